@@ -1,0 +1,188 @@
+"""What to do next, and when it may be done, from the state of a run."""
+
+import math
+from dataclasses import dataclass, field
+from typing import Any
+
+from umber_pebble.core.bench.predict import Track
+from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.plan.cooks import PotCook
+from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.spread import Spread
+
+
+@dataclass(frozen=True, slots=True)
+class Act:
+    """One act: what, on which pot or round, the event that records it, and from when until when.
+
+    `sure` is false where the high opening is not before the low closing: then a reading decides.
+    """
+
+    kind: str
+    subject: str
+    event_kind: str | None
+    payload: dict[str, Any]
+    opens_s: float
+    closes_s: float
+    sure: bool = True
+    params: dict[str, Any] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Call:
+    """A call by sound and screen: at a time, before a window opens, before it closes, or at its close."""
+
+    at_s: float
+    kind: str
+    window: str
+    subject: str
+
+
+def act_window(opens: Spread, closes: Spread) -> tuple[float, float, bool]:
+    """From the high opening to the low closing; where that is empty, the likely one, not sure [s].
+
+    Source: definition
+    """
+    if opens.high < closes.low:
+        return opens.high, closes.low, True
+    return opens.likely, max(closes.likely, opens.likely), False
+
+
+def _cook_acts(
+    plan: PlanInput, cooks: list[PotCook], amounts: list[CastAmounts], state: RunState, pots: dict[int, Track], now: float,
+    free_s: dict[int, float],
+) -> list[Act]:  # fmt: skip
+    out: list[Act] = []
+    for cook, seen in zip(cooks, state.cooks, strict=True):
+        subject = f"pot:{cook.number}"
+        waiting = [r for r in cook.rounds if state.rounds[r.number].poured_s is None]
+        if not waiting:
+            continue
+        if seen.phase == "waiting":
+            before = free_s[cook.number] - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely
+            figures = {
+                "fresh_kg": cook.fresh_kg, "water_kg": cook.water_kg, "charge_kg": cook.charge_kg,
+                "cook_degc": plan.cook.cook_degc, "casts": cook.casts, "hob_s": cook.hob.likely,
+            }  # fmt: skip
+            out.append(
+                Act("heat", subject, "heated", {"cook": cook.number}, max(before, 0.0), math.inf, True, figures)
+            )
+            break
+        track = pots[cook.number]
+        if seen.phase == "heating":
+            ready, browns = track.windows["ready"]
+            figures = {"cook_degc": plan.cook.cook_degc}
+            out.append(
+                Act("off", subject, "rested", {"cook": cook.number}, ready.likely, browns.low, True, figures)
+            )
+            break
+        opens, closes, sure = act_window(*track.windows["pour"])
+        if not seen.readings and now < opens and seen.off_s is not None:
+            half = seen.off_s + (track.windows["pour"][0].likely - seen.off_s) / 2
+            out.append(Act("read", subject, None, {"cook": cook.number}, half, opens, True, {}))
+        if now > track.windows["stiff"][0].likely:
+            figures = {"cook_degc": plan.cook.cook_degc}
+            out.append(Act("warm", subject, "heated", {"cook": cook.number}, now, math.inf, True, figures))
+            break
+        for r in waiting:
+            each = amounts[r.line].poured.value.likely
+            figures = {
+                "casts": r.casts, "each_kg": each, "fill_m": plan.lines[r.line].fill_m, "line": r.line,
+                "pour_s": r.casts * plan.paces.pour_each_s, "limited_by": track.limited_by,
+            }  # fmt: skip
+            out.append(
+                Act("pour", f"round:{r.number}", "poured", {"round": r.number}, opens, closes, sure, figures)
+            )
+        break
+    return out
+
+
+def _round_acts(
+    plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track], now: float
+) -> list[Act]:
+    out = []
+    for r in (r for c in cooks for r in c.rounds):
+        seen, line = state.rounds[r.number], plan.lines[r.line]
+        if seen.poured_s is None:
+            continue
+        subject, track = f"round:{r.number}", tracks[r.number]
+        figures = {"casts": r.casts, "line": r.line}
+        if seen.unmoulded_s is None:
+            opens, closes, sure = act_window(*track.windows["bend"])
+            if line.bend and seen.bent_s is None and now < track.windows["brittle"][0].likely:
+                out.append(Act("bend", subject, "bent", {"round": r.number}, opens, closes, sure, figures))
+            ready = track.windows["unmould"][0].high
+            out.append(Act("unmould", subject, "unmoulded", {"round": r.number}, ready, math.inf, True, figures))
+        elif len(seen.outcomes) < r.casts:
+            out.append(
+                Act("outcomes", subject, None, {"round": r.number}, seen.unmoulded_s, math.inf, True, figures)
+            )
+    return out
+
+
+def moulds_free_s(
+    plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track]
+) -> dict[int, float]:
+    """Per cook, when every mould it needs is empty and clean again [s since the run started].
+
+    Source: definition
+    """
+    free: dict[str, float] = {}
+    out = {}
+    for cook in cooks:
+        moulds = [plan.lines[r.line].mould.mould_id for r in cook.rounds]
+        out[cook.number] = max((free.get(m, 0.0) for m in moulds), default=0.0)
+        for r in cook.rounds:
+            seen, hands = state.rounds[r.number], plan.paces.clean_s
+            if seen.unmoulded_s is not None:
+                at = seen.unmoulded_s
+            elif r.number in tracks:
+                at = tracks[r.number].windows["unmould"][0].high + r.casts * plan.paces.unmould_each_s
+            else:
+                at = math.inf
+            free[plan.lines[r.line].mould.mould_id] = at + hands
+    return out
+
+
+def next_acts(
+    plan: PlanInput, cooks: list[PotCook], amounts: list[CastAmounts], state: RunState, pots: dict[int, Track],
+    tracks: dict[int, Track], actor: str, now: float,
+) -> list[Act]:  # fmt: skip
+    """The acts that lie ahead, the first being the one to do now [s since the run started].
+
+    Those that may be done now come first, the one that closes soonest leading; then by opening.
+    Args:
+        plan, cooks, amounts: frozen
+        state, pots, tracks: of the run
+        actor: whose acts
+        now: seconds since the run started
+    Source: definition
+    """
+    if state.ended_s is not None:
+        return []
+    if actor not in state.acknowledged:
+        return [Act("acknowledge", "run", "acknowledged", {}, 0.0, math.inf)]
+    acts = _cook_acts(plan, cooks, amounts, state, pots, now, moulds_free_s(plan, cooks, state, tracks))
+    acts += _round_acts(plan, cooks, state, tracks, now)
+    if not acts:
+        acts = [Act("end", "run", "ended", {}, now, math.inf)]
+    return sorted(acts, key=lambda a: (a.opens_s > now, a.closes_s if a.opens_s <= now else a.opens_s, a.opens_s))
+
+
+def calls(acts: list[Act], before_s: float) -> list[Call]:
+    """When to call: a little before a window opens, before it closes, and at the close [s].
+
+    Args:
+        acts: those ahead
+        before_s: how long before, the kitchen's own
+    Source: definition
+    """
+    out = []
+    for act in acts:
+        if act.kind in ("pour", "bend", "unmould", "off"):
+            out.append(Call(act.opens_s - before_s, "opens", act.kind, act.subject))
+            if math.isfinite(act.closes_s):
+                out.append(Call(act.closes_s - before_s, "closes", act.kind, act.subject))
+                out.append(Call(act.closes_s, "closed", act.kind, act.subject))
+    return sorted(out, key=lambda c: c.at_s)

@@ -1,0 +1,392 @@
+"""Curves and windows of the pots and rounds of a run, from its readings so far."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from umber_pebble.core.bench.state import CookState, Reading, RoundState
+from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
+from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
+from umber_pebble.core.heat.conduction import Array
+from umber_pebble.core.heat.hob import heating_curve
+from umber_pebble.core.heat.piece import Place, Stay, windows_s
+from umber_pebble.core.heat.pot_law import (
+    Clock,
+    Line,
+    balance_clock,
+    fit_line,
+    law_clock,
+    prior_line,
+    reach_spread_s,
+    temperature_spread_degc,
+)
+from umber_pebble.core.heat.pour import closing_s, opening_s
+from umber_pebble.core.heat.vessel import (
+    PotCase,
+    base_case,
+    cooling_curve_degc,
+    curve_times_s,
+    swirl_offsets_k,
+    varied_cases,
+)
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.plan.cooks import PotCook, casting_of
+from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.spread import Spread, combine
+
+ODD_SDS = 4.0
+TYPED_OFF_SD_K = 1.0
+POINTS = 61
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """A stretch of a ribbon in one state; from and to with spread, seconds since the run started."""
+
+    state: str
+    start: Spread
+    end: Spread
+
+
+@dataclass(frozen=True, slots=True)
+class Dot:
+    """A reading as drawn: what was typed, what the app takes it for, and if it is left out as odd."""
+
+    id: str
+    at_s: float
+    degc: float
+    taken_degc: float
+    method: str
+    odd: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Track:
+    """One ribbon: bands, curve with its band, dots, and the times that matter [s since the run started]."""
+
+    bands: tuple[Band, ...]
+    times_s: tuple[float, ...]
+    low_degc: tuple[float, ...]
+    likely_degc: tuple[float, ...]
+    high_degc: tuple[float, ...]
+    dots: tuple[Dot, ...]
+    hot_until_s: float
+    windows: dict[str, tuple[Spread, Spread]]
+    marks_degc: dict[str, float]
+    line: Line
+    prior: Line
+    limited_by: str = ""
+
+
+def corrected_degc(reading: Reading, case: PotCase, unswirled_s: float) -> tuple[float, float]:
+    """What a reading says of the melt's mean, and its standard deviation [degC, K].
+
+    Args:
+        reading: as typed, with its method
+        case: the pot
+        unswirled_s: since the melt was last moved
+    Source: incropera-2007, assumption
+    """
+    method = material("kitchen", reading.method, "method")
+    surface, middle = swirl_offsets_k(case, reading.degc, unswirled_s)
+    offset = {"immersed_swirled": 0.0, "immersed_unswirled": middle, "infrared": surface}[reading.method]
+    sd = math.hypot(method.value("sd"), method.value("offset_unknown") * max(abs(offset), abs(surface) / 2))
+    return reading.degc - offset, sd if reading.method != "immersed_swirled" else method.value("sd")
+
+
+def _fit(
+    prior: Line, clock: Clock, readings: Sequence[tuple[Reading, float, float, float]]
+) -> tuple[Line, list[Dot]]:
+    """Fit (reading, time on the line, taken degC, sd K) in order; one far off the band is shown, not used."""
+    line, dots = prior, []
+    for reading, time, taken, sd in readings:
+        y, sd_y = clock.of(taken), max(abs(clock.slope(taken)) * sd, 1e-9)
+        odd = abs(y - line.at(time)) > ODD_SDS * math.hypot(sd_y, line.sd_at(time))
+        dots.append(Dot(reading.id, reading.at_s, reading.degc, taken, reading.method, odd))
+        if not odd:
+            line = fit_line(line, [time], [y], [sd_y])
+    return line, dots
+
+
+def pot_rate(clock: Clock, case: PotCase, from_degc: float, to_degc: float) -> float:
+    """Speed of a pot on the clock's scale between two temperatures [scale / s].
+
+    Args:
+        clock: the scale
+        case: the pot
+        from_degc, to_degc: falling
+    Source: definition
+    """
+    curve = cooling_curve_degc(case, from_degc)
+    time = float(np.interp(-to_degc, -curve, curve_times_s()))
+    return (clock.of(to_degc) - clock.of(from_degc)) / time
+
+
+@dataclass(frozen=True, slots=True)
+class _Warp:
+    """Run time to the pot's own time: faster as melt is poured out of it."""
+
+    real: Array
+    own: Array
+
+    def to_own(self, t: float) -> float:
+        return float(np.interp(t, self.real, self.own))
+
+    def to_real(self, own: float) -> float:
+        return float(np.interp(own, self.own, self.real))
+
+
+def _warp(
+    plan: PlanInput, cook: PotCook, state: CookState, kg: dict[int, float], ratio_to: float, clock: Clock
+) -> _Warp:
+    assert state.off_s is not None
+    base = base_case(plan.pot, plan.melt, cook.charge_kg)
+    start = plan.cook.cook_degc
+    full = pot_rate(clock, base, start, ratio_to)
+    real, own, left = [0.0], [0.0], cook.charge_kg
+    speed = 1.0
+    for at, number in sorted(state.poured):
+        t = max(at - state.off_s, real[-1])
+        own.append(own[-1] + speed * (t - real[-1]))
+        real.append(t)
+        left = max(left - kg[number], 0.02 * cook.charge_kg, 0.002)
+        speed = pot_rate(clock, replace(base, melt_kg=left), start, ratio_to) / full
+    far = 6 * 3600.0
+    own.append(own[-1] + speed * far)
+    real.append(real[-1] + far)
+    return _Warp(np.array(real), np.array(own))
+
+
+def resting_track(plan: PlanInput, cook: PotCook, state: CookState, finished_kg: dict[int, float]) -> Track:
+    """A pot off the ring: fitted curve, pour window, ribbon [s since the run started].
+
+    In air the closed law is fitted with known surroundings; on stone the full balance, scaled in time.
+    Args:
+        plan, cook: frozen
+        state: of this cook, resting
+        finished_kg: melt gone per round poured
+    Source: incropera-2007, gelman-2013, williams-landel-ferry-1955
+    """
+    assert state.off_s is not None
+    off_s = state.off_s
+    base = base_case(plan.pot, plan.melt, cook.charge_kg)
+    start = state.off_degc if state.off_degc is not None else plan.cook.cook_degc
+    in_air = plan.pot.stand.flags["pot_in_air"]
+    times = curve_times_s()
+    clock = law_clock(plan.pot.air_degc) if in_air else balance_clock(times, cooling_curve_degc(base, start))
+    to = min(cook.window.close_degc.likely, start - 5.0)
+    rate = combine(
+        pot_rate(clock, base, start, to),
+        [[pot_rate(clock, case, start, to) for case in pair] for pair in varied_cases(base)],
+    )
+    start_sd = TYPED_OFF_SD_K if state.off_degc is not None else (cook.cook.off.high - cook.cook.off.low) / 3.29
+    prior = prior_line(clock.of(start), abs(clock.slope(start)) * start_sd, rate)
+    warp = _warp(plan, cook, state, finished_kg, to, clock)
+    rows, moved = [], off_s
+    for reading in sorted(state.readings, key=lambda r: r.at_s):
+        taken, sd = corrected_degc(reading, base, reading.at_s - moved)
+        rows.append((reading, warp.to_own(reading.at_s - off_s), taken, sd))
+        moved = reading.at_s if reading.method == "immersed_swirled" else moved
+    line, dots = _fit(prior, clock, rows)
+
+    grid = np.linspace(0.0, float(times[-1]), 541)
+    own = [warp.to_own(t) for t in grid]
+    bands = [temperature_spread_degc(line, clock, t) for t in own]
+    low, likely, high = (np.array([getattr(b, n) for b in bands]) for n in ("low", "likely", "high"))
+    opens, closes, stiff, limited_by = _pot_windows(plan, cook, base, grid, (low, likely, high))
+    hold = (
+        reach_spread_s(line, clock, HOT_TO_HOLD_DEGC).high
+        if plan.pot.air_degc < HOT_TO_HOLD_DEGC - 1
+        else math.inf
+    )
+    off = Spread(off_s, off_s, off_s)
+    windows = {"pour": (opens.plus(off_s), closes.plus(off_s)), "stiff": (stiff.plus(off_s), stiff.plus(off_s))}
+    end = off_s + float(grid[-1])
+    step = max(1, round(float(stiff.high) * 1.6 / float(grid[1]) / POINTS))
+    pick = slice(0, min(step * POINTS, grid.size), step)
+    glass = {
+        "pour_closes": cook.window.close_degc.likely,
+        "stiff": temperature_at_log_viscosity_degc(plan.melt.value("log_stiff"), cook.cook.tg.likely),
+        "pour_opens": float(np.interp(opens.likely, grid, likely)),
+    }
+    return Track(
+        (
+            Band("too_hot", off, windows["pour"][0]),
+            Band("pour", *windows["pour"]),
+            Band("thickening", windows["pour"][1], windows["stiff"][0]),
+            Band("stiff", windows["stiff"][0], Spread(end, end, end)),
+        ),
+        tuple(float(t) for t in grid[pick] + off_s),
+        *(tuple(float(x) for x in series[pick]) for series in (low, likely, high)),
+        tuple(dots),
+        off_s + warp.to_real(hold) if math.isfinite(hold) else math.inf,
+        windows,
+        glass,
+        line,
+        prior,
+        limited_by,
+    )
+
+
+def _pot_windows(
+    plan: PlanInput, cook: PotCook, case: PotCase, grid: Array, curves: tuple[Array, Array, Array]
+) -> tuple[Spread, Spread, Spread, str]:
+    low, likely, high = curves
+    melt, tg, rise, end = plan.melt, cook.cook.tg, plan.melt.spread("bubble_rise"), float(grid[-1])
+
+    def at(temps: Array, glass: float, factor: float) -> tuple[float, float, float, str]:
+        opening = opening_s(grid, temps, glass, case.depth_m, cook.cook, melt, factor)
+        closes = min(closing_s(grid, temps, glass, melt), end)
+        stiff_at = temperature_at_log_viscosity_degc(melt.value("log_stiff"), glass)
+        stiff = float(np.interp(-stiff_at, -temps, grid))
+        return min(opening.opens_s, closes), closes, max(stiff, closes), opening.limited_by
+
+    base = at(likely, tg.likely, rise.likely)
+    rows = [
+        [at(low, tg.likely, rise.likely), at(high, tg.likely, rise.likely)],
+        [at(likely, tg.low, rise.likely), at(likely, tg.high, rise.likely)],
+        [at(likely, tg.likely, rise.low), at(likely, tg.likely, rise.high)],
+    ]
+    opens, closes, stiff = (combine(base[i], [[r[i] for r in row] for row in rows]) for i in range(3))  # type: ignore[misc, arg-type]
+    return opens, closes, stiff, base[3]
+
+
+def heating_track(plan: PlanInput, cook: PotCook, state: CookState) -> Track:
+    """A pot on the ring: when it reaches the cook temperature, corrected by readings [s since the run started].
+
+    Args:
+        plan, cook: frozen
+        state: of this cook, heating
+    Source: incropera-2007, gelman-2013
+    """
+    assert state.heated_s is not None
+    at = state.heated_s
+    start = state.from_degc if state.from_degc is not None else cook.heating.start_degc
+    # warming up again is not far from the cook temperature, and what was water has gone
+    again = state.heatings > 1
+    heating = replace(
+        cook.heating,
+        start_degc=min(start, plan.cook.cook_degc - 10.0),
+        crystalline=cook.heating.crystalline and not again,
+        water_kg=0.0 if again else cook.heating.water_kg,
+        cook_degc=plan.melt.value("browns"),
+    )
+    times, temps = heating_curve(heating, heating.efficiency.likely, plan.melt.value("latent_crystal"))
+    clock = balance_clock(times, temps)
+    prior = prior_line(
+        0.0, 5.0, Spread(*sorted(cook.hob.likely / t for t in (cook.hob.high, cook.hob.likely, cook.hob.low)))
+    )
+    rows = []
+    for reading in sorted(state.readings, key=lambda r: r.at_s):
+        sd = material("kitchen", reading.method, "method").value("sd") * 2
+        rows.append((reading, reading.at_s - at, reading.degc, sd))
+    line, dots = _fit(prior, clock, rows)
+    ready = reach_spread_s(line, clock, plan.cook.cook_degc).plus(at)
+    browns = reach_spread_s(line, clock, plan.melt.value("browns")).plus(at)
+    grid = np.linspace(0.0, (browns.high - at), POINTS)
+    bands = [temperature_spread_degc(line, clock, float(t)) for t in grid]
+    return Track(
+        (
+            Band("heating", Spread(at, at, at), ready),
+            Band("ready", ready, browns),
+            Band("browns", browns, browns.plus(browns.high - at)),
+        ),
+        tuple(float(t) + at for t in grid),
+        *(tuple(getattr(b, n) for b in bands) for n in ("low", "likely", "high")),
+        tuple(dots),
+        math.inf,
+        {"ready": (ready, browns)},
+        {"ready": plan.cook.cook_degc, "browns": plan.melt.value("browns")},
+        line,
+        prior,
+    )
+
+
+def round_track(
+    plan: PlanInput, cook: PotCook, line_index: int, amount: CastAmounts, state: RoundState, pour: Spread,
+    places: dict[str, Place],
+) -> Track:  # fmt: skip
+    """A poured round: how it cools where it lies, and its windows [s since the run started].
+
+    Args:
+        plan, cook, amount: frozen
+        line_index: its line
+        state: of this round, poured
+        pour: temperature of the pot when it was poured [degC]
+        places: places by id
+    Source: patankar-1980, williams-landel-ferry-1955, gelman-2013
+    """
+    assert state.poured_s is not None
+    at, order = state.poured_s, plan.lines[line_index]
+    path = tuple(Stay(max(t - at, 0.0), places[p]) for t, p in state.places)
+    rounded = Spread(*(round(v * 2) / 2 for v in (pour.low, pour.likely, pour.high)))
+    w = windows_s(casting_of(plan, order, amount, rounded, cook.cook.tg, path))
+    run = w.likely_run
+    clock = balance_clock(list(run.times_s), list(np.minimum.accumulate(run.mean_degc)))
+    prior = prior_line(0.0, 2.0, w.pace)
+    rows = []
+    for reading in sorted(state.readings, key=lambda r: r.at_s):
+        sd = material("kitchen", reading.method, "method").value("sd")
+        rows.append((reading, reading.at_s - at, reading.degc, sd))
+    line, dots = _fit(prior, clock, rows)
+
+    def when(own: Spread) -> Spread:
+        def real(t: float) -> float:
+            return (t - line.y0) / line.rate
+
+        half = 1.645 * line.sd_at(real(own.likely)) / line.rate
+        spread = combine(
+            real(own.likely),
+            [[real(own.low), real(own.high)], [real(own.likely) - half, real(own.likely) + half]],
+        )
+        return Spread(*(max(v, 0.0) for v in (spread.low, spread.likely, spread.high))).plus(at)
+
+    opens, closes, brittle, unmould = (when(w.by_glass[p]) for p in w.by_glass)
+    hold = when(w.cool_to_hold)
+    poured, end = Spread(at, at, at), unmould.likely + (unmould.high - at)
+    tail = Spread(end, end, end)
+    if order.bend and state.bent_s is None:
+        bands = (
+            Band("soft", poured, opens),
+            Band("bend", opens, closes),
+            Band("stiff", closes, unmould),
+            Band("unmould", unmould, tail),
+        )
+    else:
+        bands = (Band("setting", poured, unmould), Band("unmould", unmould, tail))
+    if state.unmoulded_s is not None:
+        out = Spread(state.unmoulded_s, state.unmoulded_s, state.unmoulded_s)
+        bands = (
+            Band("setting", poured, out),
+            Band("set", out, Spread(max(end, out.high), max(end, out.high), max(end, out.high))),
+        )
+    grid = np.linspace(0.0, end - at, POINTS)
+    spreads = [temperature_spread_degc(line, clock, float(t)) for t in grid]
+    return Track(
+        bands,
+        tuple(float(t) + at for t in grid),
+        *(tuple(getattr(b, n) for b in spreads) for n in ("low", "likely", "high")),
+        tuple(dots),
+        hold.high,
+        {"bend": (opens, closes), "brittle": (brittle, brittle), "unmould": (unmould, tail)},
+        {k.removeprefix("log_"): v for k, v in w.limits_degc.items()},
+        line,
+        prior,
+    )
+
+
+def temperature_at_degc(track: Track, at_s: float) -> Spread:
+    """Temperature on a track's curve at a time [degC].
+
+    Args:
+        track: a pot's or a round's
+        at_s: seconds since the run started
+    Source: definition
+    """
+    low, likely, high = (
+        float(np.interp(at_s, track.times_s, s)) for s in (track.low_degc, track.likely_degc, track.high_degc)
+    )
+    return Spread(low, likely, high)

@@ -1,0 +1,291 @@
+"""Events to the state of a run: a pure reducer. Times are seconds since the run started."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from typing import Any
+
+from umber_pebble.core.errors import Missing, NotInSequence, OutOfRange, require_range
+from umber_pebble.core.plan.cooks import Round
+
+METHODS = ("immersed_swirled", "immersed_unswirled", "infrared")
+FLAWS = ("broken", "stuck", "dull", "bubbled", "thin", "sticky", "cloudy", "off-colour")
+LOWEST_READING_DEGC, HIGHEST_READING_DEGC = -30.0, 220.0
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """One event of the log; at_s is when it happened, in seconds since the run started."""
+
+    id: str
+    kind: str
+    at_s: float
+    actor: str
+    payload: dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """One temperature of a pot or round, and how it was taken."""
+
+    id: str
+    at_s: float
+    degc: float
+    method: str
+
+
+@dataclass(slots=True)
+class CookState:
+    """A cook: on the ring from heated_s, off it at off_s; the readings since the last of the two."""
+
+    number: int
+    heated_s: float | None = None
+    off_s: float | None = None
+    off_degc: float | None = None
+    from_degc: float | None = None
+    heatings: int = 0
+    poured: list[tuple[float, int]] = field(default_factory=list)
+    readings: list[Reading] = field(default_factory=list)
+
+    @property
+    def phase(self) -> str:
+        if self.off_s is not None:
+            return "resting"
+        return "heating" if self.heated_s is not None else "waiting"
+
+
+@dataclass(slots=True)
+class RoundState:
+    """A round: when poured, bent, unmoulded; where it lay since when; what came of each cavity."""
+
+    number: int
+    casts: int
+    cook: int
+    poured_s: float | None = None
+    bent_s: float | None = None
+    unmoulded_s: float | None = None
+    places: list[tuple[float, str]] = field(default_factory=list)
+    readings: list[Reading] = field(default_factory=list)
+    outcomes: dict[int, tuple[bool, tuple[str, ...]]] = field(default_factory=dict)
+
+
+@dataclass(slots=True)
+class RunState:
+    """The whole run as the events tell it."""
+
+    cooks: list[CookState]
+    rounds: list[RoundState]
+    place_ids: tuple[str, ...]
+    acknowledged: set[str] = field(default_factory=set)
+    started: bool = False
+    ended_s: float | None = None
+    left_kg: float | None = None
+    done: list[Event] = field(default_factory=list)
+
+
+def _number(event: Event, name: str, limit: int) -> int:
+    value = event.payload.get(name)
+    if not isinstance(value, int) or isinstance(value, bool) or not 0 <= value < limit:
+        raise OutOfRange(
+            f"there is no {name} {value}", path=f"payload.{name}", got=value, limits={"low": 0, "high": limit - 1}
+        )
+    return value
+
+
+def _refuse(message: str, code: str, **params: Any) -> NotInSequence:
+    return NotInSequence(message, path="kind", params={"why": code, **params})
+
+
+def _round(state: RunState, event: Event) -> RoundState:
+    return state.rounds[_number(event, "round", len(state.rounds))]
+
+
+def _caution(state: RunState, event: Event) -> None:
+    if event.actor not in state.acknowledged:
+        raise _refuse("read and acknowledge the hot sugar caution first", "caution", actor=event.actor)
+
+
+def _started(state: RunState, event: Event) -> None:
+    if state.started:
+        raise _refuse("this run has started already", "started")
+    state.started = True
+
+
+def _acknowledged(state: RunState, event: Event) -> None:
+    state.acknowledged.add(event.actor)
+
+
+def _heated(state: RunState, event: Event) -> None:
+    _caution(state, event)
+    cook = state.cooks[_number(event, "cook", len(state.cooks))]
+    if cook.phase == "heating":
+        raise _refuse("this pot is on the ring already", "on_ring", cook=cook.number)
+    others = [c for c in state.cooks if c.number != cook.number and c.phase == "heating"]
+    if others:
+        raise _refuse("the pot is taken by another cook", "pot_taken", cook=others[0].number)
+    if len(cook.poured) == sum(r.cook == cook.number for r in state.rounds):
+        raise _refuse("all rounds of this cook are poured", "all_poured", cook=cook.number)
+    from_degc = event.payload.get("degc")
+    cook.from_degc = None if from_degc is None else float(from_degc)
+    cook.heated_s, cook.off_s, cook.off_degc, cook.readings = event.at_s, None, None, []
+    cook.heatings += 1
+
+
+def _rested(state: RunState, event: Event) -> None:
+    cook = state.cooks[_number(event, "cook", len(state.cooks))]
+    if cook.phase != "heating":
+        raise _refuse("this pot is not on the ring", "not_on_ring", cook=cook.number)
+    degc = event.payload.get("degc")
+    cook.off_degc = (
+        None if degc is None else require_range("payload.degc", float(degc), 80.0, HIGHEST_READING_DEGC)
+    )
+    cook.off_s, cook.readings = event.at_s, []
+
+
+def _reading(state: RunState, event: Event) -> None:
+    degc, method = event.payload.get("degc"), event.payload.get("method")
+    if not isinstance(degc, int | float) or isinstance(degc, bool):
+        raise Missing("a reading needs a temperature", path="payload.degc")
+    require_range("payload.degc", float(degc), LOWEST_READING_DEGC, HIGHEST_READING_DEGC)
+    if method not in METHODS:
+        raise OutOfRange(
+            "say how it was taken", path="payload.method", got=method, limits={"one_of": list(METHODS)}
+        )
+    reading = Reading(event.id, event.at_s, float(degc), method)
+    if "cook" in event.payload:
+        cook = state.cooks[_number(event, "cook", len(state.cooks))]
+        if cook.phase == "waiting":
+            raise _refuse("this pot is not on yet", "not_on_yet", cook=cook.number)
+        cook.readings.append(reading)
+    else:
+        poured = _round(state, event)
+        if poured.poured_s is None:
+            raise _refuse("this round is not poured yet", "not_poured", round=poured.number)
+        poured.readings.append(reading)
+
+
+def _poured(state: RunState, event: Event) -> None:
+    _caution(state, event)
+    target = _round(state, event)
+    cook = state.cooks[target.cook]
+    if target.poured_s is not None:
+        raise _refuse("this round is poured already", "poured", round=target.number)
+    if cook.phase != "resting":
+        raise _refuse("take the pot off the ring first", "not_resting", cook=cook.number)
+    target.poured_s = event.at_s
+    target.places = [(event.at_s, state.place_ids[0])]
+    cook.poured.append((event.at_s, target.number))
+
+
+def _moved(state: RunState, event: Event) -> None:
+    target, place = _round(state, event), event.payload.get("place")
+    if place not in state.place_ids:
+        raise OutOfRange(
+            "no such place", path="payload.place", got=place, limits={"one_of": list(state.place_ids)}
+        )
+    if target.poured_s is None or target.unmoulded_s is not None:
+        raise _refuse("only a poured round still in its mould is moved", "not_in_mould", round=target.number)
+    target.places.append((event.at_s, place))
+
+
+def _bent(state: RunState, event: Event) -> None:
+    target = _round(state, event)
+    if target.poured_s is None or target.unmoulded_s is not None or target.bent_s is not None:
+        raise _refuse("only a poured round is bent, once", "not_bendable", round=target.number)
+    target.bent_s = event.at_s
+
+
+def _unmoulded(state: RunState, event: Event) -> None:
+    target = _round(state, event)
+    if target.poured_s is None or target.unmoulded_s is not None:
+        raise _refuse("only a poured round is unmoulded, once", "not_in_mould", round=target.number)
+    target.unmoulded_s = event.at_s
+
+
+def _outcome(state: RunState, event: Event) -> None:
+    target = _round(state, event)
+    cavity, usable = _number(event, "cavity", target.casts), event.payload.get("usable")
+    kinds = tuple(event.payload.get("kinds", ()))
+    if not isinstance(usable, bool):
+        raise Missing("say if it is usable", path="payload.usable")
+    wrong = [k for k in kinds if k not in FLAWS]
+    if wrong:
+        raise OutOfRange("no such flaw", path="payload.kinds", got=wrong[0], limits={"one_of": list(FLAWS)})
+    if target.poured_s is None:
+        raise _refuse("this round is not poured yet", "not_poured", round=target.number)
+    target.outcomes[cavity] = (usable, kinds)
+
+
+def _ended(state: RunState, event: Event) -> None:
+    if state.ended_s is not None:
+        raise _refuse("this run has ended already", "ended")
+    left = event.payload.get("left_kg")
+    state.left_kg = None if left is None else require_range("payload.left_kg", float(left), 0.0, 50.0)
+    state.ended_s = event.at_s
+
+
+def _note(state: RunState, event: Event) -> None:
+    text = event.payload.get("text")
+    if not isinstance(text, str) or not 0 < len(text) <= 500:
+        raise OutOfRange(
+            "a note has 1 to 500 characters", path="payload.text", got=None, limits={"low": 1, "high": 500}
+        )
+
+
+_KINDS = {
+    "started": _started,
+    "acknowledged": _acknowledged,
+    "heated": _heated,
+    "rested": _rested,
+    "reading": _reading,
+    "poured": _poured,
+    "moved": _moved,
+    "bent": _bent,
+    "unmoulded": _unmoulded,
+    "outcome": _outcome,
+    "note": _note,
+    "ended": _ended,
+}
+AFTER_END = ("outcome", "note", "cancels", "acknowledged")
+KINDS = (*_KINDS, "cancels")
+
+
+def _apply(state: RunState, event: Event) -> None:
+    if event.kind not in _KINDS:
+        raise OutOfRange("no such kind of event", path="kind", got=event.kind, limits={"one_of": list(KINDS)})
+    if event.kind != "started" and not state.started:
+        raise _refuse("the run has not started", "not_started")
+    if state.ended_s is not None and event.kind not in AFTER_END:
+        raise _refuse("the run has ended", "ended")
+    _KINDS[event.kind](state, event)
+    state.done.append(event)
+
+
+def cancelled_ids(events: Iterable[Event]) -> set[str]:
+    """Ids that a cancels event takes back [ids]. Source: definition"""
+    return {str(e.payload.get("id")) for e in events if e.kind == "cancels"}
+
+
+def replay(rounds: Iterable[Round], cooks: int, place_ids: tuple[str, ...], events: Iterable[Event]) -> RunState:
+    """The state after all events, in the order they happened, cancelled ones left out [times in s].
+
+    Args:
+        rounds: the frozen rounds
+        cooks: number of cooks
+        place_ids: places of the kitchen, the first being where moulds lie when poured
+        events: the whole log
+    Raises: NotInSequence: an event does not fit what came before. OutOfRange, Missing: its payload is wrong.
+    Source: definition
+    """
+    log = list(events)
+    gone = cancelled_ids(log)
+    known = {e.id for e in log}
+    missing = gone - known
+    if missing:
+        raise OutOfRange("no such event to take back", path="payload.id", got=sorted(missing)[0])
+    state = RunState(
+        [CookState(i) for i in range(cooks)], [RoundState(r.number, r.casts, r.cook) for r in rounds], place_ids
+    )
+    for event in sorted(log, key=lambda e: e.at_s):
+        if event.kind != "cancels" and event.id not in gone:
+            _apply(state, event)
+    return state

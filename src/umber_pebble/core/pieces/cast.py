@@ -1,0 +1,96 @@
+"""A solid cast: what is poured, scraped off and finished, for a fill level."""
+
+from dataclasses import dataclass
+
+from umber_pebble.core.errors import require_range
+from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.materials.load import Material
+from umber_pebble.core.moulds.disc import Disc, level_m, open_m2, volume_m3, wetted_m2
+from umber_pebble.core.spread import combine
+
+
+@dataclass(frozen=True, slots=True)
+class CastAmounts:
+    """One cavity's cast: level [m], volume [m3], grams as kg, and the surfaces that cool it [m2]."""
+
+    fill_m: float
+    volume: Explained
+    finished: Explained
+    scraped: Explained
+    poured: Explained
+    open_m2: float
+    wetted_m2: float
+    volume_over_area_m: float
+
+
+def amounts(disc: Disc, fill_m: float, melt: Material) -> CastAmounts:
+    """Grams of one solid cast to a level.
+
+    Scraped: what stands above the rim when the cavity is filled to it, and goes back to the pot.
+    Args:
+        disc: the cavity
+        fill_m: level above the floor, above zero, at most the rim [m]
+        melt: the material, poured as melt
+    Raises: OutOfRange: the level is below 0.2 mm or above the rim.
+    Source: geometry, assumption
+    """
+    require_range("fill_m", fill_m, 0.0002, disc.depth_m)
+    volume, density, surface = volume_m3(disc, fill_m), melt.spread("density_melt"), open_m2(disc, fill_m)
+    finished = combine(volume * density.likely, [[volume * density.low, volume * density.high]])
+    heap = melt.spread("overfill")
+    full = fill_m > disc.depth_m - heap.likely
+    scraped = (heap if full else heap.times(0.0)).times(surface * density.likely)
+    poured = combine(
+        finished.likely + scraped.likely,
+        [[finished.low + scraped.likely, finished.high + scraped.likely],
+         [finished.likely + scraped.low, finished.likely + scraped.high]],
+    )  # fmt: skip
+    area = surface + wetted_m2(disc, fill_m)
+    return CastAmounts(
+        fill_m=fill_m,
+        volume=explained(
+            volume,
+            "m3",
+            "frustum from the floor to the fill level, times what the water weight says of the measured sizes",
+            given("fill level", fill_m, "m"),
+            given("open diameter", disc.top_m, "m"),
+            given("draft", disc.draft_rad, "rad"),
+            given("weighed / measured", disc.volume_factor, "frac"),
+            sources=("geometry",),
+        ),
+        finished=explained(
+            finished,
+            "kg",
+            "volume x density of the melt as poured",
+            given("volume", volume, "m3"),
+            given("density", density, "kg/m3"),
+            sources=(melt["density_melt"].source,),
+        ),
+        scraped=explained(
+            scraped,
+            "kg",
+            "open surface x what stands above the rim x density; nothing when filled below the rim",
+            given("open surface", surface, "m2"),
+            given("stands above the rim", heap if full else 0.0, "m"),
+            sources=(melt["overfill"].source,),
+        ),
+        poured=explained(poured, "kg", "finished + scraped", given("finished", finished, "kg"), given("scraped", scraped, "kg")),
+        open_m2=surface,
+        wetted_m2=wetted_m2(disc, fill_m),
+        volume_over_area_m=volume / area,
+    )  # fmt: skip
+
+
+def level_for_mass_m(disc: Disc, finished_kg: float, melt: Material) -> float:
+    """Fill level that gives a finished weight [m].
+
+    Args:
+        disc: the cavity
+        finished_kg: above zero, at most what it holds [kg]
+        melt: the material
+    Raises: OutOfRange: more than the cavity holds.
+    Source: geometry
+    """
+    whole = volume_m3(disc, disc.depth_m) * melt.value("density_melt")
+    require_range("finished_kg", finished_kg, 1e-6, whole * (1 + 1e-9))
+    return level_m(disc, finished_kg / melt.value("density_melt"))
