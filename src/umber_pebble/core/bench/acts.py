@@ -54,6 +54,7 @@ def _cook_acts(
     free_s: dict[int, float],
 ) -> list[Act]:  # fmt: skip
     out: list[Act] = []
+    figures: dict[str, Any]
     for cook, seen in zip(cooks, state.cooks, strict=True):
         subject = f"pot:{cook.number}"
         waiting = [r for r in cook.rounds if state.rounds[r.number].poured_s is None]
@@ -78,8 +79,9 @@ def _cook_acts(
             )
             break
         opens, closes, sure = act_window(*track.windows["pour"])
-        if not seen.readings and now < opens and seen.off_s is not None:
-            half = seen.off_s + (track.windows["pour"][0].likely - seen.off_s) / 2
+        rest = seen.rests[-1]
+        if not rest.readings and now < opens:
+            half = rest.off_s + (track.windows["pour"][0].likely - rest.off_s) / 2
             out.append(Act("read", subject, None, {"cook": cook.number}, half, opens, True, {}))
         if now > track.windows["stiff"][0].likely:
             figures = {"cook_degc": plan.cook.cook_degc}

@@ -1,12 +1,12 @@
 """Curves and windows of the pots and rounds of a run, from its readings so far."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
-from umber_pebble.core.bench.state import CookState, Reading, RoundState
+from umber_pebble.core.bench.state import CookState, Reading, Rest, RoundState
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.conduction import Array
@@ -64,20 +64,37 @@ class Dot:
 
 
 @dataclass(frozen=True, slots=True)
-class Track:
-    """One ribbon: bands, curve with its band, dots, and the times that matter [s since the run started]."""
+class Curve:
+    """A temperature over time with its band [s since the run started, degC]."""
 
-    bands: tuple[Band, ...]
     times_s: tuple[float, ...]
     low_degc: tuple[float, ...]
     likely_degc: tuple[float, ...]
     high_degc: tuple[float, ...]
+
+
+def _curve(times: Iterable[float], temps: Sequence[Spread]) -> Curve:
+    return Curve(
+        tuple(float(t) for t in times),
+        tuple(t.low for t in temps),
+        tuple(t.likely for t in temps),
+        tuple(t.high for t in temps),
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Track:
+    """One ribbon: bands, curve, dots, and the times that matter [s since the run started]."""
+
+    bands: tuple[Band, ...]
+    curve: Curve
     dots: tuple[Dot, ...]
     hot_until_s: float
     windows: dict[str, tuple[Spread, Spread]]
     marks_degc: dict[str, float]
     line: Line
     prior: Line
+    predicted: Curve
     limited_by: str = ""
 
 
@@ -140,39 +157,35 @@ class _Warp:
 
 
 def _warp(
-    plan: PlanInput, cook: PotCook, state: CookState, kg: dict[int, float], ratio_to: float, clock: Clock
+    base: PotCase, rest: Rest, kg: dict[int, float], from_degc: float, to_degc: float, clock: Clock
 ) -> _Warp:
-    assert state.off_s is not None
-    base = base_case(plan.pot, plan.melt, cook.charge_kg)
-    start = plan.cook.cook_degc
-    full = pot_rate(clock, base, start, ratio_to)
-    real, own, left = [0.0], [0.0], cook.charge_kg
-    speed = 1.0
-    for at, number in sorted(state.poured):
-        t = max(at - state.off_s, real[-1])
+    full = pot_rate(clock, base, from_degc, to_degc)
+    real, own, left, speed = [0.0], [0.0], base.melt_kg, 1.0
+    for at, number in sorted(rest.poured):
+        t = max(at - rest.off_s, real[-1])
         own.append(own[-1] + speed * (t - real[-1]))
         real.append(t)
-        left = max(left - kg[number], 0.02 * cook.charge_kg, 0.002)
-        speed = pot_rate(clock, replace(base, melt_kg=left), start, ratio_to) / full
+        left = max(left - kg[number], 0.02 * base.melt_kg, 0.002)
+        speed = pot_rate(clock, replace(base, melt_kg=left), from_degc, to_degc) / full
     far = 6 * 3600.0
     own.append(own[-1] + speed * far)
     real.append(real[-1] + far)
     return _Warp(np.array(real), np.array(own))
 
 
-def resting_track(plan: PlanInput, cook: PotCook, state: CookState, finished_kg: dict[int, float]) -> Track:
+def resting_track(plan: PlanInput, cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> Track:
     """A pot off the ring: fitted curve, pour window, ribbon [s since the run started].
 
     In air the closed law is fitted with known surroundings; on stone the full balance, scaled in time.
     Args:
         plan, cook: frozen
-        state: of this cook, resting
+        state: the rest of this cook
         finished_kg: melt gone per round poured
     Source: incropera-2007, gelman-2013, williams-landel-ferry-1955
     """
-    assert state.off_s is not None
     off_s = state.off_s
-    base = base_case(plan.pot, plan.melt, cook.charge_kg)
+    gone = sum(finished_kg[number] for number in state.before)
+    base = base_case(plan.pot, plan.melt, max(cook.charge_kg - gone, 0.1 * cook.charge_kg))
     start = state.off_degc if state.off_degc is not None else plan.cook.cook_degc
     in_air = plan.pot.stand.flags["pot_in_air"]
     times = curve_times_s()
@@ -184,7 +197,7 @@ def resting_track(plan: PlanInput, cook: PotCook, state: CookState, finished_kg:
     )
     start_sd = TYPED_OFF_SD_K if state.off_degc is not None else (cook.cook.off.high - cook.cook.off.low) / 3.29
     prior = prior_line(clock.of(start), abs(clock.slope(start)) * start_sd, rate)
-    warp = _warp(plan, cook, state, finished_kg, to, clock)
+    warp = _warp(base, state, finished_kg, start, to, clock)
     rows, moved = [], off_s
     for reading in sorted(state.readings, key=lambda r: r.at_s):
         taken, sd = corrected_degc(reading, base, reading.at_s - moved)
@@ -194,8 +207,8 @@ def resting_track(plan: PlanInput, cook: PotCook, state: CookState, finished_kg:
 
     grid = np.linspace(0.0, float(times[-1]), 541)
     own = [warp.to_own(t) for t in grid]
-    bands = [temperature_spread_degc(line, clock, t) for t in own]
-    low, likely, high = (np.array([getattr(b, n) for b in bands]) for n in ("low", "likely", "high"))
+    temps = [temperature_spread_degc(line, clock, t) for t in own]
+    low, likely, high = (np.array([getattr(t, n) for t in temps]) for n in ("low", "likely", "high"))
     opens, closes, stiff, limited_by = _pot_windows(plan, cook, base, grid, (low, likely, high))
     hold = (
         reach_spread_s(line, clock, HOT_TO_HOLD_DEGC).high
@@ -219,14 +232,14 @@ def resting_track(plan: PlanInput, cook: PotCook, state: CookState, finished_kg:
             Band("thickening", windows["pour"][1], windows["stiff"][0]),
             Band("stiff", windows["stiff"][0], Spread(end, end, end)),
         ),
-        tuple(float(t) for t in grid[pick] + off_s),
-        *(tuple(float(x) for x in series[pick]) for series in (low, likely, high)),
+        _curve(grid[pick] + off_s, temps[pick]),
         tuple(dots),
         off_s + warp.to_real(hold) if math.isfinite(hold) else math.inf,
         windows,
         glass,
         line,
         prior,
+        _curve(grid[pick] + off_s, [temperature_spread_degc(prior, clock, t) for t in own[pick]]),
         limited_by,
     )
 
@@ -250,8 +263,8 @@ def _pot_windows(
         [at(likely, tg.low, rise.likely), at(likely, tg.high, rise.likely)],
         [at(likely, tg.likely, rise.low), at(likely, tg.likely, rise.high)],
     ]
-    opens, closes, stiff = (combine(base[i], [[r[i] for r in row] for row in rows]) for i in range(3))  # type: ignore[misc, arg-type]
-    return opens, closes, stiff, base[3]
+    spreads = [combine(float(base[i]), [[float(r[i]) for r in row] for row in rows]) for i in range(3)]
+    return spreads[0], spreads[1], spreads[2], base[3]
 
 
 def heating_track(plan: PlanInput, cook: PotCook, state: CookState) -> Track:
@@ -287,21 +300,21 @@ def heating_track(plan: PlanInput, cook: PotCook, state: CookState) -> Track:
     ready = reach_spread_s(line, clock, plan.cook.cook_degc).plus(at)
     browns = reach_spread_s(line, clock, plan.melt.value("browns")).plus(at)
     grid = np.linspace(0.0, (browns.high - at), POINTS)
-    bands = [temperature_spread_degc(line, clock, float(t)) for t in grid]
+    temps_then = [temperature_spread_degc(line, clock, float(t)) for t in grid]
     return Track(
         (
             Band("heating", Spread(at, at, at), ready),
             Band("ready", ready, browns),
             Band("browns", browns, browns.plus(browns.high - at)),
         ),
-        tuple(float(t) + at for t in grid),
-        *(tuple(getattr(b, n) for b in bands) for n in ("low", "likely", "high")),
+        _curve(grid + at, temps_then),
         tuple(dots),
         math.inf,
         {"ready": (ready, browns)},
         {"ready": plan.cook.cook_degc, "browns": plan.melt.value("browns")},
         line,
         prior,
+        _curve(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
     )
 
 
@@ -325,7 +338,7 @@ def round_track(
     rounded = Spread(*(round(v * 2) / 2 for v in (pour.low, pour.likely, pour.high)))
     w = windows_s(casting_of(plan, order, amount, rounded, cook.cook.tg, path))
     run = w.likely_run
-    clock = balance_clock(list(run.times_s), list(np.minimum.accumulate(run.mean_degc)))
+    clock = balance_clock(run.times_s, np.minimum.accumulate(run.mean_degc))
     prior = prior_line(0.0, 2.0, w.pace)
     rows = []
     for reading in sorted(state.readings, key=lambda r: r.at_s):
@@ -348,7 +361,11 @@ def round_track(
     hold = when(w.cool_to_hold)
     poured, end = Spread(at, at, at), unmould.likely + (unmould.high - at)
     tail = Spread(end, end, end)
-    if order.bend and state.bent_s is None:
+    bands: tuple[Band, ...]
+    if state.unmoulded_s is not None:
+        out, last = (Spread(t, t, t) for t in (state.unmoulded_s, max(end, state.unmoulded_s)))
+        bands = (Band("setting", poured, out), Band("set", out, last))
+    elif order.bend and state.bent_s is None:
         bands = (
             Band("soft", poured, opens),
             Band("bend", opens, closes),
@@ -357,24 +374,18 @@ def round_track(
         )
     else:
         bands = (Band("setting", poured, unmould), Band("unmould", unmould, tail))
-    if state.unmoulded_s is not None:
-        out = Spread(state.unmoulded_s, state.unmoulded_s, state.unmoulded_s)
-        bands = (
-            Band("setting", poured, out),
-            Band("set", out, Spread(max(end, out.high), max(end, out.high), max(end, out.high))),
-        )
     grid = np.linspace(0.0, end - at, POINTS)
     spreads = [temperature_spread_degc(line, clock, float(t)) for t in grid]
     return Track(
         bands,
-        tuple(float(t) + at for t in grid),
-        *(tuple(getattr(b, n) for b in spreads) for n in ("low", "likely", "high")),
+        _curve(grid + at, spreads),
         tuple(dots),
         hold.high,
         {"bend": (opens, closes), "brittle": (brittle, brittle), "unmould": (unmould, tail)},
         {k.removeprefix("log_"): v for k, v in w.limits_degc.items()},
         line,
         prior,
+        _curve(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
     )
 
 
@@ -386,7 +397,6 @@ def temperature_at_degc(track: Track, at_s: float) -> Spread:
         at_s: seconds since the run started
     Source: definition
     """
-    low, likely, high = (
-        float(np.interp(at_s, track.times_s, s)) for s in (track.low_degc, track.likely_degc, track.high_degc)
-    )
-    return Spread(low, likely, high)
+    curve = track.curve
+    series = (curve.low_degc, curve.likely_degc, curve.high_degc)
+    return Spread(*(float(np.interp(at_s, curve.times_s, s)) for s in series))

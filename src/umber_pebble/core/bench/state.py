@@ -34,23 +34,36 @@ class Reading:
 
 
 @dataclass(slots=True)
-class CookState:
-    """A cook: on the ring from heated_s, off it at off_s; the readings since the last of the two."""
+class Rest:
+    """A pot off the ring: since when, how hot it came off, what was read and poured; rounds poured before it."""
 
-    number: int
-    heated_s: float | None = None
-    off_s: float | None = None
-    off_degc: float | None = None
-    from_degc: float | None = None
-    heatings: int = 0
+    off_s: float
+    off_degc: float | None
+    before: tuple[int, ...]
     poured: list[tuple[float, int]] = field(default_factory=list)
     readings: list[Reading] = field(default_factory=list)
 
+
+@dataclass(slots=True)
+class CookState:
+    """A cook: on the ring since heated_s, or resting; it may be warmed again, which ends a rest."""
+
+    number: int
+    heated_s: float | None = None
+    heatings: int = 0
+    from_degc: float | None = None
+    readings: list[Reading] = field(default_factory=list)
+    rests: list[Rest] = field(default_factory=list)
+
     @property
     def phase(self) -> str:
-        if self.off_s is not None:
-            return "resting"
-        return "heating" if self.heated_s is not None else "waiting"
+        if self.heated_s is not None:
+            return "heating"
+        return "resting" if self.rests else "waiting"
+
+    @property
+    def poured(self) -> tuple[int, ...]:
+        return tuple(number for rest in self.rests for _, number in rest.poured)
 
 
 @dataclass(slots=True)
@@ -61,6 +74,7 @@ class RoundState:
     casts: int
     cook: int
     poured_s: float | None = None
+    rest: int = 0
     bent_s: float | None = None
     unmoulded_s: float | None = None
     places: list[tuple[float, str]] = field(default_factory=list)
@@ -126,7 +140,7 @@ def _heated(state: RunState, event: Event) -> None:
         raise _refuse("all rounds of this cook are poured", "all_poured", cook=cook.number)
     from_degc = event.payload.get("degc")
     cook.from_degc = None if from_degc is None else float(from_degc)
-    cook.heated_s, cook.off_s, cook.off_degc, cook.readings = event.at_s, None, None, []
+    cook.heated_s, cook.readings = event.at_s, []
     cook.heatings += 1
 
 
@@ -135,10 +149,9 @@ def _rested(state: RunState, event: Event) -> None:
     if cook.phase != "heating":
         raise _refuse("this pot is not on the ring", "not_on_ring", cook=cook.number)
     degc = event.payload.get("degc")
-    cook.off_degc = (
-        None if degc is None else require_range("payload.degc", float(degc), 80.0, HIGHEST_READING_DEGC)
-    )
-    cook.off_s, cook.readings = event.at_s, []
+    off_degc = None if degc is None else require_range("payload.degc", float(degc), 80.0, HIGHEST_READING_DEGC)
+    cook.rests.append(Rest(event.at_s, off_degc, cook.poured))
+    cook.heated_s = None
 
 
 def _reading(state: RunState, event: Event) -> None:
@@ -155,7 +168,7 @@ def _reading(state: RunState, event: Event) -> None:
         cook = state.cooks[_number(event, "cook", len(state.cooks))]
         if cook.phase == "waiting":
             raise _refuse("this pot is not on yet", "not_on_yet", cook=cook.number)
-        cook.readings.append(reading)
+        (cook.readings if cook.phase == "heating" else cook.rests[-1].readings).append(reading)
     else:
         poured = _round(state, event)
         if poured.poured_s is None:
@@ -173,7 +186,8 @@ def _poured(state: RunState, event: Event) -> None:
         raise _refuse("take the pot off the ring first", "not_resting", cook=cook.number)
     target.poured_s = event.at_s
     target.places = [(event.at_s, state.place_ids[0])]
-    cook.poured.append((event.at_s, target.number))
+    target.rest = len(cook.rests) - 1
+    cook.rests[-1].poured.append((event.at_s, target.number))
 
 
 def _moved(state: RunState, event: Event) -> None:

@@ -140,7 +140,7 @@ def growing_times_s(end_s: float, first_s: float = FIRST_STEP_S, growth: float =
     """
     require_range("end_s", end_s, first_s, 864_000.0)
     count = math.ceil(math.log1p(end_s * (growth - 1) / first_s) / math.log(growth))
-    times = first_s * (growth ** np.arange(count + 1) - 1) / (growth - 1)
+    times: Array = first_s * (growth ** np.arange(count + 1, dtype=np.float64) - 1) / (growth - 1)
     times[-1] = end_s
     return times
 

@@ -36,7 +36,8 @@ def nusselt_plate_churchill_chu_1975(pr: float, gr: float) -> float:
     Source: churchill-chu-1975, eq. 9
     """
     ra = pr * gr
-    return (0.825 + 0.387 * ra ** (1 / 6) / (1.0 + (0.492 / pr) ** (9 / 16)) ** (8 / 27)) ** 2
+    nu: float = (0.825 + 0.387 * ra ** (1 / 6) / (1.0 + (0.492 / pr) ** (9 / 16)) ** (8 / 27)) ** 2
+    return nu
 
 
 @njit(cache=True)
@@ -49,7 +50,8 @@ def nusselt_up_mcadams_1954(pr: float, gr: float) -> float:
     Source: mcadams-1954
     """
     ra = pr * gr
-    return 0.54 * ra**0.25 if ra <= 1e7 else 0.15 * ra ** (1 / 3)
+    nu: float = 0.54 * ra**0.25 if ra <= 1e7 else 0.15 * ra ** (1 / 3)
+    return nu
 
 
 @njit(cache=True)
@@ -61,7 +63,8 @@ def nusselt_down_mcadams_1954(pr: float, gr: float) -> float:
         gr: Grashof number
     Source: mcadams-1954
     """
-    return 0.27 * (pr * gr) ** 0.25
+    nu: float = 0.27 * (pr * gr) ** 0.25
+    return nu
 
 
 @njit(cache=True)

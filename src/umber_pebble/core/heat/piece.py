@@ -175,7 +175,11 @@ def _varied(base: _Case) -> list[list[_Case]]:
             model_factors()["air_side_factor"].spread.high,
         ),
     }
-    return [[replace(base, **{name: value}) for value in values] for name, values in ends.items()]
+
+    def at(name: str, value: float) -> _Case:
+        return replace(base, **{name: value})  # type: ignore[arg-type]
+
+    return [[at(name, value) for value in values] for name, values in ends.items()]
 
 
 def _reaches(run: PieceRun, series: str, limit_degc: float) -> float:

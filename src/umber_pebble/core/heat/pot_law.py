@@ -5,12 +5,14 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.spread import Spread
 
-EXPONENT = 1.25
 Z_95 = 1.6448536269514722
+
+Array = NDArray[np.float64]
 
 
 def law_degc(start_degc: float, around_degc: float, k: float, time_s: float) -> float:
@@ -25,7 +27,7 @@ def law_degc(start_degc: float, around_degc: float, k: float, time_s: float) -> 
     Source: incropera-2007, section 5.3 (natural convection, h ~ dT^1/4)
     """
     require_range("start_degc", start_degc, around_degc + 1e-9, 400.0)
-    return around_degc + ((start_degc - around_degc) ** -0.25 + k * time_s / 4) ** -4.0
+    return float(around_degc + ((start_degc - around_degc) ** -0.25 + k * time_s / 4) ** -4.0)
 
 
 def law_time_s(start_degc: float, around_degc: float, k: float, temp_degc: float) -> float:
@@ -38,7 +40,7 @@ def law_time_s(start_degc: float, around_degc: float, k: float, temp_degc: float
     Source: incropera-2007, section 5.3
     """
     require_range("temp_degc", temp_degc, around_degc + 1e-9, 400.0)
-    return 4.0 / k * ((temp_degc - around_degc) ** -0.25 - (start_degc - around_degc) ** -0.25)
+    return float(4.0 / k * ((temp_degc - around_degc) ** -0.25 - (start_degc - around_degc) ** -0.25))
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,28 +58,29 @@ def law_clock(around_degc: float) -> Clock:
     Source: incropera-2007, section 5.3
     """
     return Clock(
-        of=lambda t: 4.0 * max(t - around_degc, 0.05) ** -0.25,
-        back=lambda y: around_degc + (max(y, 1e-3) / 4.0) ** -4.0,
-        slope=lambda t: -(max(t - around_degc, 0.05) ** -1.25),
+        of=lambda t: float(4.0 * max(t - around_degc, 0.05) ** -0.25),
+        back=lambda y: float(around_degc + (max(y, 1e-3) / 4.0) ** -4.0),
+        slope=lambda t: -float(max(t - around_degc, 0.05) ** -1.25),
     )
 
 
-def balance_clock(times_s: Sequence[float], temps_degc: Sequence[float]) -> Clock:
+def balance_clock(times_s: Array, temps_degc: Array) -> Clock:
     """The straight scale of a full balance: the time at which the reference curve passes T [s].
 
     For pots on cold stone or a hot ring, where the closed law does not hold.
     Args:
-        times_s, temps_degc: the reference curve, falling
+        times_s, temps_degc: the reference curve, falling or rising throughout
     Source: definition
     """
-    t, y = np.asarray(temps_degc)[::-1], np.asarray(times_s)[::-1]
+    turn = -1 if temps_degc[0] > temps_degc[-1] else 1
+    t, y = temps_degc[::turn], times_s[::turn]
 
     def of(temp: float) -> float:
         return float(np.interp(temp, t, y))
 
     return Clock(
         of=of,
-        back=lambda s: float(np.interp(s, y[::-1], t[::-1])),
+        back=lambda s: float(np.interp(s, times_s, temps_degc)),
         slope=lambda temp: of(temp + 0.5) - of(temp - 0.5),
     )
 

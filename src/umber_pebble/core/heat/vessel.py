@@ -166,7 +166,11 @@ def varied_cases(base: PotCase) -> list[tuple[PotCase, PotCase]]:
         "stand_h_w_m2k": pot.stand.spread("pot_base"),
         "emissivity_wall": pot.metal.spread("emissivity"),
     }
-    return [(replace(base, **{k: s.low}), replace(base, **{k: s.high})) for k, s in ends.items()]
+
+    def at(name: str, value: float) -> PotCase:
+        return replace(base, **{name: value})  # type: ignore[arg-type]
+
+    return [(at(name, s.low), at(name, s.high)) for name, s in ends.items()]
 
 
 def swirl_offsets_k(case: PotCase, temp_degc: float, unswirled_s: float) -> tuple[float, float]:

@@ -1,0 +1,50 @@
+# make demo: set up and run with demo data. make test: every check. Both work on a fresh machine.
+PY := .venv/bin/python
+STAMPS := var/stamps
+DEMO_DATA := var/demo
+PORT ?= 8722
+
+.PHONY: demo dev test bench screenshots types format setup backup
+
+setup: $(STAMPS)/python $(STAMPS)/node
+
+$(STAMPS)/python: requirements.lock pyproject.toml
+	@mkdir -p $(STAMPS)
+	test -d .venv || python3 -m venv .venv
+	$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
+	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+	@touch $@
+
+$(STAMPS)/node: web/package-lock.json
+	@mkdir -p $(STAMPS)
+	cd web && npm ci --silent --no-progress
+	@touch $@
+
+WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/public -type f 2>/dev/null)
+web/dist/index.html: $(STAMPS)/node $(WEB_SOURCES)
+	cd web && npm run --silent build
+
+demo: setup web/dist/index.html
+	.venv/bin/umber-pebble --data $(DEMO_DATA) serve --demo --port $(PORT)
+
+dev: setup
+	.venv/bin/umber-pebble --data $(DEMO_DATA) serve --demo --port $(PORT) & \
+	trap "kill $$!" EXIT; cd web && UMBER_PEBBLE_PORT=$(PORT) npm run dev
+
+types: setup
+	.venv/bin/umber-pebble openapi > docs/openapi.json
+	cd web && npx --no-install openapi-typescript ../docs/openapi.json -o src/api/schema.d.ts --default-non-nullable=false
+
+format: setup
+	$(PY) -m ruff format src tests tools
+	$(PY) -m ruff check --fix --quiet src tests tools
+	cd web && npx --no-install biome check --write .
+
+test: setup web/dist/index.html
+	PY=$(PY) tools/check.sh
+
+bench: setup web/dist/index.html
+	$(PY) tools/bench.py
+
+screenshots: setup web/dist/index.html
+	$(PY) tools/screenshots.py

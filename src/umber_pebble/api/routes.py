@@ -1,0 +1,186 @@
+"""Every operation of the service: read, call, answer."""
+
+from functools import partial
+from typing import Any
+from zoneinfo import available_timezones
+
+from umber_pebble.api import schemas as s
+from umber_pebble.api.http import Api
+from umber_pebble.core.materials.load import materials, table
+from umber_pebble.services import bench, logbook, planning
+from umber_pebble.services.clock import DrivenClock
+from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, Piece, Units
+from umber_pebble.services.runs import NewEvent, RunService
+from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
+
+
+def build(workshop: Workshop, runs: RunService) -> Api:
+    """All operations on one workshop."""
+    api = Api()
+    _single(api, workshop, "kitchen", KITCHEN_ID, Kitchen, s.StoredKitchen)
+    _single(api, workshop, "units", UNITS_ID, Units, s.StoredUnits)
+    _many(api, workshop, "mould", Mould, s.StoredMould, s.MouldList)
+    _many(api, workshop, "piece", Piece, s.StoredPiece, s.PieceList)
+    _many(api, workshop, "order", Order, s.StoredOrder, s.OrderList)
+    _figures(api, workshop)
+    _runs(api, runs)
+    _clock(api, workshop)
+    return api
+
+
+def _single(api: Api, workshop: Workshop, kind: str, thing_id: str, doc: type[Doc], stored: Any) -> None:
+    def save(body: Any) -> Any:
+        return workshop.save(kind, thing_id, body.version, body.doc)
+
+    api.add("GET", f"/api/{kind}", partial(workshop.get, kind, thing_id), reply=stored, summary=f"The {kind}")
+    api.add(
+        "PUT", f"/api/{kind}", save, body=s.Save[doc], reply=stored, summary=f"Save the {kind}"  # type: ignore[valid-type]
+    )  # fmt: skip
+
+
+def _many(api: Api, workshop: Workshop, kind: str, doc: type[Doc], stored: Any, listed: Any) -> None:
+    def all_() -> Any:
+        return {"items": workshop.all(kind)}
+
+    def get(id: str) -> Any:
+        return workshop.get(kind, id)
+
+    def create(body: Any) -> Any:
+        return workshop.create(kind, body.id, body.doc)
+
+    def save(body: Any, id: str) -> Any:
+        return workshop.save(kind, id, body.version, body.doc)
+
+    def remove(body: Any, id: str) -> Any:
+        workshop.remove(kind, id, body.version)
+        return {"ok": True}
+
+    one, many = f"/api/{kind}s/{{id}}", f"/api/{kind}s"
+    api.add("GET", many, all_, reply=listed, summary=f"All {kind}s")
+    api.add("POST", many, create, body=s.Create[doc], reply=stored, status=201, summary=f"Add a {kind}")  # type: ignore[valid-type]
+    api.add("GET", one, get, reply=stored, summary=f"A {kind}")
+    api.add("PUT", one, save, body=s.Save[doc], reply=stored, summary=f"Save a {kind}")  # type: ignore[valid-type]
+    api.add("DELETE", one, remove, body=s.Remove, reply=s.Done, summary=f"Remove a {kind}")
+
+
+def _figures(api: Api, workshop: Workshop) -> None:
+    def measure_piece(body: s.PieceMeasure) -> Any:
+        return planning.measure_piece(workshop, body.mould_id, body.fill_m, body.volume_m3, body.finished_kg)
+
+    def plan(body: Order) -> Any:
+        return plan_reply(planning.plan_order(workshop, body), workshop)
+
+    api.add(
+        "POST", "/api/figures/mould", planning.measure_mould, body=Mould, reply=s.MouldFigures, summary="A cavity"
+    )
+    api.add(
+        "POST", "/api/figures/piece", measure_piece, body=s.PieceMeasure, reply=s.PieceFigures, summary="A cast"
+    )
+    api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
+    api.add("GET", "/api/sources", sources, reply=s.SourceList, summary="All published sources")
+    api.add("GET", "/api/choices", choices, reply=s.Choices, summary="Materials and zones to choose from")
+
+
+def plan_reply(plan: Any, workshop: Workshop) -> dict[str, Any]:
+    """A plan without the engine's own objects."""
+    cooks = [
+        {
+            "number": c.cook.number,
+            "rounds": [r.number for r in c.cook.rounds],
+            "casts": c.cook.casts,
+            "wet": c.cook.wet,
+            "depth_m": c.cook.window.depth_m,
+            "poured_kg": c.cook.poured_kg,
+            "reserve_kg": c.cook.reserve_kg,
+            "residue_kg": c.cook.residue_kg.likely,
+            **{
+                name: getattr(c, name)
+                for name in ("charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity")
+            },
+        }
+        for c in plan.cooks
+    ]
+    names = ("lines", "rounds", "tasks", "poured", "scraped", "left", "finished", "melt", "start", "warnings")
+    return {"planned_at": workshop.clock.now(), "cooks": cooks, **{name: getattr(plan, name) for name in names}}
+
+
+def sources() -> Any:
+    """Sources by key."""
+    rows = table("sources")
+    return {"items": [{"key": k, "title": v["title"], "memory": v.get("memory", False)} for k, v in rows.items()]}
+
+
+def choices() -> Any:
+    """What can be chosen, with what it bears."""
+
+    def rows(file: str, group: str = "") -> list[dict[str, Any]]:
+        return [
+            {
+                "key": m.key,
+                "name": m.name,
+                "bears_degc": m.value("bears") if "bears" in m.properties else None,
+                "wall_m": m.value("wall") if "wall" in m.properties else None,
+            }
+            for m in materials(file, group).values()
+        ]
+
+    return {
+        "moulds": rows("moulds"),
+        "surfaces": rows("surfaces"),
+        "rings": rows("kitchen", "ring"),
+        "pots": rows("kitchen", "pot"),
+        "methods": rows("kitchen", "method"),
+        "zones": sorted(
+            z for z in available_timezones() if "/" in z and not z.startswith(("Etc", "posix", "right"))
+        ),
+    }
+
+
+def _runs(api: Api, runs: RunService) -> None:
+    def start(body: s.StartRun) -> Any:
+        return runs.start(body.id, body.order_id, body.actor, body.device)
+
+    def add(body: s.EventIn, id: str) -> Any:
+        event = NewEvent(
+            body.id, body.kind, body.payload, body.actor, body.device, body.happened_at, body.schema_version
+        )
+        return runs.add(id, event)[0]
+
+    def events(id: str) -> Any:
+        return {"items": runs.look(id)[3]}
+
+    def view(id: str, actor: str) -> Any:
+        return {"view": bench.view(runs, id, actor)}
+
+    def rail(actor: str) -> Any:
+        return {"view": bench.rail(runs, actor)}
+
+    def log(id: str) -> Any:
+        return {"log": logbook.read(runs, id)}
+
+    def logs() -> Any:
+        return {"items": logbook.summaries(runs)}
+
+    api.add("POST", "/api/runs", start, body=s.StartRun, reply=s.RunStarted, status=201, summary="Start a run")
+    api.add(
+        "POST", "/api/runs/{id}/events", add, body=s.EventIn, reply=s.EventOut, status=201, summary="Add an event"
+    )
+    api.add("GET", "/api/runs/{id}/events", events, reply=s.EventList, summary="A run's whole log")
+    api.add("GET", "/api/runs/{id}/bench", view, query=("actor",), reply=s.Bench, summary="A run at the bench")
+    api.add("GET", "/api/bench", rail, query=("actor",), reply=s.Bench, summary="The live run, if any")
+    api.add("GET", "/api/log", logs, reply=s.LogList, summary="All runs")
+    api.add("GET", "/api/log/{id}", log, reply=s.Log, summary="A run looked back on")
+
+
+def _clock(api: Api, workshop: Workshop) -> None:
+    def now() -> Any:
+        clock = workshop.clock
+        return {"now": clock.now(), "rate": clock.rate, "driven": isinstance(clock, DrivenClock)}
+
+    def drive(body: s.DriveClock) -> Any:
+        workshop.clock.drive(body.advance_s, body.rate)
+        workshop.broker.publish(topic="clock")
+        return now()
+
+    api.add("GET", "/api/clock", now, reply=s.ClockNow, summary="The server's clock")
+    api.add("POST", "/api/clock", drive, body=s.DriveClock, reply=s.ClockNow, summary="Drive the clock")

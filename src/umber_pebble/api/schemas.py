@@ -1,0 +1,241 @@
+"""Replies and requests. Core's own dataclasses are used as they are wherever they can be sent."""
+
+from datetime import datetime
+from typing import Any, Generic, TypeVar
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from umber_pebble.core.explained import Explained
+from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.plan.compile import LinePlan, Remark, RoundPlan
+from umber_pebble.core.plan.timetable import Task
+from umber_pebble.services import bench, logbook, planning
+from umber_pebble.services.docs import Doc, Id, Kitchen, Mould, Name, Order, Piece, Units
+
+T = TypeVar("T", bound=Doc)
+
+
+class Reply(BaseModel):
+    """Base of replies."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+
+class Stored(Reply, Generic[T]):
+    """A thing with its id and version."""
+
+    id: str
+    version: int
+    doc: T
+
+
+class StoredKitchen(Stored[Kitchen]):
+    pass
+
+
+class StoredUnits(Stored[Units]):
+    pass
+
+
+class StoredMould(Stored[Mould]):
+    pass
+
+
+class StoredPiece(Stored[Piece]):
+    pass
+
+
+class StoredOrder(Stored[Order]):
+    pass
+
+
+class MouldList(Reply):
+    items: list[StoredMould]
+
+
+class PieceList(Reply):
+    items: list[StoredPiece]
+
+
+class OrderList(Reply):
+    items: list[StoredOrder]
+
+
+class Create(Doc, Generic[T]):
+    """A new thing under an id made by the client."""
+
+    id: Id
+    doc: T
+
+
+class Save(Doc, Generic[T]):
+    """The next version of a thing, edited from a version."""
+
+    version: int
+    doc: T
+
+
+class Remove(Doc):
+    version: int
+
+
+class Done(Reply):
+    ok: bool
+
+
+class PieceMeasure(Doc):
+    """A cast by its level, volume or weight."""
+
+    mould_id: Id
+    fill_m: float | None = None
+    volume_m3: float | None = None
+    finished_kg: float | None = None
+
+
+class MouldFigures(Reply):
+    section: planning.Section
+    volume: Explained
+    open: Explained
+    area: Explained
+    measured_m3: float | None
+    weighed_m3: float | None
+    tolerance_frac: float
+    disagree: bool
+
+
+class PieceFigures(Reply):
+    section: planning.Section
+    amounts: CastAmounts
+
+
+class CookReply(Reply):
+    """One cook of a plan."""
+
+    number: int
+    rounds: list[int]
+    casts: int
+    wet: bool
+    depth_m: float
+    charge: Explained
+    fresh: Explained
+    water: Explained
+    water_left: Explained
+    hob: Explained
+    opens: Explained
+    closes: Explained
+    capacity: Explained
+    poured_kg: float
+    reserve_kg: float
+    residue_kg: float
+
+
+class PlanReply(Reply):
+    """A compiled order. Task times are seconds from planned_at."""
+
+    planned_at: datetime
+    lines: list[LinePlan]
+    cooks: list[CookReply]
+    rounds: list[RoundPlan]
+    tasks: list[Task]
+    poured: Explained
+    scraped: Explained
+    left: Explained
+    finished: Explained
+    melt: Explained
+    start: Explained
+    warnings: list[Remark]
+
+
+class StartRun(Doc):
+    id: Id
+    order_id: Id
+    actor: Name
+    device: Name
+
+
+class RunStarted(Reply):
+    id: str
+
+
+class EventIn(Doc):
+    """An event as a client sends it; happened_at is the client's reading of the server's clock, or null for now."""
+
+    id: Id
+    kind: str = Field(max_length=16)
+    payload: dict[str, Any]
+    actor: Name
+    device: Name
+    happened_at: datetime | None = Field(strict=False)
+    schema_version: int
+
+
+class EventOut(Reply):
+    """An event as the server keeps it."""
+
+    id: str
+    run_id: str
+    seq: int
+    kind: str
+    payload: dict[str, Any]
+    actor: str
+    device: str
+    happened_at: datetime
+    received_at: datetime
+    schema_version: int
+
+
+class EventList(Reply):
+    items: list[EventOut]
+
+
+class Bench(Reply):
+    view: bench.BenchView | None
+
+
+class LogList(Reply):
+    items: list[logbook.RunSummary]
+
+
+class Log(Reply):
+    log: logbook.RunLog
+
+
+class Source(Reply):
+    key: str
+    title: str
+    memory: bool
+
+
+class SourceList(Reply):
+    items: list[Source]
+
+
+class Choice(Reply):
+    """A material somebody can choose, with its properties for the explanation."""
+
+    key: str
+    name: str
+    bears_degc: float | None
+    wall_m: float | None
+
+
+class Choices(Reply):
+    moulds: list[Choice]
+    surfaces: list[Choice]
+    rings: list[Choice]
+    pots: list[Choice]
+    methods: list[Choice]
+    zones: list[str]
+
+
+class ClockNow(Reply):
+    now: datetime
+    rate: float
+    driven: bool
+
+
+class DriveClock(Doc):
+    """Move a driven clock on, and set how fast it runs (0 = stands)."""
+
+    advance_s: float = Field(ge=0, le=10_000_000)
+    rate: float | None = Field(ge=0, le=1000)

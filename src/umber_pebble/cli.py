@@ -1,0 +1,102 @@
+"""Command line: serve, demo, backup, restore, openapi."""
+
+import argparse
+import json
+import sys
+from datetime import UTC, datetime
+from pathlib import Path
+
+from umber_pebble.config import Config, from_environment
+
+THREADS = 40
+
+
+def main(argv: list[str] | None = None) -> int:
+    """Entry of the `umber-pebble` command."""
+    defaults = from_environment()
+    parser = argparse.ArgumentParser(prog="umber-pebble", description=__doc__)
+    parser.add_argument(
+        "--data", type=Path, default=defaults.data_dir, help="folder of the database and its backups"
+    )
+    commands = parser.add_subparsers(dest="command", required=True)
+    serve = commands.add_parser("serve", help="run the app on this machine")
+    serve.add_argument("--port", type=int, default=defaults.port)
+    serve.add_argument("--clock", choices=("system", "driven"), default="system")
+    serve.add_argument("--demo", action="store_true", help="fill an empty workshop with the demo first")
+    backup = commands.add_parser("backup", help="copy the database")
+    backup.add_argument("file", type=Path, nargs="?", help="where to; default: a dated file in the backups folder")
+    restore = commands.add_parser("restore", help="put a backup in place; stop the app first")
+    restore.add_argument("file", type=Path)
+    commands.add_parser("openapi", help="print the OpenAPI document")
+    args = parser.parse_args(argv)
+    config = Config(
+        args.data.resolve(), getattr(args, "port", defaults.port), getattr(args, "clock", "") == "driven"
+    )
+    try:
+        return _COMMANDS[args.command](config, args)
+    except (OSError, ValueError) as error:
+        print(f"umber-pebble: {error}", file=sys.stderr)
+        return 1
+
+
+def _serve(config: Config, args: argparse.Namespace) -> int:
+    from cheroot.wsgi import Server
+
+    from umber_pebble.app import create_app
+    from umber_pebble.demo.fill import fill
+    from umber_pebble.services.start import open_workshop
+
+    if args.demo:
+        fill(config)
+    server = Server(("127.0.0.1", config.port), create_app(open_workshop(config)), numthreads=THREADS)
+    server.prepare()
+    print(f"Umber Pebble is at http://127.0.0.1:{config.port}  (stop: Ctrl+C)", flush=True)
+    try:
+        server.serve()
+    except KeyboardInterrupt:
+        server.stop()
+    return 0
+
+
+def _stamp() -> str:
+    return f"{datetime.now(UTC):%Y%m%dT%H%M%S}"
+
+
+def _backup(config: Config, args: argparse.Namespace) -> int:
+    from umber_pebble.store.engine import backup
+
+    if not config.database.exists():
+        raise FileNotFoundError(f"there is no database at {config.database}")
+    print(backup(config.database, args.file or config.backups / f"{_stamp()}.db"))
+    return 0
+
+
+def _restore(config: Config, args: argparse.Namespace) -> int:
+    from umber_pebble.store.engine import restore
+
+    if not args.file.is_file():
+        raise FileNotFoundError(f"there is no file {args.file}")
+    kept = restore(args.file, config.database, config.backups, _stamp())
+    print(f"restored {args.file}" + (f"; what was there is kept as {kept}" if kept else ""))
+    return 0
+
+
+def _openapi(config: Config, args: argparse.Namespace) -> int:
+    import tempfile
+
+    from umber_pebble.api.routes import build
+    from umber_pebble.services.runs import RunService
+    from umber_pebble.services.start import open_workshop
+
+    with tempfile.TemporaryDirectory() as folder:
+        workshop = open_workshop(Config(Path(folder)))
+        document = build(workshop, RunService(workshop)).document()
+        workshop.engine.dispose()
+    print(json.dumps(document, indent=1, sort_keys=True))
+    return 0
+
+
+_COMMANDS = {"serve": _serve, "backup": _backup, "restore": _restore, "openapi": _openapi}
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,125 @@
+"""Demo data in the first-light scenario: an observatory's opening night, ordered from a small sugar studio."""
+
+from collections.abc import Callable
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from umber_pebble.config import Config
+from umber_pebble.services.clock import DrivenClock
+from umber_pebble.services.docs import Kitchen, Line, Mould, Order, Paces, Piece, Place, Ring, Vessel
+from umber_pebble.services.runs import NewEvent, RunService
+from umber_pebble.services.start import open_workshop
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop
+
+WREN = "Wren"
+KITCHEN = Kitchen(
+    name="Studio under the dome",
+    zone="Europe/London",
+    altitude_m=320.0,
+    room_degc=21.5,
+    humidity_frac=0.46,
+    rings=[
+        Ring(id="ring-left", name="Left ring", kind="electric", power_w=1500.0),
+        Ring(id="ring-right", name="Right ring", kind="induction", power_w=2000.0),
+    ],
+    places=[
+        Place(id="bench", name="Bench top", surface="wood", thickness_m=0.03, surface_degc=None),
+        Place(id="slab", name="Cold slab", surface="granite", thickness_m=0.02, surface_degc=12.0),
+    ],
+    vessels=[
+        Vessel(id="pot-heavy", name="Clear pot", metal="steel", diameter_m=0.16, height_m=0.1, mass_kg=1.4),
+        Vessel(id="pot-thin", name="Thin pot", metal="steel", diameter_m=0.14, height_m=0.08, mass_kg=0.5),
+    ],
+    people=[WREN, "Sol"],
+    paces=Paces(
+        weigh_s=120.0, pour_each_s=6.0, bend_each_s=10.0, unmould_each_s=8.0, clean_s=240.0, call_before_s=20.0
+    ),
+)
+MOULDS = {
+    "mould-disc": Mould(
+        name="Star-glass disc, 50 mm", material="silicone", wall_m=0.003, bears_degc=230.0, cavities=14, owned=1,
+        diameter_m=0.050, depth_m=0.006, draft_rad=0.087266, water_kg=0.0113,
+    ),
+    "mould-lens": Mould(
+        name="Comet lens, 80 mm", material="silicone", wall_m=0.004, bears_degc=230.0, cavities=6, owned=1,
+        diameter_m=0.080, depth_m=0.005, draft_rad=0.087266, water_kg=None,
+    ),
+}  # fmt: skip
+PIECES = {
+    "piece-disc": Piece(name="Star-glass disc", mould_id="mould-disc", fill_m=0.004, bend=False),
+    "piece-lens": Piece(name="Comet lens, bent", mould_id="mould-lens", fill_m=0.003, bend=True),
+}
+BROKEN = {3: ["broken"], 17: ["stuck", "broken"]}
+
+
+def _order(name: str, due: datetime, lines: list[Line], **changes: Any) -> Order:
+    chosen = {
+        "vessel_id": "pot-heavy", "stand_id": "bench", "ring_id": "ring-left", "place_id": "bench",
+        "crystalline": True, "water": "auto", "cook_degc": 160.0, "confidence_frac": 0.9, "reserve_frac": 0.05,
+    }  # fmt: skip
+    return Order(name=name, due_at=due, lines=lines, **{**chosen, **changes})
+
+
+def fill(config: Config) -> None:
+    """Fill an empty workshop; one that has moulds already is left as it is."""
+    now = datetime.now(UTC).replace(microsecond=0)
+    past = DrivenClock((now - timedelta(days=9)).replace(hour=14, minute=5, second=0))
+    workshop = open_workshop(config, past)
+    if workshop.all("mould"):
+        workshop.engine.dispose()
+        return
+    kitchen = workshop.get("kitchen", KITCHEN_ID)
+    workshop.save("kitchen", KITCHEN_ID, kitchen.version, KITCHEN)
+    for mould_id, mould in MOULDS.items():
+        workshop.create("mould", mould_id, mould)
+    for piece_id, piece in PIECES.items():
+        workshop.create("piece", piece_id, piece)
+    disc = Line(piece_id="piece-disc", quantity=21)
+    workshop.create("order", "order-rehearsal", _order("Dome rehearsal", past.now() + timedelta(hours=6), [disc]))
+    rehearse(workshop, past)
+    due = (now + timedelta(days=2)).replace(hour=20, minute=0, second=0)
+    lines = [Line(piece_id="piece-disc", quantity=24)]
+    workshop.create("order", "order-first-light", _order("First-light night", due, lines))
+    lenses = [Line(piece_id="piece-lens", quantity=10), Line(piece_id="piece-disc", quantity=12)]
+    workshop.create("order", "order-comet", _order("Comet supper", due + timedelta(days=5), lenses))
+    workshop.engine.dispose()
+
+
+def rehearse(workshop: Workshop, clock: DrivenClock) -> None:
+    """Carry out the rehearsal as it happened nine days ago: a pot that cools slowly, two discs lost."""
+    runs = RunService(workshop)
+    runs.start("run-rehearsal", "order-rehearsal", WREN, "studio")
+    count = 0
+
+    def tell(kind: str, after_s: float, **payload: Any) -> None:
+        nonlocal count
+        count += 1
+        clock.drive(after_s, None)
+        runs.add("run-rehearsal", NewEvent(f"rehearsal-{count}", kind, payload, WREN, "studio", None, 1))
+
+    tell("acknowledged", 20)
+    _, frozen, _, _ = runs.look("run-rehearsal")
+    for cook in frozen.cooks:
+        _cook(tell, cook.number, [r.number for r in cook.rounds], cook.hob.likely)
+    cavity = 0
+    for cook in frozen.cooks:
+        for r in cook.rounds:
+            for i in range(r.casts):
+                kinds = BROKEN.get(cavity, [])
+                tell("outcome", 1, round=r.number, cavity=i, usable=not kinds, kinds=kinds)
+                cavity += 1
+    tell("ended", 60, left_kg=0.064)
+
+
+def _cook(tell: Callable[..., None], cook: int, rounds: list[int], hob_s: float) -> None:
+    """One cook with its readings: taken from a pot that loses a tenth less than the model says."""
+    tell("heated", 130, cook=cook)
+    tell("rested", hob_s * 1.06, cook=cook, degc=160.5)
+    for after, degc in ((60, 153.9), (60, 148.2), (70, 142.1)):
+        tell("reading", after, cook=cook, degc=degc, method="immersed_swirled")
+    for number in rounds:
+        tell("poured", 60, round=number)
+    tell("reading", 30, cook=cook, degc=129.8, method="immersed_swirled")
+    for number in rounds:
+        tell("unmoulded", 1150, round=number)
+    tell("note", 200, text="mould washed and dried")

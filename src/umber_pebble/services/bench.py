@@ -1,0 +1,190 @@
+"""The bench's view of a run: ribbons, next acts, calls."""
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+from umber_pebble.core.bench.acts import Act, Call, calls, next_acts
+from umber_pebble.core.bench.predict import Band, Curve, Dot, Track, temperature_at_degc
+from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
+from umber_pebble.core.spread import Spread
+from umber_pebble.services.runs import Frozen, RunService, Seen
+from umber_pebble.store.models import EventRow
+
+
+@dataclass(frozen=True, slots=True)
+class ActView:
+    """An act; closes_s is None when it has no end."""
+
+    kind: str
+    subject: str
+    event_kind: str | None
+    payload: dict[str, Any]
+    opens_s: float
+    closes_s: float | None
+    sure: bool
+    params: dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Ribbon:
+    """A pot or round with its track; hot_until_s None: hot for as long as it is on the ring."""
+
+    subject: str
+    name: str
+    phase: str
+    line: int | None
+    casts: int
+    melt_kg: float | None
+    place: str
+    done: bool
+    now_degc: Spread
+    hot: bool
+    hot_until_s: float | None
+    bands: list[Band]
+    curve: Curve
+    dots: list[Dot]
+    marks_degc: dict[str, float]
+    outcomes: dict[int, bool]
+
+
+@dataclass(frozen=True, slots=True)
+class Done:
+    """The newest event that can be taken back."""
+
+    id: str
+    kind: str
+    payload: dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class BenchView:
+    """Everything the bench shows. Times in seconds since the run started, by the server's clock."""
+
+    run_id: str
+    name: str
+    seq: int
+    elapsed_s: float
+    rate: float
+    started_at: str
+    due_in_s: float
+    ended: bool
+    room_degc: float
+    humidity_frac: float
+    rounds_done: int
+    rounds_total: int
+    acknowledged: bool
+    ribbons: list[Ribbon]
+    acts: list[ActView]
+    calls: list[Call]
+    last: Done | None
+    places: dict[str, str]
+    line_names: list[str]
+    last_method: dict[str, str]
+
+
+def view(service: RunService, run_id: str, actor: str) -> BenchView:
+    """A run as the bench shows it to one person now.
+
+    Raises: NotFound.
+    """
+    run, frozen, seen, events = service.look(run_id)
+    clock = service.workshop.clock
+    elapsed = (clock.now() - run.started_at).total_seconds()
+    acts = next_acts(frozen.plan, frozen.cooks, frozen.amounts, seen.state, seen.pots, seen.rounds, actor, elapsed)
+    order = frozen.snapshot.order
+    return BenchView(
+        run_id=run.id,
+        name=order.name,
+        seq=seen.seq,
+        elapsed_s=elapsed,
+        rate=clock.rate,
+        started_at=run.started_at.isoformat(),
+        due_in_s=(order.due_at - run.started_at).total_seconds(),
+        ended=seen.state.ended_s is not None,
+        room_degc=frozen.plan.room_degc,
+        humidity_frac=frozen.plan.humidity_frac,
+        rounds_done=sum(r.unmoulded_s is not None for r in seen.state.rounds),
+        rounds_total=len(seen.state.rounds),
+        acknowledged=actor in seen.state.acknowledged,
+        ribbons=ribbons(frozen, seen, elapsed),
+        acts=[_act(a) for a in acts],
+        calls=calls(acts, frozen.plan.paces.call_before_s),
+        last=_last(events),
+        places={p.id: p.name for p in frozen.snapshot.kitchen.places},
+        line_names=[line.name for line in frozen.plan.lines],
+        last_method=_methods(events),
+    )
+
+
+def _act(act: Act) -> ActView:
+    closes = act.closes_s if math.isfinite(act.closes_s) else None
+    return ActView(act.kind, act.subject, act.event_kind, act.payload, act.opens_s, closes, act.sure, act.params)
+
+
+def _last(events: list[EventRow]) -> Done | None:
+    gone = {e.payload.get("id") for e in events if e.kind == "cancels"}
+    for e in reversed(events):
+        if e.kind not in ("cancels", "started", "acknowledged") and e.id not in gone:
+            return Done(e.id, e.kind, e.payload)
+    return None
+
+
+def _methods(events: list[EventRow]) -> dict[str, str]:
+    out = {}
+    for e in events:
+        if e.kind == "reading":
+            subject = f"pot:{e.payload['cook']}" if "cook" in e.payload else f"round:{e.payload['round']}"
+            out[subject] = e.payload["method"]
+    return out
+
+
+def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
+    """Pots then rounds, those that have something to show; the finished are marked done."""
+    kitchen, order = frozen.snapshot.kitchen, frozen.snapshot.order
+    names = {p.id: p.name for p in kitchen.places}
+    vessel = next(v.name for v in kitchen.vessels if v.id == order.vessel_id)
+    newest = max(seen.pots, default=-1)
+    out = []
+    for number, track in seen.pots.items():
+        cook, state = frozen.cooks[number], seen.state.cooks[number]
+        left = cook.charge_kg - sum(frozen.finished_kg[n] for n in state.poured)
+        place = order.ring_id if state.phase == "heating" else order.stand_id
+        rings = {r.id: r.name for r in kitchen.rings}
+        out.append(
+            _ribbon(
+                f"pot:{number}", vessel, state.phase, None, cook.casts, left, (rings | names).get(place, ""),
+                number != newest, track, elapsed, {},
+            )
+        )  # fmt: skip
+    for number, track in seen.rounds.items():
+        round_, place = seen.state.rounds[number], seen.state.rounds[number].places[-1][1]
+        line = next(r.line for c in frozen.cooks for r in c.rounds if r.number == number)
+        phase = "set" if round_.unmoulded_s is not None else "bent" if round_.bent_s is not None else "poured"
+        outcomes = {cavity: usable for cavity, (usable, _) in round_.outcomes.items()}
+        out.append(
+            _ribbon(
+                f"round:{number}", frozen.plan.lines[line].name, phase, line, round_.casts, None, names[place],
+                len(outcomes) == round_.casts, track, elapsed, outcomes,
+            )
+        )  # fmt: skip
+    return out
+
+
+def _ribbon(
+    subject: str, name: str, phase: str, line: int | None, casts: int, melt_kg: float | None, place: str, done: bool,
+    track: Track, elapsed: float, outcomes: dict[int, bool],
+) -> Ribbon:  # fmt: skip
+    until = track.hot_until_s if math.isfinite(track.hot_until_s) else None
+    now = temperature_at_degc(track, elapsed)
+    hot = now.high >= HOT_TO_HOLD_DEGC if until is None else elapsed < until
+    return Ribbon(
+        subject, name, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve,
+        list(track.dots), track.marks_degc, outcomes,
+    )  # fmt: skip
+
+
+def rail(service: RunService, actor: str) -> BenchView | None:
+    """The live run, for the rail on every screen; None when nothing is live."""
+    live = [run for run in service.all() if run.ended_at is None]
+    return view(service, live[0].id, actor) if live else None

@@ -1,0 +1,127 @@
+"""The shapes of the things people edit, as stored and as sent. SI, names with their unit."""
+
+from datetime import UTC, datetime
+from typing import Annotated, Literal
+from zoneinfo import ZoneInfo, available_timezones
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+
+class Doc(BaseModel):
+    """Strict: no unknown field, no number that is not finite, no silent conversion."""
+
+    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False)
+
+
+def _zone(name: str) -> str:
+    if name not in available_timezones():
+        raise ValueError("not a known time zone")
+    return str(ZoneInfo(name))
+
+
+def _utc(value: datetime) -> datetime:
+    if value.tzinfo is None:
+        raise ValueError("a time needs its zone")
+    return value.astimezone(UTC)
+
+
+Name = Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
+Id = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
+Zone = Annotated[str, AfterValidator(_zone)]
+Utc = Annotated[datetime, Field(strict=False), AfterValidator(_utc)]
+
+
+class Ring(Doc):
+    id: Id
+    name: Name
+    kind: Literal["electric", "gas", "induction"]
+    power_w: float = Field(ge=100, le=20_000)
+
+
+class Place(Doc):
+    id: Id
+    name: Name
+    surface: Literal["wood", "steel", "granite", "marble", "trivet"]
+    thickness_m: float = Field(ge=0.001, le=0.2)
+    surface_degc: float | None = Field(ge=-30, le=60, description="None: as warm as the room")
+
+
+class Vessel(Doc):
+    id: Id
+    name: Name
+    metal: Literal["steel", "copper"]
+    diameter_m: float = Field(ge=0.06, le=0.6)
+    height_m: float = Field(ge=0.03, le=0.6)
+    mass_kg: float = Field(ge=0.05, le=15)
+
+
+class Paces(Doc):
+    weigh_s: float = Field(ge=1, le=3600)
+    pour_each_s: float = Field(ge=1, le=600)
+    bend_each_s: float = Field(ge=1, le=600)
+    unmould_each_s: float = Field(ge=1, le=600)
+    clean_s: float = Field(ge=0, le=7200)
+    call_before_s: float = Field(ge=0, le=600)
+
+
+class Kitchen(Doc):
+    name: Name
+    zone: Zone
+    altitude_m: float = Field(ge=-400, le=4500)
+    room_degc: float = Field(ge=5, le=45)
+    humidity_frac: float = Field(ge=0.05, le=0.95)
+    rings: list[Ring] = Field(min_length=1, max_length=20)
+    places: list[Place] = Field(min_length=1, max_length=20)
+    vessels: list[Vessel] = Field(min_length=1, max_length=40)
+    people: list[Name] = Field(min_length=1, max_length=12)
+    paces: Paces
+
+
+class Units(Doc):
+    temperature: Literal["C", "F"]
+    mass: Literal["g", "oz"]
+    length: Literal["mm", "in"]
+    volume: Literal["ml", "tbsp", "cup"]
+
+
+class Mould(Doc):
+    name: Name
+    material: Literal["silicone", "aluminium", "polycarbonate", "thermoformed"]
+    wall_m: float = Field(ge=0.0002, le=0.03)
+    bears_degc: float = Field(ge=40, le=400)
+    cavities: int = Field(ge=1, le=200)
+    owned: int = Field(ge=1, le=50)
+    diameter_m: float | None = Field(ge=0.003, le=0.5)
+    depth_m: float | None = Field(ge=0.0005, le=0.1)
+    draft_rad: float = Field(ge=0, le=1.0472)
+    water_kg: float | None = Field(ge=0.00001, le=20)
+
+
+class Piece(Doc):
+    name: Name
+    mould_id: Id
+    fill_m: float = Field(ge=0.0002, le=0.1)
+    bend: bool
+
+
+class Line(Doc):
+    piece_id: Id
+    quantity: int = Field(ge=1, le=5000)
+
+
+class Order(Doc):
+    name: Name
+    due_at: Utc
+    lines: list[Line] = Field(min_length=1, max_length=40)
+    vessel_id: Id
+    stand_id: Id
+    ring_id: Id
+    place_id: Id
+    crystalline: bool
+    water: Literal["auto", "dry", "wet"]
+    cook_degc: float = Field(ge=140, le=180)
+    confidence_frac: float = Field(ge=0.5, le=0.99)
+    reserve_frac: float = Field(ge=0, le=0.5)
+
+
+KINDS: dict[str, type[Doc]] = {"kitchen": Kitchen, "units": Units, "mould": Mould, "piece": Piece, "order": Order}

@@ -1,0 +1,219 @@
+"""Looking back: predicted against measured, outcomes, and what the next plan does with them."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from umber_pebble.core.bench.predict import Curve, Dot
+from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.log.learn import Factor, counted, learned
+from umber_pebble.core.plan.spares import BreakRate, casts_needed
+from umber_pebble.core.spread import Spread
+from umber_pebble.services.runs import Frozen, RunService, Seen
+from umber_pebble.services.snapshot import Counts, prior_loss, prior_residue
+from umber_pebble.store import queries
+from umber_pebble.store.models import Run
+
+
+@dataclass(frozen=True, slots=True)
+class LineResult:
+    """One line of a run: cast, unusable, flaws seen, and the castings for the same quantity next time."""
+
+    name: str
+    quantity: int
+    cast: int
+    recorded: int
+    unusable: int
+    flaws: dict[str, int]
+    planned: int
+    next_casts: Explained
+
+
+@dataclass(frozen=True, slots=True)
+class Cooling:
+    """A pot's rest: what was predicted before any reading, what was fitted, and the readings [s from off the heat]."""
+
+    cook: int
+    off_at_s: float
+    predicted: Curve
+    fitted: Curve
+    dots: list[Dot]
+    marks_degc: dict[str, float]
+    worst_k: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class RunSummary:
+    """A run in the list."""
+
+    id: str
+    name: str
+    started_at: str
+    ended_at: str | None
+    cast: int
+    unusable: int
+    readings: int
+
+
+@dataclass(frozen=True, slots=True)
+class RoundRecord:
+    """A round to record outcomes on."""
+
+    number: int
+    line: int
+    casts: int
+    poured: bool
+    outcomes: dict[int, bool]
+    flaws: dict[int, list[str]]
+
+
+@dataclass(frozen=True, slots=True)
+class RunLog:
+    """A run looked back on."""
+
+    summary: RunSummary
+    engine: str
+    confidence_frac: float
+    lines: list[LineResult]
+    rounds: list[RoundRecord]
+    coolings: list[Cooling]
+    loss: Explained
+    loss_before: Spread
+    residue: Explained
+    residue_before: Spread
+    events: int
+
+
+def summaries(service: RunService) -> list[RunSummary]:
+    """All runs, newest first."""
+    return [_summary(*_looked(service, run.id)) for run in service.all()]
+
+
+def _looked(service: RunService, run_id: str) -> tuple[Run, Frozen, Seen]:
+    run, frozen, seen, _ = service.look(run_id)
+    return run, frozen, seen
+
+
+def _summary(run: Run, frozen: Frozen, seen: Seen) -> RunSummary:
+    bad = sum(b for b, _ in counted(seen.state).values())
+    cast = sum(r.casts for r in seen.state.rounds if r.poured_s is not None)
+    readings = sum(len(t.dots) for t in seen.rests.values())
+    ended = None if run.ended_at is None else run.ended_at.isoformat()
+    return RunSummary(run.id, frozen.snapshot.order.name, run.started_at.isoformat(), ended, cast, bad, readings)
+
+
+def read(service: RunService, run_id: str) -> RunLog:
+    """One run with its curves, outcomes and lessons.
+
+    Raises: NotFound.
+    """
+    run, frozen, seen, events = service.look(run_id)
+    order = frozen.snapshot.order
+    with service.workshop.session() as session:
+
+        def evidence(kind: str) -> list[Factor]:
+            rows = queries.calibrations(session, kind, order.vessel_id)
+            return [Factor(c.evidence["value"], c.evidence["sd"]) for c in rows]
+
+        moulds = {frozen.plan.lines[i].mould.mould_id for i in range(len(frozen.plan.lines))}
+        known = {m: [c.evidence for c in queries.calibrations(session, "break", m)] for m in moulds}
+        loss, residue = evidence("loss"), evidence("residue")
+    counts = {
+        m: Counts(broken=sum(r["broken"] for r in rows), good=sum(r["good"] for r in rows))
+        for m, rows in known.items()
+    }
+    return RunLog(
+        summary=_summary(run, frozen, seen),
+        engine=run.frozen["engine"],
+        confidence_frac=order.confidence_frac,
+        lines=[_line(frozen, seen, i, counts) for i in range(len(order.lines))],
+        rounds=_rounds(frozen, seen),
+        coolings=_coolings(seen),
+        loss=_factor(loss, prior_loss(), "heat loss of this pot against the model", "gelman-2013"),
+        loss_before=frozen.plan.pot.loss_factor,
+        residue=_factor(residue, prior_residue(), "melt this pot keeps against the film model", "jeffreys-1930"),
+        residue_before=frozen.plan.residue_factor,
+        events=len(events),
+    )
+
+
+def _factor(evidence: list[Factor], prior: Spread, what: str, source: str) -> Explained:
+    return explained(
+        learned(prior, evidence),
+        "frac",
+        f"{what}: prior and runs weighted by how sure each is",
+        given("prior", prior, "frac"),
+        *(given(f"run {i + 1}", f.value, "frac") for i, f in enumerate(evidence)),
+        sources=("calibration", source) if evidence else ("assumption",),
+        limited_by="" if evidence else "nothing measured yet",
+    )
+
+
+def _line(frozen: Frozen, seen: Seen, index: int, counts: dict[str, Counts]) -> LineResult:
+    line, order = frozen.plan.lines[index], frozen.snapshot.order
+    rounds = [r for c in frozen.cooks for r in c.rounds if r.line == index]
+    states = [seen.state.rounds[r.number] for r in rounds]
+    outcomes = [o for s in states for o in s.outcomes.values()]
+    flaws: dict[str, int] = {}
+    for _, kinds in outcomes:
+        for kind in kinds:
+            flaws[kind] = flaws.get(kind, 0) + 1
+    known = counts[line.mould.mould_id]
+    rate = BreakRate(known.broken, known.good)
+    return LineResult(
+        line.name,
+        line.quantity,
+        sum(s.casts for s in states if s.poured_s is not None),
+        len(outcomes),
+        sum(not usable for usable, _ in outcomes),
+        flaws,
+        sum(r.casts for r in rounds),
+        explained(
+            casts_needed(line.quantity, order.confidence_frac, rate),
+            "count",
+            "castings for the same quantity at the same confidence, with all outcomes of this mould so far",
+            given("quantity", line.quantity, "count"),
+            given("confidence", order.confidence_frac, "frac"),
+            given("seen: usable", known.good, "count"),
+            given("seen: unusable", known.broken, "count"),
+            given("break rate before", line.break_rate.mean_frac, "frac"),
+            given("break rate now", rate.mean_frac, "frac"),
+            sources=("beta-binomial", "calibration"),
+        ),
+    )
+
+
+def _rounds(frozen: Frozen, seen: Seen) -> list[RoundRecord]:
+    out = []
+    for r in (r for c in frozen.cooks for r in c.rounds):
+        s = seen.state.rounds[r.number]
+        usable = {c: ok for c, (ok, _) in s.outcomes.items()}
+        flaws = {c: list(kinds) for c, (_, kinds) in s.outcomes.items()}
+        out.append(RoundRecord(r.number, r.line, r.casts, s.poured_s is not None, usable, flaws))
+    return out
+
+
+def _coolings(seen: Seen) -> list[Cooling]:
+    out = []
+    for (cook, i), track in seen.rests.items():
+        off = seen.state.cooks[cook].rests[i].off_s
+        used = [d for d in track.dots if not d.odd]
+        before = track.predicted
+        worst = max((abs(d.taken_degc - _at(before, d.at_s)) for d in used), default=None)
+        out.append(
+            Cooling(cook, off, _shift(before, off), _shift(track.curve, off), [_dot(d, off) for d in track.dots],
+                    track.marks_degc, worst)
+        )  # fmt: skip
+    return out
+
+
+def _at(curve: Curve, at_s: float) -> float:
+    return float(np.interp(at_s, curve.times_s, curve.likely_degc))
+
+
+def _shift(curve: Curve, off_s: float) -> Curve:
+    return Curve(tuple(t - off_s for t in curve.times_s), curve.low_degc, curve.likely_degc, curve.high_degc)
+
+
+def _dot(dot: Dot, off_s: float) -> Dot:
+    return Dot(dot.id, dot.at_s - off_s, dot.degc, dot.taken_degc, dot.method, dot.odd)

@@ -1,0 +1,296 @@
+"""Runs: started from a plan and frozen, told by events, seen by the bench."""
+
+from collections import OrderedDict
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from umber_pebble import ENGINE_VERSION
+from umber_pebble.core.bench.predict import Track, heating_track, resting_track, round_track, temperature_at_degc
+from umber_pebble.core.bench.state import Event, RunState, replay
+from umber_pebble.core.errors import MouldTooWeak, OutOfRange
+from umber_pebble.core.log.learn import counted, loss_factor, residue_factor
+from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.plan.compile import compile_plan
+from umber_pebble.core.plan.cooks import PotCook, line_amounts, make_cooks
+from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.services.docs import Order
+from umber_pebble.services.errors import IdReused, InUse, NotFound
+from umber_pebble.services.snapshot import Snapshot, places, plan_input
+from umber_pebble.services.workshop import Workshop, load, snapshot_of
+from umber_pebble.store import queries
+from umber_pebble.store.models import Calibration, EventRow, Run
+
+EVENT_SCHEMA = 1
+KEPT_IN_MEMORY = 32
+CHANGES_WHAT_IS_LEARNED = ("outcome", "ended", "cancels", "reading")
+
+
+@dataclass(frozen=True, slots=True)
+class Frozen:
+    """What a run was started with, as engine objects: made from its stored documents, never from today's."""
+
+    snapshot: Snapshot
+    plan: PlanInput
+    amounts: list[CastAmounts]
+    cooks: list[PotCook]
+    finished_kg: dict[int, float]
+
+
+@dataclass(slots=True)
+class Seen:
+    """A run as its events tell it, with the curves of every pot and round."""
+
+    seq: int
+    state: RunState
+    rests: dict[tuple[int, int], Track] = field(default_factory=dict)
+    pots: dict[int, Track] = field(default_factory=dict)
+    rounds: dict[int, Track] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class NewEvent:
+    """An event as a client sends it."""
+
+    id: str
+    kind: str
+    payload: dict[str, Any]
+    actor: str
+    device: str
+    happened_at: datetime | None
+    schema: int
+
+
+class RunService:
+    """Starts runs, takes events, answers what a run is now."""
+
+    def __init__(self, workshop: Workshop) -> None:
+        self.workshop = workshop
+        self._frozen: OrderedDict[str, Frozen] = OrderedDict()
+        self._seen: OrderedDict[str, Seen] = OrderedDict()
+
+    def start(self, run_id: str, order_id: str, actor: str, device: str) -> Run:
+        """Start a run from an order's plan; the same id again is the same run.
+
+        Raises: NotFound: the order. InUse: another run is live. And whatever keeps the plan from being made.
+        """
+        with self.workshop.writing() as session:
+            known = queries.run(session, run_id)
+            if known is not None:
+                return _same_run(known, order_id)
+            live = [r for r in queries.runs(session) if r.ended_at is None]
+            if live:
+                raise InUse(
+                    "a run is live: end it before the next one", path="order_id", params={"run": live[0].id}
+                )
+            stored = load(session, "order", order_id)
+            assert isinstance(stored.doc, Order)
+            snapshot = snapshot_of(session, stored.doc, (order_id, stored.version))
+            now = self.workshop.clock.now()
+            plan = compile_plan(plan_input(snapshot, now))
+            groups = [[[r.line, r.casts] for r in c.cook.rounds] for c in plan.cooks]
+            frozen = {
+                "engine": ENGINE_VERSION,
+                "snapshot": snapshot.model_dump(mode="json"),
+                "groups": groups,
+                "planned_at": now.isoformat(),
+            }
+            run = Run(id=run_id, order_id=order_id, started_at=now, ended_at=None, frozen=frozen)
+            session.add(run)
+            session.flush()
+            session.add(
+                _row(
+                    NewEvent(f"{run_id}-started"[:40], "started", {}, actor, device, None, 1), run_id, 1, now, now
+                )
+            )
+            session.flush()
+            session.expunge(run)
+        self.workshop.broker.publish(topic="run", id=run_id, seq=1)
+        return run
+
+    def add(self, run_id: str, new: NewEvent) -> tuple[EventRow, int]:
+        """Append an event; one that came before counts once. Returns it and the run's newest seq.
+
+        Raises: NotFound: the run. IdReused: the id came with another content. NotInSequence, OutOfRange,
+        Missing: it does not fit the run; nothing is changed. MouldTooWeak: the pot is hotter than the mould bears.
+        """
+        with self.workshop.writing() as session:
+            run = _run(session, run_id)
+            known = queries.event(session, new.id)
+            if known is not None:
+                if (known.run_id, known.kind, known.payload) != (run_id, new.kind, new.payload):
+                    raise IdReused("this event id was used for something else", path="id", got=new.id)
+                session.expunge(known)
+                return known, queries.last_seq(session, run_id)
+            now = self.workshop.clock.now()
+            if new.schema != EVENT_SCHEMA:
+                raise OutOfRange(
+                    "unknown event schema", path="schema", got=new.schema, limits={"high": EVENT_SCHEMA}
+                )
+            happened = min(max(new.happened_at or now, run.started_at), now)
+            seq = queries.last_seq(session, run_id) + 1
+            row = _row(new, run_id, seq, happened, now)
+            events = [*queries.events(session, run_id), row]
+            frozen = self.frozen(run)
+            state = _replayed(frozen, run, events)
+            if new.kind == "poured":
+                self._bears(frozen, state, new.payload["round"])
+            session.add(row)
+            run.ended_at = None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
+            if new.kind in CHANGES_WHAT_IS_LEARNED:
+                seen = _looked_at(frozen, state, seq)
+                queries.replace_calibrations(session, run_id, _taught(run, frozen, seen))
+            session.flush()
+            session.expunge(row)
+        self.workshop.broker.publish(topic="run", id=run_id, seq=seq)
+        return row, seq
+
+    def _bears(self, frozen: Frozen, state: RunState, number: int) -> None:
+        seen = _looked_at(frozen, state, 0)
+        target = state.rounds[number]
+        cook = frozen.cooks[target.cook]
+        assert target.poured_s is not None
+        now = temperature_at_degc(seen.rests[(target.cook, target.rest)], target.poured_s)
+        if now.low > cook.cook.mould_bears_degc:
+            raise MouldTooWeak(
+                f"the pot is at {now.likely:.0f} degC and the mould bears {cook.cook.mould_bears_degc:g} degC: "
+                "let it rest, or use silicone or metal",
+                path="payload.round",
+                got=now.likely,
+                limits={"high": cook.cook.mould_bears_degc},
+            )
+
+    def frozen(self, run: Run) -> Frozen:
+        """The engine objects of a run, made once and kept."""
+        if run.id not in self._frozen:
+            self._frozen[run.id] = thaw(run)
+            _trim(self._frozen)
+        return self._frozen[run.id]
+
+    def look(self, run_id: str) -> tuple[Run, Frozen, Seen, list[EventRow]]:
+        """A run with its state and curves as of its newest event.
+
+        Raises: NotFound.
+        """
+        with self.workshop.session() as session:
+            run = _run(session, run_id)
+            events = queries.events(session, run_id)
+            session.expunge_all()
+        frozen, seq = self.frozen(run), events[-1].seq
+        seen = self._seen.get(run_id)
+        if seen is None or seen.seq != seq:
+            seen = _looked_at(frozen, _replayed(frozen, run, events), seq)
+            self._seen[run_id] = seen
+            _trim(self._seen)
+        return run, frozen, seen, events
+
+    def all(self) -> list[Run]:
+        """All runs, newest first."""
+        with self.workshop.session() as session:
+            rows = queries.runs(session)
+            session.expunge_all()
+        return rows
+
+
+def _trim(kept: "OrderedDict[str, Any]") -> None:
+    while len(kept) > KEPT_IN_MEMORY:
+        kept.popitem(last=False)
+
+
+def _run(session: Session, run_id: str) -> Run:
+    run = queries.run(session, run_id)
+    if run is None:
+        raise NotFound(f"there is no run {run_id}", path="id", got=run_id)
+    return run
+
+
+def _same_run(run: Run, order_id: str) -> Run:
+    if run.order_id != order_id:
+        raise IdReused("this run id was used for another order", path="id", got=run.id)
+    return run
+
+
+def _row(new: NewEvent, run_id: str, seq: int, happened: datetime, received: datetime) -> EventRow:
+    return EventRow(
+        id=new.id,
+        run_id=run_id,
+        seq=seq,
+        kind=new.kind,
+        actor=new.actor,
+        device=new.device,
+        happened_at=happened,
+        received_at=received,
+        schema_version=new.schema,
+        payload=new.payload,
+    )
+
+
+def thaw(run: Run) -> Frozen:
+    """Engine objects from a run's frozen documents."""
+    snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False)
+    plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
+    amounts = line_amounts(plan)
+    groups = [[(line, casts) for line, casts in group] for group in run.frozen["groups"]]
+    cooks = make_cooks(plan, groups, amounts)
+    finished = {r.number: amounts[r.line].finished.value.likely * r.casts for c in cooks for r in c.rounds}
+    return Frozen(snapshot, plan, amounts, cooks, finished)
+
+
+def _replayed(frozen: Frozen, run: Run, rows: list[EventRow]) -> RunState:
+    events = [
+        Event(row.id, row.kind, (row.happened_at - run.started_at).total_seconds(), row.actor, row.payload)
+        for row in rows
+    ]
+    rounds = [r for c in frozen.cooks for r in c.rounds]
+    return replay(rounds, len(frozen.cooks), tuple(places(frozen.snapshot)), events)
+
+
+def _looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
+    """All tracks of a run: every rest, the pots as they are now, every poured round."""
+    seen = Seen(seq, state)
+    for cook, cook_state in zip(frozen.cooks, state.cooks, strict=True):
+        for i, rest in enumerate(cook_state.rests):
+            seen.rests[(cook.number, i)] = resting_track(frozen.plan, cook, rest, frozen.finished_kg)
+        if cook_state.phase == "heating":
+            seen.pots[cook.number] = heating_track(frozen.plan, cook, cook_state)
+        elif cook_state.phase == "resting":
+            seen.pots[cook.number] = seen.rests[(cook.number, len(cook_state.rests) - 1)]
+    spots = places(frozen.snapshot)
+    for cook in frozen.cooks:
+        for r in cook.rounds:
+            target = state.rounds[r.number]
+            if target.poured_s is not None:
+                pour = temperature_at_degc(seen.rests[(cook.number, target.rest)], target.poured_s)
+                seen.rounds[r.number] = round_track(
+                    frozen.plan, cook, r.line, frozen.amounts[r.line], target, pour, spots
+                )
+    return seen
+
+
+def _taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
+    """Evidence of a run on its pot and moulds."""
+    vessel = frozen.snapshot.order.vessel_id
+    out = []
+    loss = loss_factor(list(seen.rests.values()), frozen.plan.pot.loss_factor.likely)
+    last = frozen.cooks[-1]
+    residue = residue_factor(
+        seen.state, last.charge_kg - last.finished_kg, last.residue_kg.likely, frozen.plan.residue_factor.likely
+    )
+    for kind, factor in (("loss", loss), ("residue", residue)):
+        if factor is not None:
+            evidence = {"value": factor.value, "sd": factor.sd}
+            out.append(Calibration(run_id=run.id, kind=kind, subject=vessel, evidence=evidence))
+    totals: dict[str, list[int]] = {}
+    counts = counted(seen.state)
+    for cook in frozen.cooks:
+        for r in cook.rounds:
+            row = totals.setdefault(frozen.plan.lines[r.line].mould.mould_id, [0, 0])
+            row[0] += counts[r.number][0]
+            row[1] += counts[r.number][1]
+    for mould_id, (broken, good) in totals.items():
+        if broken + good:
+            evidence = {"broken": broken, "good": good}
+            out.append(Calibration(run_id=run.id, kind="break", subject=mould_id, evidence=evidence))
+    return out

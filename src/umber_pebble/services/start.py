@@ -1,0 +1,50 @@
+"""Opening a workshop: database migrated, clock chosen, first things there."""
+
+from datetime import UTC, datetime
+
+from sqlalchemy.orm import Session
+
+from umber_pebble.config import Config
+from umber_pebble.services.clock import Clock, DrivenClock, SteadyClock
+from umber_pebble.services.docs import Kitchen, Paces, Place, Ring, Units, Vessel
+from umber_pebble.services.live import Broker
+from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
+from umber_pebble.store import queries
+from umber_pebble.store.engine import migrate, open_engine
+
+FIRST_UNITS = Units(temperature="C", mass="g", length="mm", volume="ml")
+FIRST_KITCHEN = Kitchen(
+    name="My kitchen",
+    zone="Europe/London",
+    altitude_m=50.0,
+    room_degc=21.0,
+    humidity_frac=0.5,
+    rings=[Ring(id="ring", name="Hob ring", kind="electric", power_w=1800.0)],
+    places=[
+        Place(id="bench", name="Bench top", surface="wood", thickness_m=0.03, surface_degc=None),
+        Place(id="slab", name="Cold slab", surface="granite", thickness_m=0.02, surface_degc=14.0),
+    ],
+    vessels=[Vessel(id="pot", name="Pot, 16 cm", metal="steel", diameter_m=0.16, height_m=0.09, mass_kg=1.0)],
+    people=["Me"],
+    paces=Paces(
+        weigh_s=120.0, pour_each_s=6.0, bend_each_s=12.0, unmould_each_s=8.0, clean_s=240.0, call_before_s=20.0
+    ),
+)
+
+
+def open_workshop(config: Config, clock: Clock | None = None) -> Workshop:
+    """Open or make the database of a configuration."""
+    engine = open_engine(config.database)
+    migrate(engine, config.database, config.backups, datetime.now(UTC))
+    with Session(engine) as session:
+        newest = queries.last_received(session)
+    if clock is None:
+        clock = DrivenClock(newest or datetime.now(UTC)) if config.driven_clock else SteadyClock(newest)
+    workshop = Workshop(engine, clock, Broker())
+    with workshop.session() as session:
+        known = {kind for kind in ("kitchen", "units") if queries.things(session, kind)}
+    if "kitchen" not in known:
+        workshop.create("kitchen", KITCHEN_ID, FIRST_KITCHEN)
+    if "units" not in known:
+        workshop.create("units", UNITS_ID, FIRST_UNITS)
+    return workshop

@@ -1,0 +1,225 @@
+"""The services' common ground: database, clock, live broker; and the things that are edited."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import Engine
+from sqlalchemy.orm import Session
+
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.log.learn import Factor, learned
+from umber_pebble.core.spread import Spread
+from umber_pebble.services.clock import Clock
+from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, Piece
+from umber_pebble.services.errors import InUse, NotFound, Stale
+from umber_pebble.services.live import Broker
+from umber_pebble.services.snapshot import Counts, FactorSpread, Snapshot, disc_of, prior_loss, prior_residue
+from umber_pebble.store import queries
+from umber_pebble.store.models import Thing
+
+KITCHEN_ID, UNITS_ID = "kitchen", "units"
+
+
+@dataclass(frozen=True, slots=True)
+class Stored:
+    """A thing with its id and version."""
+
+    id: str
+    version: int
+    doc: Doc
+
+
+@dataclass(slots=True)
+class Workshop:
+    """One workshop: its database, its clock, its listeners."""
+
+    engine: Engine
+    clock: Clock
+    broker: Broker
+
+    @contextmanager
+    def session(self) -> Iterator[Session]:
+        """A transaction that only reads."""
+        with Session(self.engine) as session, session.begin():
+            yield session
+
+    @contextmanager
+    def writing(self) -> Iterator[Session]:
+        """A transaction that writes: committed at the end, or nothing of it."""
+        with Session(self.engine.execution_options(writes=True)) as session, session.begin():
+            yield session
+
+    def get(self, kind: str, thing_id: str) -> Stored:
+        """Raises: NotFound."""
+        with self.session() as session:
+            return load(session, kind, thing_id)
+
+    def all(self, kind: str) -> list[Stored]:
+        """All of a kind, in the order they were made."""
+        with self.session() as session:
+            rows = queries.things(session, kind)
+            rows = sorted(rows, key=lambda row: str(row[1].doc.get("name", "")).casefold())
+            return [Stored(t.id, t.version, KINDS[kind].model_validate(r.doc, strict=False)) for t, r in rows]
+
+    def create(self, kind: str, thing_id: str, doc: Doc) -> Stored:
+        """Add a thing under the client's id; the same again is the same thing.
+
+        Raises: InUse: the id is taken by something else. And what the thing's own rules refuse.
+        """
+        with self.writing() as session:
+            known = session.get(Thing, thing_id)
+            if known is not None:
+                stored = None if known.kind != kind or known.gone else load(session, kind, thing_id)
+                if stored is None or stored.doc != doc:
+                    raise InUse("this id is taken: send another", path="id", got=thing_id)
+                return stored
+            self._check(session, kind, doc, None)
+            thing = Thing(id=thing_id, kind=kind, version=1)
+            queries.add_revision(session, thing, _dump(doc), self.clock.now())
+        self.broker.publish(topic="thing", kind=kind, id=thing_id)
+        return Stored(thing_id, 1, doc)
+
+    def save(self, kind: str, thing_id: str, version: int, doc: Doc) -> Stored:
+        """Store the next version of a thing.
+
+        Raises: NotFound. Stale: it was saved in between; both states are in the error, nothing is changed.
+        """
+        with self.writing() as session:
+            current = load(session, kind, thing_id)
+            if current.doc == doc:
+                return current
+            if current.version != version:
+                raise Stale(thing_id, version, current.version, _dump(current.doc), _dump(doc))
+            self._check(session, kind, doc, current.doc)
+            row = session.get_one(Thing, thing_id)
+            row.version = version + 1
+            queries.add_revision(session, row, _dump(doc), self.clock.now())
+        self.broker.publish(topic="thing", kind=kind, id=thing_id)
+        return Stored(thing_id, version + 1, doc)
+
+    def remove(self, kind: str, thing_id: str, version: int) -> None:
+        """Take a thing out of the lists; its revisions stay, for the runs that used it.
+
+        Raises: NotFound, Stale. InUse: a piece needs this mould, or an order this piece.
+        """
+        with self.writing() as session:
+            current = load(session, kind, thing_id)
+            if current.version != version:
+                raise Stale(thing_id, version, current.version, _dump(current.doc), _dump(current.doc))
+            users = [r.doc["name"] for other in ("piece", "order") for _, r in queries.things(session, other)
+                     if thing_id in _refers_to(r.doc)]  # fmt: skip
+            if users:
+                raise InUse(
+                    f"{', '.join(users[:3])} needs this: change that first",
+                    path="id",
+                    got=thing_id,
+                    params={"users": users},
+                )
+            session.get_one(Thing, thing_id).gone = True
+        self.broker.publish(topic="thing", kind=kind, id=thing_id)
+
+    def _check(self, session: Session, kind: str, doc: Doc, before: Doc | None) -> None:
+        """What a document alone cannot know: references, geometry, a due time that has passed."""
+        if isinstance(doc, Mould):
+            disc_of(doc)
+        elif isinstance(doc, Piece):
+            check_piece(session, doc)
+        elif isinstance(doc, Order):
+            for i, line in enumerate(doc.lines):
+                load(session, "piece", line.piece_id, path=f"lines.{i}.piece_id")
+            moved = not isinstance(before, Order) or before.due_at != doc.due_at
+            if moved and doc.due_at <= self.clock.now():
+                raise OutOfRange(
+                    "the due time has passed: choose one that is still to come",
+                    path="due_at",
+                    got=doc.due_at.isoformat(),
+                    limits={"after": self.clock.now().isoformat()},
+                )
+        elif isinstance(doc, Kitchen):
+            _unique_ids(doc)
+
+
+def _refers_to(doc: dict[str, Any]) -> set[str]:
+    return {doc.get("mould_id", ""), *(line["piece_id"] for line in doc.get("lines", []))}
+
+
+def _dump(doc: Doc) -> dict[str, Any]:
+    return doc.model_dump(mode="json")
+
+
+def _unique_ids(doc: Kitchen) -> None:
+    for name in ("rings", "places", "vessels"):
+        ids = [row.id for row in getattr(doc, name)]
+        if len(set(ids)) != len(ids):
+            raise OutOfRange(f"two {name} have the same id", path=name, got=ids)
+
+
+def check_piece(session: Session, piece: Piece) -> None:
+    """A piece's fill must stand in its mould.
+
+    Raises: NotFound: the mould is gone. OutOfRange: the fill is above the rim.
+    """
+    mould = load(session, "mould", piece.mould_id, path="mould_id").doc
+    assert isinstance(mould, Mould)
+    depth = disc_of(mould).disc.depth_m
+    if piece.fill_m > depth * (1 + 1e-9):
+        raise OutOfRange(
+            "the fill stands above the rim of the mould",
+            path="fill_m",
+            got=piece.fill_m,
+            limits={"low": 0.0002, "high": depth},
+        )
+
+
+def load(session: Session, kind: str, thing_id: str, path: str = "id") -> Stored:
+    """A thing's newest version.
+
+    Raises: NotFound.
+    """
+    row = queries.thing(session, thing_id, kind)
+    if row is None:
+        raise NotFound(f"there is no {kind} {thing_id}", path=path, got=thing_id)
+    return Stored(row[0].id, row[0].version, KINDS[kind].model_validate(row[1].doc, strict=False))
+
+
+def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | None = None) -> Snapshot:
+    """An order with all it uses, as they stand now, and what was learned of them.
+
+    Raises: NotFound: a piece or mould is gone.
+    """
+    kitchen = load(session, "kitchen", KITCHEN_ID)
+    assert isinstance(kitchen.doc, Kitchen)
+    versions = {KITCHEN_ID: kitchen.version, **({order_ref[0]: order_ref[1]} if order_ref else {})}
+    pieces: dict[str, Piece] = {}
+    moulds: dict[str, Mould] = {}
+    for i, line in enumerate(order.lines):
+        piece = load(session, "piece", line.piece_id, path=f"lines.{i}.piece_id")
+        assert isinstance(piece.doc, Piece)
+        mould = load(session, "mould", piece.doc.mould_id, path=f"lines.{i}.piece_id")
+        assert isinstance(mould.doc, Mould)
+        pieces[piece.id], moulds[mould.id] = piece.doc, mould.doc
+        versions |= {piece.id: piece.version, mould.id: mould.version}
+    return Snapshot(
+        order=order,
+        kitchen=kitchen.doc,
+        pieces=pieces,
+        moulds=moulds,
+        versions=versions,
+        breaks={mould_id: breaks(session, mould_id) for mould_id in moulds},
+        loss=_factor(session, "loss", order.vessel_id, prior_loss()),
+        residue=_factor(session, "residue", order.vessel_id, prior_residue()),
+    )
+
+
+def breaks(session: Session, mould_id: str) -> Counts:
+    """All outcomes of a mould so far."""
+    rows = [c.evidence for c in queries.calibrations(session, "break", mould_id)]
+    return Counts(broken=sum(r["broken"] for r in rows), good=sum(r["good"] for r in rows))
+
+
+def _factor(session: Session, kind: str, subject: str, prior: Spread) -> FactorSpread:
+    rows = [Factor(c.evidence["value"], c.evidence["sd"]) for c in queries.calibrations(session, kind, subject)]
+    spread = learned(prior, rows)
+    return FactorSpread(low=spread.low, likely=spread.likely, high=spread.high)

@@ -1,0 +1,83 @@
+"""Rows in and out, nothing decided here."""
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import delete, func, select
+from sqlalchemy.orm import Session
+
+from umber_pebble.store.models import Calibration, EventRow, Revision, Run, Thing
+
+
+def thing(session: Session, thing_id: str, kind: str) -> tuple[Thing, Revision] | None:
+    """A thing that is not gone, with its newest revision."""
+    row = session.execute(
+        select(Thing, Revision)
+        .join(Revision, (Revision.thing_id == Thing.id) & (Revision.version == Thing.version))
+        .where(Thing.id == thing_id, Thing.kind == kind, Thing.gone.is_(False))
+    ).first()
+    return None if row is None else (row[0], row[1])
+
+
+def things(session: Session, kind: str) -> list[tuple[Thing, Revision]]:
+    """All things of a kind that are not gone, oldest first."""
+    rows = session.execute(
+        select(Thing, Revision)
+        .join(Revision, (Revision.thing_id == Thing.id) & (Revision.version == Thing.version))
+        .where(Thing.kind == kind, Thing.gone.is_(False))
+        .order_by(Thing.id)
+    )
+    return [(row[0], row[1]) for row in rows]
+
+
+def add_revision(session: Session, row: Thing, doc: dict[str, Any], now: datetime) -> None:
+    """Store a thing's next version."""
+    session.add(row)
+    session.flush()
+    session.add(Revision(thing_id=row.id, version=row.version, doc=doc, made_at=now))
+
+
+def run(session: Session, run_id: str) -> Run | None:
+    """A run by id."""
+    return session.get(Run, run_id)
+
+
+def runs(session: Session) -> list[Run]:
+    """All runs, newest first."""
+    return list(session.scalars(select(Run).order_by(Run.started_at.desc(), Run.id)))
+
+
+def events(session: Session, run_id: str) -> list[EventRow]:
+    """A run's whole log in the server's order."""
+    return list(session.scalars(select(EventRow).where(EventRow.run_id == run_id).order_by(EventRow.seq)))
+
+
+def event(session: Session, event_id: str) -> EventRow | None:
+    """One event by its client's id."""
+    return session.get(EventRow, event_id)
+
+
+def last_seq(session: Session, run_id: str) -> int:
+    """The newest sequence number of a run, 0 when it has none."""
+    return session.scalar(select(func.max(EventRow.seq)).where(EventRow.run_id == run_id)) or 0
+
+
+def last_received(session: Session) -> datetime | None:
+    """When the newest event of all came in."""
+    row = session.scalar(select(EventRow).order_by(EventRow.received_at.desc()).limit(1))
+    return None if row is None else row.received_at
+
+
+def replace_calibrations(session: Session, run_id: str, rows: list[Calibration]) -> None:
+    """Put what a run taught in place of what it taught before."""
+    session.execute(delete(Calibration).where(Calibration.run_id == run_id))
+    session.add_all(rows)
+
+
+def calibrations(session: Session, kind: str, subject: str, before: datetime | None = None) -> list[Calibration]:
+    """Evidence on a subject, oldest first; only of runs begun before a moment, when given."""
+    query = select(Calibration).join(Run, Run.id == Calibration.run_id)
+    query = query.where(Calibration.kind == kind, Calibration.subject == subject).order_by(Run.started_at)
+    if before is not None:
+        query = query.where(Run.started_at < before)
+    return list(session.scalars(query))

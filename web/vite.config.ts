@@ -1,0 +1,11 @@
+import tailwindcss from "@tailwindcss/vite";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+const server = `http://127.0.0.1:${process.env.UMBER_PEBBLE_PORT ?? "8722"}`;
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
+  server: { host: "127.0.0.1", proxy: { "/api": { target: server, changeOrigin: true } } },
+});
