@@ -9,6 +9,7 @@ from umber_pebble.core.explained import Explained
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.compile import LinePlan, Remark, RoundPlan
 from umber_pebble.core.plan.timetable import Task
+from umber_pebble.core.spread import Spread
 from umber_pebble.services import bench, logbook, planning
 from umber_pebble.services.docs import Doc, Id, Kitchen, Mould, Name, Order, Piece, Units
 
@@ -106,6 +107,12 @@ class MouldFigures(Reply):
 class PieceFigures(Reply):
     section: planning.Section
     amounts: CastAmounts
+    place: str
+    pour: Spread
+    bend_opens: Spread
+    bend_closes: Spread
+    brittle: Spread
+    unmould: Spread
 
 
 class CookReply(Reply):

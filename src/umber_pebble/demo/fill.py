@@ -1,10 +1,15 @@
 """Demo data in the first-light scenario: an observatory's opening night, ordered from a small sugar studio."""
 
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+import numpy as np
+
 from umber_pebble.config import Config
+from umber_pebble.core.heat.vessel import cooling_curve_degc, curve_times_s
+from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Kitchen, Line, Mould, Order, Paces, Piece, Place, Ring, Vessel
 from umber_pebble.services.runs import NewEvent, RunService
@@ -49,6 +54,7 @@ PIECES = {
     "piece-disc": Piece(name="Star-glass disc", mould_id="mould-disc", fill_m=0.004, bend=False),
     "piece-lens": Piece(name="Comet lens, bent", mould_id="mould-lens", fill_m=0.003, bend=True),
 }
+OFF_DEGC = 160.5
 BROKEN = {3: ["broken"], 17: ["stuck", "broken"]}
 
 
@@ -86,7 +92,7 @@ def fill(config: Config) -> None:
 
 
 def rehearse(workshop: Workshop, clock: DrivenClock) -> None:
-    """Carry out the rehearsal as it happened nine days ago: a pot that cools slowly, two discs lost."""
+    """Carry out the rehearsal as it happened nine days ago: two discs lost."""
     runs = RunService(workshop)
     runs.start("run-rehearsal", "order-rehearsal", WREN, "studio")
     count = 0
@@ -100,7 +106,7 @@ def rehearse(workshop: Workshop, clock: DrivenClock) -> None:
     tell("acknowledged", 20)
     _, frozen, _, _ = runs.look("run-rehearsal")
     for cook in frozen.cooks:
-        _cook(tell, cook.number, [r.number for r in cook.rounds], cook.hob.likely)
+        _cook(tell, cook, _true_curve(cook))
     cavity = 0
     for cook in frozen.cooks:
         for r in cook.rounds:
@@ -111,15 +117,23 @@ def rehearse(workshop: Workshop, clock: DrivenClock) -> None:
     tell("ended", 60, left_kg=0.064)
 
 
-def _cook(tell: Callable[..., None], cook: int, rounds: list[int], hob_s: float) -> None:
-    """One cook with its readings: taken from a pot that loses a tenth less than the model says."""
-    tell("heated", 130, cook=cook)
-    tell("rested", hob_s * 1.06, cook=cook, degc=160.5)
-    for after, degc in ((60, 153.9), (60, 148.2), (70, 142.1)):
-        tell("reading", after, cook=cook, degc=degc, method="immersed_swirled")
-    for number in rounds:
-        tell("poured", 60, round=number)
-    tell("reading", 30, cook=cook, degc=129.8, method="immersed_swirled")
-    for number in rounds:
-        tell("unmoulded", 1150, round=number)
+def _true_curve(cook: PotCook) -> Callable[[float], float]:
+    """What the rehearsal's pot really did: it loses a tenth less than the model says."""
+    case = replace(cook.heating.case, loss_factor=0.9 * cook.heating.case.loss_factor)
+    curve = cooling_curve_degc(case, OFF_DEGC)
+    return lambda s: float(np.interp(s, curve_times_s(), curve))
+
+
+def _cook(tell: Callable[..., None], cook: PotCook, degc: Callable[[float], float]) -> None:
+    """One cook with its readings, off by what a hand and a probe are off."""
+    tell("heated", 130, cook=cook.number)
+    tell("rested", cook.hob.likely * 1.06, cook=cook.number, degc=OFF_DEGC)
+    since = 0.0
+    for after, off_k in ((50.0, 0.4), (60.0, -0.7), (70.0, 0.5)):
+        since += after
+        tell("reading", after, cook=cook.number, degc=round(degc(since) + off_k, 1), method="immersed_swirled")
+    for r in cook.rounds:
+        tell("poured", 80, round=r.number)
+    for r in cook.rounds:
+        tell("unmoulded", 1150, round=r.number)
     tell("note", 200, text="mould washed and dried")

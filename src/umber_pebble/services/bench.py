@@ -24,6 +24,7 @@ class ActView:
     closes_s: float | None
     sure: bool
     params: dict[str, Any]
+    forecast: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,7 +68,7 @@ class BenchView:
     elapsed_s: float
     rate: float
     started_at: str
-    due_in_s: float
+    due_at: str
     ended: bool
     room_degc: float
     humidity_frac: float
@@ -91,7 +92,17 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
     run, frozen, seen, events = service.look(run_id)
     clock = service.workshop.clock
     elapsed = (clock.now() - run.started_at).total_seconds()
-    acts = next_acts(frozen.plan, frozen.cooks, frozen.amounts, seen.state, seen.pots, seen.rounds, actor, elapsed)
+    acts = next_acts(
+        frozen.plan,
+        frozen.cooks,
+        frozen.amounts,
+        seen.state,
+        seen.pots,
+        seen.rounds,
+        frozen.windows,
+        actor,
+        elapsed,
+    )
     order = frozen.snapshot.order
     return BenchView(
         run_id=run.id,
@@ -100,7 +111,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         elapsed_s=elapsed,
         rate=clock.rate,
         started_at=run.started_at.isoformat(),
-        due_in_s=(order.due_at - run.started_at).total_seconds(),
+        due_at=order.due_at.isoformat(),
         ended=seen.state.ended_s is not None,
         room_degc=frozen.plan.room_degc,
         humidity_frac=frozen.plan.humidity_frac,
@@ -119,7 +130,9 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
 
 def _act(act: Act) -> ActView:
     closes = act.closes_s if math.isfinite(act.closes_s) else None
-    return ActView(act.kind, act.subject, act.event_kind, act.payload, act.opens_s, closes, act.sure, act.params)
+    return ActView(
+        act.kind, act.subject, act.event_kind, act.payload, act.opens_s, closes, act.sure, act.params, act.forecast
+    )
 
 
 def _last(events: list[EventRow]) -> Done | None:

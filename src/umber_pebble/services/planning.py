@@ -4,16 +4,17 @@ from dataclasses import dataclass
 
 from umber_pebble.core.errors import Missing
 from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
 from umber_pebble.core.heat.piece import Casting, Place, Stay, windows_s
 from umber_pebble.core.heat.vessel import Pot, base_case, cooling_curve_degc
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.disc import level_m, open_m2, volume_m3, wetted_m2
 from umber_pebble.core.pieces.cast import CastAmounts, amounts, level_for_mass_m
 from umber_pebble.core.plan.compile import Plan, compile_plan
-from umber_pebble.core.spread import exact
-from umber_pebble.services.docs import Mould, Order
-from umber_pebble.services.snapshot import MELT, disc_of, plan_input
-from umber_pebble.services.workshop import Workshop, load, snapshot_of
+from umber_pebble.core.spread import Spread, exact
+from umber_pebble.services.docs import Kitchen, Mould, Order
+from umber_pebble.services.snapshot import MELT, disc_of, place_case, plan_input
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop, load, snapshot_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,10 +43,16 @@ class MouldFigures:
 
 @dataclass(frozen=True, slots=True)
 class PieceFigures:
-    """A piece's cast at its level."""
+    """A piece's cast at its level, and how it would cool in the kitchen's first place [s from the pour]."""
 
     section: Section
     amounts: CastAmounts
+    place: str
+    pour: Spread
+    bend_opens: Spread
+    bend_closes: Spread
+    brittle: Spread
+    unmould: Spread
 
 
 def _section(mould: Mould) -> Section:
@@ -107,7 +114,21 @@ def measure_piece(
         fill_m = level_for_mass_m(disc, finished_kg, melt)
     if fill_m is None:
         raise Missing("give a level, a volume or a weight", path="fill_m")
-    return PieceFigures(_section(mould), amounts(disc, fill_m, melt))
+    kitchen = workshop.get("kitchen", KITCHEN_ID).doc
+    assert isinstance(kitchen, Kitchen)
+    amount, [place, *_] = amounts(disc, fill_m, melt), kitchen.places
+    tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
+    # no pot is known here: poured anywhere between a fresh cook and the closing of its window
+    closes = temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
+    pour = Spread(closes, (closes + melt.value("cook_to")) / 2, melt.value("cook_to"))
+    case = Casting(
+        melt, material("moulds", mould.material), fill_m, amount.volume_over_area_m, disc.top_m, mould.wall_m, pour, tg,
+        (Stay(0.0, place_case(place, kitchen)),),
+    )  # fmt: skip
+    w = windows_s(case)
+    return PieceFigures(
+        _section(mould), amount, place.name, pour, w.bend_opens, w.bend_closes, w.brittle, w.unmould
+    )
 
 
 def plan_order(workshop: Workshop, order: Order) -> Plan:

@@ -11,10 +11,11 @@ from umber_pebble import ENGINE_VERSION
 from umber_pebble.core.bench.predict import Track, heating_track, resting_track, round_track, temperature_at_degc
 from umber_pebble.core.bench.state import Event, RunState, replay
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
+from umber_pebble.core.heat.piece import PieceWindows
 from umber_pebble.core.log.learn import counted, loss_factor, residue_factor
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.compile import compile_plan
-from umber_pebble.core.plan.cooks import PotCook, line_amounts, make_cooks
+from umber_pebble.core.plan.cooks import PotCook, line_amounts, make_cooks, round_windows
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.services.docs import Order
 from umber_pebble.services.errors import IdReused, InUse, NotFound
@@ -37,6 +38,7 @@ class Frozen:
     amounts: list[CastAmounts]
     cooks: list[PotCook]
     finished_kg: dict[int, float]
+    windows: dict[int, PieceWindows]
 
 
 @dataclass(slots=True)
@@ -235,7 +237,7 @@ def thaw(run: Run) -> Frozen:
     groups = [[(line, casts) for line, casts in group] for group in run.frozen["groups"]]
     cooks = make_cooks(plan, groups, amounts)
     finished = {r.number: amounts[r.line].finished.value.likely * r.casts for c in cooks for r in c.rounds}
-    return Frozen(snapshot, plan, amounts, cooks, finished)
+    return Frozen(snapshot, plan, amounts, cooks, finished, round_windows(plan, cooks, amounts))
 
 
 def _replayed(frozen: Frozen, run: Run, rows: list[EventRow]) -> RunState:

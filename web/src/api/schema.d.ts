@@ -1392,6 +1392,8 @@ export interface components {
             closes_s: number | null;
             /** Event Kind */
             event_kind: string | null;
+            /** Forecast */
+            forecast: boolean;
             /** Kind */
             kind: string;
             /** Opens S */
@@ -1434,8 +1436,8 @@ export interface components {
             acts: components["schemas"]["ActView"][];
             /** Calls */
             calls: components["schemas"]["Call"][];
-            /** Due In S */
-            due_in_s: number;
+            /** Due At */
+            due_at: string;
             /** Elapsed S */
             elapsed_s: number;
             /** Ended */
@@ -1941,7 +1943,14 @@ export interface components {
         /** PieceFigures */
         PieceFigures: {
             amounts: components["schemas"]["CastAmounts"];
+            bend_closes: components["schemas"]["Spread"];
+            bend_opens: components["schemas"]["Spread"];
+            brittle: components["schemas"]["Spread"];
+            /** Place */
+            place: string;
+            pour: components["schemas"]["Spread"];
             section: components["schemas"]["Section"];
+            unmould: components["schemas"]["Spread"];
         };
         /** PieceList */
         PieceList: {

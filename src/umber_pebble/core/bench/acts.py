@@ -6,6 +6,7 @@ from typing import Any
 
 from umber_pebble.core.bench.predict import Track
 from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.heat.piece import PieceWindows
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import PlanInput
@@ -17,6 +18,7 @@ class Act:
     """One act: what, on which pot or round, the event that records it, and from when until when.
 
     `sure` is false where the high opening is not before the low closing: then a reading decides.
+    `forecast` marks one that cannot be done yet, with the time it is likely to come.
     """
 
     kind: str
@@ -27,6 +29,7 @@ class Act:
     closes_s: float
     sure: bool = True
     params: dict[str, Any] = field(default_factory=dict)
+    forecast: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,12 +42,15 @@ class Call:
     subject: str
 
 
-def act_window(opens: Spread, closes: Spread) -> tuple[float, float, bool]:
-    """From the high opening to the low closing; where that is empty, the likely one, not sure [s].
+def act_window(opens: Spread, closes: Spread, lasts_s: float = 0.0) -> tuple[float, float, bool]:
+    """From the high opening to the low closing; where the act does not fit in that, the likely one, not sure [s].
 
+    Args:
+        opens, closes: of the window
+        lasts_s: how long the act takes
     Source: definition
     """
-    if opens.high < closes.low:
+    if opens.high + lasts_s <= closes.low:
         return opens.high, closes.low, True
     return opens.likely, max(closes.likely, opens.likely), False
 
@@ -78,7 +84,8 @@ def _cook_acts(
                 Act("off", subject, "rested", {"cook": cook.number}, ready.likely, browns.low, True, figures)
             )
             break
-        opens, closes, sure = act_window(*track.windows["pour"])
+        all_s = sum(r.casts for r in waiting) * plan.paces.pour_each_s
+        opens, closes, sure = act_window(*track.windows["pour"], all_s)
         rest = seen.rests[-1]
         if not rest.readings and now < opens:
             half = rest.off_s + (track.windows["pour"][0].likely - rest.off_s) / 2
@@ -92,6 +99,7 @@ def _cook_acts(
             figures = {
                 "casts": r.casts, "each_kg": each, "fill_m": plan.lines[r.line].fill_m, "line": r.line,
                 "pour_s": r.casts * plan.paces.pour_each_s, "limited_by": track.limited_by,
+                "readings": len(rest.readings),
             }  # fmt: skip
             out.append(
                 Act("pour", f"round:{r.number}", "poured", {"round": r.number}, opens, closes, sure, figures)
@@ -111,7 +119,7 @@ def _round_acts(
         subject, track = f"round:{r.number}", tracks[r.number]
         figures = {"casts": r.casts, "line": r.line}
         if seen.unmoulded_s is None:
-            opens, closes, sure = act_window(*track.windows["bend"])
+            opens, closes, sure = act_window(*track.windows["bend"], r.casts * plan.paces.bend_each_s)
             if line.bend and seen.bent_s is None and now < track.windows["brittle"][0].likely:
                 out.append(Act("bend", subject, "bent", {"round": r.number}, opens, closes, sure, figures))
             ready = track.windows["unmould"][0].high
@@ -120,6 +128,27 @@ def _round_acts(
             out.append(
                 Act("outcomes", subject, None, {"round": r.number}, seen.unmoulded_s, math.inf, True, figures)
             )
+    return out
+
+
+def _forecasts(
+    plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindows], state: RunState, acts: list[Act]
+) -> list[Act]:
+    """What follows the pour that is next: its unmoulding, then the cook that needs the mould."""
+    pours = {int(a.payload["round"]): a for a in acts if a.kind == "pour"}
+    out, ready = [], 0.0
+    for r in (r for cook in cooks for r in cook.rounds if r.number in pours):
+        poured = pours[r.number].opens_s + r.casts * plan.paces.pour_each_s
+        at = poured + windows[r.number].unmould.high
+        ready = at + r.casts * plan.paces.unmould_each_s + plan.paces.clean_s
+        figures = {"casts": r.casts, "line": r.line}
+        out.append(Act("unmould", f"round:{r.number}", None, {}, at, math.inf, True, figures, True))
+    waiting = [c for c in cooks if state.cooks[c.number].phase == "waiting"]
+    if out and waiting:
+        cook = waiting[0]
+        at = max(ready - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely, 0.0)
+        fresh = {"fresh_kg": cook.fresh_kg}
+        out.append(Act("heat", f"pot:{cook.number}", None, {}, at, math.inf, True, fresh, True))
     return out
 
 
@@ -149,13 +178,13 @@ def moulds_free_s(
 
 def next_acts(
     plan: PlanInput, cooks: list[PotCook], amounts: list[CastAmounts], state: RunState, pots: dict[int, Track],
-    tracks: dict[int, Track], actor: str, now: float,
+    tracks: dict[int, Track], windows: dict[int, PieceWindows], actor: str, now: float,
 ) -> list[Act]:  # fmt: skip
     """The acts that lie ahead, the first being the one to do now [s since the run started].
 
     Those that may be done now come first, the one that closes soonest leading; then by opening.
     Args:
-        plan, cooks, amounts: frozen
+        plan, cooks, amounts, windows: frozen
         state, pots, tracks: of the run
         actor: whose acts
         now: seconds since the run started
@@ -167,9 +196,12 @@ def next_acts(
         return [Act("acknowledge", "run", "acknowledged", {}, 0.0, math.inf)]
     acts = _cook_acts(plan, cooks, amounts, state, pots, now, moulds_free_s(plan, cooks, state, tracks))
     acts += _round_acts(plan, cooks, state, tracks, now)
+    acts += _forecasts(plan, cooks, windows, state, acts)
     if not acts:
         acts = [Act("end", "run", "ended", {}, now, math.inf)]
-    return sorted(acts, key=lambda a: (a.opens_s > now, a.closes_s if a.opens_s <= now else a.opens_s, a.opens_s))
+    return sorted(
+        acts, key=lambda a: (a.forecast, a.opens_s > now, a.closes_s if a.opens_s <= now else a.opens_s, a.opens_s)
+    )
 
 
 def calls(acts: list[Act], before_s: float) -> list[Call]:
@@ -182,7 +214,7 @@ def calls(acts: list[Act], before_s: float) -> list[Call]:
     """
     out = []
     for act in acts:
-        if act.kind in ("pour", "bend", "unmould", "off"):
+        if not act.forecast and act.kind in ("pour", "bend", "unmould", "off"):
             out.append(Call(act.opens_s - before_s, "opens", act.kind, act.subject))
             if math.isfinite(act.closes_s):
                 out.append(Call(act.closes_s - before_s, "closes", act.kind, act.subject))

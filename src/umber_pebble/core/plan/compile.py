@@ -17,7 +17,7 @@ from umber_pebble.core.plan.cooks import (
     line_amounts,
     make_cooks,
     make_rounds,
-    piece_windows,
+    round_windows,
 )
 from umber_pebble.core.plan.problem import Line, PlanInput
 from umber_pebble.core.plan.spares import casts_needed, chance_enough_frac
@@ -305,11 +305,7 @@ def compile_plan(plan: PlanInput) -> Plan:
     per_cast = line_amounts(plan)
     casts = [casts_needed(line.quantity, plan.confidence_frac, line.break_rate) for line in plan.lines]
     cooks = make_cooks(plan, make_rounds(plan, casts, per_cast), per_cast)
-    windows: dict[int, PieceWindows] = {}
-    for c in cooks:
-        for r in c.rounds:
-            pour_s = c.casts * plan.paces.pour_each_s
-            windows[r.number] = piece_windows(plan, plan.lines[r.line], per_cast[r.line], c.window, pour_s)
+    windows = round_windows(plan, cooks, per_cast)
     tasks = back_from(forward(plan, cooks, windows), plan.due_s)
     start = min(t.start_s for t in tasks)
     rounds = [r for c in cooks for r in c.rounds]

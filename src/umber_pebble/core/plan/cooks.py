@@ -299,3 +299,17 @@ def make_cooks(plan: PlanInput, groups: list[list[tuple[int, int]]], per_cast: l
         )  # fmt: skip
         left = charge - finished
     return cooks
+
+
+def round_windows(plan: PlanInput, cooks: list[PotCook], per_cast: list[CastAmounts]) -> dict[int, PieceWindows]:
+    """Per round number, the windows of its castings [s from the pour].
+
+    Source: definition
+    """
+    return {
+        r.number: piece_windows(
+            plan, plan.lines[r.line], per_cast[r.line], c.window, c.casts * plan.paces.pour_each_s
+        )
+        for c in cooks
+        for r in c.rounds
+    }

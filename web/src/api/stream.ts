@@ -1,0 +1,30 @@
+/** One live stream shared by all tabs of this browser: the tab that holds the lock listens and tells the rest. */
+
+export type Message =
+  | { topic: "thing"; kind: string; id: string }
+  | { topic: "run"; id: string; seq: number }
+  | { topic: "clock" }
+  | { topic: "all" };
+
+const NAME = "umber-pebble-live";
+
+export function listen(onMessage: (message: Message) => void): void {
+  const channel = new BroadcastChannel(NAME);
+  channel.onmessage = (event: MessageEvent<Message>) => onMessage(event.data);
+  const tell = (message: Message) => {
+    onMessage(message);
+    channel.postMessage(message);
+  };
+  void navigator.locks.request(NAME, () => new Promise<never>(() => lead(tell)));
+}
+
+function lead(tell: (message: Message) => void): void {
+  const source = new EventSource("/api/stream");
+  let opened = false;
+  source.onopen = () => {
+    // after a gap anything may have changed
+    if (opened) tell({ topic: "all" });
+    opened = true;
+  };
+  source.onmessage = (event: MessageEvent<string>) => tell(JSON.parse(event.data) as Message);
+}

@@ -1,0 +1,55 @@
+import { lazy, Suspense, useEffect } from "react";
+import { Navigate, Route, Routes, useNavigate } from "react-router";
+import { PlanView } from "../features/plan/View";
+import { applyTheme } from "../shared/theme";
+import { Shell } from "./Shell";
+
+const Bench = lazy(() => import("../features/bench/View").then((m) => ({ default: m.BenchView })));
+const Kitchen = lazy(() => import("../features/kitchen/View").then((m) => ({ default: m.KitchenView })));
+const Log = lazy(() => import("../features/log/View").then((m) => ({ default: m.LogView })));
+const Moulds = lazy(() => import("../features/moulds/View").then((m) => ({ default: m.MouldsView })));
+const Pieces = lazy(() => import("../features/pieces/View").then((m) => ({ default: m.PiecesView })));
+
+const KEYS: Record<string, string> = {
+  KeyP: "/plan",
+  KeyI: "/pieces",
+  KeyM: "/moulds",
+  KeyB: "/bench",
+  KeyL: "/log",
+  KeyK: "/kitchen",
+};
+
+export function App() {
+  const navigate = useNavigate();
+  useEffect(() => {
+    applyTheme();
+    const onKey = (event: KeyboardEvent) => {
+      const to = event.altKey && !event.ctrlKey ? KEYS[event.code] : undefined;
+      if (!to) return;
+      event.preventDefault();
+      navigate(to);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [navigate]);
+  return (
+    <Shell>
+      <Suspense fallback={null}>
+        <Routes>
+          <Route path="/" element={<Navigate to="/plan" replace />} />
+          <Route path="/plan/:id?" element={<PlanView />} />
+          <Route path="/pieces/:id?" element={<Pieces />} />
+          <Route path="/moulds/:id?" element={<Moulds />} />
+          <Route path="/bench" element={<Bench />} />
+          <Route path="/log/:id?" element={<Log />} />
+          <Route path="/kitchen" element={<Kitchen />} />
+          <Route path="*" element={<NotHere />} />
+        </Routes>
+      </Suspense>
+    </Shell>
+  );
+}
+
+function NotHere() {
+  return <p className="p-8 text-xl">There is no such page. Choose a view at the side.</p>;
+}

@@ -1,0 +1,34 @@
+import { QueryClient } from "@tanstack/react-query";
+import { ApiError } from "../api/client";
+import type { Message } from "../api/stream";
+
+export function makeQueryClient(): QueryClient {
+  return new QueryClient({
+    defaultOptions: {
+      queries: {
+        staleTime: 60_000,
+        refetchOnWindowFocus: "always",
+        retry: (count, error) => count < 20 && error instanceof ApiError && error.problem.status === 0,
+        retryDelay: 1000,
+      },
+    },
+  });
+}
+
+/** What a live message makes stale. */
+export function onMessage(queryClient: QueryClient, message: Message): void {
+  const stale = (...key: string[]) => void queryClient.invalidateQueries({ queryKey: key });
+  if (message.topic === "thing") {
+    stale(message.kind);
+    stale("figures");
+  } else if (message.topic === "run") {
+    stale("bench");
+    stale("log");
+    stale("figures");
+  } else if (message.topic === "clock") {
+    stale("bench");
+    stale("clock");
+  } else {
+    void queryClient.invalidateQueries();
+  }
+}

@@ -1,0 +1,103 @@
+import type { Schemas } from "../../api/client";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { dayAndTime, timeOfDay } from "../../shared/format/zone";
+import { setPerson } from "../../shared/person";
+import { Dialog } from "../../shared/ui/controls";
+
+export function Head({
+  view,
+  elapsed,
+  kitchen,
+  sound,
+  onSound,
+  onHelp,
+  actor,
+}: {
+  view: Schemas["BenchView"];
+  elapsed: number;
+  kitchen: Schemas["Kitchen"];
+  sound: boolean;
+  onSound: () => void;
+  onHelp: () => void;
+  actor: string;
+}) {
+  const units = useUnits();
+  const start = new Date(view.started_at).getTime();
+  const due = new Date(view.due_at);
+  const nextPerson = kitchen.people[(kitchen.people.indexOf(actor) + 1) % kitchen.people.length] ?? actor;
+  return (
+    <header className="flex flex-wrap items-center gap-x-5 gap-y-0 border-b border-line px-6 py-1.5">
+      <h1 className="text-2xl">{view.name}</h1>
+      <span className="hidden text-lg sm:inline">for {dayAndTime(due, kitchen.zone)}</span>
+      <span className="hidden text-quiet md:inline">
+        {view.rounds_done} of {view.rounds_total} rounds out
+      </span>
+      <span className="hidden text-quiet xl:inline">
+        room {amount(view.room_degc, "temperature", units)}, {amount(view.humidity_frac, "share", units)} damp
+      </span>
+      <span className="ml-auto flex items-center gap-1">
+        <HeadButton onClick={() => setPerson(nextPerson)} label={`At this screen: ${actor}. Change`}>
+          {actor}
+        </HeadButton>
+        <HeadButton onClick={onSound} label={sound ? "Sound is on" : "Sound is off"}>
+          {sound ? "sound on" : "sound off"}
+        </HeadButton>
+        <HeadButton onClick={onHelp} label="Keys">
+          keys ?
+        </HeadButton>
+      </span>
+      <time className="order-first ml-0 sm:order-none text-3xl font-bold">
+        {timeOfDay(new Date(start + elapsed * 1000), kitchen.zone, true)}
+      </time>
+    </header>
+  );
+}
+
+function HeadButton({ children, onClick, label }: { children: string; onClick: () => void; label: string }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      onClick={onClick}
+      className="min-h-11 px-2 text-lg text-quiet hover:text-ink"
+    >
+      {children}
+    </button>
+  );
+}
+
+const KEYS: [string, string][] = [
+  ["Space", "do the large act"],
+  ["← or Backspace", "take the last one back"],
+  ["0 to 9, Enter", "a reading, for the selected ribbon"],
+  ["↑ ↓", "select a ribbon"],
+  ["M", "how the reading was taken"],
+  ["V", "move the selected round to the next place"],
+  ["S", "sound on or off"],
+  ["Esc", "clear what was typed"],
+  ["Alt + P I M B L K", "plan, pieces, moulds, bench, log, kitchen"],
+  ["?", "this help"],
+];
+
+export function KeyHelp({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog open={open} onClose={onClose} title="Keys" bench>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-8 gap-y-2 text-xl">
+        {KEYS.map(([key, does]) => (
+          <div key={key} className="contents">
+            <dt className="font-bold">{key}</dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+      <button
+        type="button"
+        onClick={onClose}
+        className="mt-6 min-h-16 rounded-sm bg-glass px-8 text-2xl font-bold text-on-glass"
+      >
+        Close
+      </button>
+    </Dialog>
+  );
+}

@@ -1,0 +1,234 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { curveAt } from "../../shared/curve";
+import { shownIn, toSi } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { restAreGood } from "../../shared/Outcomes";
+import { useRunEvents } from "../../shared/runEvents";
+import { useElapsed } from "../../shared/useElapsed";
+import { Head, KeyHelp } from "./Head";
+import { NextAct } from "./NextAct";
+import { METHODS, type Method, ReadingDialog } from "./Reading";
+import { Ribbons } from "./Ribbons";
+import { setSound, soundOn, wakeSound } from "./sound";
+import { Then } from "./Then";
+import { useCalls } from "./useCalls";
+import { useKeys } from "./useKeys";
+
+/** Two presses closer than this are one: a glove bounces. */
+const BOUNCE_MS = 700;
+
+export function LiveBench({
+  view,
+  actor,
+  kitchen,
+}: {
+  view: Schemas["BenchView"];
+  actor: string;
+  kitchen: Schemas["Kitchen"];
+}) {
+  const units = useUnits();
+  const queryClient = useQueryClient();
+  const elapsed = useElapsed(view);
+  const events = useRunEvents(actor);
+  const called = useCalls(view, elapsed);
+  const [chosen, setChosen] = useState("");
+  const [typed, setTyped] = useState("");
+  const [methods, setMethods] = useState<Record<string, Method>>({});
+  const [dialog, setDialog] = useState<"reading" | "help" | null>(null);
+  const [leftKg, setLeftKg] = useState<number | null>(null);
+  const [sound, setSoundState] = useState(soundOn());
+  const pressed = useRef(0);
+
+  const active = view.ribbons.filter((r) => !r.done);
+  const act = view.acts[0];
+  const bySubject = (subject: string | undefined) => active.find((r) => r.subject === subject);
+  const selected = bySubject(chosen) ?? bySubject(act?.subject) ?? active[0];
+  const method: Method =
+    methods[selected?.subject ?? ""] ??
+    (view.last_method[selected?.subject ?? ""] as Method | undefined) ??
+    (selected?.subject.startsWith("round") ? "infrared" : "immersed_swirled");
+  useBoundaries(view, elapsed, () => void queryClient.invalidateQueries({ queryKey: ["bench"] }));
+
+  const send = (kind: string, payload: Record<string, unknown>) => events.send(view.run_id, kind, payload);
+  const doAct = () => {
+    wakeSound();
+    if (!act || performance.now() - pressed.current < BOUNCE_MS) return;
+    pressed.current = performance.now();
+    if (act.kind === "read") setDialog("reading");
+    else if (act.kind === "outcomes") {
+      const ribbon = view.ribbons.find((r) => r.subject === act.subject);
+      restAreGood(Number(act.payload.round), Number(act.params.casts), ribbon?.outcomes ?? {}, send);
+    } else if (act.kind === "end") send("ended", leftKg === null ? {} : { left_kg: leftKg });
+    else if (act.event_kind) send(act.event_kind, { ...act.payload, ...present(act, view, elapsed) });
+  };
+  const undo = () => {
+    if (view.last && performance.now() - pressed.current > BOUNCE_MS / 2) {
+      pressed.current = performance.now();
+      send("cancels", { id: view.last.id });
+    }
+  };
+  const read = (text: string) => {
+    const degc = toSi(Number(text), shownIn("temperature", units));
+    if (!selected || !Number.isFinite(degc)) return;
+    const [what, number] = selected.subject.split(":");
+    send("reading", { [what === "pot" ? "cook" : "round"]: Number(number), degc, method });
+    setTyped("");
+  };
+  const nextMethod = () => {
+    const options: readonly Method[] = selected?.subject.startsWith("pot")
+      ? METHODS
+      : METHODS.filter((m) => m !== "immersed_unswirled");
+    const next = options[(options.indexOf(method) + 1) % options.length] ?? "immersed_swirled";
+    setMethods({ ...methods, [selected?.subject ?? ""]: next });
+  };
+  const move = () => {
+    if (!selected?.subject.startsWith("round") || selected.phase === "set") return;
+    const ids = Object.keys(view.places);
+    const here = ids.findIndex((id) => view.places[id] === selected.place);
+    send("moved", { round: Number(selected.subject.split(":")[1]), place: ids[(here + 1) % ids.length] });
+  };
+  const toggleSound = () => {
+    wakeSound();
+    setSound(!sound);
+    setSoundState(!sound);
+  };
+  useKeys({
+    act: doAct,
+    undo,
+    digit: (d) => setTyped((t) => (t.length < 5 ? t + d : t)),
+    rubOut: () => {
+      if (typed) setTyped(typed.slice(0, -1));
+      else undo();
+      return true;
+    },
+    enter: () => {
+      if (typed) read(typed);
+      return typed !== "";
+    },
+    clear: () => setTyped(""),
+    select: (by) => {
+      const i = active.findIndex((r) => r.subject === selected?.subject);
+      setChosen(active[Math.min(Math.max(i + by, 0), active.length - 1)]?.subject ?? "");
+    },
+    method: nextMethod,
+    move,
+    sound: toggleSound,
+    help: () => setDialog("help"),
+  });
+  useEffect(() => {
+    window.addEventListener("pointerdown", wakeSound, { once: true });
+    return () => window.removeEventListener("pointerdown", wakeSound);
+  }, []);
+
+  return (
+    <div className="flex min-h-full flex-col text-ink">
+      <Head
+        view={view}
+        elapsed={elapsed}
+        kitchen={kitchen}
+        sound={sound}
+        onSound={toggleSound}
+        onHelp={() => setDialog("help")}
+        actor={actor}
+      />
+      <section aria-label="Pots and rounds" className="min-h-28 px-3 pt-2">
+        {active.length === 0 ? (
+          <p className="px-3 py-6 text-xl text-quiet">No pot is on yet.</p>
+        ) : (
+          <Ribbons
+            ribbons={active}
+            elapsed={elapsed}
+            selected={selected?.subject ?? ""}
+            onSelect={setChosen}
+            room={view.room_degc}
+          />
+        )}
+      </section>
+      {(called || events.refused || events.unsent > 0 || typed) && (
+        <div
+          className={`flex flex-wrap items-center gap-6 px-6 py-2 text-xl ${called ? "act-flash" : ""}`}
+          role="status"
+        >
+          {called && <strong className="text-heat">{called.text}</strong>}
+          {typed && (
+            <span>
+              {selected?.name}: <strong className="text-3xl">{typed}</strong>{" "}
+              {shownIn("temperature", units).label}, Enter
+            </span>
+          )}
+          {events.unsent > 0 && (
+            <span className="font-bold text-heat">{events.unsent} not sent yet, trying again</span>
+          )}
+          {events.refused && (
+            <button
+              type="button"
+              className="border-l-4 border-heat pl-3 text-left font-bold"
+              onClick={events.clearRefused}
+            >
+              {wordProblem(events.refused, units)}
+            </button>
+          )}
+        </div>
+      )}
+      <div className="grid flex-1 border-t-2 border-line bg-panel lg:grid-cols-[1fr_270px] xl:grid-cols-[1fr_340px]">
+        {act && (
+          <NextAct
+            act={act}
+            view={view}
+            elapsed={elapsed}
+            onAct={doAct}
+            onUndo={undo}
+            onRead={() => setDialog("reading")}
+            onMove={move}
+            selected={selected}
+            method={method}
+            onMethod={nextMethod}
+            send={send}
+            leftKg={leftKg}
+            onLeft={setLeftKg}
+          />
+        )}
+        <Then acts={view.acts.slice(1, 4)} view={view} elapsed={elapsed} selected={selected} />
+      </div>
+      <ReadingDialog
+        open={dialog === "reading"}
+        onClose={() => setDialog(null)}
+        subject={selected}
+        method={method}
+        onMethod={(m) => setMethods({ ...methods, [selected?.subject ?? ""]: m })}
+        onSend={read}
+        unit={shownIn("temperature", units).label}
+      />
+      <KeyHelp open={dialog === "help"} onClose={() => setDialog(null)} />
+    </div>
+  );
+}
+
+/** A pot that goes back on the ring starts from where it is now. */
+function present(
+  act: Schemas["ActView"],
+  view: Schemas["BenchView"],
+  elapsed: number,
+): Record<string, number> {
+  if (act.kind !== "warm") return {};
+  const curve = view.ribbons.find((r) => r.subject === act.subject)?.curve;
+  const degc = curve ? curveAt(curve, curve.likely_degc, elapsed) : null;
+  return degc === null ? {} : { degc };
+}
+
+/** Ask anew when an act opens or closes, since that may change what comes first. */
+function useBoundaries(view: Schemas["BenchView"], elapsed: number, ask: () => void): void {
+  const next = view.acts
+    .flatMap((a) => [a.opens_s, a.closes_s ?? Number.POSITIVE_INFINITY])
+    .filter((s) => s > view.elapsed_s)
+    .reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+  const passed = elapsed > next;
+  const latest = useRef(ask);
+  latest.current = ask;
+  useEffect(() => {
+    if (passed) latest.current();
+  }, [passed]);
+}

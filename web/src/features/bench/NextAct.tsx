@@ -1,0 +1,177 @@
+import type { Schemas } from "../../api/client";
+import { actWords } from "../../shared/actWords";
+import { clock } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { Outcomes } from "../../shared/Outcomes";
+import { NumberField } from "../../shared/ui/NumberField";
+import { Caution } from "./Caution";
+import { METHOD_WORDS, type Method } from "./Reading";
+
+interface Props {
+  act: Schemas["ActView"];
+  view: Schemas["BenchView"];
+  elapsed: number;
+  onAct: () => void;
+  onUndo: () => void;
+  onRead: () => void;
+  onMove: () => void;
+  selected: Schemas["Ribbon"] | undefined;
+  method: Method;
+  onMethod: () => void;
+  send: (kind: string, payload: Record<string, unknown>) => void;
+  leftKg: number | null;
+  onLeft: (kg: number | null) => void;
+}
+
+const UNDO_WORDS: Record<string, string> = {
+  heated: "on the ring",
+  rested: "off the heat",
+  reading: "reading",
+  poured: "poured",
+  moved: "moved",
+  bent: "bent",
+  unmoulded: "unmoulded",
+  outcome: "outcome",
+  note: "note",
+};
+
+/** One obvious next act, readable across the room. */
+export function NextAct(p: Props) {
+  const units = useUnits();
+  const { act, view, elapsed } = p;
+  const words = actWords(act, view, units);
+  const ribbon = view.ribbons.find((r) => r.subject === act.subject);
+  const number = Number(act.subject.split(":")[1]) + 1;
+  const where = act.subject.startsWith("round")
+    ? `${view.line_names[Number(act.params.line ?? 0)]}, round ${number}`
+    : act.subject.startsWith("pot")
+      ? `${ribbon?.name ?? "Pot"}, cook ${number}`
+      : view.name;
+  const ended = act.kind === "end";
+  return (
+    <section aria-label="Next" className="flex flex-col gap-4 px-6 py-5 md:flex-row md:gap-8">
+      <div className="min-w-0 flex-1">
+        <p className="text-lg font-bold text-glass">{where}</p>
+        <h2 className="my-2 text-4xl text-balance md:text-5xl xl:text-6xl" data-testid="act">
+          {words.title}
+        </h2>
+        {words.detail.map((line) => (
+          <p key={line} className="text-xl leading-snug md:text-2xl">
+            {line}
+          </p>
+        ))}
+        {act.kind === "acknowledge" && <Caution />}
+        {act.kind === "outcomes" && ribbon && (
+          <div className="mt-4">
+            <Outcomes
+              round={Number(act.payload.round)}
+              casts={ribbon.casts}
+              outcomes={ribbon.outcomes}
+              send={p.send}
+            />
+          </div>
+        )}
+        {ended && (
+          <div className="mt-4 max-w-60">
+            <NumberField
+              label="Left in the pot, if weighed"
+              quantity="mass"
+              value={p.leftKg}
+              onChange={p.onLeft}
+              onClear={() => p.onLeft(null)}
+              large
+            />
+          </div>
+        )}
+        <div className="mt-4 flex flex-wrap gap-x-2 gap-y-2">
+          {view.last && (
+            <Small onClick={p.onUndo} label={`Undo ${UNDO_WORDS[view.last.kind] ?? view.last.kind}`}>
+              ← undo “{UNDO_WORDS[view.last.kind] ?? view.last.kind}”
+            </Small>
+          )}
+          {p.selected && (
+            <>
+              <Small onClick={p.onRead} label={`Reading for ${p.selected.name}`}>
+                0–9 reading
+              </Small>
+              <Small onClick={p.onMethod} label={`Taken by ${METHOD_WORDS[p.method]}. Change`}>
+                M {METHOD_WORDS[p.method]}
+              </Small>
+            </>
+          )}
+          {p.selected?.subject.startsWith("round") && p.selected.phase !== "set" && (
+            <Small onClick={p.onMove} label="Move the selected round to the next place">
+              V move it
+            </Small>
+          )}
+        </div>
+      </div>
+      <div className="sticky bottom-0 -mx-6 flex shrink-0 items-end gap-4 border-t border-line bg-panel px-6 py-3 md:static md:mx-0 md:w-60 md:flex-col md:items-stretch md:gap-3 md:border-0 md:p-0 xl:w-64">
+        <Countdown act={act} elapsed={elapsed} before={words.before} during={words.during} />
+        <button
+          type="button"
+          onClick={p.onAct}
+          className="min-h-20 flex-1 rounded-sm md:flex-none bg-glass px-4 py-2 text-2xl md:min-h-24 md:text-3xl font-bold text-on-glass"
+        >
+          {words.button}
+          <span className="hidden text-lg font-normal md:block">space</span>
+        </button>
+      </div>
+    </section>
+  );
+}
+
+function Countdown({
+  act,
+  elapsed,
+  before,
+  during,
+}: {
+  act: Schemas["ActView"];
+  elapsed: number;
+  before: string;
+  during: string;
+}) {
+  const wait = act.opens_s - elapsed;
+  if (wait > 0)
+    return (
+      <div>
+        <div className="text-lg">{before}</div>
+        <div className="text-5xl font-bold text-quiet md:text-7xl">{clock(wait)}</div>
+      </div>
+    );
+  if (act.closes_s === null) return during ? <div className="text-2xl font-bold">{during}</div> : null;
+  const left = act.closes_s - elapsed;
+  return left > 0 ? (
+    <div>
+      <div className="text-lg">{during}</div>
+      <div className="text-5xl font-bold md:text-7xl">{clock(left)}</div>
+    </div>
+  ) : (
+    <div>
+      <div className="text-lg">the sure time is over by</div>
+      <div className="text-5xl font-bold text-heat md:text-7xl">{clock(-left)}</div>
+    </div>
+  );
+}
+
+function Small({
+  children,
+  onClick,
+  label,
+}: {
+  children: React.ReactNode;
+  onClick: () => void;
+  label: string;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      onClick={onClick}
+      className="min-h-16 rounded-sm border border-line px-4 text-lg hover:border-glass"
+    >
+      {children}
+    </button>
+  );
+}

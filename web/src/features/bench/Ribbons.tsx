@@ -1,0 +1,182 @@
+import type { Schemas } from "../../api/client";
+import { HeatRibbon } from "../../drawings/HeatRibbon";
+import { BAND_WORDS } from "../../shared/actWords";
+import { curveAt } from "../../shared/curve";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { useWidth } from "../../shared/useWidth";
+
+type Ribbon = Schemas["Ribbon"];
+
+const BEFORE_S = 240;
+const AFTER_S = 1080;
+const NARROW = 560;
+/** Few ribbons stand tall, many slim. */
+const heightFor = (count: number) => (count <= 2 ? 104 : count <= 4 ? 72 : 56);
+
+/** Pots and rounds under one "now", side by side in time. */
+export function Ribbons({
+  ribbons,
+  elapsed,
+  selected,
+  onSelect,
+  room,
+}: {
+  ribbons: Ribbon[];
+  elapsed: number;
+  selected: string;
+  onSelect: (subject: string) => void;
+  room: number;
+}) {
+  const [ref, width] = useWidth<HTMLDivElement>(900);
+  const narrow = width < NARROW;
+  const span = narrow ? { before: BEFORE_S / 2, after: AFTER_S / 2 } : { before: BEFORE_S, after: AFTER_S };
+  const from = elapsed - span.before;
+  const to = elapsed + span.after;
+  const label = narrow ? 0 : 236;
+  const across = width - label;
+  return (
+    <div ref={ref} className="min-w-0">
+      <Axis from={from} to={to} now={elapsed} width={across} left={label} />
+      {ribbons.map((ribbon) => (
+        <Row
+          key={ribbon.subject}
+          ribbon={ribbon}
+          elapsed={elapsed}
+          selected={ribbon.subject === selected}
+          onSelect={() => onSelect(ribbon.subject)}
+          from={from}
+          to={to}
+          width={across}
+          narrow={narrow}
+          height={narrow ? 60 : heightFor(ribbons.length)}
+          room={room}
+        />
+      ))}
+    </div>
+  );
+}
+
+function Row({
+  ribbon,
+  elapsed,
+  selected,
+  onSelect,
+  from,
+  to,
+  width,
+  narrow,
+  height,
+  room,
+}: {
+  ribbon: Ribbon;
+  elapsed: number;
+  selected: boolean;
+  onSelect: () => void;
+  from: number;
+  to: number;
+  width: number;
+  narrow: boolean;
+  height: number;
+  room: number;
+}) {
+  const units = useUnits();
+  const degc = curveAt(ribbon.curve, ribbon.curve.likely_degc, elapsed);
+  const hot = ribbon.hot_until_s === null || elapsed < ribbon.hot_until_s;
+  const number = Number(ribbon.subject.split(":")[1]) + 1;
+  const pot = ribbon.subject.startsWith("pot");
+  const meta = pot
+    ? `${amount(ribbon.melt_kg ?? 0, "mass", units)}, ${ribbon.place.toLowerCase()}`
+    : `round ${number}: ${ribbon.casts}, ${ribbon.place.toLowerCase()}`;
+  const name = pot ? ribbon.name : `${ribbon.name}, ${number}`;
+  return (
+    <div
+      className={`mb-2 flex border-l-4 ${narrow ? "flex-col" : ""} ${selected ? "border-glass bg-panel" : "border-transparent"}`}
+    >
+      <button
+        type="button"
+        onClick={onSelect}
+        aria-pressed={selected}
+        aria-label={`${name}, select for readings`}
+        className={`shrink-0 px-3 py-1 text-left ${narrow ? "" : "w-[232px]"}`}
+      >
+        <span className="flex items-baseline justify-between gap-2">
+          <strong className="truncate text-xl">{ribbon.name}</strong>
+          <strong className="text-2xl">
+            {degc === null ? "" : amount(degc, "temperature", units).replace(/[CF]$/, "").replace(" ", "")}
+          </strong>
+        </span>
+        <span className="flex items-center gap-2 text-[0.95rem] text-quiet">
+          {hot && <HotMark />}
+          <span className="truncate">{meta}</span>
+        </span>
+      </button>
+      <div className="min-w-0 flex-1">
+        <HeatRibbon
+          bands={ribbon.bands}
+          curve={ribbon.curve}
+          dots={ribbon.dots}
+          from={from}
+          to={to}
+          now={elapsed}
+          width={width - 4}
+          height={height}
+          low={room - 5}
+          words={BAND_WORDS}
+          label={`${name}: ${degc === null ? "" : amount(degc, "temperature", units)}`}
+        />
+      </div>
+    </div>
+  );
+}
+
+/** Whatever is hot to hold carries this. */
+export function HotMark() {
+  return (
+    <span className="inline-flex shrink-0 items-center gap-1 bg-heat px-1.5 text-sm font-bold text-[#1b1512]">
+      <svg viewBox="0 0 12 12" className="h-3 w-3" aria-hidden="true">
+        <path
+          d="M1 11h10M3 9C1 7 5 5 3 2M7 9C5 7 9 5 7 2"
+          stroke="currentColor"
+          strokeWidth="1.6"
+          fill="none"
+        />
+      </svg>
+      hot
+    </span>
+  );
+}
+
+function Axis({
+  from,
+  to,
+  now,
+  width,
+  left,
+}: {
+  from: number;
+  to: number;
+  now: number;
+  width: number;
+  left: number;
+}) {
+  const every = to - from < 700 ? 60 : 120;
+  const first = Math.ceil((from - now) / every) * every;
+  const marks = Array.from(
+    { length: Math.floor((to - now - first) / every) + 1 },
+    (_, i) => first + i * every,
+  );
+  return (
+    <div className="relative h-7" style={{ marginLeft: left }} aria-hidden="true">
+      {marks.map((s) => (
+        <span
+          key={s}
+          className={`absolute -translate-x-1/2 text-[0.95rem] ${s === 0 ? "font-bold text-heat" : "text-quiet"}`}
+          style={{ left: ((now + s - from) / (to - from)) * width }}
+        >
+          {s === 0 ? "now" : `${s > 0 ? "+" : "−"}${Math.abs(s / 60)}`}
+        </span>
+      ))}
+    </div>
+  );
+}

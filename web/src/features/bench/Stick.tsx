@@ -1,0 +1,62 @@
+import type { Schemas } from "../../api/client";
+import { ThermoStick, type Zone } from "../../drawings/ThermoStick";
+import { curveAt } from "../../shared/curve";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+
+const TOP_OVER_K = 10;
+
+/** The selected pot or round against its windows. */
+export function Stick({
+  ribbon,
+  elapsed,
+  room,
+}: {
+  ribbon: Schemas["Ribbon"];
+  elapsed: number;
+  room: number;
+}) {
+  const units = useUnits();
+  const now = curveAt(ribbon.curve, ribbon.curve.likely_degc, elapsed);
+  const low = curveAt(ribbon.curve, ribbon.curve.low_degc, elapsed);
+  const high = curveAt(ribbon.curve, ribbon.curve.high_degc, elapsed);
+  const hottest = Math.max(...ribbon.curve.likely_degc);
+  return (
+    <div className="hidden lg:block">
+      <ThermoStick
+        low={room - 2}
+        high={hottest + TOP_OVER_K}
+        height={250}
+        width={300}
+        word={(degc) => amount(degc, "temperature", units)}
+        zones={zones(ribbon, room, hottest + TOP_OVER_K)}
+        reading={now ?? undefined}
+        band={low !== null && high !== null ? { low, high } : undefined}
+      />
+    </div>
+  );
+}
+
+function zones(ribbon: Schemas["Ribbon"], room: number, top: number): Zone[] {
+  const m = ribbon.marks_degc as Record<string, number>;
+  const at = (name: string) => m[name] ?? room;
+  if (ribbon.phase === "heating")
+    return [
+      { from: room - 2, to: at("ready"), fill: "dots", word: "heating" },
+      { from: at("ready"), to: at("browns"), fill: "open", word: "off the heat" },
+      { from: at("browns"), to: top, fill: "hatch", word: "browns" },
+    ];
+  if (ribbon.subject.startsWith("pot"))
+    return [
+      { from: room - 2, to: at("stiff"), fill: "crosses", word: "too stiff" },
+      { from: at("stiff"), to: at("pour_closes"), fill: "close-dots", word: "thickening" },
+      { from: at("pour_closes"), to: at("pour_opens"), fill: "open", word: "pour" },
+      { from: at("pour_opens"), to: top, fill: "hatch", word: "bubbles" },
+    ];
+  return [
+    { from: room - 2, to: at("unmould"), fill: "plain", word: "glass: unmould" },
+    { from: at("unmould"), to: at("bend_close"), fill: "crosses", word: "cracks if bent" },
+    { from: at("bend_close"), to: at("bend_open"), fill: "open", word: "bends" },
+    { from: at("bend_open"), to: top, fill: "dots", word: "too soft" },
+  ];
+}

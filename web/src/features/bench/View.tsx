@@ -1,0 +1,29 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { kitchenQuery, railQuery } from "../../shared/kitchen";
+import { usePerson } from "../../shared/person";
+import { LiveBench } from "./LiveBench";
+
+export function BenchView() {
+  const kitchen = useQuery(kitchenQuery).data?.doc;
+  const actor = usePerson(kitchen?.people ?? []);
+  const bench = useQuery({ ...railQuery(actor), enabled: kitchen !== undefined });
+  if (!kitchen || bench.isPending) return null;
+  if (!bench.data?.view) {
+    return (
+      <div className="p-8 text-xl">
+        <h1 className="mb-4 text-4xl">Nothing is live</h1>
+        <p className="mb-6 max-w-xl">
+          Open an order in the plan and start its run: the pot and every round appear here.
+        </p>
+        <Link
+          to="/plan"
+          className="inline-block rounded-sm bg-glass px-6 py-4 text-2xl font-bold text-on-glass"
+        >
+          To the plan
+        </Link>
+      </div>
+    );
+  }
+  return <LiveBench view={bench.data.view} actor={actor} kitchen={kitchen} />;
+}

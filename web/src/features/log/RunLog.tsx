@@ -1,0 +1,96 @@
+import { useQuery } from "@tanstack/react-query";
+import type { Schemas } from "../../api/client";
+import { amount, range } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { dayAndTime } from "../../shared/format/zone";
+import { kitchenQuery } from "../../shared/kitchen";
+import { Outcomes } from "../../shared/Outcomes";
+import { usePerson } from "../../shared/person";
+import { useRunEvents } from "../../shared/runEvents";
+import { Notice } from "../../shared/ui/controls";
+import { Figure } from "../../shared/ui/Figure";
+import { CoolingChart } from "./CoolingChart";
+
+type Log = Schemas["RunLog"];
+
+export function RunLog({ log, zone }: { log: Log; zone: string }) {
+  const units = useUnits();
+  const people = useQuery(kitchenQuery).data?.doc.people ?? [];
+  const events = useRunEvents(usePerson(people));
+  const send = (kind: string, payload: Record<string, unknown>) => events.send(log.summary.id, kind, payload);
+  return (
+    <div className="space-y-9 px-8 py-6">
+      <header>
+        <h1 className="text-3xl">{log.summary.name}</h1>
+        <p className="text-quiet">
+          {dayAndTime(new Date(log.summary.started_at), zone)}, {log.summary.readings} readings, {log.events}{" "}
+          events
+        </p>
+      </header>
+      <section aria-label="What changed" className="space-y-3">
+        <h2 className="border-b border-line pb-1 text-xl">What the next plan does with it</h2>
+        {log.lines.map((line) => (
+          <p key={line.name} className="text-2xl leading-snug">
+            {line.name}: {line.cast} cast, {line.unusable} unusable
+            {flaws(line)}: next time <Figure of={line.next_casts} name="Castings next time" /> for{" "}
+            {line.quantity} at {amount(log.confidence_frac, "share", units)}
+            {line.planned !== line.next_casts.value.likely && (
+              <span className="text-quiet"> instead of {line.planned}</span>
+            )}
+            .
+            {line.recorded < line.cast && (
+              <span className="text-quiet"> {line.cast - line.recorded} not recorded yet.</span>
+            )}
+          </p>
+        ))}
+        <p className="text-lg">
+          {log.summary.readings > 0
+            ? "Readings say this pot loses "
+            : "No readings: the pot is taken to lose "}
+          <Figure of={log.loss} name="Heat loss against the model" /> of what the model says (
+          {range(log.loss.value, "frac", units)}; this run was planned with{" "}
+          {range(log.loss_before, "frac", units)}). It keeps{" "}
+          <Figure of={log.residue} name="Melt kept against the film model" /> of the computed film.
+        </p>
+      </section>
+      {log.coolings.length > 0 && (
+        <section aria-label="Cooling">
+          <h2 className="border-b border-line pb-1 text-xl">Predicted and measured cooling of the pot</h2>
+          <div className="mt-3 grid gap-8 2xl:grid-cols-2">
+            {log.coolings.map((cooling) => (
+              <CoolingChart key={cooling.off_at_s} cooling={cooling} />
+            ))}
+          </div>
+        </section>
+      )}
+      <section aria-label="Outcomes" className="space-y-5">
+        <h2 className="border-b border-line pb-1 text-xl">Outcomes, cavity by cavity</h2>
+        {events.refused && <Notice tone="hot">{wordProblem(events.refused, units)}</Notice>}
+        {log.rounds.map((round) => (
+          <div key={round.number}>
+            <h3 className="mb-2 text-lg">
+              {log.lines[round.line]?.name}, round {round.number + 1}
+            </h3>
+            {round.poured ? (
+              <Outcomes
+                round={round.number}
+                casts={round.casts}
+                outcomes={round.outcomes}
+                flaws={round.flaws}
+                send={send}
+              />
+            ) : (
+              <p className="text-quiet">not poured</p>
+            )}
+          </div>
+        ))}
+      </section>
+    </div>
+  );
+}
+
+function flaws(line: Schemas["LineResult"]): string {
+  const kinds = Object.entries(line.flaws).map(([kind, n]) => `${n} ${kind}`);
+  return kinds.length > 0 ? ` (${kinds.join(", ")})` : "";
+}

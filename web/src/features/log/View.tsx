@@ -1,0 +1,30 @@
+import { useQuery } from "@tanstack/react-query";
+import { Navigate, useParams } from "react-router";
+import { dayAndTime } from "../../shared/format/zone";
+import { useZone } from "../../shared/kitchen";
+import { ListPage } from "../../shared/ui/ListPage";
+import { logListQuery, logQuery } from "./queries";
+import { RunLog } from "./RunLog";
+
+export function LogView() {
+  const { id } = useParams();
+  const zone = useZone();
+  const runs = useQuery(logListQuery).data?.items;
+  const log = useQuery({ ...logQuery(id ?? ""), enabled: id !== undefined }).data?.log;
+  if (!runs) return null;
+  if (!runs.some((run) => run.id === id) && runs[0]) return <Navigate to={`/log/${runs[0].id}`} replace />;
+  return (
+    <ListPage
+      title="Log"
+      base="/log"
+      items={runs.map((run) => ({
+        id: run.id,
+        name: run.name,
+        note: `${dayAndTime(new Date(run.started_at), zone)}${run.ended_at ? "" : ", live"}, ${run.cast} cast, ${run.unusable} unusable`,
+      }))}
+      empty="Start a run from a plan: it is written down here as it goes."
+    >
+      {log && <RunLog key={log.summary.id} log={log} zone={zone} />}
+    </ListPage>
+  );
+}

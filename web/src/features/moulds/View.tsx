@@ -1,0 +1,66 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Navigate, useNavigate, useParams } from "react-router";
+import { type Problem, problemOf } from "../../api/client";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { mouldListQuery } from "../../shared/kitchen";
+import { Notice } from "../../shared/ui/controls";
+import { ListPage } from "../../shared/ui/ListPage";
+import { MouldEditor } from "./MouldEditor";
+import { createMould, FIRST_MOULD, removeMould } from "./queries";
+
+export function MouldsView() {
+  const { id } = useParams();
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const units = useUnits();
+  const list = useQuery(mouldListQuery);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  if (!list.data) return null;
+  const items = list.data.items;
+  const current = items.find((item) => item.id === id);
+  if (!current && items[0]) return <Navigate to={`/moulds/${items[0].id}`} replace />;
+
+  const attempt = async (work: () => Promise<string>) => {
+    try {
+      const next = await work();
+      setProblem(null);
+      await queryClient.invalidateQueries({ queryKey: ["mould"] });
+      navigate(next);
+    } catch (error) {
+      setProblem(problemOf(error));
+    }
+  };
+  const add = () =>
+    attempt(async () => {
+      const made = await createMould(crypto.randomUUID(), FIRST_MOULD);
+      return `/moulds/${made.id}`;
+    });
+  const remove = (mould: string, version: number) =>
+    attempt(async () => {
+      await removeMould(mould, version);
+      return "/moulds";
+    });
+  return (
+    <ListPage
+      title="Moulds"
+      base="/moulds"
+      items={items.map((item) => ({
+        id: item.id,
+        name: item.doc.name,
+        note: `${item.doc.material}, ${item.doc.cavities} cavities`,
+      }))}
+      onAdd={add}
+      addWord="Add a mould"
+      empty="Measure a mould first: its opening, its depth, or the water it holds."
+    >
+      {problem && (
+        <div className="px-8 pt-6">
+          <Notice tone="hot">{wordProblem(problem, units)}</Notice>
+        </div>
+      )}
+      {current && <MouldEditor key={current.id} stored={current} onRemove={remove} />}
+    </ListPage>
+  );
+}

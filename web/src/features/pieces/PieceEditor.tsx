@@ -1,0 +1,150 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Problem, problemOf, type Schemas } from "../../api/client";
+import { Section } from "../../drawings/Section";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { Button, Choice, Notice, Pick, TextField } from "../../shared/ui/controls";
+import { Figure } from "../../shared/ui/Figure";
+import { NumberField } from "../../shared/ui/NumberField";
+import { SaveMark } from "../../shared/ui/SaveMark";
+import { useDebounced } from "../../shared/useDebounced";
+import { useThing } from "../../shared/useThing";
+import { Cooling } from "./Cooling";
+import { measure, type Piece, pieceFiguresQuery, savePiece } from "./queries";
+
+/** While a fill line is dragged the drawing follows at once, the figures this often. */
+const DRAG_PAUSE_MS = 40;
+
+export function PieceEditor({
+  stored,
+  moulds,
+  onRemove,
+}: {
+  stored: Schemas["StoredPiece"];
+  moulds: Schemas["StoredMould"][];
+  onRemove: (id: string, version: number) => void;
+}) {
+  const units = useUnits();
+  const thing = useThing<Piece>(stored, "piece", savePiece);
+  const { doc, change } = thing;
+  const [typedProblem, setTypedProblem] = useState<Problem | null>(null);
+  const query = useQuery(pieceFiguresQuery(doc.mould_id, useDebounced(doc.fill_m, DRAG_PAUSE_MS)));
+  const figures = query.data;
+  const amounts = figures?.amounts;
+  const problem = typedProblem ?? (query.error ? problemOf(query.error) : null);
+  const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
+  const length = (si: number) => amount(si, "length", units);
+
+  const level = (fill_m: number) => {
+    setTypedProblem(null);
+    change({ fill_m });
+  };
+  const by = async (given: { volume_m3: number } | { finished_kg: number }) => {
+    try {
+      level((await measure({ mould_id: doc.mould_id, ...given })).amounts.fill_m);
+    } catch (error) {
+      setTypedProblem(problemOf(error));
+    }
+  };
+  const dim = query.isPlaceholderData;
+  return (
+    <div className="grid min-h-full xl:grid-cols-[1fr_320px]">
+      <section className="px-8 py-6">
+        <TextField large label="Name of the piece" value={doc.name} onChange={(name) => change({ name })} />
+        <SaveMark thing={thing} />
+        {figures && amounts && (
+          <>
+            <div className="mt-2 flex flex-wrap items-baseline justify-between gap-x-8">
+              <p className="text-quiet">Drag the fill line, or type beside it.</p>
+              <p className="text-quiet">
+                <Figure
+                  of={amounts.finished}
+                  name="Finished, one casting"
+                  className="text-3xl text-ink"
+                  dim={dim}
+                />{" "}
+                finished
+              </p>
+            </div>
+            <Section
+              section={figures.section}
+              fill={Math.min(doc.fill_m, figures.section.depth_m)}
+              onFill={level}
+              length={length}
+            />
+            <dl className={`mt-4 flex flex-wrap gap-x-12 gap-y-3 ${dim ? "opacity-50" : ""}`}>
+              {(
+                [
+                  ["poured", amounts.poured],
+                  ["scraped off", amounts.scraped],
+                  ["finished", amounts.finished],
+                  ["volume", amounts.volume],
+                ] as const
+              ).map(([name, of]) => (
+                <div key={name} className="flex flex-col-reverse">
+                  <dt className="text-quiet">{name}</dt>
+                  <dd>
+                    <Figure of={of} name={name} className="text-2xl" />
+                  </dd>
+                </div>
+              ))}
+            </dl>
+            <div className={dim ? "opacity-50" : ""}>
+              <Cooling figures={figures} bend={doc.bend} />
+            </div>
+          </>
+        )}
+        {problem && !["fill_m", "fill_m3", "finished_kg"].includes(problem.path) && (
+          <Notice tone="hot">{wordProblem(problem, units)}</Notice>
+        )}
+      </section>
+      <section aria-label="The pass" className="space-y-5 bg-panel px-7 py-6">
+        <h2 className="text-xl">Solid cast, clear isomalt</h2>
+        <Pick
+          label="Mould"
+          value={doc.mould_id}
+          options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
+          onChange={(mould_id) => change({ mould_id })}
+        />
+        <NumberField
+          label="Fill level"
+          quantity="length"
+          value={doc.fill_m}
+          onChange={level}
+          error={wrong("fill_m")}
+          step={0.1}
+          large
+          slider={figures ? { low: 0.0002, high: figures.section.depth_m } : { low: 0.0002, high: 0.01 }}
+        />
+        <NumberField
+          label="Volume"
+          quantity="volume"
+          value={amounts?.volume.value.likely ?? null}
+          onChange={(volume_m3) => void by({ volume_m3 })}
+          error={wrong("fill_m3")}
+        />
+        <NumberField
+          label="Weight, finished"
+          quantity="mass"
+          value={amounts?.finished.value.likely ?? null}
+          onChange={(finished_kg) => void by({ finished_kg })}
+          error={wrong("finished_kg")}
+        />
+        <Choice
+          label="While it is warm"
+          value={doc.bend ? "bend" : "leave"}
+          options={[
+            { key: "leave", name: "leave it flat" },
+            { key: "bend", name: "bend it" },
+          ]}
+          onChange={(key) => change({ bend: key === "bend" })}
+        />
+        <Button kind="quiet" onClick={() => onRemove(stored.id, thing.version)}>
+          Remove this piece
+        </Button>
+      </section>
+    </div>
+  );
+}

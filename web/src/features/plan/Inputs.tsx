@@ -1,0 +1,155 @@
+import type { Problem, Schemas } from "../../api/client";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { fromLocalField, toLocalField } from "../../shared/format/zone";
+import { Button, Choice, Pick, TextField } from "../../shared/ui/controls";
+import { NumberField } from "../../shared/ui/NumberField";
+import type { Order } from "./queries";
+
+interface Props {
+  thing: { doc: Order; change: (patch: Partial<Order>) => void; problem: Problem | null };
+  pieces: Schemas["StoredPiece"][];
+  kitchen: Schemas["Kitchen"];
+  problem: Problem | null;
+  onRemove: () => void;
+}
+
+export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
+  const units = useUnits();
+  const { doc, change } = thing;
+  const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
+  const named = (rows: { id: string; name: string }[]) =>
+    rows.map((row) => ({ key: row.id, name: row.name }));
+  const line = (index: number, patch: Partial<Schemas["Line"]>) =>
+    change({ lines: doc.lines.map((row, i) => (i === index ? { ...row, ...patch } : row)) });
+  return (
+    <section aria-label="The order" className="space-y-5">
+      <h2 className="border-b border-line pb-1 text-xl">Order</h2>
+      {doc.lines.map((row, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place in the order
+        <div key={i} className="flex items-end gap-4">
+          <div className="w-16 shrink-0">
+            <NumberField
+              label="How many"
+              quantity="count"
+              value={row.quantity}
+              onChange={(v) => line(i, { quantity: Math.round(v) })}
+              error={wrong(`lines.${i}.quantity`)}
+              step={1}
+            />
+          </div>
+          <div className="min-w-0 flex-1">
+            <Pick
+              label="Piece"
+              value={row.piece_id}
+              options={pieces.map((p) => ({ key: p.id, name: p.doc.name }))}
+              onChange={(piece_id) => line(i, { piece_id })}
+            />
+          </div>
+          {doc.lines.length > 1 && (
+            <Button
+              kind="quiet"
+              label="Remove this line"
+              onClick={() => change({ lines: doc.lines.filter((_, other) => other !== i) })}
+            >
+              ×
+            </Button>
+          )}
+        </div>
+      ))}
+      <Button
+        kind="quiet"
+        onClick={() => change({ lines: [...doc.lines, { piece_id: pieces[0]?.id ?? "", quantity: 6 }] })}
+      >
+        Add a line
+      </Button>
+      <TextField
+        label={`Due, ${kitchen.zone.replaceAll("_", " ")}`}
+        type="datetime-local"
+        value={toLocalField(new Date(doc.due_at), kitchen.zone)}
+        onChange={(text) => {
+          const due = fromLocalField(text, kitchen.zone);
+          if (due) change({ due_at: due.toISOString() });
+        }}
+        error={thing.problem?.path === "due_at" ? wordProblem(thing.problem, units) : undefined}
+      />
+      <div className="grid grid-cols-2 gap-5">
+        <NumberField
+          label="Confidence"
+          quantity="share"
+          value={doc.confidence_frac}
+          onChange={(v) => change({ confidence_frac: v })}
+          error={wrong("confidence_frac")}
+          step={1}
+          digits={0}
+        />
+        <NumberField
+          label="Reserve"
+          quantity="share"
+          value={doc.reserve_frac}
+          onChange={(v) => change({ reserve_frac: v })}
+          error={wrong("reserve_frac")}
+          step={1}
+          digits={0}
+        />
+      </div>
+      <h2 className="border-b border-line pt-3 pb-1 text-xl">Cook</h2>
+      <NumberField
+        label="Cook to"
+        quantity="temperature"
+        value={doc.cook_degc}
+        onChange={(v) => change({ cook_degc: v })}
+        error={wrong("cook_degc")}
+        slider={{ low: 150, high: 172 }}
+        hint={`at least ${amount(158, "temperature", units)}; a little higher for glass-clear`}
+      />
+      <Choice
+        label="Isomalt"
+        value={doc.crystalline ? "crystals" : "nibs"}
+        options={[
+          { key: "crystals", name: "granules" },
+          { key: "nibs", name: "ready-cooked nibs" },
+        ]}
+        onChange={(key) => change({ crystalline: key === "crystals" })}
+      />
+      <Choice
+        label="Water"
+        value={doc.water}
+        options={[
+          { key: "auto", name: "by size" },
+          { key: "dry", name: "none" },
+          { key: "wet", name: "a tenth" },
+        ]}
+        onChange={(water) => change({ water })}
+      />
+      <Pick
+        label="Pot"
+        value={doc.vessel_id}
+        options={named(kitchen.vessels)}
+        onChange={(vessel_id) => change({ vessel_id })}
+      />
+      <Pick
+        label="Ring"
+        value={doc.ring_id}
+        options={named(kitchen.rings)}
+        onChange={(ring_id) => change({ ring_id })}
+      />
+      <Pick
+        label="Pot rests on"
+        value={doc.stand_id}
+        options={named(kitchen.places)}
+        onChange={(stand_id) => change({ stand_id })}
+      />
+      <Pick
+        label="Moulds lie on"
+        value={doc.place_id}
+        options={named(kitchen.places)}
+        onChange={(place_id) => change({ place_id })}
+      />
+      <Button kind="quiet" onClick={onRemove}>
+        Remove this order
+      </Button>
+    </section>
+  );
+}

@@ -1,0 +1,147 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type ReactNode, useState } from "react";
+import { useNavigate } from "react-router";
+import { type Problem, problemOf, type Schemas } from "../../api/client";
+import { duration } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { dayAndTime, timeOfDay } from "../../shared/format/zone";
+import { usePerson } from "../../shared/person";
+import { Button, Notice, TextField } from "../../shared/ui/controls";
+import { Figure } from "../../shared/ui/Figure";
+import { SaveMark } from "../../shared/ui/SaveMark";
+import { useDebounced } from "../../shared/useDebounced";
+import { useThing } from "../../shared/useThing";
+import { Inputs } from "./Inputs";
+import { Melts } from "./Melts";
+import { type Order, planQuery, saveOrder, startRun } from "./queries";
+import { remarkWords } from "./remarks";
+import { Timetable } from "./Timetable";
+import { Windows } from "./Windows";
+
+const PAUSE_MS = 60;
+
+interface Props {
+  stored: Schemas["StoredOrder"];
+  pieces: Schemas["StoredPiece"][];
+  kitchen: Schemas["Kitchen"];
+  onRemove: (id: string, version: number) => void;
+}
+
+export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
+  const units = useUnits();
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const actor = usePerson(kitchen.people);
+  const thing = useThing<Order>(stored, "order", saveOrder);
+  const { doc } = thing;
+  const query = useQuery(planQuery(useDebounced(doc, PAUSE_MS)));
+  const [refused, setRefused] = useState<Problem | null>(null);
+  const plan = query.error ? undefined : query.data;
+  const problem = query.error ? problemOf(query.error) : null;
+
+  const start = async () => {
+    try {
+      await startRun(stored.id, actor);
+      await queryClient.invalidateQueries({ queryKey: ["bench"] });
+      navigate("/bench");
+    } catch (error) {
+      setRefused(problemOf(error));
+    }
+  };
+  return (
+    <div className="px-7 py-6">
+      <div className="flex flex-wrap items-start gap-x-8 gap-y-3">
+        <div className="min-w-64 flex-1">
+          <TextField
+            large
+            label="Name of the order"
+            value={doc.name}
+            onChange={(name) => thing.change({ name })}
+          />
+          <SaveMark thing={thing} />
+        </div>
+        {plan && (
+          <div className={`flex flex-wrap gap-x-8 gap-y-2 ${query.isPlaceholderData ? "opacity-50" : ""}`}>
+            <Headline plan={plan} zone={kitchen.zone} />
+            <Button kind="main" onClick={() => void start()} disabled={thing.state !== "saved"}>
+              Start the run
+            </Button>
+          </div>
+        )}
+      </div>
+      {refused && <Notice tone="hot">{wordProblem(refused, units)}</Notice>}
+      {problem && (
+        <div className="my-4">
+          <Notice tone="hot">{wordProblem(problem, units)}</Notice>
+        </div>
+      )}
+      {plan?.warnings.map((warning) => (
+        <div key={warning.code} className="my-3">
+          <Notice tone={warning.code === "window_narrow" || warning.code === "sticky_room" ? "plain" : "hot"}>
+            {remarkWords(warning, units)}
+          </Notice>
+        </div>
+      ))}
+      <div className="mt-4 grid gap-x-10 gap-y-8 2xl:grid-cols-[300px_1fr] lg:grid-cols-[250px_1fr]">
+        <Inputs
+          thing={thing}
+          pieces={pieces}
+          kitchen={kitchen}
+          problem={problem}
+          onRemove={() => onRemove(stored.id, thing.version)}
+        />
+        {plan && (
+          <div className={`min-w-0 space-y-9 ${query.isPlaceholderData ? "opacity-60" : ""}`}>
+            <Melts plan={plan} order={doc} kitchen={kitchen} />
+            <Windows plan={plan} order={doc} kitchen={kitchen} />
+            <Timetable plan={plan} zone={kitchen.zone} />
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function Headline({ plan, zone }: { plan: Schemas["PlanReply"]; zone: string }) {
+  const start = new Date(new Date(plan.planned_at).getTime() + plan.start.value.likely * 1000);
+  const quantity = plan.lines.reduce((sum, line) => sum + line.quantity, 0);
+  const [line] = plan.lines;
+  const casts = plan.lines.reduce((sum, l) => sum + l.casts.value.likely, 0);
+  return (
+    <>
+      <Item name={`castings for ${quantity}`}>
+        {plan.lines.length === 1 && line ? (
+          <Figure of={line.casts} name="Castings" className="text-2xl" />
+        ) : (
+          <b className="text-2xl">{casts}</b>
+        )}
+      </Item>
+      <Item name={plan.cooks.length === 1 ? "cook" : "cooks"}>
+        <b className="text-2xl">{plan.cooks.length}</b>
+      </Item>
+      <Item name="isomalt in all">
+        <Figure of={plan.melt} name="Isomalt to weigh out" className="text-2xl" />
+      </Item>
+      <Item
+        name={`start at the latest, ${duration(plan.start.inputs.find((i) => i.name === "timetable")?.value.likely ?? 0)} in all`}
+      >
+        <Figure
+          of={plan.start}
+          name="Start at the latest"
+          text={`${dayAndTime(start, zone).replace(timeOfDay(start, zone), "")}${timeOfDay(start, zone)}`}
+          className="text-2xl"
+        />
+      </Item>
+    </>
+  );
+}
+
+function Item({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <div className="flex flex-col">
+      {children}
+      <span className="text-sm text-quiet">{name}</span>
+    </div>
+  );
+}

@@ -1,0 +1,86 @@
+import { timeOfDay } from "../../shared/format/zone";
+import { useWidth } from "../../shared/useWidth";
+import type { Plan } from "./queries";
+
+const WORDS: Record<string, string> = {
+  weigh: "weigh",
+  cook: "cook",
+  rest: "rest",
+  pour: "pour",
+  bend: "bend",
+  set: "sets",
+  unmould: "unmould",
+  clean: "clean",
+};
+const ROW_PX = 34;
+
+/** Back from the due time: what needs the hands above, what happens by itself below, a row a cook. */
+export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
+  const [ref, width] = useWidth<HTMLDivElement>(700);
+  const from = Math.min(...plan.tasks.map((t) => t.start_s));
+  const to = Math.max(...plan.tasks.map((t) => t.end_s));
+  const x = (s: number) => ((s - from) / (to - from)) * width;
+  const zero = new Date(plan.planned_at).getTime();
+  const clock = (s: number) => timeOfDay(new Date(zero + s * 1000), zone);
+  const cooks = plan.cooks.map((c) => c.number);
+  const hands = plan.tasks.filter((t) => t.hands);
+  return (
+    <section aria-label="Timetable">
+      <h2 className="border-b border-line pb-1 text-xl">Timetable, for one pair of hands</h2>
+      <div ref={ref} className="mt-3 overflow-hidden">
+        <svg
+          width={width}
+          height={cooks.length * (ROW_PX + 10)}
+          role="img"
+          aria-label={`From ${clock(from)} to ${clock(to)}`}
+        >
+          {plan.tasks.map((task) => {
+            const y = task.cook * (ROW_PX + 10);
+            const w = Math.max(x(task.end_s) - x(task.start_s), 1);
+            const word = WORDS[task.kind] ?? task.kind;
+            const fits = w > word.length * 9 + 8;
+            return (
+              <g key={`${task.kind}${task.cook}-${task.round}`}>
+                <rect
+                  x={x(task.start_s)}
+                  y={task.hands ? y : y + ROW_PX / 2 - 3}
+                  width={w}
+                  height={task.hands ? ROW_PX : 6}
+                  fill={
+                    task.hands
+                      ? task.kind === "pour" || task.kind === "bend"
+                        ? "var(--glass)"
+                        : "var(--ink)"
+                      : "var(--line)"
+                  }
+                  stroke="var(--ground)"
+                />
+                {task.hands && fits && (
+                  <text
+                    x={x(task.start_s) + 7}
+                    y={y + ROW_PX / 2 + 5}
+                    fontSize="15"
+                    fill={task.kind === "pour" || task.kind === "bend" ? "var(--on-glass)" : "var(--ground)"}
+                  >
+                    {word}
+                  </text>
+                )}
+              </g>
+            );
+          })}
+        </svg>
+      </div>
+      <ol className="mt-3 columns-2 gap-10 md:columns-3">
+        {hands.map((task) => (
+          <li key={`${task.kind}${task.cook}-${task.round}`} className="flex break-inside-avoid gap-3">
+            <b className="w-14">{clock(task.start_s)}</b>
+            {WORDS[task.kind]}{" "}
+            <span className="text-quiet">
+              {task.round === null ? `cook ${task.cook + 1}` : `round ${task.round + 1}`}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,120 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
+import { type Problem, problemOf, type Schemas } from "../../api/client";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { dayAndTime } from "../../shared/format/zone";
+import { kitchenQuery, pieceListQuery } from "../../shared/kitchen";
+import { Notice } from "../../shared/ui/controls";
+import { ListPage } from "../../shared/ui/ListPage";
+import { PlanEditor } from "./PlanEditor";
+import { createOrder, type Order, orderListQuery, removeOrder } from "./queries";
+
+const DAY_MS = 24 * 3600 * 1000;
+
+export function PlanView() {
+  const { id } = useParams();
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const units = useUnits();
+  const orders = useQuery(orderListQuery).data?.items;
+  const pieces = useQuery(pieceListQuery).data?.items;
+  const kitchen = useQuery(kitchenQuery).data?.doc;
+  const [problem, setProblem] = useState<Problem | null>(null);
+  if (!orders || !pieces || !kitchen) return null;
+  const current = orders.find((order) => order.id === id);
+  const soonest = [...orders].sort((a, b) => a.doc.due_at.localeCompare(b.doc.due_at));
+  const next = soonest.find((order) => new Date(order.doc.due_at).getTime() > Date.now()) ?? soonest.at(-1);
+  if (!current && next) return <Navigate to={`/plan/${next.id}`} replace />;
+
+  const attempt = async (work: () => Promise<string>) => {
+    try {
+      const to = await work();
+      setProblem(null);
+      await queryClient.invalidateQueries({ queryKey: ["order"] });
+      navigate(to);
+    } catch (error) {
+      setProblem(problemOf(error));
+    }
+  };
+  const [firstPiece] = pieces;
+  const add = firstPiece
+    ? () =>
+        attempt(
+          async () =>
+            `/plan/${(await createOrder(crypto.randomUUID(), freshOrder(kitchen, firstPiece.id))).id}`,
+        )
+    : undefined;
+  const remove = (order: string, version: number) =>
+    attempt(async () => {
+      await removeOrder(order, version);
+      return "/plan";
+    });
+  return (
+    <ListPage
+      title="Plan"
+      base="/plan"
+      items={soonest.map((order) => ({
+        id: order.id,
+        name: order.doc.name,
+        note: `${order.doc.lines.reduce((sum, line) => sum + line.quantity, 0)} pieces, ${dayAndTime(new Date(order.doc.due_at), kitchen.zone)}`,
+      }))}
+      onAdd={add}
+      addWord="Add an order"
+      empty="An order says what must be ready when."
+    >
+      {problem && (
+        <div className="px-8 pt-6">
+          <Notice tone="hot">{wordProblem(problem, units)}</Notice>
+        </div>
+      )}
+      {!firstPiece && <FirstSteps />}
+      {current && (
+        <PlanEditor key={current.id} stored={current} pieces={pieces} kitchen={kitchen} onRemove={remove} />
+      )}
+    </ListPage>
+  );
+}
+
+function freshOrder(kitchen: Schemas["Kitchen"], piece: string): Order {
+  const due = new Date(Math.ceil((Date.now() + 2 * DAY_MS) / 3_600_000) * 3_600_000);
+  return {
+    name: "New order",
+    due_at: due.toISOString(),
+    lines: [{ piece_id: piece, quantity: 12 }],
+    vessel_id: kitchen.vessels[0]?.id ?? "",
+    stand_id: kitchen.places[0]?.id ?? "",
+    ring_id: kitchen.rings[0]?.id ?? "",
+    place_id: kitchen.places[0]?.id ?? "",
+    crystalline: true,
+    water: "auto",
+    cook_degc: 160,
+    confidence_frac: 0.9,
+    reserve_frac: 0.05,
+  };
+}
+
+function FirstSteps() {
+  const steps = [
+    ["/kitchen", "Kitchen", "the room, your ring, your pot"],
+    ["/moulds", "Mould", "two measurements, or one and the water it holds"],
+    ["/pieces", "Piece", "the mould, filled to a level"],
+  ] as const;
+  return (
+    <div className="p-8 text-xl">
+      <h2 className="mb-4 text-3xl">Three things before the first plan</h2>
+      <ol className="space-y-3">
+        {steps.map(([to, name, what], i) => (
+          <li key={to}>
+            {i + 1}.{" "}
+            <Link to={to} className="font-bold text-glass underline">
+              {name}
+            </Link>
+            : {what}
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}

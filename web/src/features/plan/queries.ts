@@ -1,0 +1,33 @@
+import { queryOptions } from "@tanstack/react-query";
+import { call, client, type Schemas } from "../../api/client";
+import { deviceName } from "../../shared/person";
+
+export type Order = Schemas["Order"];
+export type Plan = Schemas["PlanReply"];
+
+export const orderListQuery = queryOptions({
+  queryKey: ["order", "all"],
+  queryFn: () => call(client.GET("/api/orders")),
+});
+
+export const planQuery = (order: Order) =>
+  queryOptions({
+    queryKey: ["figures", "plan", order],
+    queryFn: () => call(client.POST("/api/figures/plan", { body: order })),
+    retry: false,
+    placeholderData: (before) => before,
+  });
+
+export const saveOrder = (id: string, version: number, doc: Order) =>
+  call(client.PUT("/api/orders/{id}", { params: { path: { id } }, body: { version, doc } }));
+
+export const createOrder = (id: string, doc: Order) =>
+  call(client.POST("/api/orders", { body: { id, doc } }));
+
+export const removeOrder = (id: string, version: number) =>
+  call(client.DELETE("/api/orders/{id}", { params: { path: { id } }, body: { version } }));
+
+export const startRun = (order_id: string, actor: string) =>
+  call(
+    client.POST("/api/runs", { body: { id: crypto.randomUUID(), order_id, actor, device: deviceName() } }),
+  );

@@ -1,0 +1,31 @@
+import type { Schemas } from "../../api/client";
+import { amount, duration, type Units } from "../../shared/format/units";
+
+/** What the plan has to say, in words. */
+export function remarkWords(remark: Schemas["Remark"], units: Units): string {
+  const p = remark.params as Record<string, number>;
+  const cook = `Cook ${(p.cook ?? 0) + 1}`;
+  const round = `Round ${(p.round ?? 0) + 1}`;
+  switch (remark.code) {
+    case "due_in_past":
+      return `The due time passed ${duration(p.late_s ?? 0)} ago. Choose one that is still to come.`;
+    case "too_late":
+      return `Too late to be ready in time: it takes ${duration(p.needs_s ?? 0)} and ${duration(p.has_s ?? 0)} are left. Cast fewer, use more moulds, or move the due time.`;
+    case "window_never":
+      return `${cook}: the bubbles do not rise out of ${amount(p.depth_m ?? 0, "length", units)} of melt before it is too thick to pour. Use a wider or heavier pot, or cook less at once.`;
+    case "window_narrow":
+      if ((p.low_s ?? 0) < 1)
+        return `${cook}: at worst the bubbles are not out before it is too thick to pour. A reading on the way decides; a wider or heavier pot is surer.`;
+      return `${cook}: the pour window may be as short as ${duration(p.low_s ?? 0)}. Take a reading on the way: it decides.`;
+    case "pot_too_small":
+      return `The melt stands ${amount(p.depth_m ?? 0, "length", units)} deep; boiling, it should not be over ${amount(p.high_m ?? 0, "length", units)} in this pot. Use a larger one.`;
+    case "never_sets":
+      return `${round}: this cook leaves so much water that it stays soft in this room. Cook hotter.`;
+    case "bend_one_by_one":
+      return `${round}: not even one may be safely poured and bent in time. Pour and bend one by one, warmer.`;
+    case "sticky_room":
+      return `At ${amount(p.humidity_frac ?? 0, "share", units)} humidity pieces turn sticky (from ${amount(p.from_frac ?? 0, "share", units)} in this room). Box them with drying agent as soon as they are cold.`;
+    default:
+      return remark.code;
+  }
+}

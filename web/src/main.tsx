@@ -1,0 +1,25 @@
+import "@fontsource-variable/atkinson-hyperlegible-next";
+import "@fontsource-variable/bricolage-grotesque";
+import "./app/theme.css";
+import { QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+import { listen } from "./api/stream";
+import { App } from "./app/App";
+import { makeQueryClient, onMessage } from "./app/queries";
+
+const root = document.getElementById("root");
+if (!root) throw new Error("no root element");
+const queryClient = makeQueryClient();
+listen((message) => onMessage(queryClient, message));
+
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queryClient}>
+      <BrowserRouter>
+        <App />
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,126 @@
+import type { Schemas, Spread } from "../../api/client";
+
+export type Units = Schemas["Units"];
+/** What a number measures; SI inside. */
+export type Quantity =
+  | "temperature"
+  | "mass"
+  | "length"
+  | "volume"
+  | "area"
+  | "share"
+  | "angle"
+  | "power"
+  | "seconds"
+  | "count"
+  | "altitude";
+
+interface Shown {
+  label: string;
+  factor: number;
+  shift?: number;
+  digits: (value: number) => number;
+}
+
+const byExtent = (value: number) => (Math.abs(value) < 10 ? 2 : Math.abs(value) < 100 ? 1 : 0);
+const fixed = (digits: number) => () => digits;
+/** Oven and scale habits: spoons and cups are metric (15 and 250 ml). */
+const TABLE: Record<string, Shown> = {
+  C: { label: "°C", factor: 1, digits: fixed(0) },
+  F: { label: "°F", factor: 1.8, shift: 32, digits: fixed(0) },
+  g: { label: "g", factor: 1000, digits: (v) => (Math.abs(v) < 20 ? 1 : 0) },
+  oz: { label: "oz", factor: 1 / 0.028349523125, digits: byExtent },
+  mm: { label: "mm", factor: 1000, digits: (v) => (Math.abs(v) < 20 ? 1 : 0) },
+  in: { label: "in", factor: 1 / 0.0254, digits: fixed(2) },
+  mm2: { label: "cm²", factor: 1e4, digits: fixed(1) },
+  in2: { label: "in²", factor: 1 / 0.0254 ** 2, digits: fixed(2) },
+  ml: { label: "ml", factor: 1e6, digits: byExtent },
+  tbsp: { label: "tbsp", factor: 1e6 / 15, digits: fixed(2) },
+  cup: { label: "cups", factor: 1e6 / 250, digits: fixed(3) },
+  share: { label: "%", factor: 100, digits: (v) => (Math.abs(v) < 10 ? 1 : 0) },
+  angle: { label: "°", factor: 180 / Math.PI, digits: fixed(0) },
+  power: { label: "W", factor: 1, digits: fixed(0) },
+  seconds: { label: "s", factor: 1, digits: (v) => (Math.abs(v) < 10 ? 1 : 0) },
+  count: { label: "", factor: 1, digits: fixed(0) },
+  altitude: { label: "m", factor: 1, digits: fixed(0) },
+};
+
+export function shownIn(quantity: Quantity, units: Units): Shown {
+  const key = {
+    temperature: units.temperature,
+    mass: units.mass,
+    length: units.length,
+    area: `${units.length}2`,
+    volume: units.volume,
+    share: "share",
+    angle: "angle",
+    power: "power",
+    seconds: "seconds",
+    count: "count",
+    altitude: "altitude",
+  }[quantity];
+  const shown = TABLE[key];
+  if (!shown) throw new Error(`no unit ${key}`);
+  return shown;
+}
+
+export const toShown = (si: number, s: Shown): number => si * s.factor + (s.shift ?? 0);
+export const toSi = (value: number, s: Shown): number => (value - (s.shift ?? 0)) / s.factor;
+
+export function number(value: number, digits: number): string {
+  const text = value.toFixed(digits);
+  return Number(text) === 0 ? (0).toFixed(digits) : text;
+}
+
+export function amount(si: number, quantity: Quantity, units: Units, label = true): string {
+  const s = shownIn(quantity, units);
+  const value = toShown(si, s);
+  const unit = label ? s.label : "";
+  // not broken across lines
+  const gap = unit === "" || unit === "°" ? "" : "\u00a0";
+  return `${number(value, s.digits(value))}${gap}${unit}`;
+}
+
+const QUANTITY_OF: Record<string, Quantity> = {
+  kg: "mass",
+  m: "length",
+  m2: "area",
+  m3: "volume",
+  degC: "temperature",
+  frac: "share",
+  rad: "angle",
+  W: "power",
+  count: "count",
+};
+
+/** A value in one of the API's own units, worded for the user. */
+export function inUnit(si: number, unit: string, units: Units): string {
+  if (unit === "s") return duration(si);
+  const quantity = QUANTITY_OF[unit];
+  if (quantity) return amount(si, quantity, units);
+  if (unit === "kg/m3") return `${number(si / 1000, 2)} g/ml`;
+  return `${number(si, byExtent(si))} ${unit}`;
+}
+
+export function range(spread: Spread, unit: string, units: Units): string {
+  const low = inUnit(spread.low, unit, units);
+  const high = inUnit(spread.high, unit, units);
+  return low === high ? low : `${low} to ${high}`;
+}
+
+/** Minutes and seconds, or hours and minutes when long. */
+export function duration(seconds: number): string {
+  const whole = Math.round(Math.abs(seconds));
+  const sign = seconds < 0 && whole > 0 ? "−" : "";
+  if (whole >= 3600)
+    return `${sign}${Math.floor(whole / 3600)} h ${String(Math.floor((whole % 3600) / 60)).padStart(2, "0")}`;
+  return `${sign}${clock(whole)}`;
+}
+
+/** m:ss for countdowns. */
+export function clock(seconds: number): string {
+  const whole = Math.max(0, Math.floor(seconds));
+  const minutes = Math.floor(whole / 60);
+  if (minutes >= 60) return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, "0")}`;
+  return `${minutes}:${String(whole % 60).padStart(2, "0")}`;
+}

@@ -1,0 +1,113 @@
+import type { Problem } from "../../api/client";
+import { inUnit, type Units } from "./units";
+
+/** Names of fields as they stand on the screens. */
+const FIELDS: Record<string, string> = {
+  diameter_m: "Diameter",
+  depth_m: "Depth",
+  draft_rad: "Draft",
+  water_kg: "Water weight",
+  wall_m: "Wall",
+  bears_degc: "Bears",
+  cavities: "Cavities",
+  owned: "Owned",
+  fill_m: "Fill level",
+  fill_m3: "Fill",
+  volume_m3: "Volume",
+  finished_kg: "Weight",
+  quantity: "Quantity",
+  due_at: "Due",
+  cook_degc: "Cook to",
+  confidence_frac: "Confidence",
+  reserve_frac: "Reserve",
+  room_degc: "Room",
+  humidity_frac: "Humidity",
+  altitude_m: "Altitude",
+  power_w: "Power",
+  thickness_m: "Thickness",
+  surface_degc: "Surface",
+  height_m: "Height",
+  mass_kg: "Weight",
+  zone: "Time zone",
+  name: "Name",
+  degc: "Reading",
+  lines: "Lines",
+  charge_kg: "Melt in the pot",
+  left_kg: "Left in the pot",
+  people: "People",
+};
+
+const SUFFIX: [string, string][] = [
+  ["_degc", "degC"],
+  ["degc", "degC"],
+  ["_m3", "m3"],
+  ["_kg", "kg"],
+  ["_rad", "rad"],
+  ["_frac", "frac"],
+  ["_w", "W"],
+  ["_s", "s"],
+  ["_m", "m"],
+];
+
+function unitOf(path: string): string {
+  if (path.endsWith("altitude_m")) return "altitude";
+  return SUFFIX.find(([suffix]) => path.endsWith(suffix))?.[1] ?? "count";
+}
+
+function value(si: unknown, path: string, units: Units): string {
+  if (typeof si !== "number") return String(si);
+  const unit = unitOf(path);
+  return unit === "altitude" ? `${si} m` : inUnit(si, unit, units);
+}
+
+export function fieldName(path: string): string {
+  const last = path.split(".").at(-1) ?? path;
+  return FIELDS[last] ?? last.replaceAll("_", " ");
+}
+
+const PLAIN: Record<string, string> = {
+  unreachable:
+    "The app's server does not answer. Start it again: nothing you typed is lost while this page is open.",
+  stale: "This was changed elsewhere in the meantime. Keep yours or take the other.",
+  internal: "Something went wrong in the app. Nothing was changed.",
+};
+
+const SEQUENCE: Record<string, string> = {
+  caution: "Read and acknowledge the hot sugar caution first.",
+};
+
+/** A refusal in the user's words and units: what, the limit, what to do. */
+export function wordProblem(problem: Problem, units: Units): string {
+  const plain = PLAIN[problem.code];
+  if (plain) return plain;
+  if (problem.code === "not_in_sequence") {
+    return SEQUENCE[String(problem.params.why)] ?? `${sentence(problem.title)}`;
+  }
+  const { low, high } = problem.limits as { low?: number; high?: number };
+  const name = fieldName(problem.path);
+  if (problem.code === "mould_too_weak") {
+    const need =
+      low !== undefined
+        ? `the pour needs ${value(low, "degc", units)}`
+        : `it bears ${value(high, "degc", units)}`;
+    return `This mould is not for hot sugar: it is at ${value(problem.got, "degc", units)}, ${need}. Use silicone or metal.`;
+  }
+  if (problem.code === "out_of_range" && (low !== undefined || high !== undefined)) {
+    const got = problem.got === null ? "this" : value(problem.got, problem.path, units);
+    const bounds =
+      low !== undefined && high !== undefined
+        ? `from ${value(low, problem.path, units)} to ${value(high, problem.path, units)}`
+        : low !== undefined
+          ? `at least ${value(low, problem.path, units)}`
+          : `at most ${value(high, problem.path, units)}`;
+    const why =
+      /^[a-z]/.test(problem.title) && !problem.title.includes(" is ") ? ` ${sentence(problem.title)}` : "";
+    return `${name}: ${got} cannot be. It must be ${bounds}.${why.includes("nput should") ? "" : why}`;
+  }
+  return sentence(problem.title);
+}
+
+function sentence(text: string): string {
+  const first = text.charAt(0).toUpperCase() + text.slice(1);
+  return /[.!?]$/.test(first) ? first : `${first}.`;
+}

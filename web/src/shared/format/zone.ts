@@ -1,0 +1,51 @@
+/** Moments are UTC inside; screens show the kitchen's zone. */
+
+export function timeOfDay(moment: Date, zone: string, seconds = false): string {
+  return moment.toLocaleTimeString("en-GB", {
+    timeZone: zone,
+    hour: "2-digit",
+    minute: "2-digit",
+    ...(seconds ? { second: "2-digit" } : {}),
+  });
+}
+
+export function dayAndTime(moment: Date, zone: string): string {
+  return `${day(moment, zone)} ${timeOfDay(moment, zone)}`;
+}
+
+export function day(moment: Date, zone: string): string {
+  return moment.toLocaleDateString("en-GB", {
+    timeZone: zone,
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+  });
+}
+
+/** For a datetime-local field: the moment as written in the zone. */
+export function toLocalField(moment: Date, zone: string): string {
+  const parts = new Intl.DateTimeFormat("en-GB", {
+    timeZone: zone,
+    year: "numeric",
+    month: "2-digit",
+    day: "2-digit",
+    hour: "2-digit",
+    minute: "2-digit",
+    hourCycle: "h23",
+  }).formatToParts(moment);
+  const part = (type: string) => parts.find((p) => p.type === type)?.value ?? "00";
+  return `${part("year")}-${part("month")}-${part("day")}T${part("hour")}:${part("minute")}`;
+}
+
+/** The moment that a datetime-local text means in the zone. */
+export function fromLocalField(text: string, zone: string): Date | null {
+  const guess = new Date(`${text}:00Z`);
+  if (Number.isNaN(guess.getTime())) return null;
+  let moment = guess;
+  // twice: the offset at the guess may be another than at the moment itself
+  for (let i = 0; i < 2; i++) {
+    const written = new Date(`${toLocalField(moment, zone)}:00Z`);
+    moment = new Date(moment.getTime() + (guess.getTime() - written.getTime()));
+  }
+  return moment;
+}

@@ -1,0 +1,40 @@
+import { queryOptions, useQuery } from "@tanstack/react-query";
+import { call, client } from "../api/client";
+
+export const kitchenQuery = queryOptions({
+  queryKey: ["kitchen"],
+  queryFn: () => call(client.GET("/api/kitchen")),
+});
+
+export const choicesQuery = queryOptions({
+  queryKey: ["choices"],
+  queryFn: () => call(client.GET("/api/choices")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const sourcesQuery = queryOptions({
+  queryKey: ["sources"],
+  queryFn: () => call(client.GET("/api/sources")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const pieceListQuery = queryOptions({
+  queryKey: ["piece", "all"],
+  queryFn: () => call(client.GET("/api/pieces")),
+});
+
+export const mouldListQuery = queryOptions({
+  queryKey: ["mould", "all"],
+  queryFn: () => call(client.GET("/api/moulds")),
+});
+
+export const railQuery = (actor: string) =>
+  queryOptions({
+    queryKey: ["bench", "live", actor],
+    queryFn: () => call(client.GET("/api/bench", { params: { query: { actor } } })),
+  });
+
+/** Zone of the kitchen, for every time on the screens. */
+export function useZone(): string {
+  return useQuery(kitchenQuery).data?.doc.zone ?? "UTC";
+}
