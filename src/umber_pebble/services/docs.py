@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 from typing import Annotated, Literal
 from zoneinfo import ZoneInfo, available_timezones
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field
 
 
 class Doc(BaseModel):
@@ -25,6 +25,11 @@ def _utc(value: datetime) -> datetime:
     return value.astimezone(UTC)
 
 
+def _whole(value: object) -> object:
+    return int(value) if isinstance(value, float) and value.is_integer() else value
+
+
+Whole = Annotated[int, BeforeValidator(_whole)]
 Name = Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
 Id = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
 Zone = Annotated[str, AfterValidator(_zone)]
@@ -89,8 +94,8 @@ class Mould(Doc):
     material: Literal["silicone", "aluminium", "polycarbonate", "thermoformed"]
     wall_m: float = Field(ge=0.0002, le=0.03)
     bears_degc: float = Field(ge=40, le=400)
-    cavities: int = Field(ge=1, le=200)
-    owned: int = Field(ge=1, le=50)
+    cavities: Whole = Field(ge=1, le=200)
+    owned: Whole = Field(ge=1, le=50)
     diameter_m: float | None = Field(ge=0.003, le=0.5)
     depth_m: float | None = Field(ge=0.0005, le=0.1)
     draft_rad: float = Field(ge=0, le=1.0472)
@@ -106,7 +111,7 @@ class Piece(Doc):
 
 class Line(Doc):
     piece_id: Id
-    quantity: int = Field(ge=1, le=5000)
+    quantity: Whole = Field(ge=1, le=5000)
 
 
 class Order(Doc):

@@ -81,6 +81,7 @@ class RunService:
         with self.workshop.writing() as session:
             known = queries.run(session, run_id)
             if known is not None:
+                session.expunge(known)
                 return _same_run(known, order_id)
             live = [r for r in queries.runs(session) if r.ended_at is None]
             if live:

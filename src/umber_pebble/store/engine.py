@@ -2,6 +2,7 @@
 
 import shutil
 import sqlite3
+from contextlib import closing
 from datetime import datetime
 from pathlib import Path
 
@@ -49,7 +50,7 @@ def backup(database: Path, target: Path) -> Path:
     target.parent.mkdir(parents=True, exist_ok=True)
     if target.exists():
         raise FileExistsError(f"{target} exists already: choose another name")
-    with sqlite3.connect(database) as source, sqlite3.connect(target) as copy:
+    with closing(sqlite3.connect(database)) as source, closing(sqlite3.connect(target)) as copy:
         source.backup(copy)
     return target
 
@@ -57,7 +58,7 @@ def backup(database: Path, target: Path) -> Path:
 def check_file(file: Path) -> None:
     """Refuse a file that is not a sound database with our tables."""
     try:
-        with sqlite3.connect(f"file:{file}?mode=ro", uri=True) as connection:
+        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as connection:
             sound = connection.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
             tables = {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type='table'")}
     except sqlite3.DatabaseError as error:

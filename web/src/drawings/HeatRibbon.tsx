@@ -177,9 +177,9 @@ function BandWord({
       fontSize={size}
       fontWeight={open ? 800 : 500}
       fill={ink}
-      stroke={open ? "none" : "var(--ground)"}
+      stroke={open ? "var(--glass)" : "var(--ground)"}
       strokeWidth="4"
-      strokeOpacity="0.75"
+      strokeOpacity={open ? 1 : 0.75}
       paintOrder="stroke"
     >
       {word}

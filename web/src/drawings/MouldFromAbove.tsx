@@ -5,6 +5,16 @@ const WIDE = 560;
 const TALLEST = 230;
 const GAP = 0.18;
 
+/** The number of columns that leaves the fewest gaps in the last row, for a mould wider than deep. */
+function evenColumns(cavities: number): number {
+  const fewest = Math.ceil(Math.sqrt(cavities * 1.2));
+  const most = Math.max(fewest, Math.floor(Math.sqrt(cavities * 4)));
+  const gaps = (columns: number) => Math.ceil(cavities / columns) * columns - cavities;
+  return Array.from({ length: most - fewest + 1 }, (_, i) => fewest + i).reduce((best, columns) =>
+    gaps(columns) < gaps(best) ? columns : best,
+  );
+}
+
 /** The mould seen from above, its cavities in the fewest even rows, to the same scale among themselves. */
 export function MouldFromAbove({
   top,
@@ -18,7 +28,7 @@ export function MouldFromAbove({
   owned: number;
 }) {
   const id = useId();
-  const columns = Math.min(cavities, Math.ceil(Math.sqrt(cavities * 2.4)));
+  const columns = evenColumns(cavities);
   const rows = Math.ceil(cavities / columns);
   const pitch = Math.min(WIDE / columns, TALLEST / rows);
   const radius = (pitch * (1 - GAP)) / 2;

@@ -2,17 +2,22 @@
 
 import math
 from functools import cache
+from typing import TYPE_CHECKING
 
-from scipy.interpolate import PchipInterpolator
-
-from umber_pebble.core.constants import SEA_LEVEL_PA, ZERO_CELSIUS_K
+from umber_pebble.core.constants import SEA_LEVEL_PA
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.materials.load import Material, table
 from umber_pebble.core.spread import Spread
 
+if TYPE_CHECKING:
+    from scipy.interpolate import PchipInterpolator
+
 
 @cache
-def _curves() -> tuple[PchipInterpolator, PchipInterpolator]:
+def _curves() -> "tuple[PchipInterpolator, PchipInterpolator]":
+    # imported where it is used: it takes longer to load than the rest of the app
+    from scipy.interpolate import PchipInterpolator
+
     rows = table("boiling")
     solids, boils = rows["solids_frac"], rows["boils_degc"]
     return PchipInterpolator(boils, solids), PchipInterpolator(solids, boils)
@@ -31,16 +36,18 @@ def pressure_pa(altitude_m: float) -> float:
 
 
 def boiling_drop_k(altitude_m: float) -> float:
-    """How much lower water boils at this altitude, by Clausius-Clapeyron [K].
+    """How much lower water boils at this altitude, by Antoine's equation for water [K].
 
     Args:
         altitude_m: -500 to 5000 [m]
     Raises: OutOfRange: altitude_m outside.
-    Source: iapws-steam
+    Source: antoine-1888
     """
-    latent_j_mol, gas, boil_k = 40_660.0, 8.314462, 100.0 + ZERO_CELSIUS_K
-    ratio = math.log(pressure_pa(altitude_m) / SEA_LEVEL_PA)
-    return boil_k - 1.0 / (1.0 / boil_k - gas * ratio / latent_j_mol)
+
+    def boils_degc(pressure: float) -> float:
+        return 1730.63 / (8.07131 - math.log10(pressure / 133.322)) - 233.426
+
+    return boils_degc(SEA_LEVEL_PA) - boils_degc(pressure_pa(altitude_m))
 
 
 def water_left_frac(cook_degc: float, altitude_m: float) -> float:

@@ -1,0 +1,130 @@
+"""The API at its edge: one error shape, nothing let through, types that are not stale."""
+
+import json
+import subprocess
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from umber_pebble.app import create_app
+from umber_pebble.config import Config
+from umber_pebble.demo.fill import MOULDS, fill
+from umber_pebble.services.clock import DrivenClock
+from umber_pebble.services.start import open_workshop
+
+ROOT = Path(__file__).parent.parent.parent
+DISC = MOULDS["mould-disc"].model_dump(mode="json")
+
+
+@pytest.fixture(scope="module")
+def client(tmp_path_factory: pytest.TempPathFactory) -> Iterator[FlaskClient]:
+    config = Config(tmp_path_factory.mktemp("api"), driven_clock=True)
+    fill(config)
+    workshop = open_workshop(config)
+    assert isinstance(workshop.clock, DrivenClock)
+    yield create_app(workshop).test_client()
+    workshop.engine.dispose()
+
+
+def problem(answer: Any, status: int) -> dict[str, Any]:
+    assert answer.status_code == status
+    assert answer.content_type == "application/problem+json"
+    body = answer.get_json(force=True)
+    assert set(body) == {"status", "code", "title", "path", "got", "limits", "params"}
+    assert "Traceback" not in body["title"]
+    return dict(body)
+
+
+@pytest.mark.parametrize(
+    ("field", "value"),
+    [
+        ("diameter_m", 0), ("diameter_m", -0.05), ("diameter_m", 1e9), ("depth_m", 0), ("cavities", 0),
+        ("cavities", 1.5), ("wall_m", "3"), ("cavities", False), ("material", "ice"), ("name", ""), ("name", " "),
+    ],
+)  # fmt: skip
+def test_impossible_moulds_say_field_and_limit_and_change_nothing(
+    client: FlaskClient, field: str, value: Any
+) -> None:
+    before = client.get("/api/moulds").get_json()
+    for answer in (
+        client.post("/api/figures/mould", json={**DISC, field: value}),
+        client.put("/api/moulds/mould-disc", json={"version": 1, "doc": {**DISC, field: value}}),
+    ):
+        body = problem(answer, 422)
+        assert body["path"].removeprefix("doc.") == field
+        assert body["code"] == "out_of_range"
+    assert client.get("/api/moulds").get_json() == before
+
+
+@pytest.mark.parametrize("raw", [b"{", b'{"a": NaN}', b"[1, Infinity]", b"\xff\xfe"])
+def test_what_is_not_json_is_refused(client: FlaskClient, raw: bytes) -> None:
+    answer = client.post("/api/figures/mould", data=raw, content_type="application/json")
+    assert problem(answer, 400)["code"] == "not_json"
+
+
+def test_an_integer_may_come_as_a_whole_float_and_a_number_not_as_false(client: FlaskClient) -> None:
+    assert client.post("/api/figures/mould", json={**DISC, "wall_m": 0.003, "water_kg": None}).status_code == 200
+    assert client.post("/api/figures/mould", json={**DISC, "cavities": 14.0}).status_code == 200
+    problem(client.post("/api/figures/mould", json={**DISC, "wall_m": False}), 422)
+
+
+def test_fill_above_the_rim_and_unknown_things(client: FlaskClient) -> None:
+    body = problem(client.post("/api/figures/piece", json={"mould_id": "mould-disc", "fill_m": 0.5}), 422)
+    assert body["limits"]["high"] == pytest.approx(0.006)
+    assert problem(client.get("/api/moulds/none"), 404)["code"] == "not_found"
+    assert problem(client.get("/api/nothing"), 404)["code"] == "not_found"
+    assert problem(client.get("/api/bench"), 422)["path"] == "actor"
+    answer = client.post("/api/figures/mould", data=b"a=1", content_type="application/x-www-form-urlencoded")
+    assert problem(answer, 415)["code"] == "unsupported_type"
+
+
+def test_a_stale_save_answers_409_with_both_states(client: FlaskClient) -> None:
+    stored = client.get("/api/pieces/piece-lens").get_json()
+    first = client.put("/api/pieces/piece-lens", json={"version": 1, "doc": {**stored["doc"], "fill_m": 0.0031}})
+    assert first.status_code == 200
+    body = problem(
+        client.put("/api/pieces/piece-lens", json={"version": 1, "doc": {**stored["doc"], "fill_m": 0.0035}}), 409
+    )
+    assert (body["params"]["stored"]["fill_m"], body["params"]["sent"]["fill_m"]) == (0.0031, 0.0035)
+
+
+def test_a_due_time_in_the_past_is_refused(client: FlaskClient) -> None:
+    stored = client.get("/api/orders/order-first-light").get_json()
+    doc = {**stored["doc"], "due_at": "2001-01-01T10:00:00Z"}
+    body = problem(
+        client.put("/api/orders/order-first-light", json={"version": stored["version"], "doc": doc}), 422
+    )
+    assert body["path"] == "due_at"
+    assert client.get("/api/orders/order-first-light").get_json() == stored
+
+
+def test_only_this_machine_and_this_site_may_ask(client: FlaskClient) -> None:
+    assert problem(client.get("/api/clock", headers={"Host": "evil.example"}), 403)["code"] == "foreign_host"
+    foreign = client.post(
+        "/api/clock", json={"advance_s": 1, "rate": None}, headers={"Origin": "http://evil.example"}
+    )
+    assert problem(foreign, 403)["code"] == "foreign_origin"
+    page = client.get("/")
+    assert "default-src 'self'" in page.headers["Content-Security-Policy"]
+    assert "unsafe" not in page.headers["Content-Security-Policy"]
+
+
+def test_a_clock_that_is_not_driven_cannot_be(tmp_path: Path) -> None:
+    workshop = open_workshop(Config(tmp_path))
+    answer = create_app(workshop).test_client().post("/api/clock", json={"advance_s": 5, "rate": None})
+    assert problem(answer, 403)["code"] == "clock_not_driven"
+    workshop.engine.dispose()
+
+
+def test_document_and_types_are_not_stale(client: FlaskClient, tmp_path: Path) -> None:
+    document = client.get("/api/openapi.json").get_json()
+    kept = json.loads((ROOT / "docs/openapi.json").read_text("utf-8"))
+    assert document == kept, "run: make types"
+    fresh = tmp_path / "schema.d.ts"
+    tool = ROOT / "web/node_modules/.bin/openapi-typescript"
+    command = [str(tool), str(ROOT / "docs/openapi.json"), "-o", str(fresh), "--default-non-nullable=false"]
+    subprocess.run(command, check=True, capture_output=True)
+    assert fresh.read_text("utf-8") == (ROOT / "web/src/api/schema.d.ts").read_text("utf-8"), "run: make types"

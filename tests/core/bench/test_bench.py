@@ -1,0 +1,202 @@
+"""The reducer, the tracks it feeds, and the acts that come of them."""
+
+from dataclasses import replace
+from typing import Any
+
+import pytest
+
+from tests.conftest import make_plan
+from umber_pebble.core.bench.acts import act_window, calls, next_acts
+from umber_pebble.core.bench.predict import (
+    Track,
+    corrected_degc,
+    heating_track,
+    resting_track,
+    round_track,
+    temperature_at_degc,
+)
+from umber_pebble.core.bench.state import Event, Reading, RunState, replay
+from umber_pebble.core.errors import Missing, NotInSequence, OutOfRange
+from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
+from umber_pebble.core.log.learn import Factor, learned, loss_factor
+from umber_pebble.core.plan.cooks import line_amounts, make_cooks, round_windows
+from umber_pebble.core.spread import Spread, exact
+
+PLAN = make_plan()
+AMOUNTS = line_amounts(PLAN)
+COOKS = make_cooks(PLAN, [[(0, 14)], [(0, 14)]], AMOUNTS)
+WINDOWS = round_windows(PLAN, COOKS, AMOUNTS)
+ROUNDS = [r for c in COOKS for r in c.rounds]
+KG = {r.number: AMOUNTS[0].finished.value.likely * r.casts for r in ROUNDS}
+PLACES = {"bench": PLAN.place}
+WREN = "Wren"
+
+
+def log(*steps: tuple[str, float, dict[str, Any]]) -> list[Event]:
+    begun = [("started", 0.0, {}), ("acknowledged", 1.0, {})]
+    return [Event(f"e{i}", kind, at, WREN, payload) for i, (kind, at, payload) in enumerate([*begun, *steps])]
+
+
+def state_of(events: list[Event]) -> RunState:
+    return replay(ROUNDS, 2, ("bench", "slab"), events)
+
+
+HEATED = ("heated", 100.0, {"cook": 0})
+OFF = ("rested", 300.0, {"cook": 0, "degc": 160.0})
+POURED = ("poured", 480.0, {"round": 0})
+
+
+def reading(at: float, degc: float, method: str = "immersed_swirled") -> tuple[str, float, dict[str, Any]]:
+    return ("reading", at, {"cook": 0, "degc": degc, "method": method})
+
+
+def pot_track(*steps: tuple[str, float, dict[str, Any]]) -> Track:
+    state = state_of(log(HEATED, OFF, *steps))
+    return resting_track(PLAN, COOKS[0], state.cooks[0].rests[-1], KG)
+
+
+def test_undo_leaves_the_state_as_if_it_had_not_been() -> None:
+    before = log(HEATED, OFF)
+    after = [
+        *before,
+        Event("p", "poured", 480.0, WREN, {"round": 0}),
+        Event("c", "cancels", 490.0, WREN, {"id": "p"}),
+    ]
+    assert state_of(after) == state_of(before)
+
+
+def test_a_late_event_is_placed_by_when_it_happened() -> None:
+    events = log(HEATED, OFF, POURED)
+    late = [*events, Event("late", "reading", 400.0, WREN, {"cook": 0, "degc": 150.0, "method": "infrared"})]
+    assert [r.id for r in state_of(late).cooks[0].rests[0].readings] == ["late"]
+
+
+@pytest.mark.parametrize(
+    ("steps", "why"),
+    [
+        ([("rested", 50.0, {"cook": 0})], "not_on_ring"),
+        ([HEATED, POURED], "not_resting"),
+        ([HEATED, OFF, POURED, ("poured", 500.0, {"round": 0})], "poured"),
+        ([HEATED, ("heated", 120.0, {"cook": 1})], "pot_taken"),
+        ([("unmoulded", 50.0, {"round": 0})], "not_in_mould"),
+        ([("ended", 50.0, {}), HEATED], "ended"),
+    ],
+)
+def test_what_does_not_follow_is_refused(steps: list[Any], why: str) -> None:
+    with pytest.raises(NotInSequence) as refused:
+        state_of(log(*steps))
+    assert refused.value.params["why"] == why
+
+
+def test_nobody_heats_before_the_caution() -> None:
+    with pytest.raises(NotInSequence, match="caution"):
+        state_of([Event("a", "started", 0.0, WREN, {}), Event("b", "heated", 9.0, WREN, {"cook": 0})])
+
+
+def test_payloads_are_checked() -> None:
+    with pytest.raises(OutOfRange, match="no cook 7"):
+        state_of(log(("heated", 9.0, {"cook": 7})))
+    with pytest.raises(OutOfRange, match=r"payload\.degc"):
+        state_of(log(HEATED, reading(120.0, 1e9)))
+    with pytest.raises(OutOfRange, match="how it was taken"):
+        state_of(log(HEATED, reading(120.0, 90.0, "by eye")))
+    with pytest.raises(Missing, match="usable"):
+        state_of(log(HEATED, OFF, POURED, ("outcome", 900.0, {"round": 0, "cavity": 0})))
+
+
+def test_a_reading_moves_the_window_its_own_way() -> None:
+    none, cold, warm = pot_track(), pot_track(reading(420.0, 143.0)), pot_track(reading(420.0, 151.0))
+    closes = [t.windows["pour"][1] for t in (cold, none, warm)]
+    assert closes[0].likely < closes[1].likely < closes[2].likely
+    assert closes[0].high - closes[0].low < closes[1].high - closes[1].low
+
+
+def test_an_odd_reading_is_shown_but_not_believed() -> None:
+    plain, odd = pot_track(), pot_track(reading(420.0, 48.0))
+    assert odd.dots[0].odd
+    assert odd.windows == plain.windows
+
+
+def test_a_surface_reading_is_taken_for_warmer_and_less_sure() -> None:
+    case = base_case(PLAN.pot, PLAN.melt, COOKS[0].charge_kg)
+    swirled = corrected_degc(Reading("a", 0, 140.0, "immersed_swirled"), case, 300.0)
+    surface = corrected_degc(Reading("b", 0, 140.0, "infrared"), case, 300.0)
+    middle = corrected_degc(Reading("c", 0, 140.0, "immersed_unswirled"), case, 300.0)
+    assert swirled == (140.0, 1.0)
+    assert surface[0] > 143.0 > 140.0 > middle[0]
+    assert surface[1] > middle[1] > swirled[1]
+
+
+def test_pouring_out_makes_the_rest_cool_faster() -> None:
+    full, emptied = pot_track(), pot_track(("poured", 480.0, {"round": 0}))
+    assert temperature_at_degc(emptied, 900.0).likely < temperature_at_degc(full, 900.0).likely - 3.0
+
+
+def test_track_before_readings_is_the_plan() -> None:
+    track, window = pot_track(), COOKS[0].window
+    assert track.windows["pour"][1].likely - 300.0 == pytest.approx(window.closes.likely, rel=0.04)
+
+
+def test_heating_track_follows_a_reading() -> None:
+    slow = log(HEATED, ("reading", 160.0, {"cook": 0, "degc": 60.0, "method": "immersed_swirled"}))
+    track = heating_track(PLAN, COOKS[0], state_of(slow).cooks[0])
+    plain = heating_track(PLAN, COOKS[0], state_of(log(HEATED)).cooks[0])
+    assert track.windows["ready"][0].likely > plain.windows["ready"][0].likely
+
+
+def run_to(*steps: tuple[str, float, dict[str, Any]], now: float, actor: str = WREN) -> list[Any]:
+    state = state_of(log(*steps))
+    pots = {}
+    for cook, seen in zip(COOKS, state.cooks, strict=True):
+        if seen.phase == "heating":
+            pots[cook.number] = heating_track(PLAN, cook, seen)
+        elif seen.phase == "resting":
+            pots[cook.number] = resting_track(PLAN, cook, seen.rests[-1], KG)
+    tracks = {
+        r.number: round_track(PLAN, COOKS[r.cook], 0, AMOUNTS[0], state.rounds[r.number], exact(140.0), PLACES)
+        for r in ROUNDS
+        if state.rounds[r.number].poured_s is not None
+    }
+    return next_acts(PLAN, COOKS, AMOUNTS, state, pots, tracks, WINDOWS, actor, now)
+
+
+def test_the_acts_lead_through_a_run() -> None:
+    def first(*steps: Any, now: float) -> str:
+        return str(run_to(*steps, now=now)[0].kind)
+
+    out = ("unmoulded", 2000.0, {"round": 0})
+    seen = [("outcome", 2010.0 + i, {"round": 0, "cavity": i, "usable": True, "kinds": []}) for i in range(14)]
+    assert run_to(now=5.0, actor="Sol")[0].kind == "acknowledge"
+    assert first(now=5.0) == "heat"
+    assert first(HEATED, now=110.0) == "off"
+    assert first(HEATED, OFF, now=301.0) == "read"
+    assert first(HEATED, OFF, reading(330.0, 157.0), now=420.0) == "pour"
+    assert first(HEATED, OFF, now=300.0 + 3000.0) == "warm"
+    assert first(HEATED, OFF, POURED, now=1990.0) in ("heat", "unmould")
+    assert "outcomes" in [a.kind for a in run_to(HEATED, OFF, POURED, out, now=2005.0)]
+    assert first(HEATED, OFF, POURED, out, *seen, now=2100.0) == "heat"
+
+
+def test_a_pour_too_late_to_be_sure_says_so_and_calls_come_in_order() -> None:
+    acts = run_to(HEATED, OFF, reading(330.0, 157.0), now=340.0)
+    pour = next(a for a in acts if a.kind == "pour")
+    made = calls(acts, 20.0)
+    assert [c.at_s for c in made] == sorted(c.at_s for c in made)
+    assert {(c.kind, c.at_s) for c in made} == {
+        ("opens", pour.opens_s - 20.0), ("closes", pour.closes_s - 20.0), ("closed", pour.closes_s),
+    }  # fmt: skip
+    assert act_window(Spread(1, 2, 3), Spread(9, 10, 11), 2.0) == (3, 9, True)
+    assert act_window(Spread(1, 2, 8), Spread(9, 10, 11), 2.0) == (2, 10, False)
+
+
+def test_a_run_teaches_the_pots_loss() -> None:
+    true = cooling_curve_degc(replace(base_case(PLAN.pot, PLAN.melt, COOKS[0].charge_kg), loss_factor=1.2), 160.0)
+    times = [60.0, 120.0, 200.0]
+    temps = [float(true[curve_times_s().searchsorted(t)]) for t in times]
+    track = pot_track(*(reading(300.0 + t, degc) for t, degc in zip(times, temps, strict=True)))
+    found = loss_factor([track], 1.0)
+    assert found is not None
+    assert found.value == pytest.approx(1.2, abs=0.06)
+    after = learned(Spread(0.75, 1.0, 1.3), [found, Factor(found.value, found.sd)])
+    assert 1.1 < after.likely < 1.22
+    assert after.high - after.low < 0.3

@@ -1,0 +1,142 @@
+"""Spares against scipy, and what every plan must hold."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from scipy.stats import betabinom
+
+from tests.conftest import make_plan, make_pot
+from umber_pebble.core.errors import Missing, MouldTooWeak, OutOfRange
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.moulds.disc import fit_disc
+from umber_pebble.core.plan.compile import compile_plan
+from umber_pebble.core.plan.problem import CookChoice
+from umber_pebble.core.plan.spares import BreakRate, casts_needed, chance_enough_frac
+from umber_pebble.core.plan.timetable import clashes
+from umber_pebble.core.spread import Spread
+
+
+@pytest.mark.parametrize(("broken", "good"), [(0, 0), (2, 22), (0, 200), (30, 70)])
+@pytest.mark.parametrize("needed", [1, 12, 24, 100])
+def test_spares_are_those_of_scipys_beta_binomial(broken: int, good: int, needed: int) -> None:
+    rate = BreakRate(broken, good)
+    casts = casts_needed(needed, 0.9, rate)
+
+    def chance(n: int) -> float:
+        return float(betabinom.cdf(n - needed, n, rate.alpha, rate.beta))
+
+    assert chance_enough_frac(casts, needed, rate) == pytest.approx(chance(casts), rel=1e-9)
+    assert chance(casts) >= 0.9 > chance(casts - 1)
+
+
+def test_two_of_twenty_four_lost_makes_twenty_eight_next_time() -> None:
+    assert casts_needed(24, 0.9, BreakRate(broken=2, good=22)) == 28
+
+
+def test_grams_add_up_and_the_pot_is_carried_over() -> None:
+    plan = compile_plan(make_plan())
+    cooks = [c.cook for c in plan.cooks]
+    assert sum(c.casts for c in cooks) == plan.lines[0].casts.value.likely >= 24
+    first, second = cooks
+    assert first.charge_kg == pytest.approx(first.poured_kg + first.reserve_kg + first.residue_kg.likely)
+    assert second.fresh_kg == pytest.approx(second.charge_kg - (first.charge_kg - first.finished_kg))
+    finished, left = plan.finished.value.likely, plan.left.value.likely
+    assert plan.melt.value.likely == pytest.approx(finished + left)
+    assert plan.poured.value.likely == pytest.approx(finished + plan.scraped.value.likely)
+
+
+def test_every_number_says_formula_and_inputs() -> None:
+    plan = compile_plan(make_plan())
+    numbers = [plan.poured, plan.left, plan.melt, plan.start, plan.lines[0].casts]
+    numbers += [
+        getattr(c, n) for c in plan.cooks for n in ("charge", "water", "hob", "opens", "closes", "capacity")
+    ]
+    numbers += [getattr(r, n) for r in plan.rounds for n in ("bend_opens", "bend_closes", "brittle", "unmould")]
+    assert all(n.formula and n.inputs for n in numbers)
+    assert all(n.value.low <= n.value.likely <= n.value.high for n in numbers)
+
+
+def test_a_large_cook_takes_a_tenth_of_water_and_a_small_one_none() -> None:
+    small = compile_plan(make_plan())
+    large = compile_plan(make_plan(lines=(replace(make_plan().lines[0], quantity=60, mould=_many()),)))
+    assert small.cooks[0].water.value.likely == 0
+    assert large.cooks[0].water.value.likely == pytest.approx(0.1 * large.cooks[0].fresh.value.likely)
+    assert large.cooks[0].cook.water_left.likely > small.cooks[0].cook.water_left.likely
+
+
+def _many():  # type: ignore[no-untyped-def]
+    return replace(make_plan().lines[0].mould, owned=6)
+
+
+def test_slow_hands_need_more_cooks() -> None:
+    fast = make_plan(lines=(replace(make_plan().lines[0], mould=_many()),))
+    slow = replace(fast, paces=replace(fast.paces, pour_each_s=25.0))
+    few, many = compile_plan(fast), compile_plan(slow)
+    assert len(many.cooks) > len(few.cooks)
+    assert all(c.cook.casts <= c.capacity.value.likely for c in many.cooks)
+
+
+def test_bent_pieces_are_poured_only_as_many_as_can_be_bent() -> None:
+    flat, bent = (make_plan(lines=(replace(make_plan().lines[0], bend=b, fill_m=0.0025),)) for b in (False, True))
+    slow = replace(bent, paces=replace(bent.paces, bend_each_s=25.0))
+    sizes = [max(r.round.casts for r in compile_plan(p).rounds) for p in (flat, bent, slow)]
+    assert sizes[0] == 14
+    assert sizes[2] < sizes[0]
+    w = compile_plan(slow).windows[0]
+    assert sizes[2] * 25.0 + slow.paces.pour_each_s <= w.bend_opens.likely + w.bend_width.low + 1e-6
+
+
+@settings(max_examples=25, deadline=None)
+@given(
+    quantity=st.integers(1, 120),
+    owned=st.integers(1, 4),
+    cavities=st.integers(1, 20),
+    bend=st.booleans(),
+    fill_m=st.floats(0.0015, 0.006),
+    pour_s=st.floats(2.0, 20.0),
+    stand=st.sampled_from(["wood", "granite", "trivet"]),
+)
+def test_any_timetable_can_be_kept_by_one_person(
+    quantity: int, owned: int, cavities: int, bend: bool, fill_m: float, pour_s: float, stand: str
+) -> None:
+    base = make_plan(pot=make_pot(0.2, 2.0, stand, Spread(0.8, 1.0, 1.25), 0.15))
+    mould = replace(base.lines[0].mould, owned=owned, cavities=cavities)
+    lines = (replace(base.lines[0], quantity=quantity, mould=mould, bend=bend, fill_m=fill_m),)
+    plan = compile_plan(replace(base, lines=lines, paces=replace(base.paces, pour_each_s=pour_s)))
+    assert clashes(list(plan.tasks)) == []
+    assert max(t.end_s for t in plan.tasks if t.kind == "unmould") == pytest.approx(base.due_s)
+    emptied: dict[int, float] = {}
+    for task in plan.tasks:
+        if task.kind == "clean" and task.round is not None:
+            emptied[task.round] = task.end_s
+    pours = {t.round: t for t in plan.tasks if t.kind == "pour"}
+    assert sum(r.round.casts for r in plan.rounds) == plan.lines[0].casts.value.likely
+    for number, pour in pours.items():
+        assert number is not None
+        # the one mould set is never filled while it still holds the round before
+        assert all(emptied[n] <= pour.start_s + 1e-6 for n in pours if n is not None and n < number)
+
+
+def test_what_cannot_be_planned_is_refused_or_said() -> None:
+    plan = make_plan()
+    line = plan.lines[0]
+    with pytest.raises(Missing, match="add a line"):
+        compile_plan(replace(plan, lines=()))
+    with pytest.raises(OutOfRange, match="above the rim"):
+        compile_plan(replace(plan, lines=(replace(line, fill_m=0.0061),)))
+    with pytest.raises(OutOfRange, match="quantity"):
+        compile_plan(replace(plan, lines=(replace(line, quantity=0),)))
+    with pytest.raises(OutOfRange, match="cook_degc"):
+        compile_plan(replace(plan, cook=CookChoice(True, None, float("nan"))))
+    weak = replace(line.mould, material=material("moulds", "polycarbonate"), bears_degc=120.0)
+    with pytest.raises(MouldTooWeak, match="silicone or metal"):
+        compile_plan(replace(plan, lines=(replace(line, mould=weak),)))
+    codes = {w.code for w in compile_plan(replace(plan, due_s=-60.0, humidity_frac=0.8)).warnings}
+    assert {"due_in_past", "sticky_room"} <= codes
+    assert "too_late" in {w.code for w in compile_plan(replace(plan, due_s=600.0)).warnings}
+    huge = fit_disc(diameter_m=0.12, depth_m=0.03, draft_rad=0.0, water_kg=None).disc
+    one = replace(line, quantity=1, fill_m=0.03, mould=replace(line.mould, disc=huge))
+    deep = replace(plan, pot=make_pot(0.1, 0.4, height_m=0.2), lines=(one,))
+    assert "window_never" in {w.code for w in compile_plan(deep).warnings}

@@ -1,0 +1,39 @@
+"""A few lines of HTTP for tests against a real server."""
+
+import json
+import socket
+import time
+import urllib.error
+import urllib.request
+from typing import Any
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+def wait_for(port: int, seconds: float = 60.0) -> None:
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        try:
+            if call(f"http://127.0.0.1:{port}", "GET", "/api/clock")[0] == 200:
+                return
+        except OSError:
+            time.sleep(0.05)
+    raise TimeoutError(f"no server on port {port}")
+
+
+def call(
+    base: str, method: str, path: str, body: Any = None, headers: dict[str, str] | None = None
+) -> tuple[int, Any]:
+    data = body if isinstance(body, bytes) else None if body is None else json.dumps(body).encode()
+    request = urllib.request.Request(
+        base + path, data, {"Content-Type": "application/json", **(headers or {})}, method=method
+    )
+    try:
+        with urllib.request.urlopen(request, timeout=20) as answer:
+            return answer.status, json.loads(answer.read())
+    except urllib.error.HTTPError as error:
+        return error.code, json.loads(error.read())
