@@ -21,7 +21,7 @@ export function BenchRail() {
     <Link
       to="/bench"
       className="bench flex shrink-0 items-center gap-6 overflow-hidden bg-[#1b1512] px-5 py-3 whitespace-nowrap text-[#f6f1ea]"
-      aria-label="The live bench"
+      title="The live bench"
     >
       {first && (
         <span className="flex items-center gap-3">

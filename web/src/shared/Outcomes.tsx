@@ -39,7 +39,6 @@ export function Outcomes({ round, casts, outcomes, flaws, send }: Props) {
               // biome-ignore lint/suspicious/noArrayIndexKey: a cavity is its place in the mould
               key={cavity}
               type="button"
-              aria-label={`Cavity ${cavity + 1}: ${word}`}
               onClick={() =>
                 send("outcome", {
                   round,
@@ -56,7 +55,10 @@ export function Outcomes({ round, casts, outcomes, flaws, send }: Props) {
                     : "border-heat line-through decoration-2"
               }`}
             >
-              {cavity + 1}
+              <span>
+                <span className="sr-only">Cavity </span>
+                {cavity + 1}
+              </span>{" "}
               <span className="text-xs font-normal no-underline">{word}</span>
             </button>
           );

@@ -13,6 +13,10 @@ from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
 
 
+# of acts that can all wait: what frees a mould first, then what takes a moment, then the next cook
+WHEN_NOTHING_CLOSES = ("acknowledge", "pour", "bend", "unmould", "off", "read", "outcomes", "warm", "heat", "end")
+
+
 @dataclass(frozen=True, slots=True)
 class Act:
     """One act: what, on which pot or round, the event that records it, and from when until when.
@@ -183,6 +187,7 @@ def next_acts(
     """The acts that lie ahead, the first being the one to do now [s since the run started].
 
     Those that may be done now come first, the one that closes soonest leading; then by opening.
+    What cannot be done yet comes last.
     Args:
         plan, cooks, amounts, windows: frozen
         state, pots, tracks: of the run
@@ -199,9 +204,12 @@ def next_acts(
     acts += _forecasts(plan, cooks, windows, state, acts)
     if not acts:
         acts = [Act("end", "run", "ended", {}, now, math.inf)]
-    return sorted(
-        acts, key=lambda a: (a.forecast, a.opens_s > now, a.closes_s if a.opens_s <= now else a.opens_s, a.opens_s)
-    )
+    return sorted(acts, key=lambda a: _urgency(a, now))
+
+
+def _urgency(act: Act, now: float) -> tuple[bool, bool, float, int]:
+    waits = act.opens_s > now
+    return (act.forecast, waits, act.opens_s if waits else act.closes_s, WHEN_NOTHING_CLOSES.index(act.kind))
 
 
 def calls(acts: list[Act], before_s: float) -> list[Call]:

@@ -58,7 +58,7 @@ function HeadButton({ children, onClick, label }: { children: string; onClick: (
   return (
     <button
       type="button"
-      aria-label={label}
+      title={label}
       onClick={onClick}
       className="min-h-11 px-2 text-lg text-quiet hover:text-ink"
     >

@@ -167,7 +167,7 @@ function Small({
   return (
     <button
       type="button"
-      aria-label={label}
+      title={label}
       onClick={onClick}
       className="min-h-16 rounded-sm border border-line px-4 text-lg hover:border-glass"
     >

@@ -97,7 +97,7 @@ function Row({
         type="button"
         onClick={onSelect}
         aria-pressed={selected}
-        aria-label={`${name}, select for readings`}
+        title="select for readings"
         className={`shrink-0 px-3 py-1 text-left ${narrow ? "" : "w-[232px]"}`}
       >
         <span className="flex items-baseline justify-between gap-2">

@@ -10,7 +10,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { Places, Pots, Rings } from "./Equipment";
-import { type Kitchen, saveKitchen, saveUnits } from "./queries";
+import { type Kitchen, readUnits, saveKitchen, saveUnits } from "./queries";
 
 export function KitchenView() {
   const stored = useQuery(kitchenQuery).data;
@@ -150,15 +150,21 @@ function People({ people, onChange }: { people: string[]; onChange: (people: str
   );
 }
 
+/** One save after the other, each from the newest version: three quick taps are three changes. */
+let saving: Promise<unknown> = Promise.resolve();
+
 function UnitSwitch() {
   const stored = useQuery(unitsQuery).data;
   const queryClient = useQueryClient();
   if (!stored) return null;
-  const set = async (patch: Partial<Units>) => {
-    const doc = { ...stored.doc, ...patch };
-    queryClient.setQueryData(unitsQuery.queryKey, { ...stored, doc });
-    await saveUnits(stored.version, doc).catch(() => undefined);
-    await queryClient.invalidateQueries({ queryKey: ["units"] });
+  const set = (patch: Partial<Units>) => {
+    queryClient.setQueryData(unitsQuery.queryKey, (now) => now && { ...now, doc: { ...now.doc, ...patch } });
+    saving = saving
+      .then(async () => {
+        const newest = await readUnits();
+        await saveUnits(newest.version, { ...newest.doc, ...patch });
+      })
+      .catch(() => queryClient.invalidateQueries({ queryKey: ["units"] }));
   };
   const { doc } = stored;
   return (
@@ -170,7 +176,7 @@ function UnitSwitch() {
           { key: "C", name: "°C" },
           { key: "F", name: "°F" },
         ]}
-        onChange={(temperature) => void set({ temperature })}
+        onChange={(temperature) => set({ temperature })}
       />
       <Choice
         label="Weight"
@@ -179,7 +185,7 @@ function UnitSwitch() {
           { key: "g", name: "g" },
           { key: "oz", name: "oz" },
         ]}
-        onChange={(mass) => void set({ mass })}
+        onChange={(mass) => set({ mass })}
       />
       <Choice
         label="Length"
@@ -188,7 +194,7 @@ function UnitSwitch() {
           { key: "mm", name: "mm" },
           { key: "in", name: "in" },
         ]}
-        onChange={(length) => void set({ length })}
+        onChange={(length) => set({ length })}
       />
       <Choice
         label="Volume (15 ml spoon, 250 ml cup)"
@@ -198,7 +204,7 @@ function UnitSwitch() {
           { key: "tbsp", name: "tbsp" },
           { key: "cup", name: "cup" },
         ]}
-        onChange={(volume) => void set({ volume })}
+        onChange={(volume) => set({ volume })}
       />
     </div>
   );

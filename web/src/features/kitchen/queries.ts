@@ -7,3 +7,5 @@ export const saveKitchen = (_: string, version: number, doc: Kitchen) =>
 
 export const saveUnits = (version: number, doc: Schemas["Units"]) =>
   call(client.PUT("/api/units", { body: { version, doc } }));
+
+export const readUnits = () => call(client.GET("/api/units"));

@@ -1,0 +1,110 @@
+"""A real server with a driven clock, a real browser."""
+
+import re
+import signal
+import subprocess
+import sys
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+
+from tests.http import call, free_port, wait_for
+
+CHROMIUM = "/usr/bin/chromium"
+ARGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+expect.set_options(timeout=10_000)
+
+
+class Server:
+    """The app in a process of its own, which can be killed and started again."""
+
+    def __init__(self, data: Path, demo: bool) -> None:
+        self.port, self.data, self.demo = free_port(), data, demo
+        self.base = f"http://127.0.0.1:{self.port}"
+        self.start()
+
+    def start(self) -> None:
+        command = [
+            sys.executable,
+            "-m",
+            "umber_pebble.cli",
+            "--data",
+            str(self.data),
+            "serve",
+            "--clock",
+            "driven",
+        ]
+        command += ["--port", str(self.port), *(["--demo"] if self.demo else [])]
+        self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        wait_for(self.port)
+
+    def kill(self) -> None:
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+
+    def call(self, method: str, path: str, body: Any = None) -> Any:
+        status, answer = call(self.base, method, path, body)
+        assert status < 400, answer
+        return answer
+
+    def advance(self, seconds: float) -> None:
+        self.call("POST", "/api/clock", {"advance_s": seconds, "rate": None})
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        made = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGS)
+        yield made
+        made.close()
+
+
+@pytest.fixture
+def demo(tmp_path: Path) -> Iterator[Server]:
+    server = Server(tmp_path, demo=True)
+    yield server
+    server.kill()
+
+
+@pytest.fixture
+def empty(tmp_path: Path) -> Iterator[Server]:
+    server = Server(tmp_path, demo=False)
+    yield server
+    server.kill()
+
+
+@pytest.fixture
+def open_page(browser: Browser) -> Iterator[Callable[..., Page]]:
+    """Pages, each in a browser of its own (own storage); any error in the console fails the test."""
+    contexts: list[BrowserContext] = []
+    errors: list[str] = []
+
+    def make(url: str, width: int = 1280, height: int = 800, **options: Any) -> Page:
+        context = browser.new_context(viewport={"width": width, "height": height}, locale="en-GB", **options)
+        contexts.append(context)
+        page = context.new_page()
+        page.on("pageerror", lambda error: errors.append(str(error)))
+        page.goto(url)
+        return page
+
+    yield make
+    for context in contexts:
+        context.close()
+    assert errors == []
+
+
+def act(page: Page, words: str) -> None:
+    """Wait until the bench's large act says this."""
+    expect(page.get_by_test_id("act")).to_have_text(re.compile(words), timeout=15_000)
+
+
+def space(page: Page) -> None:
+    """The space bar, as a hand presses it: not faster than the bench takes for a bounce."""
+    page.wait_for_timeout(800)
+    page.keyboard.press("Space")

@@ -1,0 +1,162 @@
+"""Screens: units at once everywhere, refusals in words, conflicts, dragging, access, size at two metres."""
+
+import re
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Server, act, space
+
+pytestmark = pytest.mark.browser
+OpenPage = Callable[..., Page]
+AXE = Path(__file__).parent.parent.parent / "web/node_modules/axe-core/axe.min.js"
+
+
+def test_units_switch_everywhere_at_once(demo: Server, open_page: OpenPage) -> None:
+    kitchen, piece = open_page(demo.base + "/kitchen"), open_page(demo.base + "/pieces/piece-disc")
+    expect(piece.get_by_role("textbox", name="Fill level")).to_have_value("4")
+    kitchen.get_by_role("radio", name="in", exact=True).click()
+    kitchen.get_by_role("radio", name="oz", exact=True).click()
+    kitchen.get_by_role("radio", name="°F", exact=True).click()
+    expect(kitchen.get_by_label("Room", exact=True)).to_have_value("70.7")
+    expect(piece.get_by_role("textbox", name="Fill level")).to_have_value("0.16")
+    expect(piece.get_by_role("button", name=re.compile(r"^finished: 0\.38.oz"))).to_be_visible()
+    piece.get_by_role("textbox", name="Fill level").fill("0.1")
+    expect(piece.get_by_role("status")).to_have_text("saved")
+    stored = demo.call("GET", "/api/pieces/piece-disc")["doc"]["fill_m"]
+    assert stored == pytest.approx(0.00254)
+
+
+def test_impossible_input_says_what_the_limit_and_keeps_the_old(demo: Server, open_page: OpenPage) -> None:
+    page = open_page(demo.base + "/moulds/mould-disc")
+    diameter = page.get_by_label("Opening, diameter")
+    for typed, words in (
+        ("0", "0.0.mm cannot be. It must be at least 3.0.mm"),
+        ("-5", "It must be at least"),
+        ("1e9", "It must be at most"),
+        ("NaN", '"NaN" is not a number'),
+    ):
+        diameter.fill(typed)
+        expect(page.get_by_text(re.compile(words)).first).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("Opening, diameter")).to_have_value("50")
+    page.goto(demo.base + "/pieces/piece-disc")
+    page.get_by_role("textbox", name="Fill level").fill("9")
+    expect(
+        page.get_by_text(re.compile("Fill level: 9.0.mm cannot be. It must be from 0.2.mm to 6.0.mm")).first
+    ).to_be_visible()
+    assert demo.call("GET", "/api/pieces/piece-disc")["doc"]["fill_m"] == 0.004
+    page.goto(demo.base + "/plan/order-first-light")
+    page.get_by_label(re.compile("^Due")).fill("2001-01-01T10:00")
+    expect(page.get_by_text("passed", exact=False).first).to_be_visible()
+    expect(page.get_by_role("status")).to_have_text("not saved")
+
+
+def test_a_stale_save_offers_both(demo: Server, open_page: OpenPage) -> None:
+    page = open_page(demo.base + "/pieces/piece-lens")
+    expect(page.get_by_role("textbox", name="Fill level")).to_have_value("3")
+    page.route("**/api/stream", lambda route: route.abort())
+    page.route("**/api/pieces", lambda route: route.abort())
+    stored = demo.call("GET", "/api/pieces/piece-lens")
+    demo.call(
+        "PUT", "/api/pieces/piece-lens", {"version": stored["version"], "doc": {**stored["doc"], "fill_m": 0.002}}
+    )
+    page.get_by_role("textbox", name="Fill level").fill("4")
+    expect(page.get_by_text("changed elsewhere", exact=False)).to_be_visible()
+    assert demo.call("GET", "/api/pieces/piece-lens")["doc"]["fill_m"] == 0.002
+    page.get_by_role("button", name="Keep mine").click()
+    expect(page.get_by_role("status")).to_have_text("saved")
+    assert demo.call("GET", "/api/pieces/piece-lens")["doc"]["fill_m"] == pytest.approx(0.004)
+
+
+def test_dragging_the_fill_line_moves_millilitres_and_grams(demo: Server, open_page: OpenPage) -> None:
+    page = open_page(demo.base + "/pieces/piece-disc")
+    handle = page.get_by_role("slider", name="Fill level", exact=True)
+    expect(page.get_by_label("Weight, finished")).not_to_have_value("")
+    before = float(page.get_by_label("Weight, finished").input_value())
+    box = handle.bounding_box()
+    assert box
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y + 12, steps=4)
+    page.mouse.up()
+    expect(page.get_by_role("status")).to_have_text("saved")
+    after = float(page.get_by_label("Weight, finished").input_value())
+    assert after < before - 1
+    assert float(page.get_by_role("textbox", name="Volume").input_value()) == pytest.approx(after / 1.43, rel=0.01)
+    handle.focus()
+    page.keyboard.press("ArrowUp")
+    expect(page.get_by_label("Weight, finished")).not_to_have_value(str(after))
+
+
+@pytest.mark.parametrize(
+    "path", ["/plan/order-comet", "/pieces/piece-disc", "/moulds/mould-disc", "/log/run-rehearsal", "/kitchen"]
+)
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_axe_finds_nothing_serious(demo_shared: Server, open_page: OpenPage, path: str, scheme: str) -> None:
+    page = open_page(demo_shared.base + path, color_scheme=scheme, bypass_csp=True)
+    page.wait_for_selector("h1, h2")
+    page.wait_for_timeout(600)
+    assert serious(page) == []
+
+
+def test_the_bench_is_accessible_and_large_enough_for_two_metres(demo: Server, open_page: OpenPage) -> None:
+    demo.call("POST", "/api/runs", {"id": "seen", "order_id": "order-first-light", "actor": "Wren", "device": "t"})
+    page = open_page(demo.base + "/bench", 1024, 768, bypass_csp=True)
+    act(page, "Hot sugar")
+    assert serious(page) == []
+    space(page)
+    act(page, "Weigh")
+    space(page)
+    act(page, "Take it off")
+    assert serious(page) == []
+    # letters of 12 px are read at half a metre: four times that at two metres for what must be read there
+    size = "e => parseFloat(getComputedStyle(e).fontSize)"
+    assert page.get_by_test_id("act").evaluate(size) >= 48
+    assert (
+        page.locator("section[aria-label=Next] .text-5xl, section[aria-label=Next] .text-7xl").first.evaluate(size)
+        >= 48
+    )
+    for button in page.locator("section[aria-label=Next] button").all():
+        box = button.bounding_box()
+        assert box
+        assert box["height"] >= 64
+    assert contrast(page) >= 7
+
+
+def contrast(page: Page) -> float:
+    """The lowest contrast among the bench's own tones as text on their grounds."""
+    return float(
+        page.evaluate("""() => {
+          const style = getComputedStyle(document.querySelector(".bench"));
+          const lum = (hex) => {
+            const c = [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255)
+              .map((v) => (v <= 0.03928 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4));
+            return 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
+          };
+          const tone = (name) => lum(style.getPropertyValue(name).trim());
+          const ratio = (a, b) => (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
+          return Math.min(...["--ink", "--quiet", "--glass", "--heat"]
+            .flatMap((t) => ["--ground", "--panel"].map((g) => ratio(tone(t), tone(g)))), ratio(tone("--on-glass"), tone("--glass")));
+        }""")
+    )
+
+
+def serious(page: Page) -> list[str]:
+    page.evaluate(AXE.read_text("utf-8"))
+    result = page.evaluate("() => axe.run()")
+    return [
+        f"{v['id']}: {v['nodes'][0]['html'][:160]}"
+        for v in result["violations"]
+        if v["impact"] in ("serious", "critical")
+    ]
+
+
+@pytest.fixture(scope="module")
+def demo_shared(tmp_path_factory: pytest.TempPathFactory):  # type: ignore[no-untyped-def]
+    server = Server(tmp_path_factory.mktemp("screens"), demo=True)
+    yield server
+    server.kill()
