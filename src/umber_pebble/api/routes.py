@@ -13,6 +13,14 @@ from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, Piece, Units
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 
+COOK_NUMBERS = (
+    "poured", "reserve", "residue", "charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity",
+)  # fmt: skip
+PLAN_PARTS = (
+    "lines", "rounds", "tasks", "casts", "cook_count", "poured", "scraped", "left", "finished", "melt", "start",
+    "warnings",
+)  # fmt: skip
+
 
 def build(workshop: Workshop, runs: RunService) -> Api:
     """All operations on one workshop."""
@@ -90,18 +98,15 @@ def plan_reply(plan: Any, workshop: Workshop) -> dict[str, Any]:
             "casts": c.cook.casts,
             "wet": c.cook.wet,
             "depth_m": c.cook.window.depth_m,
-            "poured_kg": c.cook.poured_kg,
-            "reserve_kg": c.cook.reserve_kg,
-            "residue_kg": c.cook.residue_kg.likely,
-            **{
-                name: getattr(c, name)
-                for name in ("charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity")
-            },
+            **{name: getattr(c, name) for name in COOK_NUMBERS},
         }
         for c in plan.cooks
     ]
-    names = ("lines", "rounds", "tasks", "poured", "scraped", "left", "finished", "melt", "start", "warnings")
-    return {"planned_at": workshop.clock.now(), "cooks": cooks, **{name: getattr(plan, name) for name in names}}
+    return {
+        "planned_at": workshop.clock.now(),
+        "cooks": cooks,
+        **{name: getattr(plan, name) for name in PLAN_PARTS},
+    }
 
 
 def sources() -> Any:

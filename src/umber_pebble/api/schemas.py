@@ -131,9 +131,9 @@ class CookReply(Reply):
     opens: Explained
     closes: Explained
     capacity: Explained
-    poured_kg: float
-    reserve_kg: float
-    residue_kg: float
+    poured: Explained
+    reserve: Explained
+    residue: Explained
 
 
 class PlanReply(Reply):
@@ -144,6 +144,8 @@ class PlanReply(Reply):
     cooks: list[CookReply]
     rounds: list[RoundPlan]
     tasks: list[Task]
+    casts: Explained
+    cook_count: Explained
     poured: Explained
     scraped: Explained
     left: Explained

@@ -2,7 +2,7 @@
 
 from datetime import UTC, datetime
 from typing import Annotated, Literal
-from zoneinfo import ZoneInfo, available_timezones
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field
 
@@ -14,9 +14,10 @@ class Doc(BaseModel):
 
 
 def _zone(name: str) -> str:
-    if name not in available_timezones():
-        raise ValueError("not a known time zone")
-    return str(ZoneInfo(name))
+    try:
+        return str(ZoneInfo(name))
+    except (ZoneInfoNotFoundError, ValueError, OSError) as error:
+        raise ValueError("not a known time zone") from error
 
 
 def _utc(value: datetime) -> datetime:

@@ -23,7 +23,7 @@ from umber_pebble.core.heat.vessel import (
     base_case,
     cooling_curve_degc,
     curve_times_s,
-    loss_w,
+    losses_w,
     swirl_offsets_k,
 )
 from umber_pebble.core.materials.load import Material
@@ -47,7 +47,9 @@ def test_law_and_its_inverse_agree() -> None:
 
 def test_full_balance_follows_its_own_loss(isomalt: Material) -> None:
     case = base_case(make_pot(), isomalt, 0.5)
-    ode = solve_ivp(lambda _, t: -loss_w(case, t[0]) / case.capacity_j_k, (0, 600), [START], rtol=1e-10, atol=1e-8)
+    ode = solve_ivp(
+        lambda _, t: -losses_w(case, t)[0] / case.capacity_j_k, (0, 600), [START], rtol=1e-10, atol=1e-8
+    )
     assert np.interp(600.0, curve_times_s(), cooling_curve_degc(case, START)) == pytest.approx(
         ode.y[0, -1], abs=1e-4
     )

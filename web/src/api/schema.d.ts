@@ -1564,12 +1564,9 @@ export interface components {
             /** Number */
             number: number;
             opens: components["schemas"]["Explained"];
-            /** Poured Kg */
-            poured_kg: number;
-            /** Reserve Kg */
-            reserve_kg: number;
-            /** Residue Kg */
-            residue_kg: number;
+            poured: components["schemas"]["Explained"];
+            reserve: components["schemas"]["Explained"];
+            residue: components["schemas"]["Explained"];
             /** Rounds */
             rounds: number[];
             water: components["schemas"]["Explained"];
@@ -2004,6 +2001,8 @@ export interface components {
          * @description A compiled order. Task times are seconds from planned_at.
          */
         PlanReply: {
+            casts: components["schemas"]["Explained"];
+            cook_count: components["schemas"]["Explained"];
             /** Cooks */
             cooks: components["schemas"]["CookReply"][];
             finished: components["schemas"]["Explained"];

@@ -11,7 +11,7 @@ import { useElapsed } from "../shared/useElapsed";
 export function BenchRail() {
   const kitchen = useQuery(kitchenQuery).data?.doc;
   const actor = usePerson(kitchen?.people ?? []);
-  const view = useQuery(railQuery(actor)).data?.view ?? null;
+  const view = useQuery({ ...railQuery(actor), enabled: kitchen !== undefined }).data?.view ?? null;
   const elapsed = useElapsed(view);
   if (!view) return null;
   const [first, ...rest] = view.acts;

@@ -34,6 +34,11 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
           ? "Known only roughly: swirl and take a reading, it moves the window."
           : `Known only roughly: ${look}`,
       ];
+  const method = view.last_method[`pot:${p.cook}`];
+  const swirl =
+    act.kind === "pour" && p.readings && method && method !== "immersed_swirled"
+      ? ["The last reading was of an unswirled pot: swirl it and read again."]
+      : [];
   switch (act.kind) {
     case "acknowledge":
       return { title: "Hot sugar", detail: [], button: "Read and understood", before: "", during: "" };
@@ -80,6 +85,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         detail: [
           `${amount(p.each_kg ?? 0, "mass", units)} each, to ${amount(p.fill_m ?? 0, "length", units)}: ${name}. About ${duration(p.pour_s ?? 0)}.`,
           ...unsure,
+          ...swirl,
         ],
         button: "Poured",
         before: `${LIMITS[String(act.params.limited_by)] ?? "opens"}, opens in`,

@@ -12,7 +12,6 @@ from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
 
-
 # of acts that can all wait: what frees a mould first, then what takes a moment, then the next cook
 WHEN_NOTHING_CLOSES = ("acknowledge", "pour", "bend", "unmould", "off", "read", "outcomes", "warm", "heat", "end")
 
@@ -103,7 +102,7 @@ def _cook_acts(
             figures = {
                 "casts": r.casts, "each_kg": each, "fill_m": plan.lines[r.line].fill_m, "line": r.line,
                 "pour_s": r.casts * plan.paces.pour_each_s, "limited_by": track.limited_by,
-                "readings": len(rest.readings),
+                "readings": len(rest.readings), "cook": cook.number,
             }  # fmt: skip
             out.append(
                 Act("pour", f"round:{r.number}", "poured", {"round": r.number}, opens, closes, sure, figures)

@@ -1,13 +1,14 @@
 """Heating a pot on a ring: the heat it takes, the curve it follows, the time it needs."""
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.glass.water import water_left_frac
 from umber_pebble.core.heat.conduction import Array
-from umber_pebble.core.heat.vessel import PotCase, loss_w
+from umber_pebble.core.heat.vessel import PotCase, losses_w
 from umber_pebble.core.spread import Spread, combine
 
 WATER_CP_J_KGK = 4186.0
@@ -74,7 +75,7 @@ def heating_curve(heating: Heating, efficiency_frac: float, latent_j_kg: float) 
     temps = np.linspace(heating.start_degc, heating.cook_degc, 60)
     heat = heat_taken_j(heating, temps, latent_j_kg)
     middle = (temps[1:] + temps[:-1]) / 2
-    net = heating.ring_w * efficiency_frac - np.array([loss_w(heating.case, float(t)) for t in middle])
+    net = heating.ring_w * efficiency_frac - losses_w(heating.case, middle)
     if net.min() <= 0:
         raise OutOfRange(
             "the ring is too weak: at the cook temperature the pot loses more than the ring gives",
@@ -85,6 +86,7 @@ def heating_curve(heating: Heating, efficiency_frac: float, latent_j_kg: float) 
     return np.concatenate(([0.0], np.cumsum(np.diff(heat) / net))), temps
 
 
+@lru_cache(maxsize=128)
 def hob_time_s(heating: Heating) -> Spread:
     """Time on the ring until the cook temperature, with spread [s].
 

@@ -1,6 +1,7 @@
 """The pour window of a pot of sugar glass: from what it opens, by what it closes."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -129,6 +130,7 @@ def closing_s(times_s: Array, temps_degc: Array, tg_degc: float, melt: Material)
     )
 
 
+@lru_cache(maxsize=128)
 def pour_window_s(base: PotCase, cook: Cook) -> PourWindow:
     """The pour window of a pot, in seconds from off the heat, with spread.
 

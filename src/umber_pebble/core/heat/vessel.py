@@ -109,15 +109,16 @@ def _march(start: float, capacity: float, n: tuple[float, ...], steps: int, dt: 
     return out
 
 
-def loss_w(case: PotCase, temp_degc: float) -> float:
-    """Heat the pot loses at this melt temperature [W].
+def losses_w(case: PotCase, temps_degc: Curve) -> Curve:
+    """Heat the pot loses at each of these melt temperatures [W].
 
     Args:
         case: the pot with one value of each input
-        temp_degc: mean temperature of the melt [degC]
+        temps_degc: mean temperatures of the melt [degC]
     Source: incropera-2007, sections 3.6, 9.6
     """
-    return float(_loss_w(temp_degc, case.numbers()))
+    numbers = case.numbers()
+    return np.array([_loss_w(float(t), numbers) for t in temps_degc])
 
 
 @lru_cache(maxsize=512)

@@ -63,6 +63,9 @@ class CookPlan:
     """One cook's numbers, with the engine's own objects behind them."""
 
     cook: PotCook
+    poured: Explained
+    reserve: Explained
+    residue: Explained
     charge: Explained
     fresh: Explained
     water: Explained
@@ -81,6 +84,8 @@ class Plan:
     cooks: tuple[CookPlan, ...]
     rounds: tuple[RoundPlan, ...]
     tasks: tuple[Task, ...]
+    casts: Explained
+    cook_count: Explained
     poured: Explained
     scraped: Explained
     left: Explained
@@ -169,6 +174,20 @@ def _cook(plan: PlanInput, c: PotCook, carried_kg: float) -> CookPlan:
     )
     return CookPlan(
         c,
+        poured=explained(
+            c.poured_kg, "kg", "castings of this cook x poured a casting", given("castings", c.casts, "count"),
+            sources=("geometry", "from-memory"),
+        ),
+        reserve=explained(
+            c.reserve_kg, "kg", "a share of what is poured, beyond spares and what the pot keeps",
+            given("poured", c.poured_kg, "kg"), given("share", plan.reserve_frac, "frac"), sources=("common-practice",),
+        ),
+        residue=explained(
+            c.residue_kg, "kg", "film left on wall and floor after draining x what this pot was seen to keep of it",
+            given("pot diameter", pot.diameter_m, "m"), given("depth", w.depth_m, "m"),
+            given("drained for", plan.melt.spread("drain"), "s"),
+            given("kept against the film", plan.residue_factor, "frac"), sources=("jeffreys-1930", "assumption"),
+        ),
         charge=explained(
             combine(c.charge_kg, [[c.charge_kg - c.residue_kg.likely + r for r in (c.residue_kg.low, c.residue_kg.high)]]),
             "kg", "poured + reserve + what stays in the pot",
@@ -223,7 +242,18 @@ def _totals(plan: PlanInput, cooks: list[PotCook]) -> dict[str, Explained]:
     ratio = Spread(density.low / density.likely, 1.0, density.high / density.likely)
     poured, finished = sum(c.poured_kg for c in cooks), sum(c.finished_kg for c in cooks)
     fresh, left = sum(c.fresh_kg for c in cooks), cooks[-1].charge_kg - cooks[-1].finished_kg
+    rounds = sum(len(c.rounds) for c in cooks)
     return {
+        "casts": explained(
+            sum(c.casts for c in cooks), "count", "castings of all lines, spares with them",
+            *(given(line.name, line.quantity, "count") for line in plan.lines), sources=("beta-binomial",),
+        ),
+        "cook_count": explained(
+            len(cooks), "count", "each mould is filled once a cook, no more castings than the likely pour window takes",
+            given("rounds", rounds, "count"), given("a cavity", plan.paces.pour_each_s, "s"),
+            *(given(f"moulds for {line.name}", line.mould.owned, "count") for line in plan.lines),
+            sources=("definition",),
+        ),
         "poured": explained(
             ratio.times(poured), "kg", "castings x poured a casting, spares with them",
             given("castings", sum(c.casts for c in cooks), "count"), sources=("geometry", "from-memory"),

@@ -191,7 +191,7 @@ export function LiveBench({
             onLeft={setLeftKg}
           />
         )}
-        <Then acts={view.acts.slice(1, 4)} view={view} elapsed={elapsed} selected={selected} />
+        <Then acts={view.acts.slice(1, 3)} view={view} elapsed={elapsed} selected={selected} />
       </div>
       <ReadingDialog
         open={dialog === "reading"}

@@ -103,7 +103,7 @@ function Row({
         <span className="flex items-baseline justify-between gap-2">
           <strong className="truncate text-xl">{ribbon.name}</strong>
           <strong className="text-2xl">
-            {degc === null ? "" : amount(degc, "temperature", units).replace(/[CF]$/, "").replace(" ", "")}
+            {degc === null ? "" : `${amount(degc, "temperature", units, false)}°`}
           </strong>
         </span>
         <span className="flex items-center gap-2 text-[0.95rem] text-quiet">

@@ -26,7 +26,7 @@ export function Stick({
       <ThermoStick
         low={room - 2}
         high={hottest + TOP_OVER_K}
-        height={250}
+        height={185}
         width={300}
         word={(degc) => amount(degc, "temperature", units)}
         zones={zones(ribbon, room, hottest + TOP_OVER_K)}

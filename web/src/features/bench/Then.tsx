@@ -16,7 +16,7 @@ export function Then({
   selected: Schemas["Ribbon"] | undefined;
 }) {
   return (
-    <section aria-label="Then" className="flex flex-col gap-6 border-line bg-ground px-6 py-5 lg:border-l-2">
+    <section aria-label="Then" className="flex flex-col gap-2 border-line bg-ground px-6 py-4 lg:border-l-2">
       <div>
         <h2 className="mb-2 text-xl text-quiet">Then</h2>
         {acts.length === 0 && <p className="text-lg">Nothing else waits.</p>}
@@ -25,7 +25,7 @@ export function Then({
             const open = act.opens_s <= elapsed;
             const left = act.closes_s === null ? null : act.closes_s - elapsed;
             return (
-              <li key={act.kind + act.subject} className="flex gap-3 border-t border-line py-3">
+              <li key={act.kind + act.subject} className="flex gap-3 border-t border-line py-2">
                 <span
                   className={`w-[4.5rem] shrink-0 text-2xl font-bold ${open && left !== null ? "text-heat" : ""}`}
                 >

@@ -1,4 +1,4 @@
-import type { Schemas } from "../../api/client";
+import type { Explained, Schemas } from "../../api/client";
 import { type Share, Vessel } from "../../drawings/Vessel";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -51,7 +51,7 @@ export function Melts({ plan, order, kitchen }: { plan: Plan; order: Order; kitc
                 height={pot.height_m}
                 depth={cook.depth_m}
                 scale={PX_PER_M}
-                shares={shares(cook)}
+                shares={parts(cook).map(({ name, of, kept }): Share => ({ name, kg: of.value.likely, kept }))}
                 label={`${pot.name}, ${amount(cook.charge.value.likely, "mass", units)} in it, ${amount(cook.depth_m, "length", units)} deep`}
               />
             )}
@@ -61,7 +61,7 @@ export function Melts({ plan, order, kitchen }: { plan: Plan; order: Order; kitc
                 <Figure of={cook.charge} name={`In the pot, cook ${cook.number + 1}`} className="text-xl" />
               </h3>
               <ul className="border-b border-line pb-1">
-                {[...shares(cook)].reverse().map((share) => (
+                {[...parts(cook)].reverse().map((share) => (
                   <li key={share.name} className="flex justify-between">
                     <span>
                       <span
@@ -70,7 +70,7 @@ export function Melts({ plan, order, kitchen }: { plan: Plan; order: Order; kitc
                       />
                       {share.name}
                     </span>
-                    <span>{amount(share.kg, "mass", units)}</span>
+                    <Figure of={share.of} name={share.name} className="font-normal" />
                   </li>
                 ))}
               </ul>
@@ -104,10 +104,10 @@ export function Melts({ plan, order, kitchen }: { plan: Plan; order: Order; kitc
   );
 }
 
-function shares(cook: Schemas["CookReply"]): Share[] {
+function parts(cook: Schemas["CookReply"]): { name: string; of: Explained; kept: boolean }[] {
   return [
-    { name: "stays in the pot", kg: cook.residue_kg, kept: true },
-    { name: "reserve", kg: cook.reserve_kg, kept: true },
-    { name: `${cook.casts} castings`, kg: cook.poured_kg, kept: false },
+    { name: "stays in the pot", of: cook.residue, kept: true },
+    { name: "reserve", of: cook.reserve, kept: true },
+    { name: `${cook.casts} castings`, of: cook.poured, kept: false },
   ];
 }

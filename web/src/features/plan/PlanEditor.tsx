@@ -106,19 +106,13 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
 function Headline({ plan, zone }: { plan: Schemas["PlanReply"]; zone: string }) {
   const start = new Date(new Date(plan.planned_at).getTime() + plan.start.value.likely * 1000);
   const quantity = plan.lines.reduce((sum, line) => sum + line.quantity, 0);
-  const [line] = plan.lines;
-  const casts = plan.lines.reduce((sum, l) => sum + l.casts.value.likely, 0);
   return (
     <>
       <Item name={`castings for ${quantity}`}>
-        {plan.lines.length === 1 && line ? (
-          <Figure of={line.casts} name="Castings" className="text-2xl" />
-        ) : (
-          <b className="text-2xl">{casts}</b>
-        )}
+        <Figure of={plan.casts} name="Castings" className="text-2xl" />
       </Item>
       <Item name={plan.cooks.length === 1 ? "cook" : "cooks"}>
-        <b className="text-2xl">{plan.cooks.length}</b>
+        <Figure of={plan.cook_count} name="Cooks" className="text-2xl" />
       </Item>
       <Item name="isomalt in all">
         <Figure of={plan.melt} name="Isomalt to weigh out" className="text-2xl" />

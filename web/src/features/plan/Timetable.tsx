@@ -1,3 +1,4 @@
+import { duration } from "../../shared/format/units";
 import { timeOfDay } from "../../shared/format/zone";
 import { useWidth } from "../../shared/useWidth";
 import type { Plan } from "./queries";
@@ -69,11 +70,16 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
             );
           })}
         </svg>
+        <Clocks from={from} to={to} x={x} clock={clock} />
       </div>
-      <ol className="mt-3 columns-2 gap-10 md:columns-3">
+      <ol className="mt-3 columns-[11.5rem] gap-6">
         {hands.map((task) => (
-          <li key={`${task.kind}${task.cook}-${task.round}`} className="flex break-inside-avoid gap-3">
-            <b className="w-14">{clock(task.start_s)}</b>
+          <li
+            key={`${task.kind}${task.cook}-${task.round}`}
+            title={`takes ${duration(task.end_s - task.start_s)}`}
+            className="flex break-inside-avoid gap-3 whitespace-nowrap"
+          >
+            <b className="w-12">{clock(task.start_s)}</b>
             {WORDS[task.kind]}{" "}
             <span className="text-quiet">
               {task.round === null ? `cook ${task.cook + 1}` : `round ${task.round + 1}`}
@@ -82,5 +88,35 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
         ))}
       </ol>
     </section>
+  );
+}
+
+/** Clock times under the rows, at round minutes. */
+function Clocks({
+  from,
+  to,
+  x,
+  clock,
+}: {
+  from: number;
+  to: number;
+  x: (s: number) => number;
+  clock: (s: number) => string;
+}) {
+  const every = [300, 600, 900, 1800, 3600, 7200].find((s) => (to - from) / s < 9) ?? 14400;
+  // the last mark is the end, the due time; the others count back from it
+  const marks = Array.from({ length: Math.floor((to - from) / every) + 1 }, (_, i) => to - i * every);
+  return (
+    <div className="relative h-6" aria-hidden="true">
+      {marks.map((s) => (
+        <span
+          key={s}
+          className={`absolute text-sm text-quiet ${s === to ? "-translate-x-full" : "-translate-x-1/2"}`}
+          style={{ left: x(s) }}
+        >
+          {clock(s)}
+        </span>
+      ))}
+    </div>
   );
 }

@@ -40,7 +40,7 @@ export function toLocalField(moment: Date, zone: string): string {
 /** The moment that a datetime-local text means in the zone. */
 export function fromLocalField(text: string, zone: string): Date | null {
   const guess = new Date(`${text}:00Z`);
-  if (Number.isNaN(guess.getTime())) return null;
+  if (!/^\d{4,}-\d\d-\d\dT\d\d:\d\d$/.test(text) || Number.isNaN(guess.getTime())) return null;
   let moment = guess;
   // twice: the offset at the guess may be another than at the moment itself
   for (let i = 0; i < 2; i++) {

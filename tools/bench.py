@@ -1,0 +1,126 @@
+"""Speed, shown: engine, plan, event to a second browser, first view. Prints what was found against what is asked."""
+
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import UTC, datetime
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+sys.path.insert(0, str(Path(__file__).parent.parent))
+from tests.browser.conftest import ARGS, CHROMIUM, Server
+from tests.conftest import make_plan
+
+from umber_pebble.core.heat.piece import windows_s
+from umber_pebble.core.plan.compile import compile_plan
+from umber_pebble.core.plan.cooks import casting_of, line_amounts, make_cooks
+from umber_pebble.core.spread import exact
+from umber_pebble.services.planning import warm_up
+
+
+def row(what: str, found: list[float], asked: str, unit: str = "ms") -> None:
+    found.sort()
+    p95 = found[min(len(found) - 1, int(0.95 * len(found)))]
+    print(
+        f"{what:46} {statistics.median(found):7.1f} {unit}   95 %: {p95:7.1f} {unit}   asked: {asked}", flush=True
+    )
+
+
+def timed(work: Callable[[int], object], times: int) -> list[float]:
+    out = []
+    for i in range(times):
+        start = time.perf_counter()
+        work(i)
+        out.append((time.perf_counter() - start) * 1e3)
+    return out
+
+
+def engine() -> None:
+    warm_up()
+    plan = make_plan()
+    amounts = line_amounts(plan)
+    [cook] = make_cooks(plan, [[(0, 14)]], amounts)
+    line = plan.lines[0]
+    compile_plan(plan)
+
+    def part(i: int) -> object:
+        # a new pour temperature each time, so that nothing is remembered
+        return windows_s(casting_of(plan, line, amounts[0], exact(130.0 + i / 16), cook.cook.tg))
+
+    row("one part with spread", timed(part, 40), "30 ms")
+    row("this plan recomputed", timed(lambda i: compile_plan(replace(plan, room_degc=20 + i / 16, place=replace(plan.place, air_degc=20 + i / 16), pot=replace(plan.pot, air_degc=20 + i / 16))), 40), "80 ms")  # fmt: skip
+
+
+def app() -> None:
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
+        server = Server(Path(folder), demo=True)
+        browser = p.chromium.launch(executable_path=CHROMIUM, args=ARGS)
+        order = server.call("GET", "/api/orders/order-first-light")["doc"]
+        kitchen = server.call("GET", "/api/kitchen")
+        server.call("POST", "/api/figures/plan", order)
+
+        def served(i: int) -> object:
+            return server.call("POST", "/api/figures/plan", {**order, "cook_degc": 158 + i / 16})
+
+        row("this plan over HTTP, changed each time", timed(served, 40), "80 ms")
+        assert kitchen["version"] >= 1
+
+        row(
+            "first view with its figures, nothing cached",
+            [first_view(server, browser) for _ in range(12)],
+            "1000 ms",
+        )
+        server.call(
+            "POST", "/api/runs", {"id": "b", "order_id": "order-first-light", "actor": "Wren", "device": "b"}
+        )
+        seen = browser.new_context().new_page()
+        seen.goto(server.base + "/bench")
+        seen.get_by_test_id("act").wait_for()
+        row("event to a second browser's screen", [event_seen(server, seen, i) for i in range(20)], "200 ms")
+        browser.close()
+        server.kill()
+
+
+def first_view(server: Server, browser: Browser) -> float:
+    """From asking for the address to the plan's figures on the screen, in a browser that has seen nothing."""
+    page = browser.new_context().new_page()
+    start = time.perf_counter()
+    page.goto(server.base + "/plan/order-first-light")
+    page.get_by_role("button", name="Castings: 28. Explain").wait_for()
+    took = (time.perf_counter() - start) * 1e3
+    page.context.close()
+    return took
+
+
+def event_seen(server: Server, page: Page, i: int) -> float:
+    """A caution acknowledged, then taken back: how long until the other browser's large act changes."""
+    event = {"actor": "Wren", "device": "b", "happened_at": None, "schema_version": 1}
+    server.call("POST", "/api/runs/b/events", {**event, "id": f"ack{i}", "kind": "acknowledged", "payload": {}})
+    act = page.get_by_test_id("act")
+    act.filter(has_text="Weigh").wait_for()
+    page.evaluate(
+        """() => { window.changed = new Promise((done) => new MutationObserver(() => {
+             if (document.querySelector('[data-testid=act]')?.textContent === 'Hot sugar') done(Date.now());
+           }).observe(document.body, { subtree: true, childList: true, characterData: true })); }"""
+    )
+    start = time.time() * 1e3
+    server.call(
+        "POST", "/api/runs/b/events", {**event, "id": f"undo{i}", "kind": "cancels", "payload": {"id": f"ack{i}"}}
+    )
+    return float(page.evaluate("() => window.changed")) - start
+
+
+def main() -> None:
+    cores = subprocess.run(["nproc"], capture_output=True, text=True, check=True).stdout.strip()
+    print(f"{datetime.now(UTC):%Y-%m-%d}, {cores} cores, Python {sys.version.split()[0]}")
+    engine()
+    app()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,73 @@
+"""One current picture of each main view, made from the demo data."""
+
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Browser, sync_playwright
+
+ROOT = Path(__file__).parent.parent
+sys.path.insert(0, str(ROOT))
+from tests.browser.conftest import ARGS, CHROMIUM, Server  # noqa: E402
+
+OUT = ROOT / "docs/screenshots"
+SETTLED_MS = 900
+
+
+def shoot(
+    browser: Browser, server: Server, path: str, name: str, width: int = 1280, height: int = 800, scroll: str = ""
+) -> None:
+    page = browser.new_context(viewport={"width": width, "height": height}, locale="en-GB").new_page()
+    page.goto(server.base + path)
+    page.wait_for_selector("h1, h2")
+    page.wait_for_timeout(SETTLED_MS)
+    if scroll:
+        page.get_by_role("region", name=scroll).scroll_into_view_if_needed()
+        page.evaluate("(name) => document.querySelector(`section[aria-label='${name}']`).scrollIntoView()", scroll)
+    page.screenshot(path=OUT / f"{name}.png")
+    page.context.close()
+
+
+def run_to_two_rounds(server: Server) -> None:
+    """A bent lens setting, the pot on its window again: as the bench looks in the middle of an evening."""
+    server.call("POST", "/api/runs", {"id": "shown", "order_id": "order-comet", "actor": "Wren", "device": "demo"})
+    count = 0
+
+    def tell(kind: str, after_s: float, **payload: object) -> None:
+        nonlocal count
+        count += 1
+        server.advance(after_s)
+        event = {"id": f"shown-{count}", "kind": kind, "payload": payload, "actor": "Wren", "device": "demo"}
+        server.call("POST", "/api/runs/shown/events", {**event, "happened_at": None, "schema_version": 1})
+
+    tell("acknowledged", 20)
+    tell("heated", 120, cook=0)
+    tell("rested", 190, cook=0, degc=160.5)
+    for after, degc in ((45, 154.6), (40, 150.1)):
+        tell("reading", after, cook=0, degc=degc, method="immersed_swirled")
+    tell("poured", 70, round=0)
+    server.advance(60)
+
+
+def main() -> None:
+    OUT.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
+        server = Server(Path(folder), demo=True)
+        browser = p.chromium.launch(executable_path=CHROMIUM, args=ARGS)
+        shoot(browser, server, "/plan/order-first-light", "plan")
+        shoot(browser, server, "/plan/order-first-light", "plan-windows", scroll="Windows")
+        shoot(browser, server, "/pieces/piece-lens", "piece")
+        shoot(browser, server, "/moulds/mould-disc", "mould")
+        shoot(browser, server, "/kitchen", "kitchen")
+        shoot(browser, server, "/log/run-rehearsal", "log")
+        run_to_two_rounds(server)
+        shoot(browser, server, "/bench", "bench")
+        shoot(browser, server, "/bench", "bench-tablet", 1024, 768)
+        shoot(browser, server, "/bench", "bench-phone", 390, 844)
+        browser.close()
+        server.kill()
+    print("\n".join(sorted(str(f.relative_to(ROOT)) for f in OUT.glob("*.png"))))
+
+
+if __name__ == "__main__":
+    main()
