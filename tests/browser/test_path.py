@@ -60,7 +60,7 @@ def carry_out(server: Server, page: Page) -> None:
         server.advance(130)
         act(page, "Pour 14 cavities")
         space(page)
-        server.advance(1500)
+        server.advance(2400)
         act(page, "Unmould 14")
         space(page)
         act(page, "How did they come out")

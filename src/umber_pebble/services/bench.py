@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from umber_pebble.core.bench.acts import Act, Call, calls, next_acts
-from umber_pebble.core.bench.predict import Band, Curve, Dot, Track, temperature_at_degc
+from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.runs import Frozen, RunService, Seen

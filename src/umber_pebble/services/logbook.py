@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from umber_pebble.core.bench.predict import Curve, Dot
+from umber_pebble.core.bench.track import Curve, Dot
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.log.learn import Factor, counted, learned
 from umber_pebble.core.plan.spares import BreakRate, casts_needed

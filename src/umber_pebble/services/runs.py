@@ -8,8 +8,9 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
-from umber_pebble.core.bench.predict import Track, heating_track, resting_track, round_track, temperature_at_degc
+from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
 from umber_pebble.core.bench.state import Event, RunState, replay
+from umber_pebble.core.bench.track import Track, temperature_at_degc
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
 from umber_pebble.core.heat.piece import PieceWindows
 from umber_pebble.core.log.learn import counted, loss_factor, residue_factor
@@ -156,7 +157,7 @@ class RunService:
         cook = frozen.cooks[target.cook]
         assert target.poured_s is not None
         now = temperature_at_degc(seen.rests[(target.cook, target.rest)], target.poured_s)
-        if now.low > cook.cook.mould_bears_degc:
+        if now.likely > cook.cook.mould_bears_degc:
             raise MouldTooWeak(
                 f"the pot is at {now.likely:.0f} degC and the mould bears {cook.cook.mould_bears_degc:g} degC: "
                 "let it rest, or use silicone or metal",

@@ -7,15 +7,9 @@ import pytest
 
 from tests.conftest import make_plan
 from umber_pebble.core.bench.acts import act_window, calls, next_acts
-from umber_pebble.core.bench.predict import (
-    Track,
-    corrected_degc,
-    heating_track,
-    resting_track,
-    round_track,
-    temperature_at_degc,
-)
+from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
 from umber_pebble.core.bench.state import Event, Reading, RunState, replay
+from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_degc
 from umber_pebble.core.errors import Missing, NotInSequence, OutOfRange
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.log.learn import Factor, learned, loss_factor

@@ -4,8 +4,8 @@ import math
 from dataclasses import dataclass, field
 from typing import Any
 
-from umber_pebble.core.bench.predict import Track
 from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.piece import PieceWindows
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook

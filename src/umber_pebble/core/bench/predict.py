@@ -1,22 +1,21 @@
 """Curves and windows of the pots and rounds of a run, from its readings so far."""
 
 import math
-from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
-from umber_pebble.core.bench.state import CookState, Reading, Rest, RoundState
+from umber_pebble.core.bench.state import CookState, Rest, RoundState
+from umber_pebble.core.bench.track import Band, Track, corrected_degc, curve_of, fit_readings
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
+from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.conduction import Array
-from umber_pebble.core.heat.hob import heating_curve
+from umber_pebble.core.heat.hob import Heating, heating_curve
 from umber_pebble.core.heat.piece import Place, Stay, windows_s
 from umber_pebble.core.heat.pot_law import (
     Clock,
-    Line,
     balance_clock,
-    fit_line,
     law_clock,
     prior_line,
     reach_spread_s,
@@ -28,7 +27,6 @@ from umber_pebble.core.heat.vessel import (
     base_case,
     cooling_curve_degc,
     curve_times_s,
-    swirl_offsets_k,
     varied_cases,
 )
 from umber_pebble.core.materials.load import material
@@ -37,95 +35,8 @@ from umber_pebble.core.plan.cooks import PotCook, casting_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread, combine
 
-ODD_SDS = 4.0
 TYPED_OFF_SD_K = 1.0
 POINTS = 61
-
-
-@dataclass(frozen=True, slots=True)
-class Band:
-    """A stretch of a ribbon in one state; from and to with spread, seconds since the run started."""
-
-    state: str
-    start: Spread
-    end: Spread
-
-
-@dataclass(frozen=True, slots=True)
-class Dot:
-    """A reading as drawn: what was typed, what the app takes it for, and if it is left out as odd."""
-
-    id: str
-    at_s: float
-    degc: float
-    taken_degc: float
-    method: str
-    odd: bool
-
-
-@dataclass(frozen=True, slots=True)
-class Curve:
-    """A temperature over time with its band [s since the run started, degC]."""
-
-    times_s: tuple[float, ...]
-    low_degc: tuple[float, ...]
-    likely_degc: tuple[float, ...]
-    high_degc: tuple[float, ...]
-
-
-def _curve(times: Iterable[float], temps: Sequence[Spread]) -> Curve:
-    return Curve(
-        tuple(float(t) for t in times),
-        tuple(t.low for t in temps),
-        tuple(t.likely for t in temps),
-        tuple(t.high for t in temps),
-    )
-
-
-@dataclass(frozen=True, slots=True)
-class Track:
-    """One ribbon: bands, curve, dots, and the times that matter [s since the run started]."""
-
-    bands: tuple[Band, ...]
-    curve: Curve
-    dots: tuple[Dot, ...]
-    hot_until_s: float
-    windows: dict[str, tuple[Spread, Spread]]
-    marks_degc: dict[str, float]
-    line: Line
-    prior: Line
-    predicted: Curve
-    limited_by: str = ""
-
-
-def corrected_degc(reading: Reading, case: PotCase, unswirled_s: float) -> tuple[float, float]:
-    """What a reading says of the melt's mean, and its standard deviation [degC, K].
-
-    Args:
-        reading: as typed, with its method
-        case: the pot
-        unswirled_s: since the melt was last moved
-    Source: incropera-2007, assumption
-    """
-    method = material("kitchen", reading.method, "method")
-    surface, middle = swirl_offsets_k(case, reading.degc, unswirled_s)
-    offset = {"immersed_swirled": 0.0, "immersed_unswirled": middle, "infrared": surface}[reading.method]
-    sd = math.hypot(method.value("sd"), method.value("offset_unknown") * max(abs(offset), abs(surface) / 2))
-    return reading.degc - offset, sd if reading.method != "immersed_swirled" else method.value("sd")
-
-
-def _fit(
-    prior: Line, clock: Clock, readings: Sequence[tuple[Reading, float, float, float]]
-) -> tuple[Line, list[Dot]]:
-    """Fit (reading, time on the line, taken degC, sd K) in order; one far off the band is shown, not used."""
-    line, dots = prior, []
-    for reading, time, taken, sd in readings:
-        y, sd_y = clock.of(taken), max(abs(clock.slope(taken)) * sd, 1e-9)
-        odd = abs(y - line.at(time)) > ODD_SDS * math.hypot(sd_y, line.sd_at(time))
-        dots.append(Dot(reading.id, reading.at_s, reading.degc, taken, reading.method, odd))
-        if not odd:
-            line = fit_line(line, [time], [y], [sd_y])
-    return line, dots
 
 
 def pot_rate(clock: Clock, case: PotCase, from_degc: float, to_degc: float) -> float:
@@ -203,7 +114,7 @@ def resting_track(plan: PlanInput, cook: PotCook, state: Rest, finished_kg: dict
         taken, sd = corrected_degc(reading, base, reading.at_s - moved)
         rows.append((reading, warp.to_own(reading.at_s - off_s), taken, sd))
         moved = reading.at_s if reading.method == "immersed_swirled" else moved
-    line, dots = _fit(prior, clock, rows)
+    line, dots = fit_readings(prior, clock, rows)
 
     grid = np.linspace(0.0, float(times[-1]), 541)
     own = [warp.to_own(t) for t in grid]
@@ -232,14 +143,14 @@ def resting_track(plan: PlanInput, cook: PotCook, state: Rest, finished_kg: dict
             Band("thickening", windows["pour"][1], windows["stiff"][0]),
             Band("stiff", windows["stiff"][0], Spread(end, end, end)),
         ),
-        _curve(grid[pick] + off_s, temps[pick]),
+        curve_of(grid[pick] + off_s, temps[pick]),
         tuple(dots),
         off_s + warp.to_real(hold) if math.isfinite(hold) else math.inf,
         windows,
         glass,
         line,
         prior,
-        _curve(grid[pick] + off_s, [temperature_spread_degc(prior, clock, t) for t in own[pick]]),
+        curve_of(grid[pick] + off_s, [temperature_spread_degc(prior, clock, t) for t in own[pick]]),
         limited_by,
     )
 
@@ -267,6 +178,14 @@ def _pot_windows(
     return spreads[0], spreads[1], spreads[2], base[3]
 
 
+def _as_hot_as_the_ring_can(heating: Heating, at_least_degc: float, latent_j_kg: float) -> tuple[Array, Array]:
+    """The heating curve on to browning; to the cook temperature only where the ring gets no further."""
+    try:
+        return heating_curve(heating, heating.efficiency.likely, latent_j_kg)
+    except OutOfRange:
+        return heating_curve(replace(heating, cook_degc=at_least_degc), heating.efficiency.likely, latent_j_kg)
+
+
 def heating_track(plan: PlanInput, cook: PotCook, state: CookState) -> Track:
     """A pot on the ring: when it reaches the cook temperature, corrected by readings [s since the run started].
 
@@ -287,7 +206,7 @@ def heating_track(plan: PlanInput, cook: PotCook, state: CookState) -> Track:
         water_kg=0.0 if again else cook.heating.water_kg,
         cook_degc=plan.melt.value("browns"),
     )
-    times, temps = heating_curve(heating, heating.efficiency.likely, plan.melt.value("latent_crystal"))
+    times, temps = _as_hot_as_the_ring_can(heating, plan.cook.cook_degc, plan.melt.value("latent_crystal"))
     clock = balance_clock(times, temps)
     prior = prior_line(
         0.0, 5.0, Spread(*sorted(cook.hob.likely / t for t in (cook.hob.high, cook.hob.likely, cook.hob.low)))
@@ -296,7 +215,7 @@ def heating_track(plan: PlanInput, cook: PotCook, state: CookState) -> Track:
     for reading in sorted(state.readings, key=lambda r: r.at_s):
         sd = material("kitchen", reading.method, "method").value("sd") * 2
         rows.append((reading, reading.at_s - at, reading.degc, sd))
-    line, dots = _fit(prior, clock, rows)
+    line, dots = fit_readings(prior, clock, rows)
     ready = reach_spread_s(line, clock, plan.cook.cook_degc).plus(at)
     browns = reach_spread_s(line, clock, plan.melt.value("browns")).plus(at)
     grid = np.linspace(0.0, (browns.high - at), POINTS)
@@ -307,14 +226,14 @@ def heating_track(plan: PlanInput, cook: PotCook, state: CookState) -> Track:
             Band("ready", ready, browns),
             Band("browns", browns, browns.plus(browns.high - at)),
         ),
-        _curve(grid + at, temps_then),
+        curve_of(grid + at, temps_then),
         tuple(dots),
         math.inf,
         {"ready": (ready, browns)},
         {"ready": plan.cook.cook_degc, "browns": plan.melt.value("browns")},
         line,
         prior,
-        _curve(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
+        curve_of(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
     )
 
 
@@ -344,7 +263,7 @@ def round_track(
     for reading in sorted(state.readings, key=lambda r: r.at_s):
         sd = material("kitchen", reading.method, "method").value("sd")
         rows.append((reading, reading.at_s - at, reading.degc, sd))
-    line, dots = _fit(prior, clock, rows)
+    line, dots = fit_readings(prior, clock, rows)
 
     def when(own: Spread) -> Spread:
         def real(t: float) -> float:
@@ -378,25 +297,12 @@ def round_track(
     spreads = [temperature_spread_degc(line, clock, float(t)) for t in grid]
     return Track(
         bands,
-        _curve(grid + at, spreads),
+        curve_of(grid + at, spreads),
         tuple(dots),
         hold.high,
         {"bend": (opens, closes), "brittle": (brittle, brittle), "unmould": (unmould, tail)},
         {k.removeprefix("log_"): v for k, v in w.limits_degc.items()},
         line,
         prior,
-        _curve(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
+        curve_of(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
     )
-
-
-def temperature_at_degc(track: Track, at_s: float) -> Spread:
-    """Temperature on a track's curve at a time [degC].
-
-    Args:
-        track: a pot's or a round's
-        at_s: seconds since the run started
-    Source: definition
-    """
-    curve = track.curve
-    series = (curve.low_degc, curve.likely_degc, curve.high_degc)
-    return Spread(*(float(np.interp(at_s, curve.times_s, s)) for s in series))

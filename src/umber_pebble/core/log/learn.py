@@ -4,8 +4,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from umber_pebble.core.bench.predict import Track
 from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.pot_law import Z_95
 from umber_pebble.core.spread import Spread
 

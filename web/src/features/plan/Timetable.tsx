@@ -111,7 +111,7 @@ function Clocks({
       {marks.map((s) => (
         <span
           key={s}
-          className={`absolute text-sm text-quiet ${s === to ? "-translate-x-full" : "-translate-x-1/2"}`}
+          className={`absolute text-sm text-quiet ${s === to ? "-translate-x-full" : x(s) < 20 ? "" : "-translate-x-1/2"}`}
           style={{ left: x(s) }}
         >
           {clock(s)}

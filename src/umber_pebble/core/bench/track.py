@@ -1,0 +1,121 @@
+"""One ribbon: bands, a curve with its band, readings; and how readings are taken and fitted."""
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from umber_pebble.core.bench.state import Reading
+from umber_pebble.core.heat.pot_law import Clock, Line, fit_line
+from umber_pebble.core.heat.vessel import PotCase, swirl_offsets_k
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.spread import Spread
+
+ODD_SDS = 4.0
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """A stretch of a ribbon in one state; from and to with spread, seconds since the run started."""
+
+    state: str
+    start: Spread
+    end: Spread
+
+
+@dataclass(frozen=True, slots=True)
+class Dot:
+    """A reading as drawn: what was typed, what the app takes it for, and if it is left out as odd."""
+
+    id: str
+    at_s: float
+    degc: float
+    taken_degc: float
+    method: str
+    odd: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Curve:
+    """A temperature over time with its band [s since the run started, degC]."""
+
+    times_s: tuple[float, ...]
+    low_degc: tuple[float, ...]
+    likely_degc: tuple[float, ...]
+    high_degc: tuple[float, ...]
+
+
+def curve_of(times: Iterable[float], temps: Sequence[Spread]) -> Curve:
+    """A curve from times [s] and temperatures with their band [degC]. Source: definition"""
+    return Curve(
+        tuple(float(t) for t in times),
+        tuple(t.low for t in temps),
+        tuple(t.likely for t in temps),
+        tuple(t.high for t in temps),
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Track:
+    """One ribbon: bands, curve, dots, and the times that matter [s since the run started]."""
+
+    bands: tuple[Band, ...]
+    curve: Curve
+    dots: tuple[Dot, ...]
+    hot_until_s: float
+    windows: dict[str, tuple[Spread, Spread]]
+    marks_degc: dict[str, float]
+    line: Line
+    prior: Line
+    predicted: Curve
+    limited_by: str = ""
+
+
+def corrected_degc(reading: Reading, case: PotCase, unswirled_s: float) -> tuple[float, float]:
+    """What a reading says of the melt's mean, and its standard deviation [degC, K].
+
+    Args:
+        reading: as typed, with its method
+        case: the pot
+        unswirled_s: since the melt was last moved
+    Source: incropera-2007, assumption
+    """
+    method = material("kitchen", reading.method, "method")
+    surface, middle = swirl_offsets_k(case, reading.degc, unswirled_s)
+    offset = {"immersed_swirled": 0.0, "immersed_unswirled": middle, "infrared": surface}[reading.method]
+    sd = math.hypot(method.value("sd"), method.value("offset_unknown") * max(abs(offset), abs(surface) / 2))
+    return reading.degc - offset, sd if reading.method != "immersed_swirled" else method.value("sd")
+
+
+def fit_readings(
+    prior: Line, clock: Clock, readings: Sequence[tuple[Reading, float, float, float]]
+) -> tuple[Line, list[Dot]]:
+    """The line after readings, and how each is drawn; one far off the band is shown, not used [scale of the clock].
+
+    Args:
+        prior, clock: the belief before, and its scale
+        readings: in order of time: reading, time on the line, what it is taken for [degC], standard deviation [K]
+    Source: gelman-2013
+    """
+    line, dots = prior, []
+    for reading, time, taken, sd in readings:
+        y, sd_y = clock.of(taken), max(abs(clock.slope(taken)) * sd, 1e-9)
+        odd = abs(y - line.at(time)) > ODD_SDS * math.hypot(sd_y, line.sd_at(time))
+        dots.append(Dot(reading.id, reading.at_s, reading.degc, taken, reading.method, odd))
+        if not odd:
+            line = fit_line(line, [time], [y], [sd_y])
+    return line, dots
+
+
+def temperature_at_degc(track: Track, at_s: float) -> Spread:
+    """Temperature on a track's curve at a time [degC].
+
+    Args:
+        track: a pot's or a round's
+        at_s: seconds since the run started
+    Source: definition
+    """
+    curve = track.curve
+    series = (curve.low_degc, curve.likely_degc, curve.high_degc)
+    return Spread(*(float(np.interp(at_s, curve.times_s, s)) for s in series))
