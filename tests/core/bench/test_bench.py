@@ -111,6 +111,12 @@ def test_an_odd_reading_is_shown_but_not_believed() -> None:
     assert odd.windows == plain.windows
 
 
+def test_two_odd_readings_in_a_row_are_believed() -> None:
+    track = pot_track(reading(420.0, 118.0), reading(450.0, 114.0))
+    assert [d.odd for d in track.dots] == [False, False]
+    assert temperature_at_degc(track, 450.0).likely == pytest.approx(114.0, abs=3.0)
+
+
 def test_a_surface_reading_is_taken_for_warmer_and_less_sure() -> None:
     case = base_case(PLAN.pot, PLAN.melt, COOKS[0].charge_kg)
     swirled = corrected_degc(Reading("a", 0, 140.0, "immersed_swirled"), case, 300.0)

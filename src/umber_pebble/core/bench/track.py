@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -13,6 +13,8 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.spread import Spread
 
 ODD_SDS = 4.0
+DOUBT = 10.0
+"""How much wider a belief becomes that two readings in a row contradict."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,10 +90,15 @@ def corrected_degc(reading: Reading, case: PotCase, unswirled_s: float) -> tuple
     return reading.degc - offset, sd if reading.method != "immersed_swirled" else method.value("sd")
 
 
+def _unsure(line: Line) -> Line:
+    return Line(line.y0, line.rate, line.var_y0 * DOUBT**2, line.var_rate * DOUBT**2, line.cov * DOUBT**2)
+
+
 def fit_readings(
     prior: Line, clock: Clock, readings: Sequence[tuple[Reading, float, float, float]]
 ) -> tuple[Line, list[Dot]]:
-    """The line after readings, and how each is drawn; one far off the band is shown, not used [scale of the clock].
+    """The line after readings, and how each is drawn; one far off the band is shown, not used
+    until the next one is far off too [scale of the clock].
 
     Args:
         prior, clock: the belief before, and its scale
@@ -99,10 +106,16 @@ def fit_readings(
     Source: gelman-2013
     """
     line, dots = prior, []
+    doubted: tuple[float, float, float] | None = None
     for reading, time, taken, sd in readings:
         y, sd_y = clock.of(taken), max(abs(clock.slope(taken)) * sd, 1e-9)
         odd = abs(y - line.at(time)) > ODD_SDS * math.hypot(sd_y, line.sd_at(time))
+        if odd and doubted is not None:
+            # two in a row: what was believed is wrong, not the readings
+            line, odd = fit_line(_unsure(line), *([value] for value in doubted)), False
+            dots[-1] = replace(dots[-1], odd=False)
         dots.append(Dot(reading.id, reading.at_s, reading.degc, taken, reading.method, odd))
+        doubted = (time, y, sd_y) if odd else None
         if not odd:
             line = fit_line(line, [time], [y], [sd_y])
     return line, dots

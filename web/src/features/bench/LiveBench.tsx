@@ -147,6 +147,12 @@ export function LiveBench({
           />
         )}
       </section>
+      {selected?.dots.at(-1)?.odd && (
+        <p className="px-6 py-2 text-xl" role="status">
+          <strong className="text-heat">{selected.name}:</strong> the last reading is far from what it can be
+          and is left out. Read again: a second one like it is believed.
+        </p>
+      )}
       {(called || events.refused || events.unsent > 0 || typed) && (
         <div
           className={`flex flex-wrap items-center gap-6 px-6 py-2 text-xl ${called ? "act-flash" : ""}`}

@@ -28,33 +28,39 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
       <h2 className="border-b border-line pb-1 text-xl">Order</h2>
       {doc.lines.map((row, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place in the order
-        <div key={i} className="flex items-end gap-4">
-          <div className="w-16 shrink-0">
-            <NumberField
-              label="How many"
-              quantity="count"
-              value={row.quantity}
-              onChange={(v) => line(i, { quantity: Math.round(v) })}
-              error={wrong(`lines.${i}.quantity`)}
-              step={1}
-            />
+        <div key={i}>
+          <div className="flex items-end gap-4">
+            <div className="w-16 shrink-0">
+              <NumberField
+                label="How many"
+                quantity="count"
+                value={row.quantity}
+                onChange={(v) => line(i, { quantity: Math.round(v) })}
+                step={1}
+              />
+            </div>
+            <div className="min-w-0 flex-1">
+              <Pick
+                label="Piece"
+                value={row.piece_id}
+                options={pieces.map((p) => ({ key: p.id, name: p.doc.name }))}
+                onChange={(piece_id) => line(i, { piece_id })}
+              />
+            </div>
+            {doc.lines.length > 1 && (
+              <Button
+                kind="quiet"
+                label="Remove this line"
+                onClick={() => change({ lines: doc.lines.filter((_, other) => other !== i) })}
+              >
+                ×
+              </Button>
+            )}
           </div>
-          <div className="min-w-0 flex-1">
-            <Pick
-              label="Piece"
-              value={row.piece_id}
-              options={pieces.map((p) => ({ key: p.id, name: p.doc.name }))}
-              onChange={(piece_id) => line(i, { piece_id })}
-            />
-          </div>
-          {doc.lines.length > 1 && (
-            <Button
-              kind="quiet"
-              label="Remove this line"
-              onClick={() => change({ lines: doc.lines.filter((_, other) => other !== i) })}
-            >
-              ×
-            </Button>
+          {wrong(`lines.${i}.quantity`) && (
+            <p role="alert" className="mt-1 text-sm font-semibold text-heat">
+              {wrong(`lines.${i}.quantity`)}
+            </p>
           )}
         </div>
       ))}

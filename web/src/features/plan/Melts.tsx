@@ -5,7 +5,7 @@ import { useUnits } from "../../shared/format/useUnits";
 import { Figure } from "../../shared/ui/Figure";
 import type { Order, Plan } from "./queries";
 
-const PX_PER_M = 560;
+const PX_PER_M = 500;
 
 /** What to melt: each cook as its pot, to scale, with its shares. */
 export function Melts({ plan, order, kitchen }: { plan: Plan; order: Order; kitchen: Schemas["Kitchen"] }) {
@@ -42,7 +42,7 @@ export function Melts({ plan, order, kitchen }: { plan: Plan; order: Order; kitc
           </div>
         ))}
       </dl>
-      <div className="flex flex-wrap gap-x-7 gap-y-6">
+      <div className="flex flex-wrap gap-x-6 gap-y-6">
         {plan.cooks.map((cook) => (
           <article key={cook.number} className="flex gap-4" aria-label={`Cook ${cook.number + 1}`}>
             {pot && (
@@ -55,7 +55,7 @@ export function Melts({ plan, order, kitchen }: { plan: Plan; order: Order; kitc
                 label={`${pot.name}, ${amount(cook.charge.value.likely, "mass", units)} in it, ${amount(cook.depth_m, "length", units)} deep`}
               />
             )}
-            <div className="w-40">
+            <div className="w-44">
               <h3 className="flex items-baseline justify-between text-lg">
                 Cook {cook.number + 1}
                 <Figure of={cook.charge} name={`In the pot, cook ${cook.number + 1}`} className="text-xl" />

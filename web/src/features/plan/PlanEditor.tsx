@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { duration } from "../../shared/format/units";
@@ -14,7 +14,7 @@ import { useDebounced } from "../../shared/useDebounced";
 import { useThing } from "../../shared/useThing";
 import { Inputs } from "./Inputs";
 import { Melts } from "./Melts";
-import { type Order, planQuery, saveOrder, startRun } from "./queries";
+import { type Order, type Plan, planQuery, saveOrder, startRun } from "./queries";
 import { remarkWords } from "./remarks";
 import { Timetable } from "./Timetable";
 import { Windows } from "./Windows";
@@ -37,8 +37,12 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
   const { doc } = thing;
   const query = useQuery(planQuery(useDebounced(doc, PAUSE_MS)));
   const [refused, setRefused] = useState<Problem | null>(null);
-  const plan = query.error ? undefined : query.data;
   const problem = query.error ? problemOf(query.error) : null;
+  // while something typed cannot be, the last plan that could stays to be seen, dimmed
+  const good = useRef<Plan | undefined>(undefined);
+  if (query.data) good.current = query.data;
+  const plan = good.current;
+  const stale = query.isPlaceholderData || problem !== null;
 
   const start = async () => {
     try {
@@ -62,27 +66,34 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
           <SaveMark thing={thing} />
         </div>
         {plan && (
-          <div className={`flex flex-wrap gap-x-8 gap-y-2 ${query.isPlaceholderData ? "opacity-50" : ""}`}>
+          <div className={`flex flex-wrap gap-x-8 gap-y-2 ${stale ? "opacity-50" : ""}`}>
             <Headline plan={plan} zone={kitchen.zone} />
-            <Button kind="main" onClick={() => void start()} disabled={thing.state !== "saved"}>
+            <Button
+              kind="main"
+              onClick={() => void start()}
+              disabled={thing.state !== "saved" || problem !== null}
+            >
               Start the run
             </Button>
           </div>
         )}
       </div>
       {refused && <Notice tone="hot">{wordProblem(refused, units)}</Notice>}
-      {problem && (
+      {problem && !thing.problem && (
         <div className="my-4">
           <Notice tone="hot">{wordProblem(problem, units)}</Notice>
         </div>
       )}
-      {plan?.warnings.map((warning) => (
-        <div key={warning.code} className="my-3">
-          <Notice tone={warning.code === "window_narrow" || warning.code === "sticky_room" ? "plain" : "hot"}>
-            {remarkWords(warning, units)}
-          </Notice>
-        </div>
-      ))}
+      {!stale &&
+        plan?.warnings.map((warning) => (
+          <div key={warning.code} className="my-3">
+            <Notice
+              tone={warning.code === "window_narrow" || warning.code === "sticky_room" ? "plain" : "hot"}
+            >
+              {remarkWords(warning, units)}
+            </Notice>
+          </div>
+        ))}
       <div className="mt-4 grid gap-x-10 gap-y-8 2xl:grid-cols-[300px_1fr] lg:grid-cols-[250px_1fr]">
         <Inputs
           thing={thing}
@@ -92,7 +103,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
           onRemove={() => onRemove(stored.id, thing.version)}
         />
         {plan && (
-          <div className={`min-w-0 space-y-9 ${query.isPlaceholderData ? "opacity-60" : ""}`}>
+          <div className={`min-w-0 space-y-9 ${stale ? "opacity-50" : ""}`}>
             <Melts plan={plan} order={doc} kitchen={kitchen} />
             <Windows plan={plan} order={doc} kitchen={kitchen} />
             <Timetable plan={plan} zone={kitchen.zone} />
