@@ -73,16 +73,18 @@ def _many(api: Api, workshop: Workshop, kind: str, doc: type[Doc], stored: Any, 
 
 def _figures(api: Api, workshop: Workshop) -> None:
     def measure_piece(body: s.PieceMeasure) -> Any:
-        return planning.measure_piece(workshop, body.mould_id, body.fill_m, body.volume_m3, body.finished_kg)
+        figures = planning.measure_piece(workshop, body.mould_id, body.fill_m, body.volume_m3, body.finished_kg)
+        return {"figures": figures}
+
+    def measure_mould(body: Mould) -> Any:
+        return {"figures": planning.measure_mould(body)}
 
     def plan(body: Order) -> Any:
         return plan_reply(planning.plan_order(workshop, body), workshop)
 
+    api.add("POST", "/api/figures/mould", measure_mould, body=Mould, reply=s.MouldMeasured, summary="A cavity")
     api.add(
-        "POST", "/api/figures/mould", planning.measure_mould, body=Mould, reply=s.MouldFigures, summary="A cavity"
-    )
-    api.add(
-        "POST", "/api/figures/piece", measure_piece, body=s.PieceMeasure, reply=s.PieceFigures, summary="A cast"
+        "POST", "/api/figures/piece", measure_piece, body=s.PieceMeasure, reply=s.PieceMeasured, summary="A cast"
     )
     api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
     api.add("GET", "/api/sources", sources, reply=s.SourceList, summary="All published sources")

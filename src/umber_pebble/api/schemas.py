@@ -6,10 +6,8 @@ from typing import Any, Generic, TypeVar
 from pydantic import BaseModel, ConfigDict, Field
 
 from umber_pebble.core.explained import Explained
-from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.compile import LinePlan, Remark, RoundPlan
 from umber_pebble.core.plan.timetable import Task
-from umber_pebble.core.spread import Spread
 from umber_pebble.services import bench, logbook, planning
 from umber_pebble.services.docs import Doc, Id, Kitchen, Mould, Name, Order, Piece, Units
 
@@ -93,26 +91,12 @@ class PieceMeasure(Doc):
     finished_kg: float | None = None
 
 
-class MouldFigures(Reply):
-    section: planning.Section
-    volume: Explained
-    open: Explained
-    area: Explained
-    measured_m3: float | None
-    weighed_m3: float | None
-    tolerance_frac: float
-    disagree: bool
+class MouldMeasured(Reply):
+    figures: planning.MouldFigures
 
 
-class PieceFigures(Reply):
-    section: planning.Section
-    amounts: CastAmounts
-    place: str
-    pour: Spread
-    bend_opens: Spread
-    bend_closes: Spread
-    brittle: Spread
-    unmould: Spread
+class PieceMeasured(Reply):
+    figures: planning.PieceFigures
 
 
 class CookReply(Reply):

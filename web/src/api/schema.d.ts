@@ -203,7 +203,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["MouldFigures"];
+                        "application/json": components["schemas"]["MouldMeasured"];
                     };
                 };
                 /** @description Refused */
@@ -252,7 +252,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PieceFigures"];
+                        "application/json": components["schemas"]["PieceMeasured"];
                     };
                 };
                 /** @description Refused */
@@ -1853,7 +1853,10 @@ export interface components {
             /** Water Kg */
             water_kg: number | null;
         };
-        /** MouldFigures */
+        /**
+         * MouldFigures
+         * @description A mould's cavity worked out, and if sizes and water weight disagree.
+         */
         MouldFigures: {
             area: components["schemas"]["Explained"];
             /** Disagree */
@@ -1872,6 +1875,10 @@ export interface components {
         MouldList: {
             /** Items */
             items: components["schemas"]["StoredMould"][];
+        };
+        /** MouldMeasured */
+        MouldMeasured: {
+            figures: components["schemas"]["MouldFigures"];
         };
         /** Order */
         Order: {
@@ -1937,7 +1944,10 @@ export interface components {
             /** Name */
             name: string;
         };
-        /** PieceFigures */
+        /**
+         * PieceFigures
+         * @description A piece's cast at its level, and how it would cool in the kitchen's first place [s from the pour].
+         */
         PieceFigures: {
             amounts: components["schemas"]["CastAmounts"];
             bend_closes: components["schemas"]["Spread"];
@@ -1976,6 +1986,10 @@ export interface components {
              * @default null
              */
             volume_m3?: number | null;
+        };
+        /** PieceMeasured */
+        PieceMeasured: {
+            figures: components["schemas"]["PieceFigures"];
         };
         /** Place */
         Place: {

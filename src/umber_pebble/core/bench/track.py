@@ -105,7 +105,7 @@ def fit_readings(
         readings: in order of time: reading, time on the line, what it is taken for [degC], standard deviation [K]
     Source: gelman-2013
     """
-    line, dots = prior, []
+    line, dots = prior, list[Dot]()
     doubted: tuple[float, float, float] | None = None
     for reading, time, taken, sd in readings:
         y, sd_y = clock.of(taken), max(abs(clock.slope(taken)) * sd, 1e-9)

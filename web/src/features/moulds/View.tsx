@@ -1,37 +1,24 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { Navigate, useNavigate, useParams } from "react-router";
-import { type Problem, problemOf } from "../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { Navigate, useParams } from "react-router";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { mouldListQuery } from "../../shared/kitchen";
 import { Notice } from "../../shared/ui/controls";
 import { ListPage } from "../../shared/ui/ListPage";
+import { useAttempt } from "../../shared/useAttempt";
 import { MouldEditor } from "./MouldEditor";
 import { createMould, FIRST_MOULD, removeMould } from "./queries";
 
 export function MouldsView() {
   const { id } = useParams();
-  const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const units = useUnits();
   const list = useQuery(mouldListQuery);
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const { problem, attempt } = useAttempt("mould");
   if (!list.data) return null;
   const items = list.data.items;
   const current = items.find((item) => item.id === id);
   if (!current && items[0]) return <Navigate to={`/moulds/${items[0].id}`} replace />;
 
-  const attempt = async (work: () => Promise<string>) => {
-    try {
-      const next = await work();
-      setProblem(null);
-      await queryClient.invalidateQueries({ queryKey: ["mould"] });
-      navigate(next);
-    } catch (error) {
-      setProblem(problemOf(error));
-    }
-  };
   const add = () =>
     attempt(async () => {
       const made = await createMould(crypto.randomUUID(), FIRST_MOULD);

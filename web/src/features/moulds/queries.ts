@@ -6,7 +6,7 @@ export type Mould = Schemas["Mould"];
 export const mouldFiguresQuery = (mould: Mould) =>
   queryOptions({
     queryKey: ["figures", "mould", mould],
-    queryFn: () => call(client.POST("/api/figures/mould", { body: mould })),
+    queryFn: async () => (await call(client.POST("/api/figures/mould", { body: mould }))).figures,
     retry: false,
     placeholderData: (before) => before,
   });

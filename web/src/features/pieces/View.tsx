@@ -1,39 +1,26 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { Link, Navigate, useNavigate, useParams } from "react-router";
-import { type Problem, problemOf } from "../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { Link, Navigate, useParams } from "react-router";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { mouldListQuery, pieceListQuery } from "../../shared/kitchen";
 import { Notice } from "../../shared/ui/controls";
 import { ListPage } from "../../shared/ui/ListPage";
+import { useAttempt } from "../../shared/useAttempt";
 import { PieceEditor } from "./PieceEditor";
 import { createPiece, measure, removePiece } from "./queries";
 
 export function PiecesView() {
   const { id } = useParams();
-  const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const units = useUnits();
   const list = useQuery(pieceListQuery);
   const moulds = useQuery(mouldListQuery);
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const { problem, attempt } = useAttempt("piece");
   if (!list.data || !moulds.data) return null;
   const items = list.data.items;
   const current = items.find((item) => item.id === id);
   if (!current && items[0]) return <Navigate to={`/pieces/${items[0].id}`} replace />;
 
-  const attempt = async (work: () => Promise<string>) => {
-    try {
-      const next = await work();
-      setProblem(null);
-      await queryClient.invalidateQueries({ queryKey: ["piece"] });
-      navigate(next);
-    } catch (error) {
-      setProblem(problemOf(error));
-    }
-  };
   const firstMould = moulds.data.items[0];
   const add = firstMould
     ? () =>

@@ -12,7 +12,8 @@ export const pieceFiguresQuery = (mould_id: string, fill_m: number) =>
     placeholderData: (before) => before,
   });
 
-export const measure = (body: Schemas["PieceMeasure"]) => call(client.POST("/api/figures/piece", { body }));
+export const measure = async (body: Schemas["PieceMeasure"]) =>
+  (await call(client.POST("/api/figures/piece", { body }))).figures;
 
 export const savePiece = (id: string, version: number, doc: Piece) =>
   call(client.PUT("/api/pieces/{id}", { params: { path: { id } }, body: { version, doc } }));

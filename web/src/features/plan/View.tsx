@@ -1,13 +1,13 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { Link, Navigate, useNavigate, useParams } from "react-router";
-import { type Problem, problemOf, type Schemas } from "../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { Link, Navigate, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { dayAndTime } from "../../shared/format/zone";
 import { kitchenQuery, pieceListQuery } from "../../shared/kitchen";
 import { Notice } from "../../shared/ui/controls";
 import { ListPage } from "../../shared/ui/ListPage";
+import { useAttempt } from "../../shared/useAttempt";
 import { PlanEditor } from "./PlanEditor";
 import { createOrder, type Order, orderListQuery, removeOrder } from "./queries";
 
@@ -15,29 +15,17 @@ const DAY_MS = 24 * 3600 * 1000;
 
 export function PlanView() {
   const { id } = useParams();
-  const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const units = useUnits();
   const orders = useQuery(orderListQuery).data?.items;
   const pieces = useQuery(pieceListQuery).data?.items;
   const kitchen = useQuery(kitchenQuery).data?.doc;
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const { problem, attempt } = useAttempt("order");
   if (!orders || !pieces || !kitchen) return null;
   const current = orders.find((order) => order.id === id);
   const soonest = [...orders].sort((a, b) => a.doc.due_at.localeCompare(b.doc.due_at));
   const next = soonest.find((order) => new Date(order.doc.due_at).getTime() > Date.now()) ?? soonest.at(-1);
   if (!current && next) return <Navigate to={`/plan/${next.id}`} replace />;
 
-  const attempt = async (work: () => Promise<string>) => {
-    try {
-      const to = await work();
-      setProblem(null);
-      await queryClient.invalidateQueries({ queryKey: ["order"] });
-      navigate(to);
-    } catch (error) {
-      setProblem(problemOf(error));
-    }
-  };
   const [firstPiece] = pieces;
   const add = firstPiece
     ? () =>
