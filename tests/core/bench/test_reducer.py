@@ -1,0 +1,69 @@
+"""The reducer under any hands: refused or consistent, never broken."""
+
+from typing import Any
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from umber_pebble.core.bench.state import KINDS, Event, RunState, replay
+from umber_pebble.core.errors import CoreError
+from umber_pebble.core.plan.cooks import Round
+
+ROUNDS = [Round(0, 0, 0, 3), Round(1, 0, 0, 2), Round(2, 0, 1, 3)]
+SMALL = st.integers(-1, 3)
+PAYLOAD = st.fixed_dictionaries(
+    {},
+    optional={
+        "cook": SMALL, "round": SMALL, "cavity": SMALL, "usable": st.one_of(st.booleans(), st.none()),
+        "degc": st.one_of(st.floats(-50, 300), st.none()), "text": st.text(max_size=4), "id": st.sampled_from("abcdefgh"),
+        "method": st.sampled_from(["immersed_swirled", "infrared", "eye"]), "place": st.sampled_from(["bench", "moon"]),
+        "kinds": st.lists(st.sampled_from(["broken", "sad"]), max_size=2), "left_kg": st.floats(-1, 60),
+    },
+)  # fmt: skip
+STEPS = st.lists(st.tuples(st.sampled_from(KINDS), PAYLOAD, st.floats(0, 5000)), max_size=14)
+
+
+def state_of(events: list[Event]) -> RunState:
+    return replay(ROUNDS, 2, ("bench", "slab"), events)
+
+
+def kept(steps: list[tuple[str, dict[str, Any], float]]) -> list[Event]:
+    """The events a server would have kept: each is added only when the whole log still replays."""
+    events = [Event("s", "started", 0.0, "Wren", {}), Event("k", "acknowledged", 0.0, "Wren", {})]
+    for name, (kind, payload, at) in zip("abcdefghijklmn", steps, strict=False):
+        try:
+            state_of([*events, Event(name, kind, at, "Wren", payload)])
+        except CoreError:
+            continue
+        events.append(Event(name, kind, at, "Wren", payload))
+    return events
+
+
+@settings(max_examples=200, deadline=None)
+@given(STEPS)
+def test_any_log_that_was_kept_is_consistent(steps: list[tuple[str, dict[str, Any], float]]) -> None:
+    state = state_of(kept(steps))
+    for r in state.rounds:
+        if r.unmoulded_s is not None:
+            assert r.poured_s is not None
+            assert r.poured_s <= r.unmoulded_s
+        assert not r.outcomes or r.poured_s is not None
+        assert all(0 <= cavity < r.casts for cavity in r.outcomes)
+    for cook in state.cooks:
+        poured = [n for rest in cook.rests for _, n in rest.poured]
+        assert len(poured) == len(set(poured))
+        assert set(poured) == {r.number for r in state.rounds if r.cook == cook.number and r.poured_s is not None}
+    assert sum(c.phase == "heating" for c in state.cooks) <= 1
+
+
+@settings(max_examples=100, deadline=None)
+@given(STEPS, st.permutations(range(16)))
+def test_the_order_of_arrival_does_not_matter(
+    steps: list[tuple[str, dict[str, Any], float]], order: list[int]
+) -> None:
+    events = kept(steps)
+    times = [e.at_s for e in events]
+    if len(set(times[2:])) < len(times[2:]) or min(times[2:], default=1.0) <= 0:
+        return  # two at the same instant keep the order they came in
+    arrived = [events[i] for i in order if 1 < i < len(events)]
+    assert state_of([*events[:2], *arrived]) == state_of(events)
