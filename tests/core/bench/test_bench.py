@@ -185,6 +185,8 @@ def test_a_pour_too_late_to_be_sure_says_so_and_calls_come_in_order() -> None:
     assert {(c.kind, c.at_s) for c in made} == {
         ("opens", pour.opens_s - 20.0), ("closes", pour.closes_s - 20.0), ("closed", pour.closes_s),
     }  # fmt: skip
+    off = run_to(HEATED, now=110.0)[0]
+    assert off.opens_s < off.closes_s
     assert act_window(Spread(1, 2, 3), Spread(9, 10, 11), 2.0) == (3, 9, True)
     assert act_window(Spread(1, 2, 8), Spread(9, 10, 11), 2.0) == (2, 10, False)
 

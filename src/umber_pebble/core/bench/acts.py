@@ -81,10 +81,11 @@ def _cook_acts(
             break
         track = pots[cook.number]
         if seen.phase == "heating":
+            # what is not known of the ring moves both alike, so the likely times bound the act
             ready, browns = track.windows["ready"]
             figures = {"cook_degc": plan.cook.cook_degc}
             out.append(
-                Act("off", subject, "rested", {"cook": cook.number}, ready.likely, browns.low, True, figures)
+                Act("off", subject, "rested", {"cook": cook.number}, ready.likely, browns.likely, True, figures)
             )
             break
         all_s = sum(r.casts for r in waiting) * plan.paces.pour_each_s
