@@ -143,7 +143,7 @@ def test_a_whole_run_teaches_the_next_plan(stocked: Workshop) -> None:
     hands.pour_first()
     hands.do("unmoulded", 1200, round=0)
     for cavity in range(14):
-        hands.do("outcome", 1, round=0, cavity=cavity, usable=cavity > 3, kinds=[] if cavity > 3 else ["broken"])
+        hands.do("outcome", 1, round=0, cavities=[cavity], usable=cavity > 3, kinds=[] if cavity > 3 else ["broken"])
     hands.do("ended", 60, left_kg=0.06)
     log = logbook.read(hands.runs, "run")
     line = log.lines[0]
@@ -153,7 +153,7 @@ def test_a_whole_run_teaches_the_next_plan(stocked: Workshop) -> None:
     assert log.loss.value.high - log.loss.value.low < 0.8 * (log.loss_before.high - log.loss_before.low)
     assert log.coolings[0].dots[0].degc == 152.0
     # an outcome corrected in the log afterwards is learned anew, not twice
-    hands.do("outcome", 5, round=0, cavity=0, usable=True, kinds=[])
+    hands.do("outcome", 5, round=0, cavities=[0], usable=True, kinds=[])
     with stocked.session() as session:
         [row] = queries.calibrations(session, "break", "mould-disc")
         assert row.evidence == {"broken": 3, "good": 11}

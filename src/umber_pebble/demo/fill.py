@@ -112,7 +112,7 @@ def rehearse(workshop: Workshop, clock: DrivenClock) -> None:
         for r in cook.rounds:
             for i in range(r.casts):
                 kinds = BROKEN.get(cavity, [])
-                tell("outcome", 1, round=r.number, cavity=i, usable=not kinds, kinds=kinds)
+                tell("outcome", 1, round=r.number, cavities=[i], usable=not kinds, kinds=kinds)
                 cavity += 1
     tell("ended", 60, left_kg=0.064)
 

@@ -95,7 +95,7 @@ def test_payloads_are_checked() -> None:
     with pytest.raises(OutOfRange, match="how it was taken"):
         state_of(log(HEATED, reading(120.0, 90.0, "by eye")))
     with pytest.raises(Missing, match="usable"):
-        state_of(log(HEATED, OFF, POURED, ("outcome", 900.0, {"round": 0, "cavity": 0})))
+        state_of(log(HEATED, OFF, POURED, ("outcome", 900.0, {"round": 0, "cavities": [0]})))
 
 
 def test_a_reading_moves_the_window_its_own_way() -> None:
@@ -165,7 +165,7 @@ def test_the_acts_lead_through_a_run() -> None:
         return str(run_to(*steps, now=now)[0].kind)
 
     out = ("unmoulded", 2000.0, {"round": 0})
-    seen = [("outcome", 2010.0 + i, {"round": 0, "cavity": i, "usable": True, "kinds": []}) for i in range(14)]
+    seen = [("outcome", 2010.0, {"round": 0, "cavities": list(range(14)), "usable": True, "kinds": []})]
     assert run_to(now=5.0, actor="Sol")[0].kind == "acknowledge"
     assert first(now=5.0) == "heat"
     assert first(HEATED, now=110.0) == "off"

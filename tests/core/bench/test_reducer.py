@@ -11,15 +11,17 @@ from umber_pebble.core.plan.cooks import Round
 
 ROUNDS = [Round(0, 0, 0, 3), Round(1, 0, 0, 2), Round(2, 0, 1, 3)]
 SMALL = st.integers(-1, 3)
-PAYLOAD = st.fixed_dictionaries(
+JUNK = st.one_of(st.none(), st.text(max_size=2), st.integers(), st.lists(st.text(max_size=1), max_size=1), st.just({}))
+SOUND = st.fixed_dictionaries(
     {},
     optional={
-        "cook": SMALL, "round": SMALL, "cavity": SMALL, "usable": st.one_of(st.booleans(), st.none()),
+        "cook": SMALL, "round": SMALL, "cavities": st.lists(SMALL, max_size=3), "usable": st.one_of(st.booleans(), st.none()),
         "degc": st.one_of(st.floats(-50, 300), st.none()), "text": st.text(max_size=4), "id": st.sampled_from("abcdefgh"),
         "method": st.sampled_from(["immersed_swirled", "infrared", "eye"]), "place": st.sampled_from(["bench", "moon"]),
         "kinds": st.lists(st.sampled_from(["broken", "sad"]), max_size=2), "left_kg": st.floats(-1, 60),
     },
 )  # fmt: skip
+PAYLOAD = st.one_of(SOUND, SOUND, st.dictionaries(st.sampled_from(["cook", "round", "cavities", "degc", "kinds"]), JUNK))
 STEPS = st.lists(st.tuples(st.sampled_from(KINDS), PAYLOAD, st.floats(0, 5000)), max_size=14)
 
 

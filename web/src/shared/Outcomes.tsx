@@ -42,7 +42,7 @@ export function Outcomes({ round, casts, outcomes, flaws, send }: Props) {
               onClick={() =>
                 send("outcome", {
                   round,
-                  cavity,
+                  cavities: [cavity],
                   usable: usable === false,
                   kinds: usable === false ? [] : [flaw],
                 })
@@ -75,7 +75,6 @@ export function restAreGood(
   outcomes: Record<string, boolean>,
   send: (kind: string, payload: Record<string, unknown>) => void,
 ): void {
-  for (let cavity = 0; cavity < casts; cavity++) {
-    if (outcomes[cavity] === undefined) send("outcome", { round, cavity, usable: true, kinds: [] });
-  }
+  const cavities = Array.from({ length: casts }, (_, i) => i).filter((i) => outcomes[i] === undefined);
+  if (cavities.length > 0) send("outcome", { round, cavities, usable: true, kinds: [] });
 }

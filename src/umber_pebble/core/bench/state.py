@@ -97,12 +97,24 @@ class RunState:
 
 
 def _number(event: Event, name: str, limit: int) -> int:
-    value = event.payload.get(name)
+    return _whole(event.payload.get(name), name, f"payload.{name}", limit)
+
+
+def _whole(value: Any, name: str, path: str, limit: int) -> int:
     if not isinstance(value, int) or isinstance(value, bool) or not 0 <= value < limit:
         raise OutOfRange(
-            f"there is no {name} {value}", path=f"payload.{name}", got=value, limits={"low": 0, "high": limit - 1}
+            f"there is no {name} {value}", path=path, got=value, limits={"low": 0, "high": limit - 1}
         )
     return value
+
+
+def _optional(event: Event, name: str, low: float, high: float) -> float | None:
+    value = event.payload.get(name)
+    if value is None:
+        return None
+    if not isinstance(value, int | float) or isinstance(value, bool):
+        raise OutOfRange("this is no number", path=f"payload.{name}", got=str(value), limits={"low": low, "high": high})
+    return require_range(f"payload.{name}", float(value), low, high)
 
 
 def _refuse(message: str, code: str, **params: Any) -> NotInSequence:
@@ -138,8 +150,7 @@ def _heated(state: RunState, event: Event) -> None:
         raise _refuse("the pot is taken by another cook", "pot_taken", cook=others[0].number)
     if len(cook.poured) == sum(r.cook == cook.number for r in state.rounds):
         raise _refuse("all rounds of this cook are poured", "all_poured", cook=cook.number)
-    from_degc = event.payload.get("degc")
-    cook.from_degc = None if from_degc is None else float(from_degc)
+    cook.from_degc = _optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC)
     cook.heated_s, cook.readings = event.at_s, []
     cook.heatings += 1
 
@@ -148,22 +159,19 @@ def _rested(state: RunState, event: Event) -> None:
     cook = state.cooks[_number(event, "cook", len(state.cooks))]
     if cook.phase != "heating":
         raise _refuse("this pot is not on the ring", "not_on_ring", cook=cook.number)
-    degc = event.payload.get("degc")
-    off_degc = None if degc is None else require_range("payload.degc", float(degc), 80.0, HIGHEST_READING_DEGC)
-    cook.rests.append(Rest(event.at_s, off_degc, cook.poured))
+    cook.rests.append(Rest(event.at_s, _optional(event, "degc", 80.0, HIGHEST_READING_DEGC), cook.poured))
     cook.heated_s = None
 
 
 def _reading(state: RunState, event: Event) -> None:
-    degc, method = event.payload.get("degc"), event.payload.get("method")
-    if not isinstance(degc, int | float) or isinstance(degc, bool):
+    degc, method = _optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC), event.payload.get("method")
+    if degc is None:
         raise Missing("a reading needs a temperature", path="payload.degc")
-    require_range("payload.degc", float(degc), LOWEST_READING_DEGC, HIGHEST_READING_DEGC)
     if method not in METHODS:
         raise OutOfRange(
             "say how it was taken", path="payload.method", got=method, limits={"one_of": list(METHODS)}
         )
-    reading = Reading(event.id, event.at_s, float(degc), method)
+    reading = Reading(event.id, event.at_s, degc, method)
     if "cook" in event.payload:
         cook = state.cooks[_number(event, "cook", len(state.cooks))]
         if cook.phase == "waiting":
@@ -217,23 +225,25 @@ def _unmoulded(state: RunState, event: Event) -> None:
 
 def _outcome(state: RunState, event: Event) -> None:
     target = _round(state, event)
-    cavity, usable = _number(event, "cavity", target.casts), event.payload.get("usable")
-    kinds = tuple(event.payload.get("kinds", ()))
+    cavities, usable = event.payload.get("cavities"), event.payload.get("usable")
+    if not isinstance(cavities, list) or not cavities:
+        raise Missing("say which cavities", path="payload.cavities")
+    for cavity in cavities:
+        _whole(cavity, "cavity", "payload.cavities", target.casts)
+    kinds = event.payload.get("kinds", [])
     if not isinstance(usable, bool):
         raise Missing("say if it is usable", path="payload.usable")
-    wrong = [k for k in kinds if k not in FLAWS]
-    if wrong:
-        raise OutOfRange("no such flaw", path="payload.kinds", got=wrong[0], limits={"one_of": list(FLAWS)})
+    if not isinstance(kinds, list) or any(k not in FLAWS for k in kinds):
+        raise OutOfRange("no such flaw", path="payload.kinds", got=str(kinds), limits={"one_of": list(FLAWS)})
     if target.poured_s is None:
         raise _refuse("this round is not poured yet", "not_poured", round=target.number)
-    target.outcomes[cavity] = (usable, kinds)
+    target.outcomes |= dict.fromkeys(cavities, (usable, tuple(kinds)))
 
 
 def _ended(state: RunState, event: Event) -> None:
     if state.ended_s is not None:
         raise _refuse("this run has ended already", "ended")
-    left = event.payload.get("left_kg")
-    state.left_kg = None if left is None else require_range("payload.left_kg", float(left), 0.0, 50.0)
+    state.left_kg = _optional(event, "left_kg", 0.0, 50.0)
     state.ended_s = event.at_s
 
 
