@@ -7,5 +7,8 @@ const server = `http://127.0.0.1:${process.env.UMBER_PEBBLE_PORT ?? "8722"}`;
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
-  server: { host: "127.0.0.1", proxy: { "/api": { target: server, changeOrigin: true, headers: { origin: server } } } },
+  server: {
+    host: "127.0.0.1",
+    proxy: { "/api": { target: server, changeOrigin: true, headers: { origin: server } } },
+  },
 });
