@@ -4,15 +4,17 @@ from collections.abc import Iterator
 from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
+from typing import Any
 
 import pytest
 
 from umber_pebble.config import Config
+from umber_pebble.core.heat.melting import Microwave
 from umber_pebble.core.heat.piece import Place
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.disc import fit_disc
-from umber_pebble.core.plan.problem import CookChoice, Line, Mould, Paces, PlanInput, Ring
+from umber_pebble.core.plan.problem import FatMelt, Line, Mould, Paces, PlanInput, Ring, Stick, SugarCook, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.clock import DrivenClock
@@ -24,7 +26,7 @@ START = datetime(2031, 5, 2, 13, 0, tzinfo=UTC)
 
 @pytest.fixture(scope="session")
 def isomalt() -> Material:
-    return material("isomalt", "isomalt")
+    return material("melts", "isomalt")
 
 
 @pytest.fixture(scope="session")
@@ -51,28 +53,45 @@ def make_pot(
     )
 
 
-def make_plan(**changes: object) -> PlanInput:
-    """24 discs of 50 mm, 4 mm deep, from one mould of 14, in a heavy pot."""
-    wood = material("surfaces", "wood")
+PACES = Paces(120.0, 6.0, 10.0, 5.0, 15.0, 8.0, 240.0, 20.0)
+WOOD = Place(material("surfaces", "wood"), 0.02, 22.0, 22.0)
+FRIDGE = Place(material("surfaces", "trivet"), 0.005, 4.0, 4.0, air_unsure_k=2.0)
+
+
+def make_plan(way: dict[str, Any] | None = None, **changes: object) -> PlanInput:
+    """24 discs of 50 mm, 4 mm deep, from one mould of 14, in a heavy pot; way changes how the isomalt is cooked."""
     disc = fit_disc(diameter_m=0.05, depth_m=0.006, draft_rad=0.0873, water_kg=None).disc
     mould = Mould("mould", material("moulds", "silicone"), 0.003, disc, 14, 1, 230.0)
+    pot = make_pot(mass_kg=1.4, loss=Spread(0.8, 1.0, 1.25), height_m=0.1)
+    cook = SugarCook(True, None, 160.0, Ring(1800.0, Spread(0.45, 0.6, 0.7)))
+    isomalt = Way(
+        material("melts", "isomalt"), pot, "pot", cook, WOOD, "bench", WOOD, "bench", Spread(0.7, 1.0, 1.4)
+    )
     base = PlanInput(
-        lines=(Line("Disc", 24, mould, 0.004, False, BreakRate()),),
+        lines=(Line("Disc", 24, "isomalt", mould, 0.004, None, None, BreakRate()),),
+        ways={"isomalt": replace(isomalt, **(way or {}))},
         due_s=5 * 3600.0,
-        melt=material("isomalt", "isomalt"),
-        cook=CookChoice(True, None, 160.0),
-        pot=make_pot(mass_kg=1.4, loss=Spread(0.8, 1.0, 1.25), height_m=0.1),
-        ring=Ring(1800.0, Spread(0.45, 0.6, 0.7)),
-        place=Place(wood, 0.02, 22.0, 22.0),
-        paces=Paces(120.0, 6.0, 10.0, 8.0, 240.0, 20.0),
+        paces=PACES,
         room_degc=22.0,
         humidity_frac=0.45,
         altitude_m=100.0,
         confidence_frac=0.9,
         reserve_frac=0.05,
-        residue_factor=Spread(0.7, 1.0, 1.4),
     )
     return replace(base, **changes)  # type: ignore[arg-type]
+
+
+def make_lollipops(quantity: int = 16, **way: Any) -> PlanInput:
+    """Coating lollipops of 55 mm with a stick, poured at the bench, set in a fridge."""
+    disc = fit_disc(diameter_m=0.055, depth_m=0.007, draft_rad=0.1745, water_kg=None).disc
+    mould = Mould("planets", material("moulds", "thermoformed"), 0.0006, disc, 8, 1, 60.0)
+    bowl = replace(make_pot(0.14, 0.11, loss=Spread(0.8, 1.0, 1.25)), metal=material("kitchen", "plastic", "pot"))
+    coating = Way(
+        material("melts", "coating"), bowl, "bowl", FatMelt(43.0, Microwave(900.0, 15.0)), WOOD, "bench", FRIDGE, "fridge",
+        Spread(0.7, 1.0, 1.4),
+    )  # fmt: skip
+    line = Line("Lollipop", quantity, "coating", mould, 0.006, "stick", Stick(0.004, 0.03), BreakRate())
+    return make_plan(lines=(line,), ways={"coating": replace(coating, **way)})
 
 
 @pytest.fixture

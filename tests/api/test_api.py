@@ -72,7 +72,10 @@ def test_an_integer_may_come_as_a_whole_float_and_a_number_not_as_false(client: 
 
 
 def test_fill_above_the_rim_and_unknown_things(client: FlaskClient) -> None:
-    body = problem(client.post("/api/figures/piece", json={"mould_id": "mould-disc", "fill_m": 0.5}), 422)
+    body = problem(
+        client.post("/api/figures/piece", json={"material": "isomalt", "mould_id": "mould-disc", "fill_m": 0.5}),
+        422,
+    )
     assert body["limits"]["high"] == pytest.approx(0.006)
     assert problem(client.get("/api/moulds/none"), 404)["code"] == "not_found"
     assert problem(client.get("/api/nothing"), 404)["code"] == "not_found"

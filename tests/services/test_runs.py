@@ -18,7 +18,7 @@ from umber_pebble.core.errors import MouldTooWeak, NotInSequence, OutOfRange
 from umber_pebble.demo.fill import KITCHEN, MOULDS, PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock, SteadyClock
-from umber_pebble.services.docs import Line, Order
+from umber_pebble.services.docs import CoatingWay, IsomaltWay, Line, Order
 from umber_pebble.services.errors import IdReused, InUse, Stale
 from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import NewEvent, RunService
@@ -28,12 +28,18 @@ from umber_pebble.store import queries
 WREN = "Wren"
 
 
-def order(workshop: Workshop, **changes: Any) -> Order:
+ISOMALT: dict[str, Any] = {
+    "vessel_id": "pot-heavy", "stand_id": "bench", "ring_id": "ring-left", "place_id": "bench", "crystalline": True,
+    "water": "auto", "cook_degc": 160.0,
+}  # fmt: skip
+COATING = CoatingWay(vessel_id="bowl", stand_id="bench", by_id="microwave", place_id="fridge", melt_to_degc=43.0)
+
+
+def order(workshop: Workshop, isomalt: dict[str, Any] | None = None, **changes: Any) -> Order:
     base: dict[str, Any] = {
         "name": "Test night", "due_at": workshop.clock.now() + timedelta(hours=6),
-        "lines": [Line(piece_id="piece-disc", quantity=24)], "vessel_id": "pot-heavy", "stand_id": "bench",
-        "ring_id": "ring-left", "place_id": "bench", "crystalline": True, "water": "auto", "cook_degc": 160.0,
-        "confidence_frac": 0.9, "reserve_frac": 0.05,
+        "lines": [Line(piece_id="piece-disc", quantity=24)], "isomalt": IsomaltWay(**{**ISOMALT, **(isomalt or {})}),
+        "coating": COATING, "confidence_frac": 0.9, "reserve_frac": 0.05,
     }  # fmt: skip
     return Order(**{**base, **changes})
 
@@ -143,19 +149,23 @@ def test_a_whole_run_teaches_the_next_plan(stocked: Workshop) -> None:
     hands.pour_first()
     hands.do("unmoulded", 1200, round=0)
     for cavity in range(14):
-        hands.do("outcome", 1, round=0, cavities=[cavity], usable=cavity > 3, kinds=[] if cavity > 3 else ["broken"])
-    hands.do("ended", 60, left_kg=0.06)
+        hands.do(
+            "outcome", 1, round=0, cavities=[cavity], usable=cavity > 3, kinds=[] if cavity > 3 else ["broken"]
+        )
+    hands.do("ended", 60, left_kg={"pot-heavy": 0.06})
     log = logbook.read(hands.runs, "run")
     line = log.lines[0]
     assert (line.cast, line.unusable, line.flaws) == (14, 4, {"broken": 4})
     after = plan_order(stocked, order(stocked))
     assert after.lines[0].casts.value.likely == line.next_casts.value.likely > before.lines[0].casts.value.likely
-    assert log.loss.value.high - log.loss.value.low < 0.8 * (log.loss_before.high - log.loss_before.low)
+    assert log.vessels[0].loss.value.high - log.vessels[0].loss.value.low < 0.8 * (
+        log.vessels[0].loss_before.high - log.vessels[0].loss_before.low
+    )
     assert log.coolings[0].dots[0].degc == 152.0
     # an outcome corrected in the log afterwards is learned anew, not twice
     hands.do("outcome", 5, round=0, cavities=[0], usable=True, kinds=[])
     with stocked.session() as session:
-        [row] = queries.calibrations(session, "break", "mould-disc")
+        [row] = queries.calibrations(session, "break", "isomalt:mould-disc")
         assert row.evidence == {"broken": 3, "good": 11}
 
 

@@ -7,6 +7,7 @@ from zoneinfo import available_timezones
 from umber_pebble.api import schemas as s
 from umber_pebble.api.http import Api
 from umber_pebble.core.materials.load import materials, table
+from umber_pebble.core.plan.problem import Stick
 from umber_pebble.services import bench, logbook, planning
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, Piece, Units
@@ -17,8 +18,7 @@ COOK_NUMBERS = (
     "poured", "reserve", "residue", "charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity",
 )  # fmt: skip
 PLAN_PARTS = (
-    "lines", "rounds", "tasks", "casts", "cook_count", "poured", "scraped", "left", "finished", "melt", "start",
-    "warnings",
+    "lines", "melts", "rounds", "tasks", "casts", "cook_count", "start", "warnings",
 )  # fmt: skip
 
 
@@ -73,8 +73,11 @@ def _many(api: Api, workshop: Workshop, kind: str, doc: type[Doc], stored: Any, 
 
 def _figures(api: Api, workshop: Workshop) -> None:
     def measure_piece(body: s.PieceMeasure) -> Any:
-        figures = planning.measure_piece(workshop, body.mould_id, body.fill_m, body.volume_m3, body.finished_kg)
-        return {"figures": figures}
+        stick = Stick(body.stick.diameter_m, body.stick.inside_m) if body.stick else None
+        asked = planning.CastAsked(
+            body.material, body.mould_id, stick, body.fill_m, body.volume_m3, body.finished_kg
+        )
+        return {"figures": planning.measure_piece(workshop, asked)}
 
     def measure_mould(body: Mould) -> Any:
         return {"figures": planning.measure_mould(body)}
@@ -99,6 +102,9 @@ def plan_reply(plan: Any, workshop: Workshop) -> dict[str, Any]:
             "rounds": [r.number for r in c.cook.rounds],
             "casts": c.cook.casts,
             "wet": c.cook.wet,
+            "melt": c.cook.way.melt.key,
+            "vessel_id": c.cook.way.vessel_id,
+            "bursts": c.bursts,
             "depth_m": c.cook.window.depth_m,
             **{name: getattr(c, name) for name in COOK_NUMBERS},
         }

@@ -1,15 +1,16 @@
 """Replies and requests. Core's own dataclasses are used as they are wherever they can be sent."""
 
 from datetime import datetime
-from typing import Any, Generic, TypeVar
+from typing import Any, Generic, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from umber_pebble.core.explained import Explained
-from umber_pebble.core.plan.compile import LinePlan, Remark, RoundPlan
+from umber_pebble.core.plan.compile import Remark
+from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
 from umber_pebble.services import bench, logbook, planning
-from umber_pebble.services.docs import Doc, Id, Kitchen, Mould, Name, Order, Piece, Units
+from umber_pebble.services.docs import Doc, Id, Kitchen, Mould, Name, Order, Piece, Stick, Units
 
 T = TypeVar("T", bound=Doc)
 
@@ -85,7 +86,9 @@ class Done(Reply):
 class PieceMeasure(Doc):
     """A cast by its level, volume or weight."""
 
+    material: Literal["isomalt", "coating"]
     mould_id: Id
+    stick: Stick | None = None
     fill_m: float | None = None
     volume_m3: float | None = None
     finished_kg: float | None = None
@@ -110,7 +113,10 @@ class CookReply(Reply):
     charge: Explained
     fresh: Explained
     water: Explained
-    water_left: Explained
+    water_left: Explained | None
+    bursts: int | None
+    melt: str
+    vessel_id: str
     hob: Explained
     opens: Explained
     closes: Explained
@@ -125,16 +131,12 @@ class PlanReply(Reply):
 
     planned_at: datetime
     lines: list[LinePlan]
+    melts: list[MeltPlan]
     cooks: list[CookReply]
     rounds: list[RoundPlan]
     tasks: list[Task]
     casts: Explained
     cook_count: Explained
-    poured: Explained
-    scraped: Explained
-    left: Explained
-    finished: Explained
-    melt: Explained
     start: Explained
     warnings: list[Remark]
 

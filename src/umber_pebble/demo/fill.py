@@ -11,9 +11,23 @@ from umber_pebble.config import Config
 from umber_pebble.core.heat.vessel import cooling_curve_degc, curve_times_s
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.docs import Kitchen, Line, Mould, Order, Paces, Piece, Place, Ring, Vessel
+from umber_pebble.services.docs import (
+    Bath,
+    CoatingWay,
+    IsomaltWay,
+    Kitchen,
+    Line,
+    Microwave,
+    Mould,
+    Order,
+    Paces,
+    Piece,
+    Ring,
+    Stick,
+    Vessel,
+)
 from umber_pebble.services.runs import NewEvent, RunService
-from umber_pebble.services.start import open_workshop
+from umber_pebble.services.start import open_workshop, place
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 WREN = "Wren"
@@ -27,17 +41,32 @@ KITCHEN = Kitchen(
         Ring(id="ring-left", name="Left ring", kind="electric", power_w=1500.0),
         Ring(id="ring-right", name="Right ring", kind="induction", power_w=2000.0),
     ],
+    microwaves=[Microwave(id="microwave", name="Microwave", power_w=900.0)],
+    baths=[Bath(id="bath", name="Water bath", water_degc=65.0)],
     places=[
-        Place(id="bench", name="Bench top", surface="wood", thickness_m=0.03, surface_degc=None),
-        Place(id="slab", name="Cold slab", surface="granite", thickness_m=0.02, surface_degc=12.0),
+        place("bench", "Bench top", surface="wood", thickness_m=0.03),
+        place("slab", "Cold slab", surface="granite", thickness_m=0.02, surface_degc=12.0),
+        place("fan", "Rack by the fan", fan=True),
+        place("fridge", "Fridge", kind="fridge", air_degc=4.0),
+        place("fridge-fan", "Fridge, fan on", kind="fridge", fan=True, air_degc=4.0),
+        place("freezer", "Freezer", kind="freezer", air_degc=-18.0),
     ],
     vessels=[
-        Vessel(id="pot-heavy", name="Clear pot", metal="steel", diameter_m=0.16, height_m=0.1, mass_kg=1.4),
-        Vessel(id="pot-thin", name="Thin pot", metal="steel", diameter_m=0.14, height_m=0.08, mass_kg=0.5),
+        Vessel(id="pot-heavy", name="Clear pot", made_of="steel", diameter_m=0.16, height_m=0.1, mass_kg=1.4),
+        Vessel(id="pot-thin", name="Thin pot", made_of="steel", diameter_m=0.14, height_m=0.08, mass_kg=0.5),
+        Vessel(id="bowl", name="Blue bowl", made_of="plastic", diameter_m=0.14, height_m=0.08, mass_kg=0.11),
+        Vessel(id="glass-bowl", name="Glass bowl", made_of="glass", diameter_m=0.15, height_m=0.09, mass_kg=0.42),
     ],
     people=[WREN, "Sol"],
     paces=Paces(
-        weigh_s=120.0, pour_each_s=6.0, bend_each_s=10.0, unmould_each_s=8.0, clean_s=240.0, call_before_s=20.0
+        weigh_s=120.0,
+        pour_each_s=6.0,
+        bend_each_s=10.0,
+        stick_each_s=5.0,
+        stir_s=15.0,
+        unmould_each_s=8.0,
+        clean_s=240.0,
+        call_before_s=20.0,
     ),
 )
 MOULDS = {
@@ -49,21 +78,48 @@ MOULDS = {
         name="Comet lens, 80 mm", material="silicone", wall_m=0.004, bears_degc=230.0, cavities=6, owned=1,
         diameter_m=0.080, depth_m=0.005, draft_rad=0.087266, water_kg=None,
     ),
+    "mould-planet": Mould(
+        name="Planet lollipop, 55 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, cavities=8, owned=1,
+        diameter_m=0.055, depth_m=0.007, draft_rad=0.174533, water_kg=None,
+    ),
 }  # fmt: skip
 PIECES = {
-    "piece-disc": Piece(name="Star-glass disc", mould_id="mould-disc", fill_m=0.004, bend=False),
-    "piece-lens": Piece(name="Comet lens, bent", mould_id="mould-lens", fill_m=0.003, bend=True),
+    "piece-disc": Piece(
+        name="Star-glass disc", material="isomalt", mould_id="mould-disc", fill_m=0.004, work="none", stick=None
+    ),
+    "piece-lens": Piece(
+        name="Comet lens, bent", material="isomalt", mould_id="mould-lens", fill_m=0.003, work="bend", stick=None
+    ),
+    "piece-lollipop": Piece(
+        name="Ringed-planet lollipop",
+        material="coating",
+        mould_id="mould-planet",
+        fill_m=0.006,
+        work="stick",
+        stick=Stick(diameter_m=0.004, inside_m=0.03),
+    ),
 }
 OFF_DEGC = 160.5
 BROKEN = {3: ["broken"], 17: ["stuck", "broken"]}
 
 
-def _order(name: str, due: datetime, lines: list[Line], **changes: Any) -> Order:
-    chosen = {
-        "vessel_id": "pot-heavy", "stand_id": "bench", "ring_id": "ring-left", "place_id": "bench",
-        "crystalline": True, "water": "auto", "cook_degc": 160.0, "confidence_frac": 0.9, "reserve_frac": 0.05,
-    }  # fmt: skip
-    return Order(name=name, due_at=due, lines=lines, **{**chosen, **changes})
+def _order(name: str, due: datetime, lines: list[Line]) -> Order:
+    isomalt = IsomaltWay(
+        vessel_id="pot-heavy", stand_id="bench", ring_id="ring-left", place_id="bench", crystalline=True, water="auto",
+        cook_degc=160.0,
+    )  # fmt: skip
+    coating = CoatingWay(
+        vessel_id="bowl", stand_id="bench", by_id="microwave", place_id="fridge", melt_to_degc=43.0
+    )
+    return Order(
+        name=name,
+        due_at=due,
+        lines=lines,
+        isomalt=isomalt,
+        coating=coating,
+        confidence_frac=0.9,
+        reserve_frac=0.05,
+    )
 
 
 def fill(config: Config) -> None:
@@ -88,6 +144,8 @@ def fill(config: Config) -> None:
     workshop.create("order", "order-first-light", _order("First-light night", due, lines))
     lenses = [Line(piece_id="piece-lens", quantity=10), Line(piece_id="piece-disc", quantity=12)]
     workshop.create("order", "order-comet", _order("Comet supper", due + timedelta(days=5), lenses))
+    planets = [Line(piece_id="piece-lollipop", quantity=16)]
+    workshop.create("order", "order-planets", _order("Ringed planets", due + timedelta(days=3), planets))
     workshop.engine.dispose()
 
 
@@ -114,7 +172,7 @@ def rehearse(workshop: Workshop, clock: DrivenClock) -> None:
                 kinds = BROKEN.get(cavity, [])
                 tell("outcome", 1, round=r.number, cavities=[i], usable=not kinds, kinds=kinds)
                 cavity += 1
-    tell("ended", 60, left_kg=0.064)
+    tell("ended", 60, left_kg={"pot-heavy": 0.064})
 
 
 def _true_curve(cook: PotCook) -> Callable[[float], float]:

@@ -33,6 +33,7 @@ class Ribbon:
 
     subject: str
     name: str
+    melt: str
     phase: str
     line: int | None
     casts: int
@@ -81,6 +82,7 @@ class BenchView:
     last: Done | None
     places: dict[str, str]
     line_names: list[str]
+    vessels: dict[str, str]
     last_method: dict[str, str]
 
 
@@ -124,6 +126,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         last=_last(events),
         places={p.id: p.name for p in frozen.snapshot.kitchen.places},
         line_names=[line.name for line in frozen.plan.lines],
+        vessels={v.id: v.name for v in frozen.snapshot.kitchen.vessels if v.id in frozen.layout.vessels},
         last_method=_methods(events),
     )
 
@@ -155,29 +158,33 @@ def _methods(events: list[EventRow]) -> dict[str, str]:
 def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
     """Pots then rounds, those that have something to show; the finished are marked done."""
     kitchen, order = frozen.snapshot.kitchen, frozen.snapshot.order
-    names = {p.id: p.name for p in kitchen.places}
-    vessel = next(v.name for v in kitchen.vessels if v.id == order.vessel_id)
-    newest = max(seen.pots, default=-1)
+    names = {row.id: row.name for rows in (kitchen.places, kitchen.vessels) for row in rows}
+    heats = {row.id: row.name for rows in (kitchen.rings, kitchen.microwaves, kitchen.baths) for row in rows}
+    newest = {frozen.cooks[number].way.vessel_id: number for number in seen.pots}
     out = []
     for number, track in seen.pots.items():
         cook, state = frozen.cooks[number], seen.state.cooks[number]
         left = cook.charge_kg - sum(frozen.finished_kg[n] for n in state.poured)
-        place = order.ring_id if state.phase == "heating" else order.stand_id
-        rings = {r.id: r.name for r in kitchen.rings}
+        melt, vessel = cook.way.melt.key, cook.way.vessel_id
+        stand = order.isomalt.stand_id if melt == "isomalt" else order.coating.stand_id
+        heat = order.isomalt.ring_id if melt == "isomalt" else order.coating.by_id
+        place = heats.get(heat, "") if state.phase == "heating" else names[stand]
         out.append(
             _ribbon(
-                f"pot:{number}", vessel, state.phase, None, cook.casts, left, (rings | names).get(place, ""),
-                number != newest, track, elapsed, {},
+                f"pot:{number}", names[vessel], melt, state.phase, None, cook.casts, left, place,
+                number != newest[vessel], track, elapsed, {},
             )
         )  # fmt: skip
     for number, track in seen.rounds.items():
         round_, place = seen.state.rounds[number], seen.state.rounds[number].places[-1][1]
-        line = next(r.line for c in frozen.cooks for r in c.rounds if r.number == number)
-        phase = "set" if round_.unmoulded_s is not None else "bent" if round_.bent_s is not None else "poured"
+        line = frozen.plan.lines[frozen.layout.rounds[number].line]
+        worked = {"bend": "bent", "stick": "stuck_in", None: "bent"}[line.work]
+        phase = "set" if round_.unmoulded_s is not None else "poured" if round_.worked_s is None else worked
         outcomes = {cavity: usable for cavity, (usable, _) in round_.outcomes.items()}
         out.append(
             _ribbon(
-                f"round:{number}", frozen.plan.lines[line].name, phase, line, round_.casts, None, names[place],
+                f"round:{number}", line.name, line.melt, phase, frozen.layout.rounds[number].line, round_.casts, None,
+                names[place],
                 len(outcomes) == round_.casts, track, elapsed, outcomes,
             )
         )  # fmt: skip
@@ -185,14 +192,14 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
 
 
 def _ribbon(
-    subject: str, name: str, phase: str, line: int | None, casts: int, melt_kg: float | None, place: str, done: bool,
+    subject: str, name: str, melt: str, phase: str, line: int | None, casts: int, melt_kg: float | None, place: str, done: bool,
     track: Track, elapsed: float, outcomes: dict[int, bool],
 ) -> Ribbon:  # fmt: skip
     until = track.hot_until_s if math.isfinite(track.hot_until_s) else None
     now = temperature_at_degc(track, elapsed)
     hot = now.high >= HOT_TO_HOLD_DEGC if until is None else elapsed < until
     return Ribbon(
-        subject, name, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve,
+        subject, name, melt, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve,
         list(track.dots), track.marks_degc, outcomes,
     )  # fmt: skip
 

@@ -3,14 +3,17 @@
 from dataclasses import dataclass
 
 import numpy as np
+from sqlalchemy.orm import Session
 
 from umber_pebble.core.bench.track import Curve, Dot
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.log.learn import Factor, counted, learned
+from umber_pebble.core.plan.problem import Way
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.runs import Frozen, RunService, Seen
-from umber_pebble.services.snapshot import Counts, prior_loss, prior_residue
+from umber_pebble.services.snapshot import Counts, break_key, prior_loss, prior_residue
+from umber_pebble.services.workshop import breaks
 from umber_pebble.store import queries
 from umber_pebble.store.models import Run
 
@@ -34,6 +37,7 @@ class Cooling:
     """A pot's rest: what was predicted before any reading, what was fitted, and the readings [s from off the heat]."""
 
     cook: int
+    vessel: str
     off_at_s: float
     predicted: Curve
     fitted: Curve
@@ -68,6 +72,18 @@ class RoundRecord:
 
 
 @dataclass(frozen=True, slots=True)
+class VesselLesson:
+    """What a run taught of a vessel: its heat loss and the melt it keeps, now and as the run was planned."""
+
+    name: str
+    melt: str
+    loss: Explained
+    loss_before: Spread
+    residue: Explained
+    residue_before: Spread
+
+
+@dataclass(frozen=True, slots=True)
 class RunLog:
     """A run looked back on."""
 
@@ -77,10 +93,7 @@ class RunLog:
     lines: list[LineResult]
     rounds: list[RoundRecord]
     coolings: list[Cooling]
-    loss: Explained
-    loss_before: Spread
-    residue: Explained
-    residue_before: Spread
+    vessels: list[VesselLesson]
     events: int
 
 
@@ -109,31 +122,37 @@ def read(service: RunService, run_id: str) -> RunLog:
     """
     run, frozen, seen, events = service.look(run_id)
     order = frozen.snapshot.order
+    names = {v.id: v.name for v in frozen.snapshot.kitchen.vessels}
     with service.workshop.session() as session:
-
-        def evidence(kind: str) -> list[Factor]:
-            rows = queries.calibrations(session, kind, order.vessel_id)
-            return [Factor(c.evidence["value"], c.evidence["sd"]) for c in rows]
-
-        moulds = {frozen.plan.lines[i].mould.mould_id for i in range(len(frozen.plan.lines))}
-        known = {m: [c.evidence for c in queries.calibrations(session, "break", m)] for m in moulds}
-        loss, residue = evidence("loss"), evidence("residue")
-    counts = {
-        m: Counts(broken=sum(r["broken"] for r in rows), good=sum(r["good"] for r in rows))
-        for m, rows in known.items()
-    }
+        keys = {break_key(line.melt, line.mould.mould_id) for line in frozen.plan.lines}
+        counts = {key: breaks(session, key) for key in keys}
+        lessons = [_lesson(session, way, names[way.vessel_id]) for way in frozen.plan.ways.values()]
     return RunLog(
         summary=_summary(run, frozen, seen),
         engine=run.frozen["engine"],
         confidence_frac=order.confidence_frac,
         lines=[_line(frozen, seen, i, counts) for i in range(len(order.lines))],
         rounds=_rounds(frozen, seen),
-        coolings=_coolings(seen),
-        loss=_factor(loss, prior_loss(), "heat loss of this pot against the model", "gelman-2013"),
-        loss_before=frozen.plan.pot.loss_factor,
-        residue=_factor(residue, prior_residue(), "melt this pot keeps against the film model", "jeffreys-1930"),
-        residue_before=frozen.plan.residue_factor,
+        coolings=_coolings(frozen, seen, names),
+        vessels=lessons,
         events=len(events),
+    )
+
+
+def _lesson(session: Session, way: Way, name: str) -> VesselLesson:
+    def evidence(kind: str) -> list[Factor]:
+        rows = queries.calibrations(session, kind, way.vessel_id)
+        return [Factor(c.evidence["value"], c.evidence["sd"]) for c in rows]
+
+    return VesselLesson(
+        name,
+        way.melt.key,
+        _factor(evidence("loss"), prior_loss(), "heat loss of this vessel against the model", "gelman-2013"),
+        way.pot.loss_factor,
+        _factor(
+            evidence("residue"), prior_residue(), "melt this vessel keeps against the film model", "jeffreys-1930"
+        ),
+        way.residue_factor,
     )
 
 
@@ -158,7 +177,7 @@ def _line(frozen: Frozen, seen: Seen, index: int, counts: dict[str, Counts]) -> 
     for _, kinds in outcomes:
         for kind in kinds:
             flaws[kind] = flaws.get(kind, 0) + 1
-    known = counts[line.mould.mould_id]
+    known = counts[break_key(line.melt, line.mould.mould_id)]
     rate = BreakRate(known.broken, known.good)
     return LineResult(
         line.name,
@@ -193,7 +212,7 @@ def _rounds(frozen: Frozen, seen: Seen) -> list[RoundRecord]:
     return out
 
 
-def _coolings(seen: Seen) -> list[Cooling]:
+def _coolings(frozen: Frozen, seen: Seen, names: dict[str, str]) -> list[Cooling]:
     out = []
     for (cook, i), track in seen.rests.items():
         off = seen.state.cooks[cook].rests[i].off_s
@@ -201,8 +220,8 @@ def _coolings(seen: Seen) -> list[Cooling]:
         before = track.predicted
         worst = max((abs(d.taken_degc - _at(before, d.at_s)) for d in used), default=None)
         out.append(
-            Cooling(cook, off, _shift(before, off), _shift(track.curve, off), [_dot(d, off) for d in track.dots],
-                    track.marks_degc, worst)
+            Cooling(cook, names[frozen.cooks[cook].way.vessel_id], off, _shift(before, off), _shift(track.curve, off),
+                    [_dot(d, off) for d in track.dots], track.marks_degc, worst)
         )  # fmt: skip
     return out
 

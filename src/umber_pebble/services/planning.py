@@ -1,19 +1,23 @@
 """Figures while somebody edits: a mould measured, a piece filled, an order compiled."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import Missing
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
-from umber_pebble.core.heat.piece import Casting, Place, Stay, windows_s
-from umber_pebble.core.heat.vessel import Pot, base_case, cooling_curve_degc
+from umber_pebble.core.heat.piece import Casting, Place, Stay
+from umber_pebble.core.heat.pour import FatFlow, pour_window_s
+from umber_pebble.core.heat.vessel import Pot, base_case
+from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.disc import level_m, open_m2, volume_m3, wetted_m2
 from umber_pebble.core.pieces.cast import CastAmounts, amounts, level_for_mass_m
 from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.problem import Stick as StickCase
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.docs import Kitchen, Mould, Order
-from umber_pebble.services.snapshot import MELT, disc_of, place_case, plan_input
+from umber_pebble.services.docs import Place as PlaceDoc
+from umber_pebble.services.snapshot import disc_of, place_case, plan_input
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, load, snapshot_of
 
 
@@ -43,16 +47,14 @@ class MouldFigures:
 
 @dataclass(frozen=True, slots=True)
 class PieceFigures:
-    """A piece's cast at its level, and how it would cool in the kitchen's first place [s from the pour]."""
+    """A piece's cast at its level, and how it would cool where its material usually sets [s from the pour]."""
 
     section: Section
     amounts: CastAmounts
     place: str
     pour: Spread
-    bend_opens: Spread
-    bend_closes: Spread
-    brittle: Spread
-    unmould: Spread
+    windows: dict[str, Spread]
+    never: list[str]
 
 
 def _section(mould: Mould) -> Section:
@@ -98,37 +100,60 @@ def measure_mould(mould: Mould) -> MouldFigures:
     )
 
 
-def measure_piece(
-    workshop: Workshop, mould_id: str, fill_m: float | None, volume_m3_: float | None, finished_kg: float | None
-) -> PieceFigures:
+@dataclass(frozen=True, slots=True)
+class CastAsked:
+    """A cast as it stands in the editor: its material and mould, its stick, and its level, volume or weight."""
+
+    material: str
+    mould_id: str
+    stick: StickCase | None
+    fill_m: float | None
+    volume_m3: float | None
+    finished_kg: float | None
+
+
+def measure_piece(workshop: Workshop, asked: CastAsked) -> PieceFigures:
     """A cast from its level, its volume or its weight, whichever is given.
 
     Raises: NotFound: the mould. Missing: none given. OutOfRange: more than the cavity holds.
     """
-    mould = workshop.get("mould", mould_id).doc
+    mould = workshop.get("mould", asked.mould_id).doc
     assert isinstance(mould, Mould)
-    disc, melt = disc_of(mould).disc, material("isomalt", MELT)
-    if fill_m is None and volume_m3_ is not None:
-        fill_m = level_m(disc, volume_m3_)
-    elif fill_m is None and finished_kg is not None:
-        fill_m = level_for_mass_m(disc, finished_kg, melt)
+    disc, melt = disc_of(mould).disc, material("melts", asked.material)
+    inside = asked.stick.inside_m3 if asked.stick else 0.0
+    fill_m = asked.fill_m
+    if fill_m is None and asked.volume_m3 is not None:
+        fill_m = level_m(disc, asked.volume_m3 + inside)
+    elif fill_m is None and asked.finished_kg is not None:
+        fill_m = level_for_mass_m(disc, asked.finished_kg, melt, inside)
     if fill_m is None:
         raise Missing("give a level, a volume or a weight", path="fill_m")
     kitchen = workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
-    amount, [place, *_] = amounts(disc, fill_m, melt), kitchen.places
-    tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
-    # no pot is known here: poured anywhere between a fresh cook and the closing of its window
-    closes = temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
-    pour = Spread(closes, (closes + melt.value("cook_to")) / 2, melt.value("cook_to"))
+    amount, place = amounts(disc, fill_m, melt, inside), _sets_in(kitchen, asked.material)
+    # no vessel is known here: poured anywhere between as hot as it may be and the closing of its window
+    if asked.material == "isomalt":
+        tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
+        closes, hottest = (
+            temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely),
+            melt.value("cook_to"),
+        )
+    else:
+        tg, closes, hottest = None, melt.value("melts_at"), melt.value("pour_below")
+    pour = Spread(closes, (closes + hottest) / 2, hottest)
     case = Casting(
         melt, material("moulds", mould.material), fill_m, amount.volume_over_area_m, disc.top_m, mould.wall_m, pour, tg,
         (Stay(0.0, place_case(place, kitchen)),),
     )  # fmt: skip
     w = windows_s(case)
-    return PieceFigures(
-        _section(mould), amount, place.name, pour, w.bend_opens, w.bend_closes, w.brittle, w.unmould
-    )
+    never = [name for name in w.at if w.never(name)]
+    return PieceFigures(_section(mould), amount, place.name, pour, w.at, never)
+
+
+def _sets_in(kitchen: Kitchen, melt: str) -> PlaceDoc:
+    """Where a cast would usually set: coating in the first fridge, sugar on the first place."""
+    cold = [p for p in kitchen.places if p.kind == "fridge"] if melt == "coating" else []
+    return [*cold, *kitchen.places][0]
 
 
 def plan_order(workshop: Workshop, order: Order) -> Plan:
@@ -144,19 +169,14 @@ def plan_order(workshop: Workshop, order: Order) -> Plan:
 
 
 def warm_up() -> None:
-    """Compile the engine's inner loops once, on the smallest problem."""
-    iso, steel = material("isomalt", MELT), material("kitchen", "steel", "pot")
-    wood, silicone = material("surfaces", "wood"), material("moulds", "silicone")
-    cooling_curve_degc(base_case(Pot(0.16, 0.1, 1.0, steel, wood, 21.0, 21.0, exact(1.0)), iso, 0.2), 160.0)
-    disc = Casting(
-        iso,
-        silicone,
-        0.004,
-        0.002,
-        0.05,
-        0.003,
-        exact(140.0),
-        exact(50.0),
+    """Compile the engine's inner loops once, on the smallest problem of each kind."""
+    isomalt, coating = material("melts", "isomalt"), material("melts", "coating")
+    wood, steel = material("surfaces", "wood"), material("kitchen", "steel", "pot")
+    case = base_case(Pot(0.16, 0.1, 1.0, steel, wood, 21.0, 21.0, exact(1.0)), isomalt, 0.2)
+    pour_window_s(case, FatFlow(coating, exact(42.0), 200.0))
+    sugar = Casting(
+        isomalt, material("moulds", "silicone"), 0.004, 0.002, 0.05, 0.003, exact(140.0), exact(50.0),
         (Stay(0.0, Place(wood, 0.02, 21.0, 21.0)),),
-    )
-    windows_s(disc)
+    )  # fmt: skip
+    windows_s(sugar)
+    windows_s(replace(sugar, melt=coating, pour=exact(38.0), tg=None))

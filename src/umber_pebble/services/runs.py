@@ -9,10 +9,10 @@ from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
 from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
-from umber_pebble.core.bench.state import Event, RunState, replay
+from umber_pebble.core.bench.state import Event, Layout, RunState, replay
 from umber_pebble.core.bench.track import Track, temperature_at_degc
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
-from umber_pebble.core.heat.piece import PieceWindows
+from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.log.learn import counted, loss_factor, residue_factor
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.compile import compile_plan
@@ -20,7 +20,7 @@ from umber_pebble.core.plan.cooks import PotCook, line_amounts, make_cooks, roun
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.services.docs import Order
 from umber_pebble.services.errors import IdReused, InUse, NotFound
-from umber_pebble.services.snapshot import Snapshot, places, plan_input
+from umber_pebble.services.snapshot import Snapshot, break_key, places, plan_input
 from umber_pebble.services.workshop import Workshop, load, snapshot_of
 from umber_pebble.store import queries
 from umber_pebble.store.models import Calibration, EventRow, Run
@@ -39,6 +39,7 @@ class Frozen:
     amounts: list[CastAmounts]
     cooks: list[PotCook]
     finished_kg: dict[int, float]
+    layout: Layout
     windows: dict[int, PieceWindows]
 
 
@@ -157,13 +158,14 @@ class RunService:
         cook = frozen.cooks[target.cook]
         assert target.poured_s is not None
         now = temperature_at_degc(seen.rests[(target.cook, target.rest)], target.poured_s)
-        if now.likely > cook.cook.mould_bears_degc:
+        bears = cook.flow.mould_bears_degc
+        if now.likely > bears:
             raise MouldTooWeak(
-                f"the pot is at {now.likely:.0f} degC and the mould bears {cook.cook.mould_bears_degc:g} degC: "
+                f"the pot is at {now.likely:.0f} degC and the mould bears {bears:g} degC: "
                 "let it rest, or use silicone or metal",
                 path="payload.round",
                 got=now.likely,
-                limits={"high": cook.cook.mould_bears_degc},
+                limits={"high": bears},
             )
 
     def frozen(self, run: Run) -> Frozen:
@@ -239,7 +241,15 @@ def thaw(run: Run) -> Frozen:
     groups = [[(line, casts) for line, casts in group] for group in run.frozen["groups"]]
     cooks = make_cooks(plan, groups, amounts)
     finished = {r.number: amounts[r.line].finished.value.likely * r.casts for c in cooks for r in c.rounds}
-    return Frozen(snapshot, plan, amounts, cooks, finished, round_windows(plan, cooks, amounts))
+    rounds = tuple(r for c in cooks for r in c.rounds)
+    layout = Layout(
+        rounds,
+        tuple(c.way.vessel_id for c in cooks),
+        tuple(plan.lines[r.line].work for r in rounds),
+        tuple(cooks[r.cook].way.poured_on_id for r in rounds),
+        tuple(places(snapshot)),
+    )
+    return Frozen(snapshot, plan, amounts, cooks, finished, layout, round_windows(plan, cooks, amounts))
 
 
 def _replayed(frozen: Frozen, run: Run, rows: list[EventRow]) -> RunState:
@@ -247,8 +257,7 @@ def _replayed(frozen: Frozen, run: Run, rows: list[EventRow]) -> RunState:
         Event(row.id, row.kind, (row.happened_at - run.started_at).total_seconds(), row.actor, row.payload)
         for row in rows
     ]
-    rounds = [r for c in frozen.cooks for r in c.rounds]
-    return replay(rounds, len(frozen.cooks), tuple(places(frozen.snapshot)), events)
+    return replay(frozen.layout, events)
 
 
 def _looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
@@ -256,9 +265,9 @@ def _looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
     seen = Seen(seq, state)
     for cook, cook_state in zip(frozen.cooks, state.cooks, strict=True):
         for i, rest in enumerate(cook_state.rests):
-            seen.rests[(cook.number, i)] = resting_track(frozen.plan, cook, rest, frozen.finished_kg)
+            seen.rests[(cook.number, i)] = resting_track(cook, rest, frozen.finished_kg)
         if cook_state.phase == "heating":
-            seen.pots[cook.number] = heating_track(frozen.plan, cook, cook_state)
+            seen.pots[cook.number] = heating_track(cook, cook_state)
         elif cook_state.phase == "resting":
             seen.pots[cook.number] = seen.rests[(cook.number, len(cook_state.rests) - 1)]
     spots = places(frozen.snapshot)
@@ -274,27 +283,30 @@ def _looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
 
 
 def _taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
-    """Evidence of a run on its pot and moulds."""
-    vessel = frozen.snapshot.order.vessel_id
+    """Evidence of a run on its vessels and moulds."""
     out = []
-    loss = loss_factor(list(seen.rests.values()), frozen.plan.pot.loss_factor.likely)
-    last = frozen.cooks[-1]
-    residue = residue_factor(
-        seen.state, last.charge_kg - last.finished_kg, last.residue_kg.likely, frozen.plan.residue_factor.likely
-    )
-    for kind, factor in (("loss", loss), ("residue", residue)):
-        if factor is not None:
-            evidence = {"value": factor.value, "sd": factor.sd}
-            out.append(Calibration(run_id=run.id, kind=kind, subject=vessel, evidence=evidence))
+    for way in frozen.plan.ways.values():
+        cooks = [c for c in frozen.cooks if c.way is way]
+        tracks = [t for (number, _), t in seen.rests.items() if frozen.cooks[number].way is way]
+        loss = loss_factor(tracks, way.pot.loss_factor.likely)
+        last = cooks[-1]
+        residue = residue_factor(
+            seen.state.left_kg.get(way.vessel_id), last.charge_kg - last.finished_kg, last.residue_kg.likely,
+            way.residue_factor.likely,
+        )  # fmt: skip
+        for kind, factor in (("loss", loss), ("residue", residue)):
+            if factor is not None:
+                evidence = {"value": factor.value, "sd": factor.sd}
+                out.append(Calibration(run_id=run.id, kind=kind, subject=way.vessel_id, evidence=evidence))
     totals: dict[str, list[int]] = {}
     counts = counted(seen.state)
-    for cook in frozen.cooks:
-        for r in cook.rounds:
-            row = totals.setdefault(frozen.plan.lines[r.line].mould.mould_id, [0, 0])
-            row[0] += counts[r.number][0]
-            row[1] += counts[r.number][1]
-    for mould_id, (broken, good) in totals.items():
+    for r in frozen.layout.rounds:
+        line = frozen.plan.lines[r.line]
+        row = totals.setdefault(break_key(line.melt, line.mould.mould_id), [0, 0])
+        row[0] += counts[r.number][0]
+        row[1] += counts[r.number][1]
+    for key, (broken, good) in totals.items():
         if broken + good:
             evidence = {"broken": broken, "good": good}
-            out.append(Calibration(run_id=run.id, kind="break", subject=mould_id, evidence=evidence))
+            out.append(Calibration(run_id=run.id, kind="break", subject=key, evidence=evidence))
     return out

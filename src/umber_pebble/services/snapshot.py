@@ -3,17 +3,19 @@
 from datetime import datetime
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.heat.melting import Bath, Microwave
+from umber_pebble.core.heat.piece import STILL_M_S
 from umber_pebble.core.heat.piece import Place as PlaceCase
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import material, model_factors
 from umber_pebble.core.moulds.disc import DiscFit, fit_disc
-from umber_pebble.core.plan.problem import CookChoice, Line, Paces, PlanInput, Ring
+from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, Stick, SugarCook, Way
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, Piece, Place
+from umber_pebble.services.docs import Doc, IsomaltWay, Kitchen, Mould, Order, Piece, Place, Vessel
 
-MELT = "isomalt"
+WATER = {"auto": None, "dry": False, "wet": True}
 
 
 class FactorSpread(Doc):
@@ -31,7 +33,10 @@ class Counts(Doc):
 
 
 class Snapshot(Doc):
-    """Order, kitchen, pieces, moulds and calibrations, with the versions they had."""
+    """Order, kitchen, pieces, moulds and calibrations, with the versions they had.
+
+    breaks by material and mould, loss and residue by vessel.
+    """
 
     order: Order
     kitchen: Kitchen
@@ -39,8 +44,8 @@ class Snapshot(Doc):
     moulds: dict[str, Mould]
     versions: dict[str, int]
     breaks: dict[str, Counts]
-    loss: FactorSpread
-    residue: FactorSpread
+    loss: dict[str, FactorSpread]
+    residue: dict[str, FactorSpread]
 
 
 def prior_loss() -> Spread:
@@ -80,72 +85,105 @@ def _pick(rows: list, wanted: str, path: str):  # type: ignore[no-untyped-def, t
     )
 
 
+def air_degc(place: Place, kitchen: Kitchen) -> float:
+    """The air of a place: its own, or the room's."""
+    return kitchen.room_degc if place.air_degc is None else place.air_degc
+
+
 def place_degc(place: Place, kitchen: Kitchen) -> float:
-    """A place's own temperature, or the room's."""
-    return kitchen.room_degc if place.surface_degc is None else place.surface_degc
+    """A place's surface: its own temperature, or its air's."""
+    return air_degc(place, kitchen) if place.surface_degc is None else place.surface_degc
 
 
 def place_case(place: Place, kitchen: Kitchen) -> PlaceCase:
     """A place as the engine takes it."""
-    surface = material("surfaces", place.surface)
-    return PlaceCase(surface, place.thickness_m, place_degc(place, kitchen), kitchen.room_degc)
+    fan = material("kitchen", "desk_fan" if place.kind == "room" else "fridge_fan", "air").spread("speed")
+    unsure = 0.0 if place.kind == "room" else material("kitchen", "unsure", "air").spread("off").high
+    return PlaceCase(
+        material("surfaces", place.surface), place.thickness_m, place_degc(place, kitchen), air_degc(place, kitchen),
+        fan if place.fan else STILL_M_S, unsure,
+    )  # fmt: skip
 
 
 def places(snapshot: Snapshot) -> dict[str, PlaceCase]:
-    """The places a mould may lie in, the order's own first."""
-    rows = sorted(snapshot.kitchen.places, key=lambda p: p.id != snapshot.order.place_id)
-    return {p.id: place_case(p, snapshot.kitchen) for p in rows}
+    """The places a mould may lie in."""
+    return {p.id: place_case(p, snapshot.kitchen) for p in snapshot.kitchen.places}
+
+
+def break_key(melt: str, mould_id: str) -> str:
+    """What break rates are kept by."""
+    return f"{melt}:{mould_id}"
+
+
+def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Pot:
+    """A vessel on its stand as the engine takes it."""
+    return Pot(
+        vessel.diameter_m, vessel.height_m, vessel.mass_kg, material("kitchen", vessel.made_of, "pot"),
+        material("surfaces", stand.surface), place_degc(stand, kitchen), air_degc(stand, kitchen), loss,
+    )  # fmt: skip
+
+
+def _way(snapshot: Snapshot, melt: str) -> Way:
+    kitchen, order = snapshot.kitchen, snapshot.order
+    chosen = order.isomalt if melt == "isomalt" else order.coating
+    vessel = _pick(kitchen.vessels, chosen.vessel_id, f"{melt}.vessel_id")
+    stand = _pick(kitchen.places, chosen.stand_id, f"{melt}.stand_id")
+    place = _pick(kitchen.places, chosen.place_id, f"{melt}.place_id")
+    by: SugarCook | FatMelt
+    if isinstance(chosen, IsomaltWay):
+        ring = _pick(kitchen.rings, chosen.ring_id, "isomalt.ring_id")
+        heat = Ring(ring.power_w, material("kitchen", ring.kind, "ring").spread("efficiency"))
+        by = SugarCook(chosen.crystalline, WATER[chosen.water], chosen.cook_degc, heat)
+        # hot sugar is not carried about: its moulds set where they are poured
+        poured_on = place
+    else:
+        heater = _pick([*kitchen.microwaves, *kitchen.baths], chosen.by_id, "coating.by_id")
+        stir_s = kitchen.paces.stir_s
+        with_ = Bath(heater.water_degc) if hasattr(heater, "water_degc") else Microwave(heater.power_w, stir_s)
+        by = FatMelt(chosen.melt_to_degc, with_)
+        poured_on = stand
+    loss, residue = snapshot.loss[vessel.id].spread(), snapshot.residue[vessel.id].spread()
+    return Way(
+        material("melts", melt), pot_case(vessel, stand, kitchen, loss), vessel.id, by, place_case(poured_on, kitchen),
+        poured_on.id, place_case(place, kitchen), place.id, residue,
+    )  # fmt: skip
 
 
 def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     """The engine's problem from the documents.
 
-    Raises: OutOfRange: a ring, pot or place is gone; a size is impossible.
+    Raises: OutOfRange: a ring, vessel, oven or place is gone; a size is impossible.
     """
     order, kitchen = snapshot.order, snapshot.kitchen
-    vessel = _pick(kitchen.vessels, order.vessel_id, "vessel_id")
-    stand = _pick(kitchen.places, order.stand_id, "stand_id")
-    ring = _pick(kitchen.rings, order.ring_id, "ring_id")
-    place = _pick(kitchen.places, order.place_id, "place_id")
-    pot = Pot(
-        vessel.diameter_m,
-        vessel.height_m,
-        vessel.mass_kg,
-        material("kitchen", vessel.metal, "pot"),
-        material("surfaces", stand.surface),
-        place_degc(stand, kitchen),
-        kitchen.room_degc,
-        snapshot.loss.spread(),
-    )
     lines = []
     for row in order.lines:
         piece = snapshot.pieces[row.piece_id]
-        counts = snapshot.breaks.get(piece.mould_id, Counts(broken=0, good=0))
+        counts = snapshot.breaks.get(break_key(piece.material, piece.mould_id), Counts(broken=0, good=0))
         lines.append(
             Line(
                 piece.name,
                 row.quantity,
+                piece.material,
                 mould_case(piece.mould_id, snapshot.moulds[piece.mould_id]),
                 piece.fill_m,
-                piece.bend,
+                None if piece.work == "none" else piece.work,
+                stick_of(piece),
                 BreakRate(counts.broken, counts.good),
             )
         )
     return PlanInput(
         lines=tuple(lines),
+        ways={melt: _way(snapshot, melt) for melt in dict.fromkeys(line.melt for line in lines)},
         due_s=(order.due_at - now).total_seconds(),
-        melt=material("isomalt", MELT),
-        cook=CookChoice(
-            order.crystalline, {"auto": None, "dry": False, "wet": True}[order.water], order.cook_degc
-        ),
-        pot=pot,
-        ring=Ring(ring.power_w, material("kitchen", ring.kind, "ring").spread("efficiency")),
-        place=place_case(place, kitchen),
         paces=Paces(**kitchen.paces.model_dump()),
         room_degc=kitchen.room_degc,
         humidity_frac=kitchen.humidity_frac,
         altitude_m=kitchen.altitude_m,
         confidence_frac=order.confidence_frac,
         reserve_frac=order.reserve_frac,
-        residue_factor=snapshot.residue.spread(),
     )
+
+
+def stick_of(piece: Piece) -> Stick | None:
+    """A piece's stick as the engine takes it."""
+    return Stick(piece.stick.diameter_m, piece.stick.inside_m) if piece.stick else None

@@ -1,18 +1,34 @@
 """Opening a workshop: database migrated, clock chosen, first things there."""
 
 from datetime import UTC, datetime
+from typing import Any
 
 from sqlalchemy.orm import Session
 
 from umber_pebble.config import Config
 from umber_pebble.services.clock import Clock, DrivenClock, SteadyClock
-from umber_pebble.services.docs import Kitchen, Paces, Place, Ring, Units, Vessel
+from umber_pebble.services.docs import Bath, Kitchen, Microwave, Paces, Place, Ring, Units, Vessel
 from umber_pebble.services.live import Broker
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 from umber_pebble.store import queries
 from umber_pebble.store.engine import migrate, open_engine
 
 FIRST_UNITS = Units(temperature="C", mass="g", length="mm", volume="ml")
+
+
+def place(place_id: str, name: str, **told: Any) -> Place:
+    """A place, by default a wire rack in still room air."""
+    rack = {
+        "kind": "room",
+        "fan": False,
+        "surface": "trivet",
+        "thickness_m": 0.005,
+        "surface_degc": None,
+        "air_degc": None,
+    }
+    return Place(id=place_id, name=name, **{**rack, **told})
+
+
 FIRST_KITCHEN = Kitchen(
     name="My kitchen",
     zone="Europe/London",
@@ -20,14 +36,28 @@ FIRST_KITCHEN = Kitchen(
     room_degc=21.0,
     humidity_frac=0.5,
     rings=[Ring(id="ring", name="Hob ring", kind="electric", power_w=1800.0)],
+    microwaves=[Microwave(id="microwave", name="Microwave", power_w=800.0)],
+    baths=[Bath(id="bath", name="Water bath", water_degc=65.0)],
     places=[
-        Place(id="bench", name="Bench top", surface="wood", thickness_m=0.03, surface_degc=None),
-        Place(id="slab", name="Cold slab", surface="granite", thickness_m=0.02, surface_degc=14.0),
+        place("bench", "Bench top", surface="wood", thickness_m=0.03),
+        place("slab", "Cold slab", surface="granite", thickness_m=0.02, surface_degc=14.0),
+        place("fridge", "Fridge", kind="fridge", air_degc=5.0),
+        place("freezer", "Freezer", kind="freezer", air_degc=-18.0),
     ],
-    vessels=[Vessel(id="pot", name="Pot, 16 cm", metal="steel", diameter_m=0.16, height_m=0.09, mass_kg=1.0)],
+    vessels=[
+        Vessel(id="pot", name="Pot, 16 cm", made_of="steel", diameter_m=0.16, height_m=0.09, mass_kg=1.0),
+        Vessel(id="bowl", name="Bowl, 15 cm", made_of="plastic", diameter_m=0.15, height_m=0.08, mass_kg=0.12),
+    ],
     people=["Me"],
     paces=Paces(
-        weigh_s=120.0, pour_each_s=6.0, bend_each_s=12.0, unmould_each_s=8.0, clean_s=240.0, call_before_s=20.0
+        weigh_s=120.0,
+        pour_each_s=6.0,
+        bend_each_s=12.0,
+        stick_each_s=5.0,
+        stir_s=15.0,
+        unmould_each_s=8.0,
+        clean_s=240.0,
+        call_before_s=20.0,
     ),
 )
 

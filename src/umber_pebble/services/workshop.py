@@ -10,12 +10,23 @@ from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.log.learn import Factor, learned
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.clock import Clock
 from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, Piece
 from umber_pebble.services.errors import InUse, NotFound, Stale
 from umber_pebble.services.live import Broker
-from umber_pebble.services.snapshot import Counts, FactorSpread, Snapshot, disc_of, prior_loss, prior_residue
+from umber_pebble.services.snapshot import (
+    Counts,
+    FactorSpread,
+    Snapshot,
+    break_key,
+    disc_of,
+    prior_loss,
+    prior_residue,
+    stick_of,
+)
 from umber_pebble.store import queries
 from umber_pebble.store.models import Thing
 
@@ -150,27 +161,38 @@ def _dump(doc: Doc) -> dict[str, Any]:
 
 
 def _unique_ids(doc: Kitchen) -> None:
-    for name in ("rings", "places", "vessels"):
-        ids = [row.id for row in getattr(doc, name)]
+    for names in (("rings",), ("microwaves", "baths"), ("places",), ("vessels",)):
+        ids = [row.id for name in names for row in getattr(doc, name)]
         if len(set(ids)) != len(ids):
-            raise OutOfRange(f"two {name} have the same id", path=name, got=ids)
+            raise OutOfRange(f"two {' or '.join(names)} have the same id", path=names[0], got=ids)
 
 
 def check_piece(session: Session, piece: Piece) -> None:
-    """A piece's fill must stand in its mould.
+    """A piece's fill must stand in its mould, its stick in the fill; its work must suit the material.
 
-    Raises: NotFound: the mould is gone. OutOfRange: the fill is above the rim.
+    Raises: NotFound: the mould is gone. OutOfRange: the fill is above the rim, the stick too thick, coating bent.
     """
     mould = load(session, "mould", piece.mould_id, path="mould_id").doc
     assert isinstance(mould, Mould)
-    depth = disc_of(mould).disc.depth_m
-    if piece.fill_m > depth * (1 + 1e-9):
+    disc = disc_of(mould).disc
+    if piece.fill_m > disc.depth_m * (1 + 1e-9):
         raise OutOfRange(
             "the fill stands above the rim of the mould",
             path="fill_m",
             got=piece.fill_m,
-            limits={"low": 0.0002, "high": depth},
+            limits={"low": 0.0002, "high": disc.depth_m},
         )
+    if piece.work == "bend" and piece.material != "isomalt":
+        raise OutOfRange(
+            "only sugar bends while it is warm: leave it, or give it a stick", path="work", got="bend"
+        )
+    if (piece.work == "stick") != (piece.stick is not None):
+        raise OutOfRange(
+            "say how thick the stick is and how much of it is in the melt", path="stick", got=piece.work
+        )
+    stick = stick_of(piece)
+    if stick is not None:
+        amounts(disc, piece.fill_m, material("melts", piece.material), stick.inside_m3)
 
 
 def load(session: Session, kind: str, thing_id: str, path: str = "id") -> Stored:
@@ -201,21 +223,23 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
         assert isinstance(mould.doc, Mould)
         pieces[piece.id], moulds[mould.id] = piece.doc, mould.doc
         versions |= {piece.id: piece.version, mould.id: mould.version}
+    vessels = (order.isomalt.vessel_id, order.coating.vessel_id)
+    used = {break_key(piece.material, piece.mould_id): piece for piece in pieces.values()}
     return Snapshot(
         order=order,
         kitchen=kitchen.doc,
         pieces=pieces,
         moulds=moulds,
         versions=versions,
-        breaks={mould_id: breaks(session, mould_id) for mould_id in moulds},
-        loss=_factor(session, "loss", order.vessel_id, prior_loss()),
-        residue=_factor(session, "residue", order.vessel_id, prior_residue()),
+        breaks={key: breaks(session, key) for key in used},
+        loss={v: _factor(session, "loss", v, prior_loss()) for v in vessels},
+        residue={v: _factor(session, "residue", v, prior_residue()) for v in vessels},
     )
 
 
-def breaks(session: Session, mould_id: str) -> Counts:
-    """All outcomes of a mould so far."""
-    rows = [c.evidence for c in queries.calibrations(session, "break", mould_id)]
+def breaks(session: Session, key: str) -> Counts:
+    """All outcomes of a material in a mould so far."""
+    rows = [c.evidence for c in queries.calibrations(session, "break", key)]
     return Counts(broken=sum(r["broken"] for r in rows), good=sum(r["good"] for r in rows))
 
 

@@ -5,10 +5,10 @@ from typing import Any
 
 import pytest
 
-from tests.conftest import make_plan
+from tests.conftest import WOOD, make_plan
 from umber_pebble.core.bench.acts import act_window, calls, next_acts
 from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
-from umber_pebble.core.bench.state import Event, Reading, RunState, replay
+from umber_pebble.core.bench.state import Event, Layout, Reading, RunState, replay
 from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_degc
 from umber_pebble.core.errors import Missing, NotInSequence, OutOfRange
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
@@ -17,12 +17,14 @@ from umber_pebble.core.plan.cooks import line_amounts, make_cooks, round_windows
 from umber_pebble.core.spread import Spread, exact
 
 PLAN = make_plan()
+WAY = PLAN.ways["isomalt"]
 AMOUNTS = line_amounts(PLAN)
 COOKS = make_cooks(PLAN, [[(0, 14)], [(0, 14)]], AMOUNTS)
 WINDOWS = round_windows(PLAN, COOKS, AMOUNTS)
 ROUNDS = [r for c in COOKS for r in c.rounds]
 KG = {r.number: AMOUNTS[0].finished.value.likely * r.casts for r in ROUNDS}
-PLACES = {"bench": PLAN.place}
+PLACES = {"bench": WOOD}
+LAYOUT = Layout(tuple(ROUNDS), ("pot", "pot"), (None, None), ("bench", "bench"), ("bench", "slab"))
 WREN = "Wren"
 
 
@@ -32,7 +34,7 @@ def log(*steps: tuple[str, float, dict[str, Any]]) -> list[Event]:
 
 
 def state_of(events: list[Event]) -> RunState:
-    return replay(ROUNDS, 2, ("bench", "slab"), events)
+    return replay(LAYOUT, events)
 
 
 HEATED = ("heated", 100.0, {"cook": 0})
@@ -46,7 +48,7 @@ def reading(at: float, degc: float, method: str = "immersed_swirled") -> tuple[s
 
 def pot_track(*steps: tuple[str, float, dict[str, Any]]) -> Track:
     state = state_of(log(HEATED, OFF, *steps))
-    return resting_track(PLAN, COOKS[0], state.cooks[0].rests[-1], KG)
+    return resting_track(COOKS[0], state.cooks[0].rests[-1], KG)
 
 
 def test_undo_leaves_the_state_as_if_it_had_not_been() -> None:
@@ -118,7 +120,7 @@ def test_two_odd_readings_in_a_row_are_believed() -> None:
 
 
 def test_a_surface_reading_is_taken_for_warmer_and_less_sure() -> None:
-    case = base_case(PLAN.pot, PLAN.melt, COOKS[0].charge_kg)
+    case = base_case(WAY.pot, WAY.melt, COOKS[0].charge_kg)
     swirled = corrected_degc(Reading("a", 0, 140.0, "immersed_swirled"), case, 300.0)
     surface = corrected_degc(Reading("b", 0, 140.0, "infrared"), case, 300.0)
     middle = corrected_degc(Reading("c", 0, 140.0, "immersed_unswirled"), case, 300.0)
@@ -139,8 +141,8 @@ def test_track_before_readings_is_the_plan() -> None:
 
 def test_heating_track_follows_a_reading() -> None:
     slow = log(HEATED, ("reading", 160.0, {"cook": 0, "degc": 60.0, "method": "immersed_swirled"}))
-    track = heating_track(PLAN, COOKS[0], state_of(slow).cooks[0])
-    plain = heating_track(PLAN, COOKS[0], state_of(log(HEATED)).cooks[0])
+    track = heating_track(COOKS[0], state_of(slow).cooks[0])
+    plain = heating_track(COOKS[0], state_of(log(HEATED)).cooks[0])
     assert track.windows["ready"][0].likely > plain.windows["ready"][0].likely
 
 
@@ -149,9 +151,9 @@ def run_to(*steps: tuple[str, float, dict[str, Any]], now: float, actor: str = W
     pots = {}
     for cook, seen in zip(COOKS, state.cooks, strict=True):
         if seen.phase == "heating":
-            pots[cook.number] = heating_track(PLAN, cook, seen)
+            pots[cook.number] = heating_track(cook, seen)
         elif seen.phase == "resting":
-            pots[cook.number] = resting_track(PLAN, cook, seen.rests[-1], KG)
+            pots[cook.number] = resting_track(cook, seen.rests[-1], KG)
     tracks = {
         r.number: round_track(PLAN, COOKS[r.cook], 0, AMOUNTS[0], state.rounds[r.number], exact(140.0), PLACES)
         for r in ROUNDS
@@ -192,7 +194,7 @@ def test_a_pour_too_late_to_be_sure_says_so_and_calls_come_in_order() -> None:
 
 
 def test_a_run_teaches_the_pots_loss() -> None:
-    true = cooling_curve_degc(replace(base_case(PLAN.pot, PLAN.melt, COOKS[0].charge_kg), loss_factor=1.2), 160.0)
+    true = cooling_curve_degc(replace(base_case(WAY.pot, WAY.melt, COOKS[0].charge_kg), loss_factor=1.2), 160.0)
     times = [60.0, 120.0, 200.0]
     temps = [float(true[curve_times_s().searchsorted(t)]) for t in times]
     track = pot_track(*(reading(300.0 + t, degc) for t, degc in zip(times, temps, strict=True)))

@@ -5,28 +5,33 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from umber_pebble.core.bench.state import KINDS, Event, RunState, replay
+from umber_pebble.core.bench.state import KINDS, Event, Layout, RunState, replay
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.cooks import Round
 
-ROUNDS = [Round(0, 0, 0, 3), Round(1, 0, 0, 2), Round(2, 0, 1, 3)]
+ROUNDS = (Round(0, 0, 0, 3), Round(1, 0, 0, 2), Round(2, 1, 1, 3))
+LAYOUT = Layout(ROUNDS, ("pot", "bowl"), ("bend", None, "stick"), ("bench", "bench", "slab"), ("bench", "slab"))
 SMALL = st.integers(-1, 3)
-JUNK = st.one_of(st.none(), st.text(max_size=2), st.integers(), st.lists(st.text(max_size=1), max_size=1), st.just({}))
+JUNK = st.one_of(
+    st.none(), st.text(max_size=2), st.integers(), st.lists(st.text(max_size=1), max_size=1), st.just({})
+)
 SOUND = st.fixed_dictionaries(
     {},
     optional={
         "cook": SMALL, "round": SMALL, "cavities": st.lists(SMALL, max_size=3), "usable": st.one_of(st.booleans(), st.none()),
         "degc": st.one_of(st.floats(-50, 300), st.none()), "text": st.text(max_size=4), "id": st.sampled_from("abcdefgh"),
         "method": st.sampled_from(["immersed_swirled", "infrared", "eye"]), "place": st.sampled_from(["bench", "moon"]),
-        "kinds": st.lists(st.sampled_from(["broken", "sad"]), max_size=2), "left_kg": st.floats(-1, 60),
+        "kinds": st.lists(st.sampled_from(["broken", "sad"]), max_size=2), "left_kg": st.dictionaries(st.sampled_from(["pot", "sink"]), st.floats(-1, 60)),
     },
 )  # fmt: skip
-PAYLOAD = st.one_of(SOUND, SOUND, st.dictionaries(st.sampled_from(["cook", "round", "cavities", "degc", "kinds"]), JUNK))
+PAYLOAD = st.one_of(
+    SOUND, SOUND, st.dictionaries(st.sampled_from(["cook", "round", "cavities", "degc", "kinds"]), JUNK)
+)
 STEPS = st.lists(st.tuples(st.sampled_from(KINDS), PAYLOAD, st.floats(0, 5000)), max_size=14)
 
 
 def state_of(events: list[Event]) -> RunState:
-    return replay(ROUNDS, 2, ("bench", "slab"), events)
+    return replay(LAYOUT, events)
 
 
 def kept(steps: list[tuple[str, dict[str, Any], float]]) -> list[Event]:

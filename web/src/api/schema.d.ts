@@ -1421,6 +1421,15 @@ export interface components {
             /** State */
             state: string;
         };
+        /** Bath */
+        Bath: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Water Degc */
+            water_degc: number;
+        };
         /** Bench */
         Bench: {
             view: components["schemas"]["BenchView"] | null;
@@ -1473,6 +1482,10 @@ export interface components {
             seq: number;
             /** Started At */
             started_at: string;
+            /** Vessels */
+            vessels: {
+                [key: string]: string;
+            };
         };
         /**
          * Call
@@ -1548,10 +1561,28 @@ export interface components {
             rate: number;
         };
         /**
+         * CoatingWay
+         * @description How an order's coating is melted (by a microwave or a bath of the kitchen), where it is poured and where it sets.
+         */
+        CoatingWay: {
+            /** By Id */
+            by_id: string;
+            /** Melt To Degc */
+            melt_to_degc: number;
+            /** Place Id */
+            place_id: string;
+            /** Stand Id */
+            stand_id: string;
+            /** Vessel Id */
+            vessel_id: string;
+        };
+        /**
          * CookReply
          * @description One cook of a plan.
          */
         CookReply: {
+            /** Bursts */
+            bursts: number | null;
             capacity: components["schemas"]["Explained"];
             /** Casts */
             casts: number;
@@ -1561,6 +1592,8 @@ export interface components {
             depth_m: number;
             fresh: components["schemas"]["Explained"];
             hob: components["schemas"]["Explained"];
+            /** Melt */
+            melt: string;
             /** Number */
             number: number;
             opens: components["schemas"]["Explained"];
@@ -1569,8 +1602,10 @@ export interface components {
             residue: components["schemas"]["Explained"];
             /** Rounds */
             rounds: number[];
+            /** Vessel Id */
+            vessel_id: string;
             water: components["schemas"]["Explained"];
-            water_left: components["schemas"]["Explained"];
+            water_left: components["schemas"]["Explained"] | null;
             /** Wet */
             wet: boolean;
         };
@@ -1591,6 +1626,8 @@ export interface components {
             /** Off At S */
             off_at_s: number;
             predicted: components["schemas"]["Curve"];
+            /** Vessel */
+            vessel: string;
             /** Worst K */
             worst_k: number | null;
         };
@@ -1752,12 +1789,39 @@ export interface components {
             unit: string;
             value: components["schemas"]["Spread"];
         };
+        /**
+         * IsomaltWay
+         * @description How an order's isomalt is cooked, and where its moulds lie.
+         */
+        IsomaltWay: {
+            /** Cook Degc */
+            cook_degc: number;
+            /** Crystalline */
+            crystalline: boolean;
+            /** Place Id */
+            place_id: string;
+            /** Ring Id */
+            ring_id: string;
+            /** Stand Id */
+            stand_id: string;
+            /** Vessel Id */
+            vessel_id: string;
+            /**
+             * Water
+             * @enum {string}
+             */
+            water: "auto" | "dry" | "wet";
+        };
         /** Kitchen */
         Kitchen: {
             /** Altitude M */
             altitude_m: number;
+            /** Baths */
+            baths: components["schemas"]["Bath"][];
             /** Humidity Frac */
             humidity_frac: number;
+            /** Microwaves */
+            microwaves: components["schemas"]["Microwave"][];
             /** Name */
             name: string;
             paces: components["schemas"]["Paces"];
@@ -1827,6 +1891,32 @@ export interface components {
             /** Items */
             items: components["schemas"]["RunSummary"][];
         };
+        /**
+         * MeltPlan
+         * @description One material's grams over all its cooks.
+         */
+        MeltPlan: {
+            /** Cooks */
+            cooks: number;
+            finished: components["schemas"]["Explained"];
+            fresh: components["schemas"]["Explained"];
+            left: components["schemas"]["Explained"];
+            /** Melt */
+            melt: string;
+            /** Name */
+            name: string;
+            poured: components["schemas"]["Explained"];
+            scraped: components["schemas"]["Explained"];
+        };
+        /** Microwave */
+        Microwave: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Power W */
+            power_w: number;
+        };
         /** Mould */
         Mould: {
             /** Bears Degc */
@@ -1882,36 +1972,21 @@ export interface components {
         };
         /** Order */
         Order: {
+            coating: components["schemas"]["CoatingWay"];
             /** Confidence Frac */
             confidence_frac: number;
-            /** Cook Degc */
-            cook_degc: number;
-            /** Crystalline */
-            crystalline: boolean;
             /**
              * Due At
              * Format: date-time
              */
             due_at: string;
+            isomalt: components["schemas"]["IsomaltWay"];
             /** Lines */
             lines: components["schemas"]["Line"][];
             /** Name */
             name: string;
-            /** Place Id */
-            place_id: string;
             /** Reserve Frac */
             reserve_frac: number;
-            /** Ring Id */
-            ring_id: string;
-            /** Stand Id */
-            stand_id: string;
-            /** Vessel Id */
-            vessel_id: string;
-            /**
-             * Water
-             * @enum {string}
-             */
-            water: "auto" | "dry" | "wet";
         };
         /** OrderList */
         OrderList: {
@@ -1928,6 +2003,10 @@ export interface components {
             clean_s: number;
             /** Pour Each S */
             pour_each_s: number;
+            /** Stick Each S */
+            stick_each_s: number;
+            /** Stir S */
+            stir_s: number;
             /** Unmould Each S */
             unmould_each_s: number;
             /** Weigh S */
@@ -1935,29 +2014,41 @@ export interface components {
         };
         /** Piece */
         Piece: {
-            /** Bend */
-            bend: boolean;
             /** Fill M */
             fill_m: number;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "isomalt" | "coating";
             /** Mould Id */
             mould_id: string;
             /** Name */
             name: string;
+            /** @description None: no stick */
+            stick: components["schemas"]["Stick"] | null;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "none" | "bend" | "stick";
         };
         /**
          * PieceFigures
-         * @description A piece's cast at its level, and how it would cool in the kitchen's first place [s from the pour].
+         * @description A piece's cast at its level, and how it would cool where its material usually sets [s from the pour].
          */
         PieceFigures: {
             amounts: components["schemas"]["CastAmounts"];
-            bend_closes: components["schemas"]["Spread"];
-            bend_opens: components["schemas"]["Spread"];
-            brittle: components["schemas"]["Spread"];
+            /** Never */
+            never: string[];
             /** Place */
             place: string;
             pour: components["schemas"]["Spread"];
             section: components["schemas"]["Section"];
-            unmould: components["schemas"]["Spread"];
+            /** Windows */
+            windows: {
+                [key: string]: components["schemas"]["Spread"];
+            };
         };
         /** PieceList */
         PieceList: {
@@ -1979,8 +2070,15 @@ export interface components {
              * @default null
              */
             finished_kg?: number | null;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "isomalt" | "coating";
             /** Mould Id */
             mould_id: string;
+            /** @default null */
+            stick?: components["schemas"]["Stick"] | null;
             /**
              * Volume M3
              * @default null
@@ -1993,18 +2091,30 @@ export interface components {
         };
         /** Place */
         Place: {
+            /**
+             * Air Degc
+             * @description None: the room's air
+             */
+            air_degc: number | null;
+            /** Fan */
+            fan: boolean;
             /** Id */
             id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "room" | "fridge" | "freezer";
             /** Name */
             name: string;
             /**
              * Surface
              * @enum {string}
              */
-            surface: "wood" | "steel" | "granite" | "marble" | "trivet";
+            surface: "wood" | "steel" | "granite" | "marble" | "glass" | "trivet";
             /**
              * Surface Degc
-             * @description None: as warm as the room
+             * @description None: as warm as its air
              */
             surface_degc: number | null;
             /** Thickness M */
@@ -2019,20 +2129,17 @@ export interface components {
             cook_count: components["schemas"]["Explained"];
             /** Cooks */
             cooks: components["schemas"]["CookReply"][];
-            finished: components["schemas"]["Explained"];
-            left: components["schemas"]["Explained"];
             /** Lines */
             lines: components["schemas"]["LinePlan"][];
-            melt: components["schemas"]["Explained"];
+            /** Melts */
+            melts: components["schemas"]["MeltPlan"][];
             /**
              * Planned At
              * Format: date-time
              */
             planned_at: string;
-            poured: components["schemas"]["Explained"];
             /** Rounds */
             rounds: components["schemas"]["RoundPlan"][];
-            scraped: components["schemas"]["Explained"];
             start: components["schemas"]["Explained"];
             /** Tasks */
             tasks: components["schemas"]["Task"][];
@@ -2106,6 +2213,8 @@ export interface components {
             marks_degc: {
                 [key: string]: number;
             };
+            /** Melt */
+            melt: string;
             /** Melt Kg */
             melt_kg: number | null;
             /** Name */
@@ -2152,17 +2261,20 @@ export interface components {
         };
         /**
          * RoundPlan
-         * @description One round's windows from its pour [s].
+         * @description One round's windows by name, from its pour [s]; never: those it does not reach within the horizon.
          */
         RoundPlan: {
-            /** Bend */
-            bend: boolean;
-            bend_closes: components["schemas"]["Explained"];
-            bend_opens: components["schemas"]["Explained"];
-            brittle: components["schemas"]["Explained"];
-            cool_to_hold: components["schemas"]["Explained"];
+            /** Melt */
+            melt: string;
+            /** Never */
+            never: string[];
             round: components["schemas"]["Round"];
-            unmould: components["schemas"]["Explained"];
+            /** Windows */
+            windows: {
+                [key: string]: components["schemas"]["Explained"];
+            };
+            /** Work */
+            work: string | null;
         };
         /**
          * RoundRecord
@@ -2201,13 +2313,11 @@ export interface components {
             events: number;
             /** Lines */
             lines: components["schemas"]["LineResult"][];
-            loss: components["schemas"]["Explained"];
-            loss_before: components["schemas"]["Spread"];
-            residue: components["schemas"]["Explained"];
-            residue_before: components["schemas"]["Spread"];
             /** Rounds */
             rounds: components["schemas"]["RoundRecord"][];
             summary: components["schemas"]["RunSummary"];
+            /** Vessels */
+            vessels: components["schemas"]["VesselLesson"][];
         };
         /** RunStarted */
         RunStarted: {
@@ -2315,6 +2425,13 @@ export interface components {
             /** Order Id */
             order_id: string;
         };
+        /** Stick */
+        Stick: {
+            /** Diameter M */
+            diameter_m: number;
+            /** Inside M */
+            inside_m: number;
+        };
         /** StoredKitchen */
         StoredKitchen: {
             doc: components["schemas"]["Kitchen"];
@@ -2404,15 +2521,29 @@ export interface components {
             height_m: number;
             /** Id */
             id: string;
-            /** Mass Kg */
-            mass_kg: number;
             /**
-             * Metal
+             * Made Of
              * @enum {string}
              */
-            metal: "steel" | "copper";
+            made_of: "steel" | "copper" | "glass" | "plastic";
+            /** Mass Kg */
+            mass_kg: number;
             /** Name */
             name: string;
+        };
+        /**
+         * VesselLesson
+         * @description What a run taught of a vessel: its heat loss and the melt it keeps, now and as the run was planned.
+         */
+        VesselLesson: {
+            loss: components["schemas"]["Explained"];
+            loss_before: components["schemas"]["Spread"];
+            /** Melt */
+            melt: string;
+            /** Name */
+            name: string;
+            residue: components["schemas"]["Explained"];
+            residue_before: components["schemas"]["Spread"];
         };
         /** Done */
         umber_pebble__api__schemas__Done: {

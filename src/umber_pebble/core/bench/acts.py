@@ -6,14 +6,28 @@ from typing import Any
 
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
-from umber_pebble.core.heat.piece import PieceWindows
+from umber_pebble.core.heat.melting import Melting, Microwave, bursts, powered_s
+from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.plan.cooks import PotCook
+from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
 
 # of acts that can all wait: what frees a mould first, then what takes a moment, then the next cook
-WHEN_NOTHING_CLOSES = ("acknowledge", "pour", "bend", "unmould", "off", "read", "outcomes", "warm", "heat", "end")
+WHEN_NOTHING_CLOSES = (
+    "acknowledge",
+    "pour",
+    "bend",
+    "stick",
+    "move",
+    "unmould",
+    "off",
+    "read",
+    "outcomes",
+    "warm",
+    "heat",
+    "end",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,77 +76,115 @@ def _cook_acts(
     plan: PlanInput, cooks: list[PotCook], amounts: list[CastAmounts], state: RunState, pots: dict[int, Track], now: float,
     free_s: dict[int, float],
 ) -> list[Act]:  # fmt: skip
+    """Per vessel, what the first cook that is not all poured needs."""
     out: list[Act] = []
-    figures: dict[str, Any]
-    for cook, seen in zip(cooks, state.cooks, strict=True):
-        subject = f"pot:{cook.number}"
+    busy: set[str] = set()
+    for cook in cooks:
         waiting = [r for r in cook.rounds if state.rounds[r.number].poured_s is None]
-        if not waiting:
+        if not waiting or cook.way.vessel_id in busy:
             continue
+        busy.add(cook.way.vessel_id)
+        seen, subject = state.cooks[cook.number], f"pot:{cook.number}"
         if seen.phase == "waiting":
-            before = free_s[cook.number] - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely
-            figures = {
-                "fresh_kg": cook.fresh_kg, "water_kg": cook.water_kg, "charge_kg": cook.charge_kg,
-                "cook_degc": plan.cook.cook_degc, "casts": cook.casts, "hob_s": cook.hob.likely,
-            }  # fmt: skip
+            out.append(_heat_act(plan, cook, free_s[cook.number]))
+        elif seen.phase == "heating":
+            # what is not known of the heat moves both alike, so the likely times bound the act
+            ready, spoils = pots[cook.number].windows["ready"]
+            figures = {"cook_degc": cook.way.end_degc, "melt": cook.way.melt.key}
             out.append(
-                Act("heat", subject, "heated", {"cook": cook.number}, max(before, 0.0), math.inf, True, figures)
+                Act("off", subject, "rested", {"cook": cook.number}, ready.likely, spoils.likely, True, figures)
             )
-            break
-        track = pots[cook.number]
-        if seen.phase == "heating":
-            # what is not known of the ring moves both alike, so the likely times bound the act
-            ready, browns = track.windows["ready"]
-            figures = {"cook_degc": plan.cook.cook_degc}
-            out.append(
-                Act("off", subject, "rested", {"cook": cook.number}, ready.likely, browns.likely, True, figures)
-            )
-            break
-        all_s = sum(r.casts for r in waiting) * plan.paces.pour_each_s
-        opens, closes, sure = act_window(*track.windows["pour"], all_s)
-        rest = seen.rests[-1]
-        if not rest.readings and now < opens:
-            half = rest.off_s + (track.windows["pour"][0].likely - rest.off_s) / 2
-            out.append(Act("read", subject, None, {"cook": cook.number}, half, opens, True, {}))
-        if now > track.windows["stiff"][0].likely:
-            figures = {"cook_degc": plan.cook.cook_degc}
-            out.append(Act("warm", subject, "heated", {"cook": cook.number}, now, math.inf, True, figures))
-            break
-        for r in waiting:
-            each = amounts[r.line].poured.value.likely
-            figures = {
-                "casts": r.casts, "each_kg": each, "fill_m": plan.lines[r.line].fill_m, "line": r.line,
-                "pour_s": r.casts * plan.paces.pour_each_s, "limited_by": track.limited_by,
-                "readings": len(rest.readings), "cook": cook.number,
-            }  # fmt: skip
-            out.append(
-                Act("pour", f"round:{r.number}", "poured", {"round": r.number}, opens, closes, sure, figures)
-            )
-        break
+        else:
+            out += _pour_acts(plan, cook, amounts, state, pots[cook.number], now, waiting)
     return out
+
+
+def _heat_act(plan: PlanInput, cook: PotCook, free_s: float) -> Act:
+    before = free_s - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely
+    figures: dict[str, Any] = {
+        "fresh_kg": cook.fresh_kg, "water_kg": cook.water_kg, "charge_kg": cook.charge_kg, "melt": cook.way.melt.key,
+        "cook_degc": cook.way.end_degc, "casts": cook.casts, "hob_s": cook.hob.likely,
+    }  # fmt: skip
+    if isinstance(cook.heating, Melting) and isinstance(cook.heating.by, Microwave):
+        figures |= {"bursts": bursts(powered_s(cook.heating).likely), "power_w": cook.heating.by.power_w}
+    payload = {"cook": cook.number}
+    return Act("heat", f"pot:{cook.number}", "heated", payload, max(before, 0.0), math.inf, True, figures)
+
+
+def _pour_acts(
+    plan: PlanInput, cook: PotCook, amounts: list[CastAmounts], state: RunState, track: Track, now: float, waiting: list[Round]
+) -> list[Act]:  # fmt: skip
+    out, subject = list[Act](), f"pot:{cook.number}"
+    all_s = sum(r.casts for r in waiting) * plan.paces.pour_each_s
+    opens, closes, sure = act_window(*track.windows["pour"], all_s)
+    rest = state.cooks[cook.number].rests[-1]
+    if not rest.readings and now < opens:
+        half = rest.off_s + (track.windows["pour"][0].likely - rest.off_s) / 2
+        out.append(Act("read", subject, None, {"cook": cook.number}, half, opens))
+    if now > track.windows["stiff"][0].likely:
+        figures: dict[str, Any] = {"cook_degc": cook.way.end_degc, "melt": cook.way.melt.key}
+        return [*out, Act("warm", subject, "heated", {"cook": cook.number}, now, math.inf, True, figures)]
+    for r in waiting:
+        figures = {
+            "casts": r.casts, "each_kg": amounts[r.line].poured.value.likely, "fill_m": plan.lines[r.line].fill_m,
+            "line": r.line, "pour_s": r.casts * plan.paces.pour_each_s, "limited_by": track.limited_by,
+            "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
+        }  # fmt: skip
+        out.append(Act("pour", f"round:{r.number}", "poured", {"round": r.number}, opens, closes, sure, figures))
+    return out
+
+
+EVENT_OF_WORK = {"bend": "bent", "stick": "inserted"}
 
 
 def _round_acts(
     plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track], now: float
 ) -> list[Act]:
     out = []
-    for r in (r for c in cooks for r in c.rounds):
+    for cook, r in ((c, r) for c in cooks for r in c.rounds):
         seen, line = state.rounds[r.number], plan.lines[r.line]
         if seen.poured_s is None:
             continue
         subject, track = f"round:{r.number}", tracks[r.number]
-        figures = {"casts": r.casts, "line": r.line}
-        if seen.unmoulded_s is None:
-            opens, closes, sure = act_window(*track.windows["bend"], r.casts * plan.paces.bend_each_s)
-            if line.bend and seen.bent_s is None and now < track.windows["brittle"][0].likely:
-                out.append(Act("bend", subject, "bent", {"round": r.number}, opens, closes, sure, figures))
-            ready = track.windows["unmould"][0].high
-            out.append(Act("unmould", subject, "unmoulded", {"round": r.number}, ready, math.inf, True, figures))
-        elif len(seen.outcomes) < r.casts:
+        payload: dict[str, Any] = {"round": r.number}
+        figures: dict[str, Any] = {"casts": r.casts, "line": r.line, "melt": cook.way.melt.key}
+        if seen.unmoulded_s is not None:
+            if len(seen.outcomes) < r.casts:
+                out.append(Act("outcomes", subject, None, payload, seen.unmoulded_s, math.inf, True, figures))
+            continue
+        poured_s = seen.poured_s + r.casts * plan.paces.pour_each_s / 2
+        workable = line.work and seen.worked_s is None and now < _too_late(track, line.work)
+        if line.work and workable:
+            opens, closes, sure = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
+            event = EVENT_OF_WORK[line.work]
+            if opens <= seen.poured_s:
+                opens = poured_s
+            out.append(Act(line.work, subject, event, payload, opens, max(closes, opens), sure, figures))
+        way = cook.way
+        if way.carried and len(seen.places) == 1:
+            at = poured_s + (r.casts * plan.work_each_s(line) if workable else 0.0)
             out.append(
-                Act("outcomes", subject, None, {"round": r.number}, seen.unmoulded_s, math.inf, True, figures)
+                Act(
+                    "move",
+                    subject,
+                    "moved",
+                    payload | {"place": way.sets_in_id},
+                    at,
+                    math.inf,
+                    True,
+                    figures | {"place": way.sets_in_id},
+                )
             )
+        ready, _ = track.windows["unmould"]
+        closes = track.windows["over_chilled"][0].low if "over_chilled" in track.windows else math.inf
+        closes = closes if closes > ready.high else math.inf
+        out.append(Act("unmould", subject, "unmoulded", payload, ready.high, closes, True, figures))
     return out
+
+
+def _too_late(track: Track, work: str) -> float:
+    """After this the hands' work on a round is no longer offered."""
+    return track.windows["brittle" if work == "bend" else "still"][0].likely
 
 
 def _forecasts(
@@ -143,7 +195,7 @@ def _forecasts(
     out, ready = [], 0.0
     for r in (r for cook in cooks for r in cook.rounds if r.number in pours):
         poured = pours[r.number].opens_s + r.casts * plan.paces.pour_each_s
-        at = poured + windows[r.number].unmould.high
+        at = poured + windows[r.number].at["unmould"].high
         ready = at + r.casts * plan.paces.unmould_each_s + plan.paces.clean_s
         figures = {"casts": r.casts, "line": r.line}
         out.append(Act("unmould", f"round:{r.number}", None, {}, at, math.inf, True, figures, True))
@@ -222,7 +274,7 @@ def calls(acts: list[Act], before_s: float) -> list[Call]:
     """
     out = []
     for act in acts:
-        if not act.forecast and act.kind in ("pour", "bend", "unmould", "off"):
+        if not act.forecast and act.kind in ("pour", "bend", "stick", "unmould", "off"):
             out.append(Call(act.opens_s - before_s, "opens", act.kind, act.subject))
             if math.isfinite(act.closes_s):
                 out.append(Call(act.closes_s - before_s, "closes", act.kind, act.subject))

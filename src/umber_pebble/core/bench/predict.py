@@ -9,10 +9,10 @@ from umber_pebble.core.bench.state import CookState, Rest, RoundState
 from umber_pebble.core.bench.track import Band, Track, corrected_degc, curve_of, fit_readings
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.errors import OutOfRange
-from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.hob import Heating, heating_curve
-from umber_pebble.core.heat.piece import Place, Stay, windows_s
+from umber_pebble.core.heat.melting import Melting, melting_curve, power_spread, stretch
+from umber_pebble.core.heat.piece import Place, Stay
 from umber_pebble.core.heat.pot_law import (
     Clock,
     balance_clock,
@@ -21,7 +21,7 @@ from umber_pebble.core.heat.pot_law import (
     reach_spread_s,
     temperature_spread_degc,
 )
-from umber_pebble.core.heat.pour import closing_s, opening_s
+from umber_pebble.core.heat.pour import Flowing, Variant
 from umber_pebble.core.heat.vessel import (
     PotCase,
     base_case,
@@ -29,9 +29,10 @@ from umber_pebble.core.heat.vessel import (
     curve_times_s,
     varied_cases,
 )
+from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.plan.cooks import PotCook, casting_of
+from umber_pebble.core.plan.cooks import PotCook, casting_of, path_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread, combine
 
@@ -84,29 +85,29 @@ def _warp(
     return _Warp(np.array(real), np.array(own))
 
 
-def resting_track(plan: PlanInput, cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> Track:
-    """A pot off the ring: fitted curve, pour window, ribbon [s since the run started].
+def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> Track:
+    """A vessel off the heat: fitted curve, pour window, ribbon [s since the run started].
 
     In air the closed law is fitted with known surroundings; on stone the full balance, scaled in time.
     Args:
-        plan, cook: frozen
+        cook: frozen
         state: the rest of this cook
         finished_kg: melt gone per round poured
     Source: incropera-2007, gelman-2013, williams-landel-ferry-1955
     """
-    off_s = state.off_s
+    off_s, pot, flow = state.off_s, cook.way.pot, cook.flow
     gone = sum(finished_kg[number] for number in state.before)
-    base = base_case(plan.pot, plan.melt, max(cook.charge_kg - gone, 0.1 * cook.charge_kg))
-    start = state.off_degc if state.off_degc is not None else plan.cook.cook_degc
-    in_air = plan.pot.stand.flags["pot_in_air"]
+    base = base_case(pot, cook.way.melt, max(cook.charge_kg - gone, 0.1 * cook.charge_kg))
+    start = state.off_degc if state.off_degc is not None else cook.way.end_degc
+    in_air = pot.stand.flags["pot_in_air"]
     times = curve_times_s()
-    clock = law_clock(plan.pot.air_degc) if in_air else balance_clock(times, cooling_curve_degc(base, start))
+    clock = law_clock(pot.air_degc) if in_air else balance_clock(times, cooling_curve_degc(base, start))
     to = min(cook.window.close_degc.likely, start - 5.0)
     rate = combine(
         pot_rate(clock, base, start, to),
         [[pot_rate(clock, case, start, to) for case in pair] for pair in varied_cases(base)],
     )
-    start_sd = TYPED_OFF_SD_K if state.off_degc is not None else (cook.cook.off.high - cook.cook.off.low) / 3.29
+    start_sd = TYPED_OFF_SD_K if state.off_degc is not None else (flow.off.high - flow.off.low) / 3.29
     prior = prior_line(clock.of(start), abs(clock.slope(start)) * start_sd, rate)
     warp = _warp(base, state, finished_kg, start, to, clock)
     rows, moved = [], off_s
@@ -120,20 +121,17 @@ def resting_track(plan: PlanInput, cook: PotCook, state: Rest, finished_kg: dict
     own = [warp.to_own(t) for t in grid]
     temps = [temperature_spread_degc(line, clock, t) for t in own]
     low, likely, high = (np.array([getattr(t, n) for t in temps]) for n in ("low", "likely", "high"))
-    opens, closes, stiff, limited_by = _pot_windows(plan, cook, base, grid, (low, likely, high))
-    hold = (
-        reach_spread_s(line, clock, HOT_TO_HOLD_DEGC).high
-        if plan.pot.air_degc < HOT_TO_HOLD_DEGC - 1
-        else math.inf
-    )
+    opens, closes, stiff, limited_by = _pot_windows(cook, base, grid, (low, likely, high))
+    hold = reach_spread_s(line, clock, HOT_TO_HOLD_DEGC).high if pot.air_degc < HOT_TO_HOLD_DEGC - 1 else math.inf
     off = Spread(off_s, off_s, off_s)
     windows = {"pour": (opens.plus(off_s), closes.plus(off_s)), "stiff": (stiff.plus(off_s), stiff.plus(off_s))}
     end = off_s + float(grid[-1])
     step = max(1, round(float(stiff.high) * 1.6 / float(grid[1]) / POINTS))
     pick = slice(0, min(step * POINTS, grid.size), step)
-    glass = {
+    stiff_degc = flow.stiff_at_degc()
+    marks = {
         "pour_closes": cook.window.close_degc.likely,
-        "stiff": temperature_at_log_viscosity_degc(plan.melt.value("log_stiff"), cook.cook.tg.likely),
+        "stiff": float(np.interp(stiff.likely, grid, likely)) if stiff_degc is None else stiff_degc,
         "pour_opens": float(np.interp(opens.likely, grid, likely)),
     }
     return Track(
@@ -147,7 +145,7 @@ def resting_track(plan: PlanInput, cook: PotCook, state: Rest, finished_kg: dict
         tuple(dots),
         off_s + warp.to_real(hold) if math.isfinite(hold) else math.inf,
         windows,
-        glass,
+        marks,
         line,
         prior,
         curve_of(grid[pick] + off_s, [temperature_spread_degc(prior, clock, t) for t in own[pick]]),
@@ -156,26 +154,23 @@ def resting_track(plan: PlanInput, cook: PotCook, state: Rest, finished_kg: dict
 
 
 def _pot_windows(
-    plan: PlanInput, cook: PotCook, case: PotCase, grid: Array, curves: tuple[Array, Array, Array]
+    cook: PotCook, case: PotCase, grid: Array, curves: tuple[Array, Array, Array]
 ) -> tuple[Spread, Spread, Spread, str]:
     low, likely, high = curves
-    melt, tg, rise, end = plan.melt, cook.cook.tg, plan.melt.spread("bubble_rise"), float(grid[-1])
+    flow = cook.flow
 
-    def at(temps: Array, glass: float, factor: float) -> tuple[float, float, float, str]:
-        opening = opening_s(grid, temps, glass, case.depth_m, cook.cook, melt, factor)
-        closes = min(closing_s(grid, temps, glass, melt), end)
-        stiff_at = temperature_at_log_viscosity_degc(melt.value("log_stiff"), glass)
-        stiff = float(np.interp(-stiff_at, -temps, grid))
-        return min(opening.opens_s, closes), closes, max(stiff, closes), opening.limited_by
+    def at(temps: Array, variant: Variant) -> Flowing:
+        return flow.read(grid, temps, case.depth_m, variant)
 
-    base = at(likely, tg.likely, rise.likely)
+    base = at(likely, flow.likely())
     rows = [
-        [at(low, tg.likely, rise.likely), at(high, tg.likely, rise.likely)],
-        [at(likely, tg.low, rise.likely), at(likely, tg.high, rise.likely)],
-        [at(likely, tg.likely, rise.low), at(likely, tg.likely, rise.high)],
+        [at(low, flow.likely()), at(high, flow.likely())],
+        *([at(likely, variant) for variant in pair] for pair in flow.varied()),
     ]
-    spreads = [combine(float(base[i]), [[float(r[i]) for r in row] for row in rows]) for i in range(3)]
-    return spreads[0], spreads[1], spreads[2], base[3]
+    opens = combine(base.opens_s, [[f.opens_s for f in row] for row in rows])
+    closes = combine(base.closes_s, [[f.closes_s for f in row] for row in rows])
+    stiff = combine(max(base.stiff_s, base.closes_s), [[max(f.stiff_s, f.closes_s) for f in row] for row in rows])
+    return opens, closes, stiff, base.limited_by
 
 
 def _as_hot_as_the_ring_can(heating: Heating, at_least_degc: float, latent_j_kg: float) -> tuple[Array, Array]:
@@ -186,27 +181,38 @@ def _as_hot_as_the_ring_can(heating: Heating, at_least_degc: float, latent_j_kg:
         return heating_curve(replace(heating, cook_degc=at_least_degc), heating.efficiency.likely, latent_j_kg)
 
 
-def heating_track(plan: PlanInput, cook: PotCook, state: CookState) -> Track:
-    """A pot on the ring: when it reaches the cook temperature, corrected by readings [s since the run started].
+def _heating_curve(cook: PotCook, state: CookState) -> tuple[Array, Array]:
+    """Times and temperatures of what is on the heat, on to where it spoils [s, degC]."""
+    spoils, heating = cook.way.melt.value("spoils_at"), cook.heating
+    start = state.from_degc if state.from_degc is not None else heating.start_degc
+    # warming up again is not far from the end, and what was crystals and water has gone
+    again, start = state.heatings > 1, min(start, cook.way.end_degc - 10.0)
+    if isinstance(heating, Melting):
+        power = power_spread(heating).likely
+        there = replace(heating, start_degc=start)
+        times, temps = melting_curve(replace(there, melt_to_degc=spoils), power)
+        return times * stretch(heating, melting_curve(there, power)[0][-1]), temps
+    hot = replace(
+        heating,
+        start_degc=start,
+        crystalline=heating.crystalline and not again,
+        water_kg=0.0 if again else heating.water_kg,
+        cook_degc=spoils,
+    )
+    return _as_hot_as_the_ring_can(hot, cook.way.end_degc, cook.way.melt.value("latent_crystal"))
+
+
+def heating_track(cook: PotCook, state: CookState) -> Track:
+    """A vessel on the heat: when it is hot enough, corrected by readings [s since the run started].
 
     Args:
-        plan, cook: frozen
+        cook: frozen
         state: of this cook, heating
     Source: incropera-2007, gelman-2013
     """
     assert state.heated_s is not None
-    at = state.heated_s
-    start = state.from_degc if state.from_degc is not None else cook.heating.start_degc
-    # warming up again is not far from the cook temperature, and what was water has gone
-    again = state.heatings > 1
-    heating = replace(
-        cook.heating,
-        start_degc=min(start, plan.cook.cook_degc - 10.0),
-        crystalline=cook.heating.crystalline and not again,
-        water_kg=0.0 if again else cook.heating.water_kg,
-        cook_degc=plan.melt.value("browns"),
-    )
-    times, temps = _as_hot_as_the_ring_can(heating, plan.cook.cook_degc, plan.melt.value("latent_crystal"))
+    at, spoils, goal = state.heated_s, cook.way.melt.value("spoils_at"), cook.way.end_degc
+    times, temps = _heating_curve(cook, state)
     clock = balance_clock(times, temps)
     prior = prior_line(
         0.0, 5.0, Spread(*sorted(cook.hob.likely / t for t in (cook.hob.high, cook.hob.likely, cook.hob.low)))
@@ -216,21 +222,22 @@ def heating_track(plan: PlanInput, cook: PotCook, state: CookState) -> Track:
         sd = material("kitchen", reading.method, "method").value("sd") * 2
         rows.append((reading, reading.at_s - at, reading.degc, sd))
     line, dots = fit_readings(prior, clock, rows)
-    ready = reach_spread_s(line, clock, plan.cook.cook_degc).plus(at)
-    browns = reach_spread_s(line, clock, plan.melt.value("browns")).plus(at)
+    ready = reach_spread_s(line, clock, goal).plus(at)
+    browns = reach_spread_s(line, clock, spoils).plus(at)
     grid = np.linspace(0.0, (browns.high - at), POINTS)
     temps_then = [temperature_spread_degc(line, clock, float(t)) for t in grid]
+    spoilt = "overheats" if isinstance(cook.heating, Melting) else "browns"
     return Track(
         (
             Band("heating", Spread(at, at, at), ready),
             Band("ready", ready, browns),
-            Band("browns", browns, browns.plus(browns.high - at)),
+            Band(spoilt, browns, browns.plus(browns.high - at)),
         ),
         curve_of(grid + at, temps_then),
         tuple(dots),
-        math.inf,
+        math.inf if goal >= HOT_TO_HOLD_DEGC else at,
         {"ready": (ready, browns)},
-        {"ready": plan.cook.cook_degc, "browns": plan.melt.value("browns")},
+        {"ready": goal, spoilt: spoils},
         line,
         prior,
         curve_of(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
@@ -254,8 +261,10 @@ def round_track(
     assert state.poured_s is not None
     at, order = state.poured_s, plan.lines[line_index]
     path = tuple(Stay(max(t - at, 0.0), places[p]) for t, p in state.places)
+    if len(path) == 1 and cook.way.carried:
+        path = path_of(plan, order, state.casts)
     rounded = Spread(*(round(v * 2) / 2 for v in (pour.low, pour.likely, pour.high)))
-    w = windows_s(casting_of(plan, order, amount, rounded, cook.cook.tg, path))
+    w = windows_s(casting_of(plan, order, amount, rounded, cook.flow, path))
     run = w.likely_run
     clock = balance_clock(run.times_s, np.minimum.accumulate(run.mean_degc))
     prior = prior_line(0.0, 2.0, w.pace)
@@ -276,33 +285,57 @@ def round_track(
         )
         return Spread(*(max(v, 0.0) for v in (spread.low, spread.likely, spread.high))).plus(at)
 
-    opens, closes, brittle, unmould = (when(w.by_glass[p]) for p in w.by_glass)
+    then = {name: when(spread) for name, spread in w.by_material.items()}
     hold = when(w.cool_to_hold)
-    poured, end = Spread(at, at, at), unmould.likely + (unmould.high - at)
-    tail = Spread(end, end, end)
-    bands: tuple[Band, ...]
-    if state.unmoulded_s is not None:
-        out, last = (Spread(t, t, t) for t in (state.unmoulded_s, max(end, state.unmoulded_s)))
-        bands = (Band("setting", poured, out), Band("set", out, last))
-    elif order.bend and state.bent_s is None:
-        bands = (
-            Band("soft", poured, opens),
-            Band("bend", opens, closes),
-            Band("stiff", closes, unmould),
-            Band("unmould", unmould, tail),
-        )
-    else:
-        bands = (Band("setting", poured, unmould), Band("unmould", unmould, tail))
+    end = then["unmould"].likely + (then["unmould"].high - at)
+    if "over_chilled" in then and not w.never("over_chilled"):
+        end = max(end, then["over_chilled"].high)
     grid = np.linspace(0.0, end - at, POINTS)
     spreads = [temperature_spread_degc(line, clock, float(t)) for t in grid]
+    windows = {name: (spread, spread) for name, spread in then.items()}
+    for work, (opens, closes) in WORKS.items():
+        if closes in then:
+            windows[work] = (then[opens] if opens else Spread(at, at, at), then[closes])
     return Track(
-        bands,
+        _round_bands(state, order.work, then, at, end, w),
         curve_of(grid + at, spreads),
         tuple(dots),
-        hold.high,
-        {"bend": (opens, closes), "brittle": (brittle, brittle), "unmould": (unmould, tail)},
-        {k.removeprefix("log_"): v for k, v in w.limits_degc.items()},
+        hold.high if pour.high >= HOT_TO_HOLD_DEGC else at,
+        windows,
+        w.limits,
         line,
         prior,
         curve_of(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
     )
+
+
+def _round_bands(
+    state: RoundState, work: str | None, then: dict[str, Spread], at: float, end: float, w: PieceWindows
+) -> tuple[Band, ...]:
+    """What a round's ribbon shows: bands in order, the last open one to the end."""
+    poured, tail = Spread(at, at, at), Spread(end, end, end)
+    if state.unmoulded_s is not None:
+        out, last = (Spread(t, t, t) for t in (state.unmoulded_s, max(end, state.unmoulded_s)))
+        return Band("setting", poured, out), Band("set", out, last)
+    if "touch" in then:
+        starts = [
+            ("fluid", poured),
+            ("thickens", then["stick_closes"]),
+            ("touch", then["touch"]),
+            ("unmould", then["unmould"]),
+        ]
+        if not w.never("over_chilled"):
+            starts.append(("over_chilled", then["over_chilled"]))
+        if work == "stick" and state.worked_s is None:
+            starts[0] = ("stick", poured)
+    elif work == "bend" and state.worked_s is None:
+        starts = [
+            ("soft", poured),
+            ("bend", then["bend_opens"]),
+            ("stiff", then["bend_closes"]),
+            ("unmould", then["unmould"]),
+        ]
+    else:
+        starts = [("setting", poured), ("unmould", then["unmould"])]
+    ends = [start for _, start in starts[1:]] + [tail]
+    return tuple(Band(name, start, until) for (name, start), until in zip(starts, ends, strict=True))

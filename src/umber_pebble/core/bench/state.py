@@ -68,31 +68,43 @@ class CookState:
 
 @dataclass(slots=True)
 class RoundState:
-    """A round: when poured, bent, unmoulded; where it lay since when; what came of each cavity."""
+    """A round: when poured, worked (bent, or its sticks put in), unmoulded; where it lay since when; what came of each cavity."""
 
     number: int
     casts: int
     cook: int
     poured_s: float | None = None
     rest: int = 0
-    bent_s: float | None = None
+    worked_s: float | None = None
     unmoulded_s: float | None = None
     places: list[tuple[float, str]] = field(default_factory=list)
     readings: list[Reading] = field(default_factory=list)
     outcomes: dict[int, tuple[bool, tuple[str, ...]]] = field(default_factory=dict)
 
 
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """What a run is laid out on: its rounds, the vessel of each cook, what each round's hands' work is and where its
+    mould lies when poured, and the places of the kitchen."""
+
+    rounds: tuple[Round, ...]
+    vessels: tuple[str, ...]
+    works: tuple[str | None, ...]
+    poured_on: tuple[str, ...]
+    place_ids: tuple[str, ...]
+
+
 @dataclass(slots=True)
 class RunState:
     """The whole run as the events tell it."""
 
+    layout: Layout
     cooks: list[CookState]
     rounds: list[RoundState]
-    place_ids: tuple[str, ...]
     acknowledged: set[str] = field(default_factory=set)
     started: bool = False
     ended_s: float | None = None
-    left_kg: float | None = None
+    left_kg: dict[str, float] = field(default_factory=dict)
     done: list[Event] = field(default_factory=list)
 
 
@@ -102,19 +114,19 @@ def _number(event: Event, name: str, limit: int) -> int:
 
 def _whole(value: Any, name: str, path: str, limit: int) -> int:
     if not isinstance(value, int) or isinstance(value, bool) or not 0 <= value < limit:
-        raise OutOfRange(
-            f"there is no {name} {value}", path=path, got=value, limits={"low": 0, "high": limit - 1}
-        )
+        raise OutOfRange(f"there is no {name} {value}", path=path, got=value, limits={"low": 0, "high": limit - 1})
     return value
+
+
+def _finite(value: Any, path: str, low: float, high: float) -> float:
+    if not isinstance(value, int | float) or isinstance(value, bool):
+        raise OutOfRange("this is no number", path=path, got=str(value), limits={"low": low, "high": high})
+    return require_range(path, float(value), low, high)
 
 
 def _optional(event: Event, name: str, low: float, high: float) -> float | None:
     value = event.payload.get(name)
-    if value is None:
-        return None
-    if not isinstance(value, int | float) or isinstance(value, bool):
-        raise OutOfRange("this is no number", path=f"payload.{name}", got=str(value), limits={"low": low, "high": high})
-    return require_range(f"payload.{name}", float(value), low, high)
+    return None if value is None else _finite(value, f"payload.{name}", low, high)
 
 
 def _refuse(message: str, code: str, **params: Any) -> NotInSequence:
@@ -145,7 +157,11 @@ def _heated(state: RunState, event: Event) -> None:
     cook = state.cooks[_number(event, "cook", len(state.cooks))]
     if cook.phase == "heating":
         raise _refuse("this pot is on the ring already", "on_ring", cook=cook.number)
-    others = [c for c in state.cooks if c.number != cook.number and c.phase == "heating"]
+    vessels = state.layout.vessels
+    others = [
+        c for c in state.cooks
+        if c.number != cook.number and c.phase == "heating" and vessels[c.number] == vessels[cook.number]
+    ]  # fmt: skip
     if others:
         raise _refuse("the pot is taken by another cook", "pot_taken", cook=others[0].number)
     if len(cook.poured) == sum(r.cook == cook.number for r in state.rounds):
@@ -159,7 +175,9 @@ def _rested(state: RunState, event: Event) -> None:
     cook = state.cooks[_number(event, "cook", len(state.cooks))]
     if cook.phase != "heating":
         raise _refuse("this pot is not on the ring", "not_on_ring", cook=cook.number)
-    cook.rests.append(Rest(event.at_s, _optional(event, "degc", 80.0, HIGHEST_READING_DEGC), cook.poured))
+    cook.rests.append(
+        Rest(event.at_s, _optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC), cook.poured)
+    )
     cook.heated_s = None
 
 
@@ -193,27 +211,30 @@ def _poured(state: RunState, event: Event) -> None:
     if cook.phase != "resting":
         raise _refuse("take the pot off the ring first", "not_resting", cook=cook.number)
     target.poured_s = event.at_s
-    target.places = [(event.at_s, state.place_ids[0])]
+    target.places = [(event.at_s, state.layout.poured_on[target.number])]
     target.rest = len(cook.rests) - 1
     cook.rests[-1].poured.append((event.at_s, target.number))
 
 
 def _moved(state: RunState, event: Event) -> None:
     target, place = _round(state, event), event.payload.get("place")
-    if place not in state.place_ids:
+    if place not in state.layout.place_ids:
         raise OutOfRange(
-            "no such place", path="payload.place", got=place, limits={"one_of": list(state.place_ids)}
+            "no such place", path="payload.place", got=place, limits={"one_of": list(state.layout.place_ids)}
         )
     if target.poured_s is None or target.unmoulded_s is not None:
         raise _refuse("only a poured round still in its mould is moved", "not_in_mould", round=target.number)
     target.places.append((event.at_s, place))
 
 
-def _bent(state: RunState, event: Event) -> None:
+def _worked(state: RunState, event: Event) -> None:
     target = _round(state, event)
-    if target.poured_s is None or target.unmoulded_s is not None or target.bent_s is not None:
-        raise _refuse("only a poured round is bent, once", "not_bendable", round=target.number)
-    target.bent_s = event.at_s
+    work = {"bent": "bend", "inserted": "stick"}[event.kind]
+    if state.layout.works[target.number] not in (work, None if work == "bend" else work):
+        raise _refuse("this round takes other work", "other_work", round=target.number)
+    if target.poured_s is None or target.unmoulded_s is not None or target.worked_s is not None:
+        raise _refuse("only a poured round is worked, once", "not_workable", round=target.number)
+    target.worked_s = event.at_s
 
 
 def _unmoulded(state: RunState, event: Event) -> None:
@@ -243,7 +264,11 @@ def _outcome(state: RunState, event: Event) -> None:
 def _ended(state: RunState, event: Event) -> None:
     if state.ended_s is not None:
         raise _refuse("this run has ended already", "ended")
-    state.left_kg = _optional(event, "left_kg", 0.0, 50.0)
+    left = event.payload.get("left_kg", {})
+    if not isinstance(left, dict) or any(v not in state.layout.vessels for v in left):
+        raise OutOfRange("say which vessel", path="payload.left_kg", got=str(left))
+    for vessel, kg in left.items():
+        state.left_kg[vessel] = _finite(kg, f"payload.left_kg.{vessel}", 0.0, 50.0)
     state.ended_s = event.at_s
 
 
@@ -263,7 +288,8 @@ _KINDS = {
     "reading": _reading,
     "poured": _poured,
     "moved": _moved,
-    "bent": _bent,
+    "inserted": _worked,
+    "bent": _worked,
     "unmoulded": _unmoulded,
     "outcome": _outcome,
     "note": _note,
@@ -289,13 +315,11 @@ def cancelled_ids(events: Iterable[Event]) -> set[str]:
     return {str(e.payload.get("id")) for e in events if e.kind == "cancels"}
 
 
-def replay(rounds: Iterable[Round], cooks: int, place_ids: tuple[str, ...], events: Iterable[Event]) -> RunState:
+def replay(layout: Layout, events: Iterable[Event]) -> RunState:
     """The state after all events, in the order they happened, cancelled ones left out [times in s].
 
     Args:
-        rounds: the frozen rounds
-        cooks: number of cooks
-        place_ids: places of the kitchen, the first being where moulds lie when poured
+        layout: the frozen rounds, vessels and places
         events: the whole log
     Raises: NotInSequence: an event does not fit what came before. OutOfRange, Missing: its payload is wrong.
     Source: definition
@@ -307,7 +331,9 @@ def replay(rounds: Iterable[Round], cooks: int, place_ids: tuple[str, ...], even
     if missing:
         raise OutOfRange("no such event to take back", path="payload.id", got=sorted(missing)[0])
     state = RunState(
-        [CookState(i) for i in range(cooks)], [RoundState(r.number, r.casts, r.cook) for r in rounds], place_ids
+        layout,
+        [CookState(i) for i in range(len(layout.vessels))],
+        [RoundState(r.number, r.casts, r.cook) for r in layout.rounds],
     )
     for event in sorted(log, key=lambda e: e.at_s):
         if event.kind != "cancels" and event.id not in gone:

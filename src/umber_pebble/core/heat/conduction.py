@@ -9,7 +9,13 @@ from numba import njit
 from numpy.typing import NDArray
 
 from umber_pebble.core.errors import require_range
-from umber_pebble.core.heat.convection import h_convection_w_m2k, h_radiation_w_m2k
+from umber_pebble.core.fat.crystallise import Setting, set_in_own_heat
+from umber_pebble.core.heat.convection import (
+    STREAM_LENGTH_M,
+    h_convection_w_m2k,
+    h_radiation_w_m2k,
+    h_stream_w_m2k,
+)
 
 FIRST_STEP_S = 0.25
 STEP_GROWTH = 1.015
@@ -21,7 +27,9 @@ Array = NDArray[np.float64]
 class Layer:
     """One layer, top to bottom in a stack; `contact_w_m2k` is its join to the layer above (inf = perfect).
 
-    The heat capacity may pass from cp_low to cp_high around turn_degc (a glass transition).
+    The heat capacity may pass from cp_low to cp_high around turn_degc (a glass transition). A layer with
+    a `setting` crystallises: it passes from cp_high to cp_low, and from melt_conductivity to conductivity,
+    with the share that has set, and is warmed by it.
     """
 
     name: str
@@ -34,6 +42,8 @@ class Layer:
     turn_degc: float
     start_degc: float
     contact_w_m2k: float = math.inf
+    melt_conductivity_w_mk: float | None = None
+    setting: Setting | None = None
 
     def __post_init__(self) -> None:
         require_range(f"{self.name}.thickness_m", self.thickness_m, 1e-5, 1.0)
@@ -41,7 +51,10 @@ class Layer:
 
 @dataclass(frozen=True, slots=True)
 class Face:
-    """Surroundings of one face: a fixed coefficient, or (h_fixed None) natural convection and radiation."""
+    """Surroundings of one face: a fixed coefficient, or (h_fixed None) convection and radiation.
+
+    Convection is natural, with a stream of air at air_m_s on top of it.
+    """
 
     around_degc: float
     facing: int
@@ -49,32 +62,47 @@ class Face:
     emissivity: float
     factor: float = 1.0
     h_fixed_w_m2k: float | None = None
+    air_m_s: float = 0.0
 
     def row(self) -> tuple[float, ...]:
         fixed = -1.0 if self.h_fixed_w_m2k is None else self.h_fixed_w_m2k
-        return (self.around_degc, float(self.facing), self.length_m, self.emissivity, self.factor, fixed)
+        return (
+            self.around_degc,
+            float(self.facing),
+            self.length_m,
+            self.emissivity,
+            self.factor,
+            fixed,
+            self.air_m_s,
+        )
 
 
 @dataclass(frozen=True, slots=True)
 class History:
-    """Temperatures of every node at every time: times [s], temps [time, node] in degC, and each node's layer."""
+    """Temperatures and shares set of every node at every time: times [s], temps [time, node] in degC, set [time, node],
+    and each node's layer."""
 
     times_s: Array
     temps_degc: Array
+    set_frac: Array
     layer_of_node: NDArray[np.int64]
 
     def of_layer(self, index: int) -> Array:
         return self.temps_degc[:, self.layer_of_node == index]
 
+    def set_of_layer(self, index: int) -> Array:
+        return self.set_frac[:, self.layer_of_node == index]
+
 
 @njit(cache=True)
 def _h(surface: float, face: tuple[float, ...]) -> float:
-    around, facing, length, emissivity, factor, fixed = face
+    around, facing, length, emissivity, factor, fixed, air = face
     if fixed >= 0.0:
         return fixed
-    return factor * h_convection_w_m2k(surface, around, length, int(facing)) + h_radiation_w_m2k(
-        surface, around, emissivity
-    )
+    natural = h_convection_w_m2k(surface, around, length, int(facing))
+    forced = h_stream_w_m2k(surface, around, STREAM_LENGTH_M, air)
+    both: float = (natural**3 + forced**3) ** (1.0 / 3.0)
+    return factor * both + h_radiation_w_m2k(surface, around, emissivity)
 
 
 @njit(cache=True)
@@ -87,25 +115,33 @@ def _cp(t: float, low: float, high: float, turn: float) -> float:
 
 
 @njit(cache=True)
-def _march(temps, times, dx, k, rho, cp_low, cp_high, turn, r_join, top, bottom):  # type: ignore[no-untyped-def]
+def _march(  # type: ignore[no-untyped-def]
+    temps, shares, times, dx, k_low, k_high, rho, cp_low, cp_high, turn, latent, kinetics, r_join, top, bottom
+):
     n, steps = temps.size, times.size - 1
-    out = np.empty((steps + 1, n))
-    out[0] = temps
-    # conductance between neighbours: two half cells and the join between them
-    g = np.empty(n - 1)
-    for j in range(n - 1):
-        g[j] = 1.0 / (0.5 * dx[j] / k[j] + r_join[j + 1] + 0.5 * dx[j + 1] / k[j + 1])
-    t = temps.copy()
+    out, out_set = np.empty((steps + 1, n)), np.zeros((steps + 1, n))
+    out[0], out_set[0] = temps, shares
+    t, x = temps.copy(), shares.copy()
+    g, k, cp = np.empty(n - 1), np.empty(n), np.empty(n)
     upper, rhs = np.empty(n), np.empty(n)
     s_top, s_bottom = t[0], t[n - 1]
-    half_top, half_bottom = 2.0 * k[0] / dx[0], 2.0 * k[n - 1] / dx[n - 1]
     for i in range(steps):
         dt = times[i + 1] - times[i]
+        for j in range(n):
+            done = x[j] / kinetics[j, 2] if latent[j] > 0.0 else 1.0
+            k[j] = k_high[j] + (k_low[j] - k_high[j]) * done
+            cp[j] = _cp(t[j], cp_low[j], cp_high[j], turn[j])
+            if latent[j] > 0.0:
+                cp[j] = cp_high[j] + (cp_low[j] - cp_high[j]) * done
+        # conductance between neighbours: two half cells and the join between them
+        for j in range(n - 1):
+            g[j] = 1.0 / (0.5 * dx[j] / k[j] + r_join[j + 1] + 0.5 * dx[j + 1] / k[j + 1])
+        half_top, half_bottom = 2.0 * k[0] / dx[0], 2.0 * k[n - 1] / dx[n - 1]
         h_top, h_bottom = _h(s_top, top), _h(s_bottom, bottom)
         u_top = 1.0 / (1.0 / half_top + 1.0 / h_top) if h_top > 0.0 else 0.0
         u_bottom = 1.0 / (1.0 / half_bottom + 1.0 / h_bottom) if h_bottom > 0.0 else 0.0
         for j in range(n):
-            c = rho[j] * _cp(t[j], cp_low[j], cp_high[j], turn[j]) * dx[j] / dt
+            c = rho[j] * cp[j] * dx[j] / dt
             above = g[j - 1] if j > 0 else 0.0
             below = g[j] if j < n - 1 else 0.0
             diagonal, r = c + above + below, c * t[j]
@@ -123,10 +159,15 @@ def _march(temps, times, dx, k, rho, cp_low, cp_high, turn, r_join, top, bottom)
         t[n - 1] = rhs[n - 1]
         for j in range(n - 2, -1, -1):
             t[j] = rhs[j] + upper[j] * t[j + 1]
+        for j in range(n):
+            if latent[j] > 0.0:
+                row = kinetics[j]
+                kin = (row[0], row[1], row[2], row[3], row[4], row[5])
+                x[j], t[j] = set_in_own_heat(x[j], t[j], dt, latent[j] / cp[j], kin)
         s_top = (half_top * t[0] + h_top * top[0]) / (half_top + h_top)
         s_bottom = (half_bottom * t[n - 1] + h_bottom * bottom[0]) / (half_bottom + h_bottom)
-        out[i + 1] = t
-    return out
+        out[i + 1], out_set[i + 1] = t, x
+    return out, out_set
 
 
 def growing_times_s(end_s: float, first_s: float = FIRST_STEP_S, growth: float = STEP_GROWTH) -> Array:
@@ -146,17 +187,18 @@ def growing_times_s(end_s: float, first_s: float = FIRST_STEP_S, growth: float =
 
 
 def conduct(
-    layers: Sequence[Layer], top: Face, bottom: Face, times_s: Array, start: Array | None = None
-) -> History:
-    """Temperatures through a stack of layers over time [degC].
+    layers: Sequence[Layer], top: Face, bottom: Face, times_s: Array, start: Array | None = None,
+    start_set: Array | None = None,
+) -> History:  # fmt: skip
+    """Temperatures and shares set through a stack of layers over time [degC, frac].
 
-    Backward Euler in time, cell-centred volumes in space; surface coefficients and heat capacities
-    from the step before, so the error is first order in the step.
+    Backward Euler in time, cell-centred volumes in space; surface coefficients and properties from the
+    step before, and setting after conduction in each step, so the error is first order in the step.
     Args:
         layers: top to bottom
         top, bottom: surroundings of the two faces
         times_s: rising, from the start [s]
-        start: node temperatures to go on from; else each layer's own [degC]
+        start, start_set: node temperatures [degC] and shares set [frac] to go on from; else each layer's own
     Raises: OutOfRange: a thickness outside its limits.
     Source: patankar-1980, chapter 4
     """
@@ -173,22 +215,30 @@ def conduct(
         )
     }
     dx = np.repeat([layer.thickness_m / layer.nodes for layer in layers], counts)
+    settings = [layer.setting for layer in layers]
+    k_melt = [layer.melt_conductivity_w_mk or layer.conductivity_w_mk for layer in layers]
+    none = (0.0, 1.0, 1.0, 1.0, 0.0, 0.0)
+    shares = np.repeat([s.start_frac if s else 0.0 for s in settings], counts)
     r_join = np.zeros(dx.size)
     r_join[np.cumsum([0, *counts[:-1]])] = [1.0 / layer.contact_w_m2k for layer in layers]
-    temps = _march(
+    temps, set_frac = _march(
         (rows["start_degc"] if start is None else start).astype(np.float64),
+        shares if start_set is None else start_set.astype(np.float64),
         times_s,
         dx,
         rows["conductivity_w_mk"],
+        np.repeat(k_melt, counts).astype(np.float64),
         rows["density_kg_m3"],
         rows["cp_low_j_kgk"],
         rows["cp_high_j_kgk"],
         rows["turn_degc"],
+        np.repeat([s.latent_j_kg if s else 0.0 for s in settings], counts),
+        np.repeat(np.array([s.kinetics() if s else none for s in settings]), counts, axis=0),
         r_join,
         top.row(),
         bottom.row(),
     )
-    return History(times_s, temps, np.repeat(np.arange(len(layers)), counts))
+    return History(times_s, temps, set_frac, np.repeat(np.arange(len(layers)), counts))
 
 
 def falls_below_s(times_s: Array, temps_degc: Array, limit_degc: float) -> float:

@@ -9,6 +9,8 @@ from umber_pebble.core.constants import GRAVITY_M_S2, STEFAN_BOLTZMANN_W_M2K4, Z
 _G = GRAVITY_M_S2
 _SIGMA = STEFAN_BOLTZMANN_W_M2K4
 _ZERO = ZERO_CELSIUS_K
+# a tray or the mould's cells: the length over which a stream's boundary layer starts anew
+STREAM_LENGTH_M = 0.06
 
 
 @njit(cache=True)
@@ -65,6 +67,35 @@ def nusselt_down_mcadams_1954(pr: float, gr: float) -> float:
     """
     nu: float = 0.27 * (pr * gr) ** 0.25
     return nu
+
+
+@njit(cache=True)
+def nusselt_stream_pohlhausen_1921(pr: float, re: float) -> float:
+    """Mean Nusselt number of a flat plate in a laminar stream along it [1].
+
+    Args:
+        pr: Prandtl number, above 0.6
+        re: Reynolds number on its length, to 5e5
+    Source: pohlhausen-1921
+    """
+    nu: float = 0.664 * re**0.5 * pr ** (1 / 3)
+    return nu
+
+
+@njit(cache=True)
+def h_stream_w_m2k(surface_degc: float, air_degc: float, length_m: float, air_m_s: float) -> float:
+    """Forced convection coefficient of a plate in a stream of air [W/m2K].
+
+    Args:
+        surface_degc, air_degc: temperatures [degC]
+        length_m: along the stream [m]
+        air_m_s: speed of the air, zero for none [m/s]
+    Source: pohlhausen-1921
+    """
+    if air_m_s <= 0.0:
+        return 0.0
+    nu, k, pr = air_properties(0.5 * (surface_degc + air_degc))
+    return nusselt_stream_pohlhausen_1921(pr, air_m_s * length_m / nu) * k / length_m
 
 
 @njit(cache=True)

@@ -1,36 +1,36 @@
-"""A cast disc in its mould: how it cools through a path of places, and its windows by viscosity."""
+"""A cast in its mould, laid in a row of places: how it cools and sets."""
 
 from dataclasses import dataclass, replace
-from functools import lru_cache, partial
 
 import numpy as np
 
-from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.errors import require_range
-from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
-from umber_pebble.core.heat.conduction import Array, Face, Layer, conduct, falls_below_s, growing_times_s
+from umber_pebble.core.fat.crystallise import setting_of
+from umber_pebble.core.heat.conduction import Array, Face, Layer, conduct, growing_times_s
 from umber_pebble.core.materials.load import Material, model_factors
-from umber_pebble.core.spread import Spread, combine
+from umber_pebble.core.spread import Spread, exact
 
-HORIZON_S = 6 * 3600.0
-# which node decides a window: the hottest must be stiff enough, the coldest not yet too stiff
-WINDOW_SERIES = {
-    "log_bend_open": "hottest_degc",
-    "log_bend_close": "coldest_degc",
-    "log_brittle": "coldest_degc",
-    "log_unmould": "hottest_degc",
-}
 NODES = {"piece": 15, "wall": 8, "place": 12}
+HORIZON_S = {"sugar": 6 * 3600.0, "fat": 3 * 3600.0}
+# the error of a time is about half a step: under 1 % (docs/heat.md)
+STEP_GROWTH = {"sugar": 1.015, "fat": 1.02}
+UNDERSIDE_M = 0.06
+STILL_M_S = exact(0.0)
 
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """Where a mould lies: a surface of a thickness at a temperature, in air of a temperature."""
+    """Where a mould lies: a surface of a thickness at a temperature, in air of a temperature and speed [m/s].
+
+    air_unsure_k is how far that air may be from what its owner says.
+    """
 
     surface: Material
     thickness_m: float
     surface_degc: float
     air_degc: float
+    air_m_s: Spread = STILL_M_S
+    air_unsure_k: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +43,10 @@ class Stay:
 
 @dataclass(frozen=True, slots=True)
 class Casting:
-    """A disc of melt in a mould wall, poured at a temperature and laid in a row of places."""
+    """A cast of melt in a mould wall, poured at a temperature and laid in a row of places.
+
+    tg: the glass transition of a sugar glass; None for a fat.
+    """
 
     melt: Material
     mould: Material
@@ -52,209 +55,159 @@ class Casting:
     diameter_m: float
     wall_m: float
     pour: Spread
-    tg: Spread
+    tg: Spread | None
     path: tuple[Stay, ...]
 
     def __post_init__(self) -> None:
         require_range("depth_m", self.depth_m, 2e-4, 0.1)
         require_range("wall_m", self.wall_m, 1e-4, 0.05)
 
+    @property
+    def kind(self) -> str:
+        return "sugar" if self.tg else "fat"
+
+    @property
+    def horizon_s(self) -> float:
+        return HORIZON_S[self.kind]
+
 
 @dataclass(frozen=True, slots=True)
 class PieceRun:
-    """One engine run: times from the pour and the piece's mean, hottest and coldest node [degC]."""
+    """One engine run: times from the pour [s], the piece's mean, hottest and coldest node [degC], the share set of the
+    node that has set least and most [frac]."""
 
     times_s: Array
     mean_degc: Array
     hottest_degc: Array
     coldest_degc: Array
+    least_set: Array
+    most_set: Array
 
 
 @dataclass(frozen=True, slots=True)
-class PieceWindows:
-    """Times from the pour with spread [s]; the horizon where it is not reached.
+class Case:
+    """One value of each uncertain input of a casting; contact and air_side are factors, stream picks a place's air speed
+    and air_off_share how much of a place's unsure_k its air is off."""
 
-    by_glass: the windows again with only the glass transition's spread; pace: the spread of speed that
-    heat alone leaves (1 = likely). Readings narrow the second, not the first.
-    """
-
-    bend_opens: Spread
-    bend_closes: Spread
-    bend_width: Spread
-    brittle: Spread
-    unmould: Spread
-    cool_to_hold: Spread
-    by_glass: dict[str, Spread]
-    pace: Spread
-    likely_run: PieceRun
-    limits_degc: dict[str, float]
-
-
-@dataclass(frozen=True, slots=True)
-class _Case:
     casting: Casting
     pour_degc: float
     depth_m: float
     cp_melt: float
-    cp_glass: float
     conductivity: float
     wall_conductivity: float
-    contact: float
-    air_side: float
+    contact: float = 1.0
+    air_side: float = 1.0
+    stream: str = "likely"
+    air_off_share: float = 0.0
+    half_factor: float = 1.0
+
+    def air_degc(self, place: Place) -> float:
+        return place.air_degc + self.air_off_share * place.air_unsure_k
 
 
-def _layers(case: _Case, place: Place) -> list[Layer]:
-    casting, melt, mould, surface = case.casting, case.casting.melt, case.casting.mould, place.surface
-    piece = Layer(
-        "piece", case.depth_m, NODES["piece"], case.conductivity, melt.value("density_melt"),
-        case.cp_glass, case.cp_melt, casting.tg.likely, case.pour_degc,
+def _piece(case: Case) -> Layer:
+    melt, density = case.casting.melt, case.casting.melt.value("density_melt")
+    if case.casting.tg is not None:
+        return Layer(
+            "piece", case.depth_m, NODES["piece"], case.conductivity, density, melt.value("cp_glass"), case.cp_melt,
+            case.casting.tg.likely, case.pour_degc,
+        )  # fmt: skip
+    melted = melt.value("conductivity_melt") * case.conductivity / melt.value("conductivity")
+    return Layer(
+        "piece", case.depth_m, NODES["piece"], case.conductivity, density, melt.value("cp_set"), case.cp_melt, 0.0,
+        case.pour_degc, melt_conductivity_w_mk=melted, setting=setting_of(melt, case.half_factor),
     )  # fmt: skip
+
+
+def _layers(case: Case, place: Place) -> list[Layer]:
+    casting, mould, surface = case.casting, case.casting.mould, place.surface
     wall = Layer(
         "wall", casting.wall_m, NODES["wall"], case.wall_conductivity, mould.value("density"),
         mould.value("cp"), mould.value("cp"), 0.0, casting.path[0].place.air_degc,
     )  # fmt: skip
+    if surface.flags.get("open", False):
+        return [_piece(case), wall]
     under = Layer(
         "place", place.thickness_m, NODES["place"], surface.value("conductivity"), surface.value("density"),
         surface.value("cp"), surface.value("cp"), 0.0, place.surface_degc, case.contact * surface.value("contact"),
     )  # fmt: skip
-    return [piece, wall, under]
+    return [_piece(case), wall, under]
 
 
-def _faces(case: _Case, place: Place) -> tuple[Face, Face]:
-    length = case.casting.diameter_m / 4
-    top = Face(place.air_degc, 1, length, case.casting.melt.value("emissivity"), case.air_side)
-    bottom = Face(place.air_degc, 2, 0.06, 0.9, case.air_side)
-    return top, bottom
+def _faces(case: Case, place: Place) -> tuple[Face, Face]:
+    length, air = case.casting.diameter_m / 4, case.air_degc(place)
+    stream = getattr(place.air_m_s, case.stream)
+    top = Face(air, 1, length, case.casting.melt.value("emissivity"), case.air_side, air_m_s=stream)
+    return top, Face(air, 2, UNDERSIDE_M, 0.9, case.air_side, air_m_s=stream)
 
 
-def _run(case: _Case) -> PieceRun:
-    path = case.casting.path
-    kept: Array | None = None
-    times: list[Array] = []
-    temps: list[Array] = []
+def run(case: Case) -> PieceRun:
+    """The engine once, with one value of each input.
+
+    Args:
+        case: a casting with those values
+    Raises: OutOfRange: a size the model does not hold for.
+    Source: patankar-1980
+    """
+    path, moved = case.casting.path, NODES["piece"] + NODES["wall"]
+    kept: tuple[Array, Array] | None = None
+    times, temps, shares = list[Array](), list[Array](), list[Array]()
     for stay, after in zip(path, [*path[1:], None], strict=True):
         layers = _layers(case, stay.place)
-        end = HORIZON_S if after is None else after.from_s
+        end = case.casting.horizon_s if after is None else after.from_s
         start = np.repeat([float(layer.start_degc) for layer in layers], [layer.nodes for layer in layers])
-        moved = NODES["piece"] + NODES["wall"]
+        start_set = np.zeros(start.size)
+        start_set[: NODES["piece"]] = layers[0].setting.start_frac if layers[0].setting else 0.0
         if kept is not None:
-            start[:moved] = kept[:moved]
-        history = conduct(layers, *_faces(case, stay.place), growing_times_s(max(end - stay.from_s, 1.0)), start)
-        kept = history.temps_degc[-1]
+            start[:moved], start_set[:moved] = kept[0][:moved], kept[1][:moved]
+        steps = growing_times_s(max(end - stay.from_s, 1.0), growth=STEP_GROWTH[case.casting.kind])
+        history = conduct(layers, *_faces(case, stay.place), steps, start, start_set)
+        kept = history.temps_degc[-1], history.set_frac[-1]
         skip = 0 if not times else 1
         times.append(history.times_s[skip:] + stay.from_s)
         temps.append(history.of_layer(0)[skip:])
-    piece = np.concatenate(temps)
-    return PieceRun(np.concatenate(times), piece.mean(1), piece.max(1), piece.min(1))
+        shares.append(history.set_of_layer(0)[skip:])
+    piece, share = np.concatenate(temps), np.concatenate(shares)
+    return PieceRun(np.concatenate(times), piece.mean(1), piece.max(1), piece.min(1), share.min(1), share.max(1))
 
 
-def _base(casting: Casting) -> _Case:
+def base(casting: Casting) -> Case:
+    """The likely case of a casting [SI fields]. Source: definition"""
     m = casting.melt
-    return _Case(
-        casting, casting.pour.likely, casting.depth_m, m.value("cp_melt"), m.value("cp_glass"),
-        m.value("conductivity"), casting.mould.value("conductivity"), 1.0, 1.0,
+    return Case(
+        casting, casting.pour.likely, casting.depth_m, m.value("cp_melt"), m.value("conductivity"),
+        casting.mould.value("conductivity"),
     )  # fmt: skip
 
 
-def _varied(base: _Case) -> list[list[_Case]]:
-    casting, melt = base.casting, base.casting.melt
-    contact = casting.path[0].place.surface.spread("contact")
-    ends: dict[str, tuple[float, ...]] = {
+def varied(likely: Case) -> list[list[Case]]:
+    """Per uncertain input, the cases at its low and high end [SI fields].
+
+    Source: jcgm-100-2008
+    """
+    casting, melt = likely.casting, likely.casting.melt
+    contact = casting.path[-1].place.surface.spread("contact")
+    air, wall = model_factors()["air_side_factor"].spread, casting.mould.spread("conductivity")
+    ends: dict[str, tuple[float | str, ...]] = {
         "pour_degc": (casting.pour.low, casting.pour.high),
-        # a disc's free edge cools it too: 2 V/A is the fast end, its full depth the slow one
+        # a cast's free edge cools it too: 2 V/A is the fast end, its full depth the slow one
         "depth_m": (2 * casting.volume_over_area_m,),
         "cp_melt": (melt.spread("cp_melt").low, melt.spread("cp_melt").high),
         "conductivity": (melt.spread("conductivity").low, melt.spread("conductivity").high),
-        "wall_conductivity": (
-            casting.mould.spread("conductivity").low,
-            casting.mould.spread("conductivity").high,
-        ),
-        "contact": (contact.low / contact.likely, contact.high / contact.likely),
-        "air_side": (
-            model_factors()["air_side_factor"].spread.low,
-            model_factors()["air_side_factor"].spread.high,
-        ),
+        "wall_conductivity": (wall.low, wall.high),
+        "air_side": (air.low, air.high),
     }
+    if not all(stay.place.surface.flags.get("open", False) for stay in casting.path):
+        ends["contact"] = (contact.low / contact.likely, contact.high / contact.likely)
+    if any(stay.place.air_m_s.high > 0 for stay in casting.path):
+        ends["stream"] = ("low", "high")
+    if any(stay.place.air_unsure_k > 0 for stay in casting.path):
+        ends["air_off_share"] = (-1.0, 1.0)
+    if casting.tg is None:
+        half = melt.spread("half_time")
+        ends["half_factor"] = (half.low / half.likely, half.high / half.likely)
 
-    def at(name: str, value: float) -> _Case:
-        return replace(base, **{name: value})  # type: ignore[arg-type]
+    def at(name: str, value: float | str) -> Case:
+        return replace(likely, **{name: value})  # type: ignore[arg-type]
 
     return [[at(name, value) for value in values] for name, values in ends.items()]
-
-
-def _reaches(run: PieceRun, series: str, limit_degc: float) -> float:
-    return falls_below_s(run.times_s, getattr(run, series), limit_degc)
-
-
-@lru_cache(maxsize=256)
-def windows_s(casting: Casting) -> PieceWindows:
-    """The windows of a casting, in seconds from its pour, with spread.
-
-    Bend opens when the hottest node is stiff enough, closes when the coldest is too stiff; brittle
-    by the coldest; unmould when the hottest is at its glass transition. One base run and one run to
-    each end of every uncertain input; the glass transition moves the limits, not the run.
-    Args:
-        casting: the disc, its mould and its path of places
-    Raises: OutOfRange: a size or temperature the model does not hold for.
-    Source: williams-landel-ferry-1955, patankar-1980, jcgm-100-2008
-    """
-    base_case = _base(casting)
-    base = _run(base_case)
-    runs = [[_run(case) for case in row] for row in _varied(base_case)]
-    melt = casting.melt
-
-    def crossing(series: str, tg: float, log: float, run: PieceRun) -> float:
-        return min(_reaches(run, series, temperature_at_log_viscosity_degc(log, tg)), HORIZON_S)
-
-    def window(prop: str, *, heat: bool = True) -> Spread:
-        log, tg = melt.spread(prop), casting.tg
-        at = partial(crossing, WINDOW_SERIES[prop])
-        by_heat = [[at(tg.likely, log.likely, run) for run in row] for row in runs] if heat else []
-        return combine(
-            at(tg.likely, log.likely, base),
-            [
-                *by_heat,
-                [at(tg.low, log.likely, base), at(tg.high, log.likely, base)],
-                [at(tg.likely, log.low, base), at(tg.likely, log.high, base)],
-            ],
-        )
-
-    def width(run: PieceRun, tg: float) -> float:
-        opens = crossing("hottest_degc", tg, melt.value("log_bend_open"), run)
-        return max(crossing("coldest_degc", tg, melt.value("log_bend_close"), run) - opens, 0.0)
-
-    hold = HOT_TO_HOLD_DEGC
-    return PieceWindows(
-        bend_opens=window("log_bend_open"),
-        bend_closes=window("log_bend_close"),
-        bend_width=combine(
-            width(base, casting.tg.likely),
-            [[width(r, casting.tg.likely) for r in row] for row in runs]
-            + [[width(base, casting.tg.low), width(base, casting.tg.high)]],
-        ),
-        brittle=window("log_brittle"),
-        unmould=window("log_unmould"),
-        cool_to_hold=combine(
-            min(_reaches(base, "hottest_degc", hold), HORIZON_S),
-            [[min(_reaches(r, "hottest_degc", hold), HORIZON_S) for r in row] for row in runs],
-        ),
-        by_glass={prop: window(prop, heat=False) for prop in WINDOW_SERIES},
-        pace=_pace(base, runs, casting.tg.likely),
-        likely_run=base,
-        limits_degc={
-            p: temperature_at_log_viscosity_degc(melt.value(p), casting.tg.likely) for p in WINDOW_SERIES
-        },
-    )
-
-
-def _pace(base: PieceRun, runs: list[list[PieceRun]], limit_degc: float) -> Spread:
-    likely = falls_below_s(base.times_s, base.mean_degc, limit_degc)
-    return combine(
-        1.0,
-        [[likely / max(falls_below_s(r.times_s, r.mean_degc, limit_degc), 1.0) for r in row] for row in runs],
-    )
-
-
-def never(value: Spread) -> bool:
-    """Whether a window is not reached within the horizon, in the likely run. Source: definition"""
-    return value.likely >= HORIZON_S

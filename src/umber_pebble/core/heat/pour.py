@@ -1,4 +1,4 @@
-"""The pour window of a pot of sugar glass: from what it opens, by what it closes."""
+"""The pour window of a melt in its vessel: from what it opens, by what it closes."""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -7,58 +7,33 @@ import numpy as np
 
 from umber_pebble.core.constants import GRAVITY_M_S2
 from umber_pebble.core.errors import require_range
+from umber_pebble.core.fat.crystallise import set_along_frac, setting_of
 from umber_pebble.core.glass.viscosity import WLF_C1, WLF_C2_K, temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.conduction import Array, falls_below_s
 from umber_pebble.core.heat.vessel import PotCase, cooling_curve_degc, curve_times_s, varied_cases
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.spread import Spread, combine
 
+# one value of each input of a flow: two numbers, which two is the flow's own affair
+Variant = tuple[float, float]
+
 
 @dataclass(frozen=True, slots=True)
-class Opening:
-    """When each thing that holds the pour back is over [s]; the latest one decides."""
+class Flowing:
+    """One cooling curve read: when each thing that holds the pour back is over, when the melt is too thick to pour,
+    and when it is no melt any more [s]."""
 
-    boils_s: float
-    bubbles_s: float
-    mould_s: float
+    waits: dict[str, float]
+    closes_s: float
+    stiff_s: float
 
     @property
     def opens_s(self) -> float:
-        return max(self.boils_s, self.bubbles_s, self.mould_s)
+        return min(max(self.waits.values()), self.closes_s)
 
     @property
     def limited_by(self) -> str:
-        if self.opens_s == self.bubbles_s:
-            return "bubbles"
-        return "mould" if self.opens_s == self.mould_s else "boiling"
-
-
-@dataclass(frozen=True, slots=True)
-class PourWindow:
-    """Opening, closing and width from the moment off the heat, with spread [s], and what they rest on."""
-
-    opens: Spread
-    closes: Spread
-    width: Spread
-    limited_by: str
-    open_degc: Spread
-    close_degc: Spread
-    depth_m: float
-    tg: Spread
-    times_s: Array
-    likely_degc: Array
-    low_degc: Array
-    high_degc: Array
-
-
-@dataclass(frozen=True, slots=True)
-class Cook:
-    """What a cook leaves: water, glass transition, where it would boil, and how hot it came off."""
-
-    off: Spread
-    tg: Spread
-    boils_degc: float
-    mould_bears_degc: float
+        return max(self.waits, key=lambda name: self.waits[name])
 
 
 def bubbles_risen_s(
@@ -93,89 +68,155 @@ def bubbles_risen_s(
     return float(np.interp(depth_m, risen, times_s))
 
 
-def opening_s(
-    times_s: Array,
-    temps_degc: Array,
-    tg_degc: float,
-    depth_m: float,
-    cook: Cook,
-    melt: Material,
-    rise_factor: float,
-) -> Opening:
-    """When the pour may begin on this cooling curve [s].
-
-    Args:
-        times_s, temps_degc: the curve from off the heat
-        tg_degc, depth_m: glass transition and depth of the melt
-        cook, melt: what the cook left, and the material
-        rise_factor: as in bubbles_risen_s
-    Source: definition, stokes-1851
+@dataclass(frozen=True, slots=True)
+class SugarFlow:
+    """Sugar glass as a cook leaves it: how hot it came off, its glass transition, where it would boil, what the moulds
+    bear. A variant is a glass transition and a bubble's rise factor.
     """
-    radius, density = melt.value("bubble_radius"), melt.value("density_melt")
-    rises = bubbles_risen_s(times_s, temps_degc, tg_degc, depth_m, radius, density, rise_factor)
-    return Opening(
-        falls_below_s(times_s, temps_degc, cook.boils_degc),
-        rises,
-        falls_below_s(times_s, temps_degc, cook.mould_bears_degc),
-    )
+
+    melt: Material
+    off: Spread
+    tg: Spread
+    boils_degc: float
+    mould_bears_degc: float
+
+    def likely(self) -> Variant:
+        return self.tg.likely, self.melt.spread("bubble_rise").likely
+
+    def varied(self) -> list[list[Variant]]:
+        rise = self.melt.spread("bubble_rise")
+        return [
+            [(self.tg.low, rise.likely), (self.tg.high, rise.likely)],
+            [(self.tg.likely, rise.low), (self.tg.likely, rise.high)],
+        ]
+
+    def read(self, times_s: Array, temps_degc: Array, depth_m: float, variant: Variant) -> Flowing:
+        """Opens when it no longer boils, bubbles of the material's radius have risen and the mould bears the heat;
+        closes at the pour viscosity."""
+        tg, rise = variant
+        radius, density = self.melt.value("bubble_radius"), self.melt.value("density_melt")
+        waits = {
+            "boiling": falls_below_s(times_s, temps_degc, self.boils_degc),
+            "mould": falls_below_s(times_s, temps_degc, self.mould_bears_degc),
+            "bubbles": bubbles_risen_s(times_s, temps_degc, tg, depth_m, radius, density, rise),
+        }
+        end = float(times_s[-1])
+        closes, stiff = (
+            min(falls_below_s(times_s, temps_degc, self._at(p, tg)), end) for p in ("log_pour_close", "log_stiff")
+        )
+        return Flowing(waits, closes, stiff)
+
+    def _at(self, prop: str, tg_degc: float) -> float:
+        return temperature_at_log_viscosity_degc(self.melt.value(prop), tg_degc)
+
+    def closes_at_degc(self) -> Spread | None:
+        return self.tg.map(lambda glass: self._at("log_pour_close", glass))
+
+    def stiff_at_degc(self) -> float | None:
+        return self._at("log_stiff", self.tg.likely)
 
 
-def closing_s(times_s: Array, temps_degc: Array, tg_degc: float, melt: Material) -> float:
-    """When the melt is too thick to pour on this cooling curve [s]; inf when it is not in the horizon.
-
-    Source: williams-landel-ferry-1955
+@dataclass(frozen=True, slots=True)
+class FatFlow:
+    """Molten fat: how hot it came off and what the moulds bear. A variant is a factor on the half-time of its setting,
+    and the share set at which it thickens.
     """
-    return falls_below_s(
-        times_s, temps_degc, temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg_degc)
-    )
+
+    melt: Material
+    off: Spread
+    mould_bears_degc: float
+
+    def likely(self) -> Variant:
+        return 1.0, self.melt.value("set_thickens")
+
+    def varied(self) -> list[list[Variant]]:
+        half, thick = self.melt.spread("half_time"), self.melt.spread("set_thickens")
+        return [
+            [(half.low / half.likely, thick.likely), (half.high / half.likely, thick.likely)],
+            [(1.0, thick.low), (1.0, thick.high)],
+        ]
+
+    def read(self, times_s: Array, temps_degc: Array, depth_m: float, variant: Variant) -> Flowing:
+        """Opens when it is cool enough to pour and the mould bears it; closes when enough has set that it thickens."""
+        half, thick = variant
+        share = set_along_frac(times_s, temps_degc, setting_of(self.melt, half))
+        waits = {
+            "heat": falls_below_s(times_s, temps_degc, self.melt.value("pour_below")),
+            "mould": falls_below_s(times_s, temps_degc, self.mould_bears_degc),
+        }
+        end = float(times_s[-1])
+        closes, stiff = (
+            min(falls_below_s(times_s, -share, -x), end) for x in (thick, self.melt.value("set_stiff"))
+        )
+        return Flowing(waits, closes, stiff)
+
+    def closes_at_degc(self) -> Spread | None:
+        return None
+
+    def stiff_at_degc(self) -> float | None:
+        return None
+
+
+Flow = SugarFlow | FatFlow
+
+
+@dataclass(frozen=True, slots=True)
+class PourWindow:
+    """Opening, closing and width from the moment off the heat, with spread [s], and what they rest on."""
+
+    opens: Spread
+    closes: Spread
+    width: Spread
+    limited_by: str
+    open_degc: Spread
+    close_degc: Spread
+    depth_m: float
+    times_s: Array
+    likely_degc: Array
+    low_degc: Array
+    high_degc: Array
 
 
 @lru_cache(maxsize=128)
-def pour_window_s(base: PotCase, cook: Cook) -> PourWindow:
-    """The pour window of a pot, in seconds from off the heat, with spread.
+def pour_window_s(base: PotCase, flow: Flow) -> PourWindow:
+    """The pour window of a vessel, in seconds from off the heat, with spread.
 
-    Opens when it no longer boils, bubbles of the material's radius have risen, and the mould bears
-    the heat; closes at the pour viscosity. Where it would not open before it closes, opening and closing
-    coincide and the width is zero.
+    Where it would not open before it closes, opening and closing coincide and the width is zero.
     Args:
-        base: the likely case of the pot
-        cook: what this cook left
-    Raises: OutOfRange: a mass or temperature outside the pot model.
-    Source: williams-landel-ferry-1955, stokes-1851, jcgm-100-2008
+        base: the likely case of the vessel
+        flow: how its melt pours
+    Raises: OutOfRange: a mass or temperature outside the vessel model.
+    Source: williams-landel-ferry-1955, avrami-1939, stokes-1851, jcgm-100-2008
     """
-    melt, times = base.melt, curve_times_s()
-    end = float(times[-1])
-    rise = melt.spread("bubble_rise")
+    times, off = curve_times_s(), flow.off
 
-    def run(
-        case: PotCase, off: float, tg: float, rise_factor: float = rise.likely
-    ) -> tuple[float, float, Opening]:
-        temps = cooling_curve_degc(case, off)
-        opening = opening_s(times, temps, tg, case.depth_m, cook, melt, rise_factor)
-        closes = min(closing_s(times, temps, tg, melt), end)
-        return min(opening.opens_s, closes), closes, opening
+    def read(case: PotCase, off_degc: float, variant: Variant) -> Flowing:
+        return flow.read(times, cooling_curve_degc(case, off_degc), case.depth_m, variant)
 
-    off, tg = cook.off, cook.tg
-    opens, closes, opening = run(base, off.likely, tg.likely)
-    others = [[run(case, off.likely, tg.likely) for case in pair] for pair in varied_cases(base)]
-    by_glass = [run(base, off.likely, tg.low), run(base, off.likely, tg.high)]
-    by_off = [run(base, off.low, tg.likely), run(base, off.high, tg.likely)]
-    by_rise = [run(base, off.likely, tg.likely, rise.low), run(base, off.likely, tg.likely, rise.high)]
-    rows = [*others, by_glass, by_off, by_rise]
-    width = combine(closes - opens, [[c - o for o, c, _ in row] for row in rows])
+    first = read(base, off.likely, flow.likely())
+    rows = [
+        *([read(case, off.likely, flow.likely()) for case in pair] for pair in varied_cases(base)),
+        *([read(base, off.likely, variant) for variant in pair] for pair in flow.varied()),
+        [read(base, off.low, flow.likely()), read(base, off.high, flow.likely())],
+    ]
+    width = combine(first.closes_s - first.opens_s, [[f.closes_s - f.opens_s for f in row] for row in rows])
     likely = cooling_curve_degc(base, off.likely)
     curves = [[cooling_curve_degc(case, off.likely) for case in pair] for pair in varied_cases(base)]
     down, up = _band(likely, curves)
-    opens_spread = combine(opens, [[o for o, _, _ in row] for row in rows])
+    opens = combine(first.opens_s, [[f.opens_s for f in row] for row in rows])
+    closes = combine(first.closes_s, [[f.closes_s for f in row] for row in rows])
+
+    def then(seconds: float) -> float:
+        return float(np.interp(seconds, times, likely))
+
     return PourWindow(
-        opens=opens_spread,
-        closes=combine(closes, [[c for _, c, _ in row] for row in rows]),
+        opens=opens,
+        closes=closes,
         width=Spread(max(width.low, 0.0), width.likely, width.high),
-        limited_by=opening.limited_by,
-        open_degc=opens_spread.map(lambda s: float(np.interp(s, times, likely))),
-        close_degc=tg.map(lambda g: temperature_at_log_viscosity_degc(melt.value("log_pour_close"), g)),
+        limited_by=first.limited_by,
+        open_degc=opens.map(then),
+        close_degc=flow.closes_at_degc() or closes.map(then),
         depth_m=base.depth_m,
-        tg=tg,
         times_s=times,
         likely_degc=likely,
         low_degc=down,

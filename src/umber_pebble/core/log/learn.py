@@ -37,19 +37,19 @@ def loss_factor(tracks: Sequence[Track], frozen: float) -> Factor | None:
 
 
 def residue_factor(
-    state: RunState, predicted_left_kg: float, predicted_residue_kg: float, frozen: float
+    left_kg: float | None, predicted_left_kg: float, predicted_residue_kg: float, frozen: float
 ) -> Factor | None:
     """How much melt a pot keeps against the film model; None when nobody weighed it [1].
 
     Args:
-        state: with left_kg when weighed
+        left_kg: as weighed at the end, None when nobody did
         predicted_left_kg, predicted_residue_kg: of the last cook
         frozen: factor the run was planned with
     Source: jeffreys-1930
     """
-    if state.left_kg is None or predicted_residue_kg <= 0:
+    if left_kg is None or predicted_residue_kg <= 0:
         return None
-    kept = max(state.left_kg - (predicted_left_kg - predicted_residue_kg), 0.1 * predicted_residue_kg)
+    kept = max(left_kg - (predicted_left_kg - predicted_residue_kg), 0.1 * predicted_residue_kg)
     return Factor(frozen * kept / predicted_residue_kg, 0.25 * frozen * kept / predicted_residue_kg)
 
 

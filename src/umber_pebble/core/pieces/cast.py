@@ -23,7 +23,7 @@ class CastAmounts:
     volume_over_area_m: float
 
 
-def amounts(disc: Disc, fill_m: float, melt: Material) -> CastAmounts:
+def amounts(disc: Disc, fill_m: float, melt: Material, displaced_m3: float = 0.0) -> CastAmounts:
     """Grams of one solid cast to a level.
 
     Scraped: what stands above the rim when the cavity is filled to it, and goes back to the pot.
@@ -31,11 +31,13 @@ def amounts(disc: Disc, fill_m: float, melt: Material) -> CastAmounts:
         disc: the cavity
         fill_m: level above the floor, above zero, at most the rim [m]
         melt: the material, poured as melt
-    Raises: OutOfRange: the level is below 0.2 mm or above the rim.
+        displaced_m3: taken by a stick or the like [m3]
+    Raises: OutOfRange: the level is below 0.2 mm or above the rim, or nothing is left beside what is put in.
     Source: geometry, assumption
     """
     require_range("fill_m", fill_m, 0.0002, disc.depth_m)
-    volume, density, surface = volume_m3(disc, fill_m), melt.spread("density_melt"), open_m2(disc, fill_m)
+    filled, density, surface = volume_m3(disc, fill_m), melt.spread("density_melt"), open_m2(disc, fill_m)
+    volume = filled - require_range("stick.inside_m3", displaced_m3, 0.0, 0.8 * filled)
     finished = combine(volume * density.likely, [[volume * density.low, volume * density.high]])
     heap = melt.spread("overfill")
     full = fill_m > disc.depth_m - heap.likely
@@ -51,11 +53,12 @@ def amounts(disc: Disc, fill_m: float, melt: Material) -> CastAmounts:
         volume=explained(
             volume,
             "m3",
-            "frustum from the floor to the fill level, times what the water weight says of the measured sizes",
+            "frustum from the floor to the fill level, times what the water weight says of the measured sizes, less what is put in",
             given("fill level", fill_m, "m"),
             given("open diameter", disc.top_m, "m"),
             given("draft", disc.draft_rad, "rad"),
             given("weighed / measured", disc.volume_factor, "frac"),
+            *([given("put in", displaced_m3, "m3")] if displaced_m3 else []),
             sources=("geometry",),
         ),
         finished=explained(
@@ -77,20 +80,21 @@ def amounts(disc: Disc, fill_m: float, melt: Material) -> CastAmounts:
         poured=explained(poured, "kg", "finished + scraped", given("finished", finished, "kg"), given("scraped", scraped, "kg")),
         open_m2=surface,
         wetted_m2=wetted_m2(disc, fill_m),
-        volume_over_area_m=volume / area,
+        volume_over_area_m=filled / area,
     )  # fmt: skip
 
 
-def level_for_mass_m(disc: Disc, finished_kg: float, melt: Material) -> float:
+def level_for_mass_m(disc: Disc, finished_kg: float, melt: Material, displaced_m3: float = 0.0) -> float:
     """Fill level that gives a finished weight [m].
 
     Args:
         disc: the cavity
         finished_kg: above zero, at most what it holds [kg]
         melt: the material
+        displaced_m3: taken by a stick or the like [m3]
     Raises: OutOfRange: more than the cavity holds.
     Source: geometry
     """
-    whole = volume_m3(disc, disc.depth_m) * melt.value("density_melt")
+    whole = (volume_m3(disc, disc.depth_m) - displaced_m3) * melt.value("density_melt")
     require_range("finished_kg", finished_kg, 1e-6, whole * (1 + 1e-9))
-    return level_m(disc, finished_kg / melt.value("density_melt"))
+    return level_m(disc, finished_kg / melt.value("density_melt") + displaced_m3)

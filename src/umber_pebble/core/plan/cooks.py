@@ -8,11 +8,14 @@ from umber_pebble.core.errors import MouldTooWeak, OutOfRange, require_range
 from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955, tg_spread_degc
 from umber_pebble.core.glass.water import boils_at_degc, water_of_cook
 from umber_pebble.core.heat.hob import Heating, hob_time_s
-from umber_pebble.core.heat.piece import Casting, PieceWindows, Stay, windows_s
-from umber_pebble.core.heat.pour import Cook, PourWindow, pour_window_s
+from umber_pebble.core.heat.melting import Melting, melting_time_s
+from umber_pebble.core.heat.piece import Casting, Stay
+from umber_pebble.core.heat.pour import FatFlow, Flow, PourWindow, SugarFlow, pour_window_s
 from umber_pebble.core.heat.vessel import PotCase, base_case
+from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
+from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.cast import CastAmounts, amounts
-from umber_pebble.core.plan.problem import Line, PlanInput
+from umber_pebble.core.plan.problem import FatMelt, Line, PlanInput, SugarCook, Way
 from umber_pebble.core.spread import Spread, combine
 
 OFF_HEAT_SD_K = 2.0
@@ -31,9 +34,13 @@ class Round:
 
 @dataclass(frozen=True, slots=True)
 class PotCook:
-    """One cook: what is in the pot, what is added for it, and its windows."""
+    """One melt of a material in its vessel: what is in it, what is added for it, and its windows.
+
+    hob is the time until it is melted and hot enough; water_left is None for fat.
+    """
 
     number: int
+    way: Way
     rounds: tuple[Round, ...]
     charge_kg: float
     fresh_kg: float
@@ -44,9 +51,9 @@ class PotCook:
     residue_kg: Spread
     wet: bool
     water_kg: float
-    water_left: Spread
-    cook: Cook
-    heating: Heating
+    water_left: Spread | None
+    flow: Flow
+    heating: Heating | Melting
     hob: Spread
     window: PourWindow
 
@@ -85,14 +92,17 @@ def residue_kg(case: PotCase, log_visc: float, factor: Spread) -> Spread:
 def line_amounts(plan: PlanInput) -> list[CastAmounts]:
     """Per line, the grams of one casting [kg].
 
-    Raises: OutOfRange: a fill level outside its cavity.
+    Raises: OutOfRange: a fill level outside its cavity, or a stick that fills it.
     Source: geometry
     """
-    return [amounts(line.mould.disc, line.fill_m, plan.melt) for line in plan.lines]
+    return [
+        amounts(line.mould.disc, line.fill_m, plan.way(line).melt, line.stick.inside_m3 if line.stick else 0.0)
+        for line in plan.lines
+    ]
 
 
-def _wet(plan: PlanInput, sugar_kg: float) -> bool:
-    return plan.cook.water if plan.cook.water is not None else sugar_kg >= plan.melt.value("large_cook")
+def _wet(by: SugarCook, melt: Material, sugar_kg: float) -> bool:
+    return by.water if by.water is not None else sugar_kg >= melt.value("large_cook")
 
 
 def _bears(lines: list[Line]) -> float:
@@ -100,33 +110,37 @@ def _bears(lines: list[Line]) -> float:
 
 
 def pour_of(
-    plan: PlanInput, charge_kg: float, lines: list[Line]
-) -> tuple[Cook, PourWindow, PotCase, Spread, bool]:
-    """Cook and pour window for a charge that will go into these lines' moulds [s, degC].
+    plan: PlanInput, way: Way, charge_kg: float, lines: list[Line]
+) -> tuple[Flow, PourWindow, PotCase, Spread | None, bool]:
+    """Flow and pour window of a charge that will go into these lines' moulds; water left [frac], and if it was added.
 
     Raises: MouldTooWeak: the melt is too thick to pour before the mould bears it.
     Source: definition
     """
-    wet = _wet(plan, charge_kg)
-    cook_degc, altitude = plan.cook.cook_degc, plan.altitude_m
-    water = water_of_cook(plan.melt, wet=wet, cook_degc=cook_degc, altitude_m=altitude)
-    off = Spread(cook_degc - OFF_HEAT_SD_K, cook_degc, cook_degc + OFF_HEAT_SD_K)
-    # a wet cook comes off at its own boiling point; a drier one is already below its own
-    boils = max(boils_at_degc(water.likely, altitude), cook_degc if wet else 0.0)
-    cook = Cook(off, tg_spread_degc(plan.melt, water), boils, _bears(lines))
-    case = base_case(plan.pot, plan.melt, charge_kg)
-    window = pour_window_s(case, cook)
-    if cook.mould_bears_degc < window.close_degc.likely:
+    off = Spread(way.end_degc - OFF_HEAT_SD_K, way.end_degc, way.end_degc + OFF_HEAT_SD_K)
+    water, wet = None, False
+    flow: Flow
+    if isinstance(way.by, SugarCook):
+        wet = _wet(way.by, way.melt, charge_kg)
+        water = water_of_cook(way.melt, wet=wet, cook_degc=way.by.cook_degc, altitude_m=plan.altitude_m)
+        # a wet cook comes off at its own boiling point; a drier one is already below its own
+        boils = max(boils_at_degc(water.likely, plan.altitude_m), way.by.cook_degc if wet else 0.0)
+        flow = SugarFlow(way.melt, off, tg_spread_degc(way.melt, water), boils, _bears(lines))
+    else:
+        flow = FatFlow(way.melt, off, _bears(lines))
+    case = base_case(way.pot, way.melt, charge_kg)
+    window = pour_window_s(case, flow)
+    if flow.mould_bears_degc < window.close_degc.likely:
         weakest = min(lines, key=lambda line: min(line.mould.bears_degc, line.mould.material.value("bears")))
         raise MouldTooWeak(
-            f"{weakest.mould.material.name} bears {cook.mould_bears_degc:g} degC; the melt is too thick to pour "
+            f"{weakest.mould.material.name} bears {flow.mould_bears_degc:g} degC; the melt is too thick to pour "
             f"below {window.close_degc.likely:.0f} degC: use silicone or metal",
             path="mould.bears_degc",
-            got=cook.mould_bears_degc,
+            got=flow.mould_bears_degc,
             limits={"low": window.close_degc.likely},
             params={"material": weakest.mould.material.name, "line": weakest.name},
         )
-    return cook, window, case, water, wet
+    return flow, window, case, water, wet
 
 
 def casts_in_window(window: PourWindow, pour_each_s: float) -> Spread:
@@ -138,71 +152,91 @@ def casts_in_window(window: PourWindow, pour_each_s: float) -> Spread:
 
 
 def piece_windows(
-    plan: PlanInput, line: Line, amount: CastAmounts, window: PourWindow, pour_s: float
+    plan: PlanInput, line: Line, amount: CastAmounts, flow: Flow, window: PourWindow, casts: int
 ) -> PieceWindows:
-    """Windows of one line's castings poured from this pot [s from the pour].
+    """Windows of one line's castings poured from this vessel [s from the pour].
 
-    The pour temperature runs from the pot's opening to its closing, likely in the middle of the pour.
+    The pour temperature runs from the opening to the closing, likely in the middle of the pour.
+    Args:
+        plan, line, amount: whose castings
+        flow, window: of the vessel
+        casts: poured in one go
     Source: definition
     """
-    times, temps = window.times_s, window.likely_degc
-    starts = window.opens.likely
-    i = int((times <= min(starts + pour_s / 2, window.closes.likely)).sum()) - 1
+    times, temps, pour_s = window.times_s, window.likely_degc, casts * plan.paces.pour_each_s
+    i = int((times <= min(window.opens.likely + pour_s / 2, window.closes.likely)).sum()) - 1
     likely = float(temps[i])
     pour = Spread(min(likely, window.close_degc.likely), likely, max(likely, window.open_degc.likely))
-    return windows_s(casting_of(plan, line, amount, pour, window.tg))
+    return windows_s(casting_of(plan, line, amount, pour, flow, path_of(plan, line, casts)))
+
+
+def path_of(plan: PlanInput, line: Line, casts: int) -> tuple[Stay, ...]:
+    """Where a round of castings lies: where it is poured, then, once all are poured and worked, where it sets.
+
+    Source: definition
+    """
+    way = plan.way(line)
+    first = Stay(0.0, way.poured_on)
+    if not way.carried:
+        return (first,)
+    handled = casts * (plan.paces.pour_each_s / 2 + plan.work_each_s(line))
+    return first, Stay(handled, way.sets_in)
 
 
 def casting_of(
-    plan: PlanInput,
-    line: Line,
-    amount: CastAmounts,
-    pour: Spread,
-    tg: Spread,
-    path: tuple[Stay, ...] | None = None,
+    plan: PlanInput, line: Line, amount: CastAmounts, pour: Spread, flow: Flow, path: tuple[Stay, ...]
 ) -> Casting:
-    """The casting of a line poured at a temperature [SI fields]. Source: definition"""
+    """The casting of a line poured at a temperature and laid along a path [SI fields]. Source: definition"""
     return Casting(
-        plan.melt,
+        plan.way(line).melt,
         line.mould.material,
         line.fill_m,
         amount.volume_over_area_m,
         line.mould.disc.top_m,
         line.mould.wall_m,
         pour,
-        tg,
-        path or (Stay(0.0, plan.place),),
+        flow.tg if isinstance(flow, SugarFlow) else None,
+        path,
     )
 
 
-def bends_in_window(windows: PieceWindows, pour_each_s: float, bend_each_s: float) -> int:
-    """Castings of a round that one person can pour and then bend before the last turns too stiff [count].
+def works_in_window(windows: PieceWindows, work: str, pour_each_s: float, work_each_s: float) -> int:
+    """Castings of a round that one person can pour and then work before the last turns too stiff [count].
 
-    All are poured, then bent in the same order: the last starts latest, so it decides. At least one.
+    All are poured, then worked in the same order: the last starts latest, so it decides. At least one.
     Args:
         windows: of the casting; its lowest width counts from the likely opening
-        pour_each_s, bend_each_s: paces [s]
+        work: "bend" or "stick"
+        pour_each_s, work_each_s: paces [s]
     Source: definition
     """
-    closes = windows.bend_opens.likely + windows.bend_width.low
-    return max(1, math.floor((closes - pour_each_s) / bend_each_s))
+    opens = WORKS[work][0]
+    closes = (windows.at[opens].likely if opens else 0.0) + windows.work_width[work].low
+    return max(1, math.floor((closes - pour_each_s) / work_each_s))
 
 
 def _split(casts: int, size: int) -> list[int]:
     return [min(size, casts - start) for start in range(0, casts, size)]
 
 
-def _charge(plan: PlanInput, pour_kg: float) -> tuple[float, Spread]:
+def _log_viscosity(plan: PlanInput, way: Way, charge_kg: float) -> float:
+    """Of the melt when its vessel is emptied [log10 Pa s]."""
+    if isinstance(way.by, FatMelt):
+        # Casson's plastic viscosity: a drained film hardly shears, so its yield value counts as that much more
+        return math.log10(way.melt.value("casson_viscosity") + way.melt.value("casson_yield"))
+    wet = _wet(way.by, way.melt, charge_kg)
+    water = water_of_cook(way.melt, wet=wet, cook_degc=way.by.cook_degc, altitude_m=plan.altitude_m)
+    tg = tg_spread_degc(way.melt, water).likely
+    # half way between a fresh cook and the closing, in its logarithm
+    return (log_viscosity_wlf_1955(way.by.cook_degc, tg) + way.melt.value("log_pour_close")) / 2
+
+
+def _charge(plan: PlanInput, way: Way, pour_kg: float) -> tuple[float, Spread]:
     """Charge and residue: they depend on each other, so a few rounds of substitution."""
     charge = max(pour_kg * (1 + plan.reserve_frac), 0.001)
-    residue = Spread(0.0, 0.0, 0.0)
-    # viscosity when the pot is emptied: half way between a fresh cook and the closing, in its logarithm
-    wet = _wet(plan, charge)
-    water = water_of_cook(plan.melt, wet=wet, cook_degc=plan.cook.cook_degc, altitude_m=plan.altitude_m)
-    tg = tg_spread_degc(plan.melt, water).likely
-    log_visc = (log_viscosity_wlf_1955(plan.cook.cook_degc, tg) + plan.melt.value("log_pour_close")) / 2
+    log_visc, residue = _log_viscosity(plan, way, charge), Spread(0.0, 0.0, 0.0)
     for _ in range(3):
-        residue = residue_kg(base_case(plan.pot, plan.melt, charge), log_visc, plan.residue_factor)
+        residue = residue_kg(base_case(way.pot, way.melt, charge), log_visc, way.residue_factor)
         charge = pour_kg * (1 + plan.reserve_frac) + residue.likely
     require_range("charge_kg", charge, 0.001, 50.0)
     return charge, residue
@@ -211,41 +245,45 @@ def _charge(plan: PlanInput, pour_kg: float) -> tuple[float, Spread]:
 def make_rounds(plan: PlanInput, casts: list[int], per_cast: list[CastAmounts]) -> list[list[tuple[int, int]]]:
     """Cooks as lists of (line, castings): moulds filled once a cook, no more than its window takes [count].
 
+    One material after the other, in the order of the lines.
     Source: definition
     """
-    sizes = []
-    for line, amount in zip(plan.lines, per_cast, strict=True):
+    waiting: dict[str, list[tuple[int, int]]] = {line.melt: [] for line in plan.lines}
+    for i, (line, amount) in enumerate(zip(plan.lines, per_cast, strict=True)):
         size = line.mould.cavities * line.mould.owned
-        if line.bend:
-            charge, _ = _charge(plan, amount.poured.value.likely * size)
-            _, window, *_ = pour_of(plan, charge, [line])
-            windows = piece_windows(plan, line, amount, window, plan.paces.pour_each_s)
-            size = min(size, bends_in_window(windows, plan.paces.pour_each_s, plan.paces.bend_each_s))
-        sizes.append(size)
-    waiting = [(i, n) for i, size in enumerate(sizes) for n in _split(casts[i], size)]
-    if len(waiting) > MOST_ROUNDS:
+        if line.work:
+            way = plan.way(line)
+            charge, _ = _charge(plan, way, amount.poured.value.likely * size)
+            flow, window, *_ = pour_of(plan, way, charge, [line])
+            windows = piece_windows(plan, line, amount, flow, window, size)
+            fits = works_in_window(windows, line.work, plan.paces.pour_each_s, plan.work_each_s(line))
+            size = min(size, fits)
+        waiting[line.melt] += [(i, n) for n in _split(casts[i], size)]
+    count = sum(len(rounds) for rounds in waiting.values())
+    if count > MOST_ROUNDS:
         raise OutOfRange(
-            f"{len(waiting)} rounds: at most {MOST_ROUNDS} in one plan; split the order or use more moulds",
+            f"{count} rounds: at most {MOST_ROUNDS} in one plan; split the order or use more moulds",
             path="lines",
-            got=len(waiting),
+            got=count,
             limits={"high": MOST_ROUNDS},
         )
     cooks: list[list[tuple[int, int]]] = []
-    while waiting:
-        cooks.append(_next_cook(plan, waiting, per_cast))
+    for rounds in waiting.values():
+        while rounds:
+            cooks.append(_next_cook(plan, rounds, per_cast))
     return cooks
 
 
 def _next_cook(
     plan: PlanInput, waiting: list[tuple[int, int]], per_cast: list[CastAmounts]
 ) -> list[tuple[int, int]]:
-    """Take from the front what one pot pours: each mould once, castings within the window."""
+    """Take from the front what one vessel pours: each mould once, castings within the window."""
     chosen: list[tuple[int, int]] = []
     used: set[str] = set()
     while waiting:
         line, casts = waiting[0]
         mould = plan.lines[line].mould.mould_id
-        if mould in used or (chosen and plan.lines[line].bend):
+        if mould in used or (chosen and plan.lines[line].work):
             break
         room = _room(plan, [*chosen, (line, casts)], per_cast)
         if room < casts and chosen:
@@ -254,51 +292,65 @@ def _next_cook(
         chosen.append((line, take))
         used.add(mould)
         waiting[0:1] = [(line, casts - take)] if take < casts else []
-        if take < casts or plan.lines[line].bend:
+        if take < casts or plan.lines[line].work:
             break
     return chosen
 
 
 def _room(plan: PlanInput, rounds: list[tuple[int, int]], per_cast: list[CastAmounts]) -> int:
-    """How many castings of the last round still fit in the likely window of the pot that holds them all."""
+    """How many castings of the last round still fit in the likely window of the vessel that holds them all."""
     lines = [plan.lines[i] for i, _ in rounds]
+    way = plan.way(lines[0])
     pour_kg = sum(per_cast[i].poured.value.likely * n for i, n in rounds)
-    charge, _ = _charge(plan, pour_kg)
-    _, window, *_ = pour_of(plan, charge, lines)
+    charge, _ = _charge(plan, way, pour_kg)
+    _, window, *_ = pour_of(plan, way, charge, lines)
     before = sum(n for _, n in rounds[:-1])
     return int(casts_in_window(window, plan.paces.pour_each_s).likely) - before
 
 
 def make_cooks(plan: PlanInput, groups: list[list[tuple[int, int]]], per_cast: list[CastAmounts]) -> list[PotCook]:
-    """The cooks with their charges and windows. What a cook leaves in the pot goes into the next one.
+    """The cooks with their charges and windows. What a cook leaves in its vessel goes into the next one.
 
-    Raises: OutOfRange: the ring is too weak, or a charge outside the pot model. MouldTooWeak.
+    Raises: OutOfRange: the heat is too weak, or a charge outside the vessel model. MouldTooWeak.
     Source: definition
     """
     cooks: list[PotCook] = []
-    left, number = 0.0, 0
+    left: dict[str, float] = {}
+    number = 0
     for c, group in enumerate(groups):
         rounds = tuple(Round(number + i, line, c, casts) for i, (line, casts) in enumerate(group))
         number += len(rounds)
-        lines = [plan.lines[r.line] for r in rounds]
-        poured = sum(per_cast[r.line].poured.value.likely * r.casts for r in rounds)
-        finished = sum(per_cast[r.line].finished.value.likely * r.casts for r in rounds)
-        charge, residue = _charge(plan, poured)
-        fresh = max(charge - left, 0.0)
-        cook, window, case, water, wet = pour_of(plan, charge, lines)
-        water_kg = plan.melt.value("water_added") * fresh if wet else 0.0
-        heating = Heating(
-            case, water_kg, plan.cook.crystalline, plan.room_degc, plan.cook.cook_degc, plan.altitude_m,
-            plan.ring.power_w, plan.ring.efficiency,
-        )  # fmt: skip
-        cooks.append(
-            PotCook(
-                c, rounds, charge, fresh, poured, finished, poured - finished, poured * plan.reserve_frac, residue,
-                wet, water_kg, water, cook, heating, hob_time_s(heating), window,
-            )
-        )  # fmt: skip
-        left = charge - finished
+        cook = _make_cook(plan, c, rounds, per_cast, left.get(plan.lines[group[0][0]].melt, 0.0))
+        left[plan.lines[group[0][0]].melt] = cook.charge_kg - cook.finished_kg
+        cooks.append(cook)
     return cooks
+
+
+def _make_cook(
+    plan: PlanInput, number: int, rounds: tuple[Round, ...], per_cast: list[CastAmounts], left_kg: float
+) -> PotCook:
+    lines = [plan.lines[r.line] for r in rounds]
+    way = plan.way(lines[0])
+    poured = sum(per_cast[r.line].poured.value.likely * r.casts for r in rounds)
+    finished = sum(per_cast[r.line].finished.value.likely * r.casts for r in rounds)
+    charge, residue = _charge(plan, way, poured)
+    fresh = max(charge - left_kg, 0.0)
+    flow, window, case, water, wet = pour_of(plan, way, charge, lines)
+    water_kg = way.melt.value("water_added") * fresh if wet else 0.0
+    heating: Heating | Melting
+    if isinstance(way.by, SugarCook):
+        heating = Heating(
+            case, water_kg, way.by.crystalline, plan.room_degc, way.by.cook_degc, plan.altitude_m,
+            way.by.ring.power_w, way.by.ring.efficiency,
+        )  # fmt: skip
+        hob = hob_time_s(heating)
+    else:
+        heating = Melting(case, plan.room_degc, way.by.melt_to_degc, way.by.by)
+        hob = melting_time_s(heating)
+    return PotCook(
+        number, way, rounds, charge, fresh, poured, finished, poured - finished, poured * plan.reserve_frac, residue,
+        wet, water_kg, water, flow, heating, hob, window,
+    )  # fmt: skip
 
 
 def round_windows(plan: PlanInput, cooks: list[PotCook], per_cast: list[CastAmounts]) -> dict[int, PieceWindows]:
@@ -307,9 +359,7 @@ def round_windows(plan: PlanInput, cooks: list[PotCook], per_cast: list[CastAmou
     Source: definition
     """
     return {
-        r.number: piece_windows(
-            plan, plan.lines[r.line], per_cast[r.line], c.window, c.casts * plan.paces.pour_each_s
-        )
+        r.number: piece_windows(plan, plan.lines[r.line], per_cast[r.line], c.flow, c.window, r.casts)
         for c in cooks
         for r in c.rounds
     }

@@ -1,7 +1,9 @@
 """What a plan is made from."""
 
+import math
 from dataclasses import dataclass
 
+from umber_pebble.core.heat.melting import Bath, Microwave
 from umber_pebble.core.heat.piece import Place
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material
@@ -17,6 +19,8 @@ class Paces:
     weigh_s: float
     pour_each_s: float
     bend_each_s: float
+    stick_each_s: float
+    stir_s: float
     unmould_each_s: float
     clean_s: float
     call_before_s: float
@@ -36,24 +40,32 @@ class Mould:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
-    """A line of the order: how many of a piece, filled to a level in its mould, bent while warm or left."""
+class Stick:
+    """A stick put into each cast while it is soft: its diameter and how much of it is in the melt [m]."""
 
-    name: str
-    quantity: int
-    mould: Mould
-    fill_m: float
-    bend: bool
-    break_rate: BreakRate
+    diameter_m: float
+    inside_m: float
+
+    @property
+    def inside_m3(self) -> float:
+        return math.pi * self.diameter_m**2 / 4 * self.inside_m
 
 
 @dataclass(frozen=True, slots=True)
-class CookChoice:
-    """How the isomalt is cooked: form as bought, water (None = by the size of the cook), temperature."""
+class Line:
+    """A line of the order: how many of a piece, of which melt, filled to a level in its mould.
 
-    crystalline: bool
-    water: bool | None
-    cook_degc: float
+    work: what hands do while it is soft ("bend", "stick"), or None.
+    """
+
+    name: str
+    quantity: int
+    melt: str
+    mould: Mould
+    fill_m: float
+    work: str | None
+    stick: Stick | None
+    break_rate: BreakRate
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,20 +77,66 @@ class Ring:
 
 
 @dataclass(frozen=True, slots=True)
+class SugarCook:
+    """How isomalt is cooked: form as bought, water (None = by the size of the cook), temperature, ring."""
+
+    crystalline: bool
+    water: bool | None
+    cook_degc: float
+    ring: Ring
+
+
+@dataclass(frozen=True, slots=True)
+class FatMelt:
+    """How coating is melted: to which temperature, and by what."""
+
+    melt_to_degc: float
+    by: Microwave | Bath
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """How one material is melted in this order, and where its moulds lie: poured on one place, set in another.
+
+    The same place means that the moulds are not carried.
+    """
+
+    melt: Material
+    pot: Pot
+    vessel_id: str
+    by: SugarCook | FatMelt
+    poured_on: Place
+    poured_on_id: str
+    sets_in: Place
+    sets_in_id: str
+    residue_factor: Spread
+
+    @property
+    def carried(self) -> bool:
+        return self.poured_on_id != self.sets_in_id
+
+    @property
+    def end_degc(self) -> float:
+        return self.by.cook_degc if isinstance(self.by, SugarCook) else self.by.melt_to_degc
+
+
+@dataclass(frozen=True, slots=True)
 class PlanInput:
-    """Everything a plan rests on. due_s is from now [s]."""
+    """Everything a plan rests on; ways by the key of their melt. due_s is from now [s]."""
 
     lines: tuple[Line, ...]
+    ways: dict[str, Way]
     due_s: float
-    melt: Material
-    cook: CookChoice
-    pot: Pot
-    ring: Ring
-    place: Place
     paces: Paces
     room_degc: float
     humidity_frac: float
     altitude_m: float
     confidence_frac: float
     reserve_frac: float
-    residue_factor: Spread
+
+    def way(self, line: Line) -> Way:
+        return self.ways[line.melt]
+
+    def work_each_s(self, line: Line) -> float:
+        """How long hands work on one cast while it is soft [s]."""
+        return {"bend": self.paces.bend_each_s, "stick": self.paces.stick_each_s, None: 0.0}[line.work]

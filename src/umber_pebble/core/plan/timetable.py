@@ -3,7 +3,7 @@
 import itertools
 from dataclasses import dataclass
 
-from umber_pebble.core.heat.piece import PieceWindows
+from umber_pebble.core.heat.windows import WORKS, PieceWindows
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import PlanInput
 
@@ -37,10 +37,12 @@ def _cook_block(plan: PlanInput, cook: PotCook, windows: dict[int, PieceWindows]
         end = at + r.casts * plan.paces.pour_each_s
         block.append(("pour", r.number, at, end, True))
         poured, at = at, end
-        if plan.lines[r.line].bend:
-            opens = max(poured + windows[r.number].bend_opens.likely, end)
-            at = opens + r.casts * plan.paces.bend_each_s
-            block.append(("bend", r.number, opens, at, True))
+        line = plan.lines[r.line]
+        if line.work:
+            opens = WORKS[line.work][0]
+            start = max(poured + (windows[r.number].at[opens].likely if opens else 0.0), end)
+            at = start + r.casts * plan.work_each_s(line)
+            block.append((line.work, r.number, start, at, True))
     return block, pour_at
 
 
@@ -60,7 +62,8 @@ def _first_fit(busy: list[tuple[float, float]], hands: list[tuple[float, float]]
 def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindows]) -> list[Task]:
     """All tasks from time zero, each as early as one pair of hands, the pot and the moulds allow [s].
 
-    A cook is one chain without gaps, since a pour window does not wait; unmoulding may wait.
+    A cook is one chain without gaps, since a pour window does not wait; unmoulding may wait. Cooks of two
+    materials in two vessels interleave where the hands are free.
     Waiting times are the likely ones for heating and resting, and the high end for setting.
     Args:
         plan, cooks: the plan
@@ -70,17 +73,18 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
     tasks: list[Task] = []
     busy: list[tuple[float, float]] = []
     mould_free: dict[str, float] = {}
-    pot_free = 0.0
+    pot_free: dict[str, float] = {}
     for cook in cooks:
         block, pour_at = _cook_block(plan, cook, windows)
         free = max((mould_free.get(plan.lines[r.line].mould.mould_id, 0.0) for r in cook.rounds), default=0.0)
-        at = _first_fit(busy, [(s, e) for _, _, s, e, hands in block if hands], max(pot_free, free - pour_at, 0.0))
+        at = _first_fit(busy, [(s, e) for _, _, s, e, hands in block if hands],
+                        max(pot_free.get(cook.way.vessel_id, 0.0), free - pour_at, 0.0))  # fmt: skip
         for kind, number, start, end, hands in block:
             tasks.append(Task(kind, cook.number, number, at + start, at + end, hands))
             if hands:
                 busy.append((at + start, at + end))
         poured = {t.round: t.end_s for t in tasks if t.kind == "pour" and t.cook == cook.number}
-        pot_free = max(poured.values(), default=at)
+        pot_free[cook.way.vessel_id] = max(poured.values(), default=at)
         for r in cook.rounds:
             tasks += _release(plan, cook, r.number, r.casts, poured[r.number], windows[r.number], busy)
             mould_free[plan.lines[r.line].mould.mould_id] = tasks[-1].end_s
@@ -93,7 +97,7 @@ def _release(
 ) -> list[Task]:  # fmt: skip
     """Setting, unmoulding and cleaning of one round, the hands' part placed where it first fits."""
     lasts = casts * plan.paces.unmould_each_s
-    start = _first_fit(busy, [(0.0, lasts)], poured_s + windows.unmould.high)
+    start = _first_fit(busy, [(0.0, lasts)], poured_s + windows.at["unmould"].high)
     busy.append((start, start + lasts))
     clean = _first_fit(busy, [(0.0, plan.paces.clean_s)], start + lasts)
     busy.append((clean, clean + plan.paces.clean_s))
