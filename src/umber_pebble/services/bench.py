@@ -119,7 +119,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         humidity_frac=frozen.plan.humidity_frac,
         rounds_done=sum(r.unmoulded_s is not None for r in seen.state.rounds),
         rounds_total=len(seen.state.rounds),
-        acknowledged=actor in seen.state.acknowledged,
+        acknowledged=actor in seen.state.acknowledged or not frozen.layout.sugar,
         ribbons=ribbons(frozen, seen, elapsed),
         acts=[_act(a) for a in acts],
         calls=calls(acts, frozen.plan.paces.call_before_s),

@@ -17,7 +17,7 @@ from umber_pebble.core.log.learn import counted, loss_factor, residue_factor
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.cooks import PotCook, line_amounts, make_cooks, round_windows
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.problem import PlanInput, SugarCook
 from umber_pebble.services.docs import Order
 from umber_pebble.services.errors import IdReused, InUse, NotFound
 from umber_pebble.services.snapshot import Snapshot, break_key, places, plan_input
@@ -248,6 +248,7 @@ def thaw(run: Run) -> Frozen:
         tuple(plan.lines[r.line].work for r in rounds),
         tuple(cooks[r.cook].way.poured_on_id for r in rounds),
         tuple(places(snapshot)),
+        any(isinstance(way.by, SugarCook) for way in plan.ways.values()),
     )
     return Frozen(snapshot, plan, amounts, cooks, finished, layout, round_windows(plan, cooks, amounts))
 

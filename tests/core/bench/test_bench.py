@@ -1,12 +1,13 @@
 """The reducer, the tracks it feeds, and the acts that come of them."""
 
+import math
 from dataclasses import replace
 from typing import Any
 
 import pytest
 
-from tests.conftest import WOOD, make_plan
-from umber_pebble.core.bench.acts import act_window, calls, next_acts
+from tests.conftest import FRIDGE, WOOD, make_lollipops, make_plan
+from umber_pebble.core.bench.acts import Act, act_window, calls, next_acts
 from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
 from umber_pebble.core.bench.state import Event, Layout, Reading, RunState, replay
 from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_degc
@@ -204,3 +205,74 @@ def test_a_run_teaches_the_pots_loss() -> None:
     after = learned(Spread(0.75, 1.0, 1.3), [found, Factor(found.value, found.sd)])
     assert 1.1 < after.likely < 1.22
     assert after.high - after.low < 0.3
+
+
+LOLLIPOPS = make_lollipops()
+SIZES = line_amounts(LOLLIPOPS)
+MELTS = make_cooks(LOLLIPOPS, [[(0, 8)], [(0, 8)]], SIZES)
+BOARD = Layout(
+    tuple(r for c in MELTS for r in c.rounds), ("bowl", "bowl"), ("stick", "stick"), ("bench", "bench"), ("bench", "fridge"), False
+)  # fmt: skip
+SPOTS = {"bench": WOOD, "fridge": FRIDGE}
+
+
+def lollipop_acts(now: float, *steps: tuple[str, float, dict[str, Any]]) -> tuple[list[Act], dict[int, Track]]:
+    events = [("started", 0.0, {}), *steps]
+    state = replay(
+        BOARD, [Event(f"e{i}", kind, at, WREN, payload) for i, (kind, at, payload) in enumerate(events)]
+    )
+    pots = {}
+    for cook, seen in zip(MELTS, state.cooks, strict=True):
+        if seen.phase == "heating":
+            pots[cook.number] = heating_track(cook, seen)
+        elif seen.phase == "resting":
+            pots[cook.number] = resting_track(cook, seen.rests[-1], {0: 0.13, 1: 0.13})
+    tracks = {
+        r.number: round_track(LOLLIPOPS, MELTS[0], 0, SIZES[0], r, exact(38.0), SPOTS)
+        for r in state.rounds
+        if r.poured_s is not None
+    }
+    windows = round_windows(LOLLIPOPS, MELTS, SIZES)
+    return next_acts(LOLLIPOPS, MELTS, SIZES, state, pots, tracks, windows, WREN, now), tracks
+
+
+def test_lollipops_are_melted_poured_get_sticks_go_to_the_fridge_and_come_out() -> None:
+    steps: list[tuple[str, float, dict[str, Any]]] = []
+
+    def then(now: float, *more: tuple[str, float, dict[str, Any]]) -> Act:
+        steps.extend(more)
+        return lollipop_acts(now, *steps)[0][0]
+
+    heat = then(5.0)  # no hot sugar, no caution
+    assert (heat.kind, heat.params["melt"], heat.params["bursts"]) == ("heat", "coating", 4)
+    assert then(130.0, ("heated", 120.0, {"cook": 0})).kind == "off"
+    assert then(320.0, ("rested", 230.0, {"cook": 0})).kind in ("read", "pour")
+    sticks = then(505.0, ("poured", 500.0, {"round": 0}))
+    assert sticks.kind == "stick"
+    assert 60 < sticks.closes_s - 500.0 < 600
+    move = then(560.0, ("inserted", 550.0, {"round": 0}))
+    assert (move.kind, move.payload) == ("move", {"round": 0, "place": "fridge"})
+    moved = ("moved", 570.0, {"round": 0, "place": "fridge"})
+    out = next(a for a in lollipop_acts(600.0, *steps, moved)[0] if a.kind == "unmould")
+    assert 10 * 60 < out.opens_s - 570.0 < 35 * 60
+    assert out.closes_s == math.inf
+    with pytest.raises(NotInSequence, match="other work"):
+        lollipop_acts(600.0, *steps, ("bent", 580.0, {"round": 1}))
+
+
+def test_left_on_the_bench_it_takes_longer_than_in_the_fridge() -> None:
+    begun: list[tuple[str, float, dict[str, Any]]] = [
+        ("heated", 120.0, {"cook": 0}), ("rested", 230.0, {"cook": 0}), ("poured", 500.0, {"round": 0}),
+        ("inserted", 540.0, {"round": 0}),
+    ]  # fmt: skip
+    planned = lollipop_acts(600.0, *begun)[1][0]
+    late = lollipop_acts(600.0, *begun, ("moved", 1200.0, {"round": 0, "place": "fridge"}))[1][0]
+    assert late.windows["unmould"][0].likely > planned.windows["unmould"][0].likely + 120
+    assert [b.state for b in planned.bands] == ["fluid", "thickens", "touch", "unmould"]
+
+
+def test_two_vessels_may_be_on_at_once() -> None:
+    two = replace(BOARD, vessels=("bowl", "glass bowl"))
+    both = [("started", 0.0, {}), ("heated", 100.0, {"cook": 0}), ("heated", 110.0, {"cook": 1})]
+    state = replay(two, [Event(f"e{i}", kind, at, WREN, payload) for i, (kind, at, payload) in enumerate(both)])
+    assert [c.phase for c in state.cooks] == ["heating", "heating"]

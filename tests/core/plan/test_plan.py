@@ -1,5 +1,6 @@
 """Spares against scipy, and what every plan must hold."""
 
+import math
 from dataclasses import replace
 
 import pytest
@@ -9,10 +10,11 @@ from scipy.stats import betabinom
 
 from tests.conftest import make_lollipops, make_plan, make_pot
 from umber_pebble.core.errors import Missing, MouldTooWeak, OutOfRange
+from umber_pebble.core.heat.melting import Microwave
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.disc import fit_disc
 from umber_pebble.core.plan.compile import compile_plan
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.problem import FatMelt, PlanInput
 from umber_pebble.core.plan.spares import BreakRate, casts_needed, chance_enough_frac
 from umber_pebble.core.plan.timetable import clashes
 from umber_pebble.core.spread import Spread
@@ -140,3 +142,39 @@ def test_what_cannot_be_planned_is_refused_or_said() -> None:
     one = replace(line, quantity=1, fill_m=0.03, mould=replace(line.mould, disc=huge))
     deep = make_plan({"pot": make_pot(0.1, 0.4, height_m=0.2)}, lines=(one,))
     assert "window_never" in {w.code for w in compile_plan(deep).warnings}
+
+
+def test_two_materials_are_kept_by_one_person_each_in_its_vessel() -> None:
+    sugar, lollipops = make_plan(), make_lollipops()
+    both = replace(sugar, lines=sugar.lines + lollipops.lines, ways=sugar.ways | lollipops.ways)
+    plan = compile_plan(both)
+    assert clashes(list(plan.tasks)) == []
+    assert [m.melt for m in plan.melts] == ["isomalt", "coating"]
+    for melt in plan.melts:
+        assert melt.fresh.value.likely == pytest.approx(melt.finished.value.likely + melt.left.value.likely)
+    assert {t.kind for t in plan.tasks} >= {"pour", "stick", "unmould"}
+    # a stick displaces melt: its cylinder, by hand
+    bare = replace(lollipops, lines=(replace(lollipops.lines[0], stick=None, work=None),))
+    with_, without = (compile_plan(p).lines[0].amount.finished.value.likely for p in (lollipops, bare))
+    assert without - with_ == pytest.approx(math.pi * 0.002**2 * 0.03 * 1245, rel=1e-6)
+
+
+def test_sticks_are_put_into_only_as_many_as_stay_soft() -> None:
+    slow = replace(make_lollipops(), paces=replace(make_plan().paces, stick_each_s=60.0))
+    sizes = [max(r.round.casts for r in compile_plan(p).rounds) for p in (make_lollipops(), slow)]
+    assert sizes[0] == 8
+    assert sizes[1] < 8
+
+
+def test_metal_stays_out_of_the_microwave_and_plastic_off_the_ring() -> None:
+    steel, plastic = (material("kitchen", m, "pot") for m in ("steel", "plastic"))
+    bowl, pot = make_lollipops().ways["coating"].pot, make_plan().ways["isomalt"].pot
+    with pytest.raises(OutOfRange, match="no metal in the microwave"):
+        compile_plan(make_lollipops(pot=replace(bowl, metal=steel)))
+    with pytest.raises(OutOfRange, match="does not go on a ring"):
+        compile_plan(make_plan({"pot": replace(pot, metal=plastic)}))
+    with pytest.raises(OutOfRange, match="melt_to_degc"):
+        compile_plan(make_lollipops(by=FatMelt(58.0, Microwave(900.0, 15.0))))
+    freezer = replace(make_lollipops().ways["coating"].sets_in, surface_degc=-25.0, air_degc=-25.0)
+    codes = {w.code for w in compile_plan(make_lollipops(sets_in=freezer)).warnings}
+    assert "chills_first" in codes

@@ -5,16 +5,19 @@ import { Patterns } from "./patterns";
 interface Props {
   section: Schemas["Section"];
   fill?: number | undefined;
+  stick?: Schemas["Stick"] | null;
   onFill?: (si: number) => void;
   length: (si: number) => string;
   width?: number;
 }
 
+/** How much of a stick is drawn outside the cast. */
+const STICK_OUT_M = 0.004;
 const MARGIN = 46;
 const TOP = 74;
 
 /** A cavity cut open, to scale: mould hatched, the cast in it, its fill line to be dragged. */
-export function Section({ section, fill, onFill, length, width = 560 }: Props) {
+export function Section({ section, fill, stick, onFill, length, width = 560 }: Props) {
   const id = useId();
   const ref = useRef<SVGSVGElement>(null);
   const { top_m, bottom_m, depth_m, wall_m } = section;
@@ -62,6 +65,17 @@ export function Section({ section, fill, onFill, length, width = 560 }: Props) {
       />
       <path d={cavity(depth_m)} fill="var(--ground)" stroke="var(--glass)" strokeWidth="2.5" />
       {fill !== undefined && <path d={cavity(Math.min(fill, depth_m))} fill="var(--melt)" />}
+      {stick && fill !== undefined && (
+        <rect
+          x={middle + half(fill / 2) - stick.inside_m * scale}
+          y={y(fill / 2) - (stick.diameter_m / 2) * scale}
+          width={(stick.inside_m + STICK_OUT_M) * scale}
+          height={stick.diameter_m * scale}
+          fill="var(--raised)"
+          stroke="var(--ink)"
+          strokeWidth="1.5"
+        />
+      )}
       <Measure x1={middle - half(depth_m)} x2={middle + half(depth_m)} y={TOP - 32} text={length(top_m)} />
       <text x={middle + half(0) - 6} y={bottom + 24} fontSize="15" textAnchor="end" fill="var(--quiet)">
         floor {length(bottom_m)}, wall {length(wall_m)}

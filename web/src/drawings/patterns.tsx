@@ -4,6 +4,7 @@ export type Fill = "hatch" | "dots" | "close-dots" | "crosses" | "plain" | "open
 
 export const FILL_OF: Record<string, Fill> = {
   too_hot: "hatch",
+  too_warm: "hatch",
   browns: "hatch",
   heating: "dots",
   soft: "dots",
@@ -14,6 +15,12 @@ export const FILL_OF: Record<string, Fill> = {
   pour: "open",
   bend: "open",
   unmould: "open",
+  stick: "open",
+  fluid: "dots",
+  thickens: "close-dots",
+  touch: "plain",
+  over_chilled: "crosses",
+  overheats: "hatch",
   ready: "open",
 };
 

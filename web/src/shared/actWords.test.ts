@@ -8,6 +8,7 @@ const UNITS: Units = { temperature: "C", mass: "g", length: "mm", volume: "ml" }
 const view = {
   name: "Night",
   line_names: ["Disc"],
+  places: { fridge: "Fridge" },
   last_method: { "pot:0": "infrared" },
 } as unknown as Schemas["BenchView"];
 const act = (kind: string, params: Record<string, unknown> = {}, sure = true): Schemas["ActView"] => ({
@@ -33,6 +34,8 @@ describe("acts in words", () => {
       "read",
       "pour",
       "bend",
+      "stick",
+      "move",
       "unmould",
       "outcomes",
       "end",
@@ -57,6 +60,15 @@ describe("acts in words", () => {
     expect(said(1, true)).toContain("swirl it and read again");
     expect(said(0, false)).toContain("take a reading");
     expect(said(0, true)).not.toContain("roughly");
+  });
+  it("speak of a bowl and its bursts when it is coating", () => {
+    const heat = act("heat", { melt: "coating", fresh_kg: 0.17, bursts: 4, cook_degc: 43, hob_s: 111 });
+    const words = actWords(heat, view, UNITS);
+    expect(plain(words.title)).toBe("Weigh 170 g coating, melt it");
+    expect(words.detail[0]).toBe(
+      "Full power: 30 s, stir, then 3 bursts of 10 s, stirring after each. No metal.",
+    );
+    expect(actWords(act("move", { place: "fridge" }), view, UNITS).title).toBe("To the fridge");
   });
   it("count one as one", () => {
     expect(actWords(act("pour", { casts: 1 }), view, UNITS).title).toBe("Pour 1 cavity");

@@ -19,14 +19,34 @@ const LIMITS: Record<string, string> = {
   bubbles: "bubbles still rising",
   boiling: "still boils",
   mould: "too hot for the mould",
+  heat: "too hot to pour",
 };
+
+function meltCoating(act: Act, units: Units): Pick<ActWords, "title" | "detail" | "button"> {
+  const p = act.params as Record<string, number>;
+  const bursts = p.bursts ?? 0;
+  const how =
+    bursts > 0
+      ? `Full power: 30 s, stir, then ${bursts > 1 ? `${plural(bursts - 1, "burst", "bursts")} of 10 s, stirring after each` : "look"}. No metal.`
+      : "Over very hot water, stirring. No steam and no drop of water may reach it: it seizes.";
+  return {
+    title: `Weigh ${amount(p.fresh_kg ?? 0, "mass", units)} coating, melt it`,
+    detail: [
+      how,
+      `For ${plural(p.casts ?? 0, "casting", "castings")}, to ${amount(p.cook_degc ?? 0, "temperature", units)}: about ${duration(p.hob_s ?? 0)}.`,
+    ],
+    button: "Melting",
+  };
+}
 
 export function actWords(act: Act, view: View, units: Units): ActWords {
   const p = act.params as Record<string, number>;
   const piece = view.line_names[p.line ?? 0] ?? "";
   const name = piece.toLowerCase();
+  const coating = String(act.params.melt) === "coating";
   const casts = p.casts ?? 0;
-  const look = act.kind === "bend" ? "try one first." : "pour when you see no bubbles.";
+  const look =
+    act.kind === "pour" ? (coating ? "stir and look." : "pour when you see no bubbles.") : "try one first.";
   const unsure = act.sure
     ? []
     : [
@@ -44,6 +64,12 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       return { title: "Hot sugar", detail: [], button: "Read and understood", before: "", during: "" };
     case "heat": {
       const water = p.water_kg ?? 0;
+      if (coating)
+        return {
+          ...meltCoating(act, units),
+          before: "in time for the mould in",
+          during: "whenever you like",
+        };
       return {
         title: `Weigh ${amount(p.fresh_kg ?? 0, "mass", units)} isomalt, put it on`,
         detail: [
@@ -56,6 +82,16 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       };
     }
     case "off":
+      if (coating)
+        return {
+          title: `Smooth at ${amount(p.cook_degc ?? 0, "temperature", units)}: take it out`,
+          detail: [
+            "Stop with a few small lumps left and stir them out. Type what the probe says: the time follows.",
+          ],
+          button: "Melted",
+          before: "molten in about",
+          during: "overheats in",
+        };
       return {
         title: `Take it off at ${amount(p.cook_degc ?? 0, "temperature", units)}`,
         detail: ["Stir now and then. Type what the probe says: the time follows."],
@@ -64,6 +100,16 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         during: "browns in",
       };
     case "warm":
+      if (coating)
+        return {
+          title: "It has set: warm it again",
+          detail: [
+            `A short burst or over the bath, stirring, to ${amount(p.cook_degc ?? 0, "temperature", units)}.`,
+          ],
+          button: "Warming",
+          before: "",
+          during: "whenever you like",
+        };
       return {
         title: "Too thick: warm it again",
         detail: [`Back on the ring, to ${amount(p.cook_degc ?? 0, "temperature", units)}.`],
@@ -72,6 +118,14 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         during: "whenever you like",
       };
     case "read":
+      if (coating)
+        return {
+          title: "Stir the bowl, then read it",
+          detail: ["An unstirred surface runs cold. One reading now narrows the pour window."],
+          button: "Type a reading",
+          before: "best in",
+          during: "the pour opens in",
+        };
       return {
         title: "Swirl the pot, then read it",
         detail: ["An unswirled surface runs cold. One reading now narrows the pour window."],
@@ -89,7 +143,23 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         ],
         button: "Poured",
         before: `${LIMITS[String(act.params.limited_by)] ?? "opens"}, opens in`,
-        during: "too thick in",
+        during: coating ? "thickens in" : "too thick in",
+      };
+    case "stick":
+      return {
+        title: `Put in ${plural(casts, "stick", "sticks")}`,
+        detail: [`${piece}: push it in, turn it three times so that it is coated, lay it flat.`, ...unsure],
+        button: "Sticks are in",
+        before: "in",
+        during: "too stiff in",
+      };
+    case "move":
+      return {
+        title: `To the ${(view.places[String(act.params.place)] ?? "").toLowerCase()}`,
+        detail: [`${piece}: ${plural(casts, "casting", "castings")}. It sets there.`],
+        button: "Moved",
+        before: "in",
+        during: "as soon as you can",
       };
     case "bend":
       return {
@@ -102,10 +172,14 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
     case "unmould":
       return {
         title: `Unmould ${plural(casts, "piece", "pieces")}`,
-        detail: [`${piece}: stretch the mould, push from behind.`],
+        detail: [
+          coating
+            ? `${piece}: turn the mould over. What does not drop out stays in the cold longer.`
+            : `${piece}: stretch the mould, push from behind.`,
+        ],
         button: "Unmoulded",
-        before: "glass right through in",
-        during: "cold enough",
+        before: coating ? "set and let go in" : "glass right through in",
+        during: act.closes_s === null ? "cold enough" : "may crack from cold in",
       };
     case "outcomes":
       return {
@@ -131,15 +205,18 @@ export function actShort(act: Act, view: View): string {
   const p = act.params as Record<string, number>;
   const name = (view.line_names[p.line ?? 0] ?? "").toLowerCase();
   const n = p.casts ?? 0;
+  const coating = String(act.params.melt) === "coating";
   return (
     {
       acknowledge: "Read the caution",
-      heat: "Put the pot on",
-      off: "Off the heat",
-      warm: "Warm the pot again",
-      read: "Swirl and read the pot",
+      heat: coating ? "Melt the coating" : "Put the pot on",
+      off: coating ? "Take the bowl out" : "Off the heat",
+      warm: coating ? "Warm the bowl again" : "Warm the pot again",
+      read: coating ? "Stir and read the bowl" : "Swirl and read the pot",
       pour: `Pour ${n} ${name}`,
       bend: `Bend ${n} ${name}`,
+      stick: `Sticks into ${n} ${name}`,
+      move: `${n} ${name} to the ${(view.places[String(act.params.place)] ?? "").toLowerCase()}`,
       unmould: `Unmould ${n} ${name}`,
       outcomes: `Record ${n} ${name}`,
       end: "End the run",
@@ -149,6 +226,7 @@ export function actShort(act: Act, view: View): string {
 
 export const BAND_WORDS: Record<string, string> = {
   too_hot: "bubbles, too hot",
+  too_warm: "too hot",
   pour: "POUR",
   thickening: "thickening",
   stiff: "too stiff",
@@ -160,4 +238,10 @@ export const BAND_WORDS: Record<string, string> = {
   setting: "setting",
   unmould: "UNMOULD",
   set: "set",
+  stick: "STICKS",
+  fluid: "fluid",
+  thickens: "thickening",
+  touch: "touch-set",
+  over_chilled: "over-chilled",
+  overheats: "overheats",
 };

@@ -152,17 +152,14 @@ def _round_acts(
             if len(seen.outcomes) < r.casts:
                 out.append(Act("outcomes", subject, None, payload, seen.unmoulded_s, math.inf, True, figures))
             continue
-        poured_s = seen.poured_s + r.casts * plan.paces.pour_each_s / 2
         workable = line.work and seen.worked_s is None and now < _too_late(track, line.work)
         if line.work and workable:
             opens, closes, sure = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
             event = EVENT_OF_WORK[line.work]
-            if opens <= seen.poured_s:
-                opens = poured_s
-            out.append(Act(line.work, subject, event, payload, opens, max(closes, opens), sure, figures))
+            out.append(Act(line.work, subject, event, payload, opens, closes, sure, figures))
         way = cook.way
         if way.carried and len(seen.places) == 1:
-            at = poured_s + (r.casts * plan.work_each_s(line) if workable else 0.0)
+            at = seen.poured_s + (r.casts * plan.work_each_s(line) if workable else 0.0)
             out.append(
                 Act(
                     "move",
@@ -177,14 +174,14 @@ def _round_acts(
             )
         ready, _ = track.windows["unmould"]
         closes = track.windows["over_chilled"][0].low if "over_chilled" in track.windows else math.inf
-        closes = closes if closes > ready.high else math.inf
         out.append(Act("unmould", subject, "unmoulded", payload, ready.high, closes, True, figures))
     return out
 
 
 def _too_late(track: Track, work: str) -> float:
     """After this the hands' work on a round is no longer offered."""
-    return track.windows["brittle" if work == "bend" else "still"][0].likely
+    names = {"bend": ("brittle",), "stick": ("still", "bend_closes")}[work]
+    return next((track.windows[name][0].likely for name in names if name in track.windows), math.inf)
 
 
 def _forecasts(
@@ -249,7 +246,7 @@ def next_acts(
     """
     if state.ended_s is not None:
         return []
-    if actor not in state.acknowledged:
+    if state.layout.sugar and actor not in state.acknowledged:
         return [Act("acknowledge", "run", "acknowledged", {}, 0.0, math.inf)]
     acts = _cook_acts(plan, cooks, amounts, state, pots, now, moulds_free_s(plan, cooks, state, tracks))
     acts += _round_acts(plan, cooks, state, tracks, now)

@@ -21,7 +21,7 @@ from umber_pebble.core.heat.pot_law import (
     reach_spread_s,
     temperature_spread_degc,
 )
-from umber_pebble.core.heat.pour import Flowing, Variant
+from umber_pebble.core.heat.pour import Flowing, SugarFlow, Variant
 from umber_pebble.core.heat.vessel import (
     PotCase,
     base_case,
@@ -136,7 +136,7 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
     }
     return Track(
         (
-            Band("too_hot", off, windows["pour"][0]),
+            Band("too_hot" if isinstance(flow, SugarFlow) else "too_warm", off, windows["pour"][0]),
             Band("pour", *windows["pour"]),
             Band("thickening", windows["pour"][1], windows["stiff"][0]),
             Band("stiff", windows["stiff"][0], Spread(end, end, end)),
@@ -292,9 +292,9 @@ def round_track(
         end = max(end, then["over_chilled"].high)
     grid = np.linspace(0.0, end - at, POINTS)
     spreads = [temperature_spread_degc(line, clock, float(t)) for t in grid]
-    windows = {name: (spread, spread) for name, spread in then.items()}
+    windows = {name: (spread, spread) for name, spread in then.items() if name == "unmould" or not w.never(name)}
     for work, (opens, closes) in WORKS.items():
-        if closes in then:
+        if closes in windows:
             windows[work] = (then[opens] if opens else Spread(at, at, at), then[closes])
     return Track(
         _round_bands(state, order.work, then, at, end, w),
@@ -335,6 +335,8 @@ def _round_bands(
             ("stiff", then["bend_closes"]),
             ("unmould", then["unmould"]),
         ]
+    elif work == "stick" and state.worked_s is None:
+        starts = [("stick", poured), ("setting", then["stick_closes"]), ("unmould", then["unmould"])]
     else:
         starts = [("setting", poured), ("unmould", then["unmould"])]
     ends = [start for _, start in starts[1:]] + [tail]

@@ -85,13 +85,14 @@ class RoundState:
 @dataclass(frozen=True, slots=True)
 class Layout:
     """What a run is laid out on: its rounds, the vessel of each cook, what each round's hands' work is and where its
-    mould lies when poured, and the places of the kitchen."""
+    mould lies when poured, the places of the kitchen, and whether sugar is cooked."""
 
     rounds: tuple[Round, ...]
     vessels: tuple[str, ...]
     works: tuple[str | None, ...]
     poured_on: tuple[str, ...]
     place_ids: tuple[str, ...]
+    sugar: bool = True
 
 
 @dataclass(slots=True)
@@ -138,7 +139,7 @@ def _round(state: RunState, event: Event) -> RoundState:
 
 
 def _caution(state: RunState, event: Event) -> None:
-    if event.actor not in state.acknowledged:
+    if state.layout.sugar and event.actor not in state.acknowledged:
         raise _refuse("read and acknowledge the hot sugar caution first", "caution", actor=event.actor)
 
 

@@ -151,7 +151,8 @@ def _fat(casting: Casting, likely: Case, first: PieceRun, rows: list[list[PieceR
         at=at,
         by_material={name: _spread(partial(reached, name), first, setting) for name in FAT_SERIES}
         | {"over_chilled": at["over_chilled"]},
-        limits={name: melt.value(p) for name, (p, _) in FAT_SERIES.items()} | {"unmould_degc": cold},
+        limits={name: melt.value(p) for name, (p, _) in FAT_SERIES.items()}
+        | {"unmould_degc": cold, "over_chilled": melt.value("over_chilled_below")},
         limited_by={
             name: "heat" if 2 * reached(name, at_once) > at[name].likely else "setting" for name in FAT_SERIES
         }

@@ -38,7 +38,7 @@ export function LiveBench({
   const [typed, setTyped] = useState("");
   const [methods, setMethods] = useState<Record<string, Method>>({});
   const [dialog, setDialog] = useState<"reading" | "help" | null>(null);
-  const [leftKg, setLeftKg] = useState<number | null>(null);
+  const [left, setLeft] = useState<Record<string, number>>({});
   const [sound, setSoundState] = useState(soundOn());
   const pressed = useRef(0);
 
@@ -61,7 +61,7 @@ export function LiveBench({
     else if (act.kind === "outcomes") {
       const ribbon = view.ribbons.find((r) => r.subject === act.subject);
       restAreGood(Number(act.payload.round), Number(act.params.casts), ribbon?.outcomes ?? {}, send);
-    } else if (act.kind === "end") send("ended", leftKg === null ? {} : { left_kg: leftKg });
+    } else if (act.kind === "end") send("ended", { left_kg: left });
     else if (act.event_kind) send(act.event_kind, { ...act.payload, ...present(act, view, elapsed) });
   };
   const undo = () => {
@@ -193,8 +193,8 @@ export function LiveBench({
             method={method}
             onMethod={nextMethod}
             send={send}
-            leftKg={leftKg}
-            onLeft={setLeftKg}
+            left={left}
+            onLeft={setLeft}
           />
         )}
         <Then acts={view.acts.slice(1, 3)} view={view} elapsed={elapsed} selected={selected} />

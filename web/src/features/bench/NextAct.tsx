@@ -19,8 +19,8 @@ interface Props {
   method: Method;
   onMethod: () => void;
   send: (kind: string, payload: Record<string, unknown>) => void;
-  leftKg: number | null;
-  onLeft: (kg: number | null) => void;
+  left: Record<string, number>;
+  onLeft: (left: Record<string, number>) => void;
 }
 
 const UNDO_WORDS: Record<string, string> = {
@@ -30,6 +30,7 @@ const UNDO_WORDS: Record<string, string> = {
   poured: "poured",
   moved: "moved",
   bent: "bent",
+  inserted: "sticks in",
   unmoulded: "unmoulded",
   outcome: "outcome",
   note: "note",
@@ -45,7 +46,7 @@ export function NextAct(p: Props) {
   const where = act.subject.startsWith("round")
     ? `${view.line_names[Number(act.params.line ?? 0)]}, round ${number}`
     : act.subject.startsWith("pot")
-      ? `${ribbon?.name ?? "Pot"}, cook ${number}`
+      ? `${ribbon?.name ?? (act.params.melt === "coating" ? "Bowl" : "Pot")}, ${act.params.melt === "coating" ? "melt" : "cook"} ${number}`
       : view.name;
   const ended = act.kind === "end";
   return (
@@ -72,15 +73,21 @@ export function NextAct(p: Props) {
           </div>
         )}
         {ended && (
-          <div className="mt-4 max-w-60">
-            <NumberField
-              label="Left in the pot, if weighed"
-              quantity="mass"
-              value={p.leftKg}
-              onChange={p.onLeft}
-              onClear={() => p.onLeft(null)}
-              large
-            />
+          <div className="mt-4 flex flex-wrap gap-6">
+            {Object.entries(view.vessels).map(([id, name]) => (
+              <div key={id} className="w-60">
+                <NumberField
+                  label={`Left in the ${name.toLowerCase()}, if weighed`}
+                  quantity="mass"
+                  value={p.left[id] ?? null}
+                  onChange={(kg) => p.onLeft({ ...p.left, [id]: kg })}
+                  onClear={() =>
+                    p.onLeft(Object.fromEntries(Object.entries(p.left).filter(([v]) => v !== id)))
+                  }
+                  large
+                />
+              </div>
+            ))}
           </div>
         )}
         <div className="mt-4 flex flex-wrap gap-x-2 gap-y-2">

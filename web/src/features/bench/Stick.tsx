@@ -20,16 +20,17 @@ export function Stick({
   const now = curveAt(ribbon.curve, ribbon.curve.likely_degc, elapsed);
   const low = curveAt(ribbon.curve, ribbon.curve.low_degc, elapsed);
   const high = curveAt(ribbon.curve, ribbon.curve.high_degc, elapsed);
+  const coldest = Math.min(room - 2, ...ribbon.curve.likely_degc.map((t) => t - 2));
   const hottest = Math.max(...ribbon.curve.likely_degc);
   return (
     <div className="hidden lg:block">
       <ThermoStick
-        low={room - 2}
+        low={coldest}
         high={hottest + TOP_OVER_K}
         height={185}
         width={300}
         word={(degc) => amount(degc, "temperature", units)}
-        zones={zones(ribbon, room, hottest + TOP_OVER_K)}
+        zones={zones(ribbon, room, coldest, hottest + TOP_OVER_K)}
         reading={now ?? undefined}
         band={low !== null && high !== null ? { low, high } : undefined}
       />
@@ -37,15 +38,32 @@ export function Stick({
   );
 }
 
-function zones(ribbon: Schemas["Ribbon"], room: number, top: number): Zone[] {
+function zones(ribbon: Schemas["Ribbon"], room: number, low: number, top: number): Zone[] {
   const m = ribbon.marks_degc as Record<string, number>;
   const at = (name: string) => m[name] ?? room;
-  if (ribbon.phase === "heating")
+  const coating = ribbon.melt === "coating";
+  if (ribbon.phase === "heating") {
+    const spoils = coating ? "overheats" : "browns";
     return [
       { from: room - 2, to: at("ready"), fill: "dots", word: "heating" },
-      { from: at("ready"), to: at("browns"), fill: "open", word: "off the heat" },
-      { from: at("browns"), to: top, fill: "hatch", word: "browns" },
+      { from: at("ready"), to: at(spoils), fill: "open", word: coating ? "take it out" : "off the heat" },
+      { from: at(spoils), to: top, fill: "hatch", word: spoils },
     ];
+  }
+  if (coating && ribbon.subject.startsWith("pot"))
+    return [
+      { from: room - 2, to: at("pour_closes"), fill: "close-dots", word: "thickens, sets" },
+      { from: at("pour_closes"), to: at("pour_opens"), fill: "open", word: "fluid: pour" },
+      { from: at("pour_opens"), to: top, fill: "hatch", word: "too hot" },
+    ];
+  if (coating) {
+    const chilled = at("over_chilled");
+    return [
+      { from: low, to: chilled, fill: "crosses", word: "over-chilled" },
+      { from: Math.max(low, chilled), to: at("unmould_degc"), fill: "open", word: "lets go, once set" },
+      { from: at("unmould_degc"), to: top, fill: "dots", word: "still warm" },
+    ];
+  }
   if (ribbon.subject.startsWith("pot"))
     return [
       { from: room - 2, to: at("stiff"), fill: "crosses", word: "too stiff" },
@@ -55,8 +73,8 @@ function zones(ribbon: Schemas["Ribbon"], room: number, top: number): Zone[] {
     ];
   return [
     { from: room - 2, to: at("unmould"), fill: "plain", word: "glass: unmould" },
-    { from: at("unmould"), to: at("bend_close"), fill: "crosses", word: "cracks if bent" },
-    { from: at("bend_close"), to: at("bend_open"), fill: "open", word: "bends" },
-    { from: at("bend_open"), to: top, fill: "dots", word: "too soft" },
+    { from: at("unmould"), to: at("bend_closes"), fill: "crosses", word: "cracks if bent" },
+    { from: at("bend_closes"), to: at("bend_opens"), fill: "open", word: "bends" },
+    { from: at("bend_opens"), to: top, fill: "dots", word: "too soft" },
   ];
 }

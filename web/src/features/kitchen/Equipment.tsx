@@ -18,11 +18,13 @@ function Table<T extends { id: string; name: string }>({
   rows,
   onChange,
   fields,
+  fewest = 1,
 }: Rows<T> & {
   title: string;
   addWord: string;
   fresh: (id: string) => T;
   fields: (row: T, patch: (part: Partial<T>) => void) => ReactNode;
+  fewest?: number;
 }) {
   return (
     <section>
@@ -38,7 +40,7 @@ function Table<T extends { id: string; name: string }>({
             <legend className="sr-only">{row.name}</legend>
             <TextField label="Name" value={row.name} onChange={(name) => patch({ name } as Partial<T>)} />
             {fields(row, patch)}
-            {rows.length > 1 && (
+            {rows.length > fewest && (
               <div className="self-end">
                 <Button
                   kind="quiet"
@@ -91,13 +93,13 @@ export function Rings(props: Rows<Schemas["Ring"]>) {
 }
 
 export function Pots(props: Rows<Schemas["Vessel"]>) {
-  const metals = useQuery(choicesQuery).data?.pots ?? [];
+  const walls = useQuery(choicesQuery).data?.pots ?? [];
   return (
     <Table<Schemas["Vessel"]>
       {...props}
-      title="Pots"
-      addWord="Add a pot"
-      fresh={(id) => ({ id, name: "Pot", metal: "steel", diameter_m: 0.16, height_m: 0.09, mass_kg: 1 })}
+      title="Pots and bowls"
+      addWord="Add a pot or bowl"
+      fresh={(id) => ({ id, name: "Pot", made_of: "steel", diameter_m: 0.16, height_m: 0.09, mass_kg: 1 })}
       fields={(row, patch) => (
         <>
           <NumberField
@@ -122,12 +124,56 @@ export function Pots(props: Rows<Schemas["Vessel"]>) {
             step={10}
           />
           <Pick
-            label="Metal"
-            value={row.metal}
-            options={metals.map((m) => ({ key: m.key as Schemas["Vessel"]["metal"], name: m.name }))}
-            onChange={(metal) => patch({ metal })}
+            label="Made of"
+            value={row.made_of}
+            options={walls.map((m) => ({ key: m.key as Schemas["Vessel"]["made_of"], name: m.name }))}
+            onChange={(made_of) => patch({ made_of })}
           />
         </>
+      )}
+    />
+  );
+}
+
+const COLD: Record<Schemas["Place"]["kind"], number | null> = { room: null, fridge: 4, freezer: -18 };
+
+export function Microwaves(props: Rows<Schemas["Microwave"]>) {
+  return (
+    <Table<Schemas["Microwave"]>
+      {...props}
+      title="Microwaves"
+      addWord="Add a microwave"
+      fewest={0}
+      fresh={(id) => ({ id, name: "Microwave", power_w: 800 })}
+      fields={(row, patch) => (
+        <NumberField
+          label="Power"
+          quantity="power"
+          value={row.power_w}
+          onChange={(power_w) => patch({ power_w })}
+          step={50}
+        />
+      )}
+    />
+  );
+}
+
+export function Baths(props: Rows<Schemas["Bath"]>) {
+  return (
+    <Table<Schemas["Bath"]>
+      {...props}
+      title="Water baths"
+      addWord="Add a water bath"
+      fewest={0}
+      fresh={(id) => ({ id, name: "Water bath", water_degc: 65 })}
+      fields={(row, patch) => (
+        <NumberField
+          label="Water"
+          quantity="temperature"
+          value={row.water_degc}
+          onChange={(water_degc) => patch({ water_degc })}
+          step={1}
+        />
       )}
     />
   );
@@ -140,9 +186,45 @@ export function Places(props: Rows<Schemas["Place"]>) {
       {...props}
       title="Places"
       addWord="Add a place"
-      fresh={(id) => ({ id, name: "Place", surface: "wood", thickness_m: 0.02, surface_degc: null })}
+      fresh={(id) => ({
+        id,
+        name: "Place",
+        kind: "room",
+        fan: false,
+        surface: "wood",
+        thickness_m: 0.02,
+        surface_degc: null,
+        air_degc: null,
+      })}
       fields={(row, patch) => (
         <>
+          <Pick
+            label="Kind"
+            value={row.kind}
+            options={[
+              { key: "room", name: "In the room" },
+              { key: "fridge", name: "Fridge" },
+              { key: "freezer", name: "Freezer" },
+            ]}
+            onChange={(kind) => patch({ kind, air_degc: COLD[kind] })}
+          />
+          <NumberField
+            label="Air"
+            quantity="temperature"
+            value={row.air_degc}
+            onChange={(air_degc) => patch({ air_degc })}
+            onClear={() => patch({ air_degc: null })}
+            hint={row.air_degc === null ? "as the room" : undefined}
+          />
+          <Pick
+            label="Fan"
+            value={row.fan ? "on" : "off"}
+            options={[
+              { key: "off", name: "Still air" },
+              { key: "on", name: "Fan on it" },
+            ]}
+            onChange={(fan) => patch({ fan: fan === "on" })}
+          />
           <Pick
             label="Surface"
             value={row.surface}
@@ -162,7 +244,7 @@ export function Places(props: Rows<Schemas["Place"]>) {
             value={row.surface_degc}
             onChange={(surface_degc) => patch({ surface_degc })}
             onClear={() => patch({ surface_degc: null })}
-            hint={row.surface_degc === null ? "as the room" : undefined}
+            hint={row.surface_degc === null ? "as its air" : undefined}
           />
         </>
       )}

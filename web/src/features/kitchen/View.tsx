@@ -9,7 +9,7 @@ import { Choice, Pick, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
-import { Places, Pots, Rings } from "./Equipment";
+import { Baths, Microwaves, Places, Pots, Rings } from "./Equipment";
 import { type Kitchen, readUnits, saveKitchen, saveUnits } from "./queries";
 
 export function KitchenView() {
@@ -97,6 +97,22 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
               step={1}
             />
             <NumberField
+              label="Put in a stick"
+              quantity="seconds"
+              value={doc.paces.stick_each_s}
+              onChange={(stick_each_s) => pace({ stick_each_s })}
+              error={wrong("paces.stick_each_s")}
+              step={1}
+            />
+            <NumberField
+              label="Stir a bowl"
+              quantity="seconds"
+              value={doc.paces.stir_s}
+              onChange={(stir_s) => pace({ stir_s })}
+              error={wrong("paces.stir_s")}
+              step={1}
+            />
+            <NumberField
               label="Unmould a piece"
               quantity="seconds"
               value={doc.paces.unmould_each_s}
@@ -125,6 +141,8 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
         </section>
         <Rings rows={doc.rings} onChange={(rings) => change({ rings })} />
         <Pots rows={doc.vessels} onChange={(vessels) => change({ vessels })} />
+        <Microwaves rows={doc.microwaves} onChange={(microwaves) => change({ microwaves })} />
+        <Baths rows={doc.baths} onChange={(baths) => change({ baths })} />
         <Places rows={doc.places} onChange={(places) => change({ places })} />
       </div>
     </div>

@@ -27,7 +27,9 @@ export function CoolingChart({ cooling }: { cooling: Schemas["Cooling"] }) {
   return (
     <figure>
       <figcaption className="mb-1">
-        <b>Cook {cooling.cook + 1}</b>
+        <b>
+          {cooling.vessel}, {cooling.cook + 1}
+        </b>
         {cooling.worst_k !== null && (
           <span className="text-quiet">
             , readings up to {number(cooling.worst_k * (units.temperature === "F" ? 1.8 : 1), 1)} °

@@ -44,19 +44,19 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
             )}
           </p>
         ))}
-        <p className="text-lg">
-          {log.summary.readings > 0
-            ? "Readings say this pot loses "
-            : "No readings: the pot is taken to lose "}
-          <Figure of={log.loss} name="Heat loss against the model" /> of what the model says (
-          {range(log.loss.value, "frac", units)}; this run was planned with{" "}
-          {range(log.loss_before, "frac", units)}). It keeps{" "}
-          <Figure of={log.residue} name="Melt kept against the film model" /> of the computed film.
-        </p>
+        {log.vessels.map((vessel) => (
+          <p key={vessel.name} className="text-lg">
+            {vessel.name} is taken to lose <Figure of={vessel.loss} name="Heat loss against the model" /> of
+            what the model says ({range(vessel.loss.value, "frac", units)}; this run was planned with{" "}
+            {range(vessel.loss_before, "frac", units)}
+            {log.summary.readings > 0 ? "" : ", and nobody took a reading"}). It keeps{" "}
+            <Figure of={vessel.residue} name="Melt kept against the film model" /> of the computed film.
+          </p>
+        ))}
       </section>
       {log.coolings.length > 0 && (
         <section aria-label="Cooling">
-          <h2 className="border-b border-line pb-1 text-xl">Predicted and measured cooling of the pot</h2>
+          <h2 className="border-b border-line pb-1 text-xl">Predicted and measured cooling</h2>
           <div className="mt-3 grid gap-8 2xl:grid-cols-2">
             {log.coolings.map((cooling) => (
               <CoolingChart key={cooling.off_at_s} cooling={cooling} />

@@ -17,6 +17,8 @@ import { measure, type Piece, pieceFiguresQuery, savePiece } from "./queries";
 /** While a fill line is dragged the drawing follows at once, the figures this often. */
 const DRAG_PAUSE_MS = 40;
 
+const FIRST_STICK: Schemas["Stick"] = { diameter_m: 0.004, inside_m: 0.03 };
+
 export function PieceEditor({
   stored,
   moulds,
@@ -30,7 +32,7 @@ export function PieceEditor({
   const thing = useThing<Piece>(stored, "piece", savePiece);
   const { doc, change } = thing;
   const [typedProblem, setTypedProblem] = useState<Problem | null>(null);
-  const query = useQuery(pieceFiguresQuery(doc.mould_id, useDebounced(doc.fill_m, DRAG_PAUSE_MS)));
+  const query = useQuery(pieceFiguresQuery(doc, useDebounced(doc.fill_m, DRAG_PAUSE_MS)));
   const figures = query.data;
   const amounts = figures?.amounts;
   const problem = typedProblem ?? (query.error ? problemOf(query.error) : null);
@@ -41,9 +43,12 @@ export function PieceEditor({
     setTypedProblem(null);
     change({ fill_m });
   };
+  const stick = (patch: Partial<Schemas["Stick"]>) =>
+    change({ stick: { ...(doc.stick ?? FIRST_STICK), ...patch } });
   const by = async (given: { volume_m3: number } | { finished_kg: number }) => {
     try {
-      level((await measure({ mould_id: doc.mould_id, ...given })).amounts.fill_m);
+      const { mould_id, material, stick } = doc;
+      level((await measure({ mould_id, material, stick, ...given })).amounts.fill_m);
     } catch (error) {
       setTypedProblem(problemOf(error));
     }
@@ -71,6 +76,7 @@ export function PieceEditor({
             <Section
               section={figures.section}
               fill={Math.min(doc.fill_m, figures.section.depth_m)}
+              stick={doc.stick}
               onFill={level}
               length={length}
             />
@@ -92,7 +98,7 @@ export function PieceEditor({
               ))}
             </dl>
             <div className={dim ? "opacity-50" : ""}>
-              <Cooling figures={figures} bend={doc.bend} />
+              <Cooling figures={figures} work={doc.work} />
             </div>
           </>
         )}
@@ -101,7 +107,18 @@ export function PieceEditor({
         )}
       </section>
       <section aria-label="The pass" className="space-y-5 bg-panel px-7 py-6">
-        <h2 className="text-xl">Solid cast, clear isomalt</h2>
+        <h2 className="text-xl">Solid cast</h2>
+        <Choice
+          label="Of"
+          value={doc.material}
+          options={[
+            { key: "isomalt", name: "clear isomalt" },
+            { key: "coating", name: "coating wafers" },
+          ]}
+          onChange={(material) =>
+            change(doc.work === "bend" && material === "coating" ? { material, work: "none" } : { material })
+          }
+        />
         <Pick
           label="Mould"
           value={doc.mould_id}
@@ -133,14 +150,35 @@ export function PieceEditor({
           error={wrong("finished_kg")}
         />
         <Choice
-          label="While it is warm"
-          value={doc.bend ? "bend" : "leave"}
+          label="While it is soft"
+          value={doc.work}
           options={[
-            { key: "leave", name: "leave it flat" },
-            { key: "bend", name: "bend it" },
+            { key: "none", name: "leave it" },
+            ...(doc.material === "isomalt" ? [{ key: "bend" as const, name: "bend it" }] : []),
+            { key: "stick", name: "put in a stick" },
           ]}
-          onChange={(key) => change({ bend: key === "bend" })}
+          onChange={(work) => change({ work, stick: work === "stick" ? (doc.stick ?? FIRST_STICK) : null })}
         />
+        {doc.stick && (
+          <div className="grid grid-cols-2 gap-5">
+            <NumberField
+              label="Stick, diameter"
+              quantity="length"
+              value={doc.stick.diameter_m}
+              onChange={(diameter_m) => stick({ diameter_m })}
+              error={wrong("stick.diameter_m")}
+              step={0.5}
+            />
+            <NumberField
+              label="In the melt"
+              quantity="length"
+              value={doc.stick.inside_m}
+              onChange={(inside_m) => stick({ inside_m })}
+              error={wrong("stick.inside_m3") ?? wrong("stick.inside_m")}
+              step={1}
+            />
+          </div>
+        )}
         <Button kind="quiet" onClick={() => onRemove(stored.id, thing.version)}>
           Remove this piece
         </Button>

@@ -10,6 +10,8 @@ import { useAttempt } from "../../shared/useAttempt";
 import { PieceEditor } from "./PieceEditor";
 import { createPiece, measure, removePiece } from "./queries";
 
+const WORK_NOTES = { none: "", bend: ", bent warm", stick: ", on a stick" };
+
 export function PiecesView() {
   const { id } = useParams();
   const units = useUnits();
@@ -30,7 +32,9 @@ export function PiecesView() {
             name: `New piece, ${firstMould.doc.name}`.slice(0, 60),
             mould_id: firstMould.id,
             fill_m: depth * 0.7,
-            bend: false,
+            material: "isomalt" as const,
+            work: "none" as const,
+            stick: null,
           };
           return `/pieces/${(await createPiece(crypto.randomUUID(), doc)).id}`;
         })
@@ -47,7 +51,7 @@ export function PiecesView() {
       items={items.map((item) => ({
         id: item.id,
         name: item.doc.name,
-        note: `solid cast, ${amount(item.doc.fill_m, "length", units)}${item.doc.bend ? ", bent warm" : ""}`,
+        note: `${item.doc.material}, ${amount(item.doc.fill_m, "length", units)}${WORK_NOTES[item.doc.work]}`,
       }))}
       onAdd={add}
       addWord="Add a piece"
@@ -77,5 +81,5 @@ export function PiecesView() {
 }
 
 async function measureDepth(mould_id: string): Promise<number> {
-  return (await measure({ mould_id, fill_m: 0.0002 })).section.depth_m;
+  return (await measure({ mould_id, material: "isomalt", fill_m: 0.0002 })).section.depth_m;
 }

@@ -1,11 +1,11 @@
 import type { Problem, Schemas } from "../../api/client";
-import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { fromLocalField, toLocalField } from "../../shared/format/zone";
-import { Button, Choice, Pick, TextField } from "../../shared/ui/controls";
+import { Button, Pick, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import type { Order } from "./queries";
+import { CoatingInputs, IsomaltInputs } from "./Ways";
 
 interface Props {
   thing: { doc: Order; change: (patch: Partial<Order>) => void; problem: Problem | null };
@@ -19,8 +19,7 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
   const units = useUnits();
   const { doc, change } = thing;
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
-  const named = (rows: { id: string; name: string }[]) =>
-    rows.map((row) => ({ key: row.id, name: row.name }));
+  const melts = new Set(doc.lines.map((row) => pieces.find((p) => p.id === row.piece_id)?.doc.material));
   const line = (index: number, patch: Partial<Schemas["Line"]>) =>
     change({ lines: doc.lines.map((row, i) => (i === index ? { ...row, ...patch } : row)) });
   return (
@@ -100,59 +99,22 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
           digits={0}
         />
       </div>
-      <h2 className="border-b border-line pt-3 pb-1 text-xl">Cook</h2>
-      <NumberField
-        label="Cook to"
-        quantity="temperature"
-        value={doc.cook_degc}
-        onChange={(v) => change({ cook_degc: v })}
-        error={wrong("cook_degc")}
-        slider={{ low: 150, high: 172 }}
-        hint={`at least ${amount(158, "temperature", units)}; a little higher for glass-clear`}
-      />
-      <Choice
-        label="Isomalt"
-        value={doc.crystalline ? "crystals" : "nibs"}
-        options={[
-          { key: "crystals", name: "granules" },
-          { key: "nibs", name: "ready-cooked nibs" },
-        ]}
-        onChange={(key) => change({ crystalline: key === "crystals" })}
-      />
-      <Choice
-        label="Water"
-        value={doc.water}
-        options={[
-          { key: "auto", name: "by size" },
-          { key: "dry", name: "none" },
-          { key: "wet", name: "a tenth" },
-        ]}
-        onChange={(water) => change({ water })}
-      />
-      <Pick
-        label="Pot"
-        value={doc.vessel_id}
-        options={named(kitchen.vessels)}
-        onChange={(vessel_id) => change({ vessel_id })}
-      />
-      <Pick
-        label="Ring"
-        value={doc.ring_id}
-        options={named(kitchen.rings)}
-        onChange={(ring_id) => change({ ring_id })}
-      />
-      <Pick
-        label="Pot rests on"
-        value={doc.stand_id}
-        options={named(kitchen.places)}
-        onChange={(stand_id) => change({ stand_id })}
-      />
-      <Pick
-        label="Moulds lie on"
-        value={doc.place_id}
-        options={named(kitchen.places)}
-        onChange={(place_id) => change({ place_id })}
-      />
+      {melts.has("isomalt") && (
+        <IsomaltInputs
+          way={doc.isomalt}
+          kitchen={kitchen}
+          onChange={(isomalt) => change({ isomalt })}
+          wrong={wrong}
+        />
+      )}
+      {melts.has("coating") && (
+        <CoatingInputs
+          way={doc.coating}
+          kitchen={kitchen}
+          onChange={(coating) => change({ coating })}
+          wrong={wrong}
+        />
+      )}
       <Button kind="quiet" onClick={onRemove}>
         Remove this order
       </Button>

@@ -104,7 +104,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
         />
         {plan && (
           <div className={`min-w-0 space-y-9 ${stale ? "opacity-50" : ""}`}>
-            <Melts plan={plan} order={doc} kitchen={kitchen} />
+            <Melts plan={plan} kitchen={kitchen} />
             <Windows plan={plan} order={doc} kitchen={kitchen} />
             <Timetable plan={plan} zone={kitchen.zone} />
           </div>
@@ -122,12 +122,14 @@ function Headline({ plan, zone }: { plan: Schemas["PlanReply"]; zone: string }) 
       <Item name={`castings for ${quantity}`}>
         <Figure of={plan.casts} name="Castings" className="text-2xl" />
       </Item>
-      <Item name={plan.cooks.length === 1 ? "cook" : "cooks"}>
+      <Item name={cookWord(plan)}>
         <Figure of={plan.cook_count} name="Cooks" className="text-2xl" />
       </Item>
-      <Item name="isomalt in all">
-        <Figure of={plan.melt} name="Isomalt to weigh out" className="text-2xl" />
-      </Item>
+      {plan.melts.map((melt) => (
+        <Item key={melt.melt} name={`${melt.melt} in all`}>
+          <Figure of={melt.fresh} name={`${melt.name} to weigh out`} className="text-2xl" />
+        </Item>
+      ))}
       <Item
         name={`start at the latest, ${duration(plan.start.inputs.find((i) => i.name === "timetable")?.value.likely ?? 0)} in all`}
       >
@@ -141,6 +143,11 @@ function Headline({ plan, zone }: { plan: Schemas["PlanReply"]; zone: string }) 
     </>
   );
 }
+
+const cookWord = (plan: Plan) => {
+  const word = plan.melts.some((m) => m.melt === "isomalt") ? "cook" : "melt";
+  return plan.cooks.length === 1 ? word : `${word}s`;
+};
 
 function Item({ name, children }: { name: string; children: ReactNode }) {
   return (

@@ -9,10 +9,13 @@ const WORDS: Record<string, string> = {
   rest: "rest",
   pour: "pour",
   bend: "bend",
+  stick: "sticks",
   set: "sets",
   unmould: "unmould",
   clean: "clean",
 };
+/** What cannot wait. */
+const SOFT_WORK = new Set(["pour", "bend", "stick"]);
 const ROW_PX = 34;
 
 /** Back from the due time: what needs the hands above, what happens by itself below, a row a cook. */
@@ -48,11 +51,7 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
                   width={w}
                   height={task.hands ? ROW_PX : 6}
                   fill={
-                    task.hands
-                      ? task.kind === "pour" || task.kind === "bend"
-                        ? "var(--glass)"
-                        : "var(--ink)"
-                      : "var(--line)"
+                    task.hands ? (SOFT_WORK.has(task.kind) ? "var(--glass)" : "var(--ink)") : "var(--line)"
                   }
                   stroke="var(--ground)"
                 />
@@ -61,7 +60,7 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
                     x={x(task.start_s) + 7}
                     y={y + ROW_PX / 2 + 5}
                     fontSize="15"
-                    fill={task.kind === "pour" || task.kind === "bend" ? "var(--on-glass)" : "var(--ground)"}
+                    fill={SOFT_WORK.has(task.kind) ? "var(--on-glass)" : "var(--ground)"}
                   >
                     {word}
                   </text>

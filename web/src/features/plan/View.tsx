@@ -67,17 +67,31 @@ export function PlanView() {
 
 function freshOrder(kitchen: Schemas["Kitchen"], piece: string): Order {
   const due = new Date(Math.ceil((Date.now() + 2 * DAY_MS) / 3_600_000) * 3_600_000);
+  const isMetal = (v: Schemas["Vessel"]) => v.made_of === "steel" || v.made_of === "copper";
+  const metal = kitchen.vessels.find(isMetal) ?? kitchen.vessels[0];
+  const bowl = kitchen.vessels.find((v) => !isMetal(v)) ?? metal;
+  const [bench] = kitchen.places;
+  const fridge = kitchen.places.find((p) => p.kind === "fridge");
   return {
     name: "New order",
     due_at: due.toISOString(),
     lines: [{ piece_id: piece, quantity: 12 }],
-    vessel_id: kitchen.vessels[0]?.id ?? "",
-    stand_id: kitchen.places[0]?.id ?? "",
-    ring_id: kitchen.rings[0]?.id ?? "",
-    place_id: kitchen.places[0]?.id ?? "",
-    crystalline: true,
-    water: "auto",
-    cook_degc: 160,
+    isomalt: {
+      vessel_id: metal?.id ?? "",
+      stand_id: bench?.id ?? "",
+      ring_id: kitchen.rings[0]?.id ?? "",
+      place_id: bench?.id ?? "",
+      crystalline: true,
+      water: "auto",
+      cook_degc: 160,
+    },
+    coating: {
+      vessel_id: bowl?.id ?? "",
+      stand_id: bench?.id ?? "",
+      by_id: [...kitchen.microwaves, ...kitchen.baths][0]?.id ?? "",
+      place_id: (fridge ?? bench)?.id ?? "",
+      melt_to_degc: 43,
+    },
     confidence_frac: 0.9,
     reserve_frac: 0.05,
   };

@@ -1,7 +1,8 @@
 import type { Schemas, Spread } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
-import { ThermoStick } from "../../drawings/ThermoStick";
+import { ThermoStick, type Zone } from "../../drawings/ThermoStick";
 import { BAND_WORDS } from "../../shared/actWords";
+import { castBands, reach } from "../../shared/bands";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Figure } from "../../shared/ui/Figure";
@@ -12,17 +13,20 @@ const ROW_PX = 46;
 
 /** When to pour, bend and unmould: the pot from off the heat, the rounds from their pour, on one scale. */
 export function Windows({ plan, order, kitchen }: { plan: Plan; order: Order; kitchen: Schemas["Kitchen"] }) {
-  const units = useUnits();
   const [ref, width] = useWidth<HTMLDivElement>(700);
-  const to =
-    1.02 *
-    Math.max(
-      ...plan.rounds.map((r) => r.unmould.value.high * 1.25),
-      ...plan.cooks.map((c) => c.closes.value.high * 1.2),
-    );
-  const place = kitchen.places.find((p) => p.id === order.place_id)?.name ?? "";
+  const to = Math.max(
+    ...plan.rounds.map((r) => reach(spreads(r), r.never)),
+    ...plan.cooks.map((c) => Math.min(c.closes.value.high, c.closes.value.likely * 1.6) * 1.2),
+  );
+  const placeOf = (melt: string) => {
+    const id = melt === "isomalt" ? order.isomalt.place_id : order.coating.place_id;
+    return kitchen.places.find((p) => p.id === id)?.name.toLowerCase() ?? "";
+  };
   const cooks = distinct(plan.cooks, (c) => `${c.casts} ${c.charge.value.likely.toFixed(5)}`);
-  const rounds = distinct(plan.rounds, (r) => `${r.round.line} ${r.unmould.value.likely.toFixed(1)}`);
+  const rounds = distinct(
+    plan.rounds,
+    (r) => `${r.round.line} ${r.windows.unmould?.value.likely.toFixed(1)}`,
+  );
   const [first] = plan.cooks;
   return (
     <section aria-label="Windows">
@@ -33,8 +37,10 @@ export function Windows({ plan, order, kitchen }: { plan: Plan; order: Order; ki
           {cooks.map((cook) => (
             <div key={cook.number} className="mb-4">
               <p className="mb-1">
-                <b>Pot, cook {cook.number + 1}</b>, off the heat: pour from{" "}
-                <Figure of={cook.opens} name="Pour window opens" /> to{" "}
+                <b>
+                  {cook.melt === "isomalt" ? "Pot, cook" : "Bowl, melt"} {cook.number + 1}
+                </b>
+                , off the heat: pour from <Figure of={cook.opens} name="Pour window opens" /> to{" "}
                 <Figure of={cook.closes} name="Pour window closes" />;{" "}
                 <Figure of={cook.capacity} name="Cavities one person fills in it" /> cavities fit at{" "}
                 {duration(kitchen.paces.pour_each_s)} each
@@ -56,16 +62,11 @@ export function Windows({ plan, order, kitchen }: { plan: Plan; order: Order; ki
                 <b>
                   {plan.lines[round.round.line]?.name}, {round.round.casts} at a time
                 </b>
-                , from the pour, on {place.toLowerCase()}:{" "}
-                {round.bend ? "bend from " : "soft enough to bend "}
-                <Figure of={round.bend_opens} name="Bend window opens" /> to{" "}
-                <Figure of={round.bend_closes} name="Bend window closes" />; snaps from{" "}
-                <Figure of={round.brittle} name="Brittle" />; unmould from{" "}
-                <Figure of={round.unmould} name="May be unmoulded" />; hot to hold until{" "}
-                <Figure of={round.cool_to_hold} name="Hot to hold until" />
+                , from the pour, {round.melt === "isomalt" ? "on" : "in"} the {placeOf(round.melt)}:{" "}
+                <RoundWords round={round} />
               </p>
               <HeatRibbon
-                bands={roundBands(round, to)}
+                bands={castBands(spreads(round), round.never, round.work, to)}
                 from={0}
                 to={to}
                 width={width}
@@ -77,11 +78,7 @@ export function Windows({ plan, order, kitchen }: { plan: Plan; order: Order; ki
           ))}
           <Minutes to={to} width={width} />
           <p className="mt-1 text-sm text-quiet">
-            Soft edges are what is not known:{" "}
-            {amount(first?.closes.inputs.find((i) => i.name === "at")?.value.low ?? 0, "temperature", units)}{" "}
-            to{" "}
-            {amount(first?.closes.inputs.find((i) => i.name === "at")?.value.high ?? 0, "temperature", units)}{" "}
-            is where this cook turns too thick. Readings at the bench narrow them.
+            Soft edges are what is not known. Readings at the bench narrow them.
           </p>
         </div>
       </div>
@@ -97,21 +94,46 @@ const at = (s: number): Spread => ({ low: s, likely: s, high: s });
 
 function potBands(cook: Schemas["CookReply"], to: number): Schemas["Band"][] {
   return [
-    { state: "too_hot", start: at(0), end: cook.opens.value },
+    { state: cook.melt === "isomalt" ? "too_hot" : "too_warm", start: at(0), end: cook.opens.value },
     { state: "pour", start: cook.opens.value, end: cook.closes.value },
     { state: "thickening", start: cook.closes.value, end: at(to) },
   ];
 }
 
-function roundBands(round: Schemas["RoundPlan"], to: number): Schemas["Band"][] {
-  const last = { state: "unmould", start: round.unmould.value, end: at(to) };
-  if (!round.bend) return [{ state: "setting", start: at(0), end: round.unmould.value }, last];
-  return [
-    { state: "soft", start: at(0), end: round.bend_opens.value },
-    { state: "bend", start: round.bend_opens.value, end: round.bend_closes.value },
-    { state: "stiff", start: round.bend_closes.value, end: round.unmould.value },
-    last,
-  ];
+const spreads = (round: Schemas["RoundPlan"]): Record<string, Spread> =>
+  Object.fromEntries(Object.entries(round.windows).map(([name, of]) => [name, of.value]));
+
+/** What may be done with a round when, each number explaining itself. */
+function RoundWords({ round }: { round: Schemas["RoundPlan"] }) {
+  const w = round.windows;
+  const figure = (key: string, name: string) => {
+    const of = w[key];
+    return of && <Figure of={of} name={name} />;
+  };
+  return (
+    <>
+      {round.melt === "isomalt" && round.work !== "stick" && (
+        <>
+          {round.work === "bend" ? "bend from " : "soft enough to bend "}
+          {figure("bend_opens", "Bend window opens")} to {figure("bend_closes", "Bend window closes")}; snaps
+          from {figure("brittle", "Brittle")};{" "}
+        </>
+      )}
+      {round.work === "stick" && <>sticks in until {figure("stick_closes", "Takes a stick until")}; </>}
+      {w.touch && <>touch-set from {figure("touch", "Touch-set")}; </>}
+      {round.never.includes("unmould") ? (
+        "it does not set there"
+      ) : (
+        <>unmould from {figure("unmould", "May be unmoulded")}</>
+      )}
+      {w.over_chilled && !round.never.includes("over_chilled") && (
+        <>; over-chilled from {figure("over_chilled", "Over-chilled")}</>
+      )}
+      {(w.cool_to_hold?.value.likely ?? 0) > 0 && (
+        <>; hot to hold until {figure("cool_to_hold", "Hot to hold until")}</>
+      )}
+    </>
+  );
 }
 
 function Minutes({ to, width }: { to: number; width: number }) {
@@ -134,25 +156,35 @@ function Minutes({ to, width }: { to: number; width: number }) {
 
 function CookStick({ cook, order }: { cook: Schemas["CookReply"]; order: Order }) {
   const units = useUnits();
-  const input = (of: Schemas["Explained"], name: string) =>
-    of.inputs.find((i) => i.name === name)?.value.likely ?? 0;
+  const input = (of: Schemas["Explained"] | null, name: string) =>
+    of?.inputs.find((i) => i.name === name)?.value.likely ?? 0;
   const opens = input(cook.opens, "at");
   const closes = input(cook.closes, "at");
+  const sugar = cook.melt === "isomalt";
+  const end = sugar ? order.isomalt.cook_degc : order.coating.melt_to_degc;
   const glass = input(cook.water_left, "glass transition");
+  const low = sugar ? 20 : 15;
+  const zones: Zone[] = sugar
+    ? [
+        { from: low, to: glass, fill: "plain", word: "glass" },
+        { from: glass, to: closes, fill: "close-dots", word: "thickens" },
+        { from: closes, to: opens, fill: "open", word: "pour" },
+        { from: opens, to: end, fill: "hatch", word: "bubbles" },
+      ]
+    : [
+        { from: low, to: closes, fill: "close-dots", word: "thickens, sets" },
+        { from: closes, to: opens, fill: "open", word: "fluid: pour" },
+        { from: opens, to: 52, fill: "hatch", word: "too hot" },
+      ];
   return (
     <div className="hidden shrink-0 md:block">
       <ThermoStick
-        low={20}
-        high={order.cook_degc + 8}
+        low={low}
+        high={sugar ? end + 8 : 52}
         height={300}
         word={(degc) => amount(degc, "temperature", units)}
-        zones={[
-          { from: 20, to: glass, fill: "plain", word: "glass" },
-          { from: glass, to: closes, fill: "close-dots", word: "thickens" },
-          { from: closes, to: opens, fill: "open", word: "pour" },
-          { from: opens, to: order.cook_degc, fill: "hatch", word: "bubbles" },
-        ]}
-        reading={order.cook_degc}
+        zones={zones}
+        reading={end}
       />
     </div>
   );

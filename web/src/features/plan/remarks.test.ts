@@ -11,6 +11,8 @@ const CODES = [
   "pot_too_small",
   "never_sets",
   "bend_one_by_one",
+  "stick_one_by_one",
+  "chills_first",
   "sticky_room",
 ];
 

@@ -20,9 +20,13 @@ export function remarkWords(remark: Schemas["Remark"], units: Units): string {
     case "pot_too_small":
       return `The melt stands ${amount(p.depth_m ?? 0, "length", units)} deep; boiling, it should not be over ${amount(p.high_m ?? 0, "length", units)} in this pot. Use a larger one.`;
     case "never_sets":
-      return `${round}: this cook leaves so much water that it stays soft in this room. Cook hotter.`;
+      return `${round}: it does not set where its mould lies. Sugar: cook hotter, since its water keeps it soft; coating: a colder place.`;
     case "bend_one_by_one":
       return `${round}: not even one may be safely poured and bent in time. Pour and bend one by one, warmer.`;
+    case "stick_one_by_one":
+      return `${round}: not even one takes its stick for sure before it is too stiff. Pour and put in sticks one by one, warmer.`;
+    case "chills_first":
+      return `${round}: in this cold its skin may be over-chilled and crack before all of it has let go. A fridge is slower and safer.`;
     case "sticky_room":
       return `At ${amount(p.humidity_frac ?? 0, "share", units)} humidity pieces turn sticky (from ${amount(p.from_frac ?? 0, "share", units)} in this room). Box them with drying agent as soon as they are cold.`;
     default:

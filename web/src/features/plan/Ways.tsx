@@ -1,0 +1,121 @@
+import type { Schemas } from "../../api/client";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { Choice, Pick } from "../../shared/ui/controls";
+import { NumberField } from "../../shared/ui/NumberField";
+
+interface Props<Way> {
+  way: Way;
+  kitchen: Schemas["Kitchen"];
+  onChange: (way: Way) => void;
+  wrong: (path: string) => string | undefined;
+}
+
+const named = (rows: { id: string; name: string }[]) => rows.map((row) => ({ key: row.id, name: row.name }));
+
+/** How this order's isomalt is cooked, and where its moulds lie. */
+export function IsomaltInputs({ way, kitchen, onChange, wrong }: Props<Schemas["IsomaltWay"]>) {
+  const units = useUnits();
+  const change = (patch: Partial<Schemas["IsomaltWay"]>) => onChange({ ...way, ...patch });
+  return (
+    <>
+      <h2 className="border-b border-line pt-3 pb-1 text-xl">Cook the isomalt</h2>
+      <NumberField
+        label="Cook to"
+        quantity="temperature"
+        value={way.cook_degc}
+        onChange={(cook_degc) => change({ cook_degc })}
+        error={wrong("isomalt.cook_to_degc") ?? wrong("isomalt.cook_degc")}
+        slider={{ low: 150, high: 172 }}
+        hint={`at least ${amount(158, "temperature", units)}; a little higher for glass-clear`}
+      />
+      <Choice
+        label="Isomalt"
+        value={way.crystalline ? "crystals" : "nibs"}
+        options={[
+          { key: "crystals", name: "granules" },
+          { key: "nibs", name: "ready-cooked nibs" },
+        ]}
+        onChange={(key) => change({ crystalline: key === "crystals" })}
+      />
+      <Choice
+        label="Water"
+        value={way.water}
+        options={[
+          { key: "auto", name: "by size" },
+          { key: "dry", name: "none" },
+          { key: "wet", name: "a tenth" },
+        ]}
+        onChange={(water) => change({ water })}
+      />
+      <Pick
+        label="Pot"
+        value={way.vessel_id}
+        options={named(kitchen.vessels)}
+        onChange={(vessel_id) => change({ vessel_id })}
+      />
+      <Pick
+        label="Ring"
+        value={way.ring_id}
+        options={named(kitchen.rings)}
+        onChange={(ring_id) => change({ ring_id })}
+      />
+      <Pick
+        label="Pot rests on"
+        value={way.stand_id}
+        options={named(kitchen.places)}
+        onChange={(stand_id) => change({ stand_id })}
+      />
+      <Pick
+        label="Moulds lie on"
+        value={way.place_id}
+        options={named(kitchen.places)}
+        onChange={(place_id) => change({ place_id })}
+      />
+    </>
+  );
+}
+
+/** How this order's coating is melted, where it is poured, and where it sets. */
+export function CoatingInputs({ way, kitchen, onChange, wrong }: Props<Schemas["CoatingWay"]>) {
+  const units = useUnits();
+  const change = (patch: Partial<Schemas["CoatingWay"]>) => onChange({ ...way, ...patch });
+  return (
+    <>
+      <h2 className="border-b border-line pt-3 pb-1 text-xl">Melt the coating</h2>
+      <NumberField
+        label="Melt to"
+        quantity="temperature"
+        value={way.melt_to_degc}
+        onChange={(melt_to_degc) => change({ melt_to_degc })}
+        error={wrong("coating.melt_to_degc")}
+        slider={{ low: 38, high: 48 }}
+        hint={`${amount(40, "temperature", units)} to ${amount(45, "temperature", units)}; never over ${amount(50, "temperature", units)}`}
+      />
+      <Pick
+        label="Melted by"
+        value={way.by_id}
+        options={named([...kitchen.microwaves, ...kitchen.baths])}
+        onChange={(by_id) => change({ by_id })}
+      />
+      <Pick
+        label="Bowl"
+        value={way.vessel_id}
+        options={named(kitchen.vessels)}
+        onChange={(vessel_id) => change({ vessel_id })}
+      />
+      <Pick
+        label="Bowl and moulds stand on, to pour"
+        value={way.stand_id}
+        options={named(kitchen.places)}
+        onChange={(stand_id) => change({ stand_id })}
+      />
+      <Pick
+        label="Sets in"
+        value={way.place_id}
+        options={named(kitchen.places)}
+        onChange={(place_id) => change({ place_id })}
+      />
+    </>
+  );
+}
