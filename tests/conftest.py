@@ -13,7 +13,9 @@ from umber_pebble.core.heat.melting import Microwave
 from umber_pebble.core.heat.piece import Place
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.moulds.disc import fit_disc
+from umber_pebble.core.moulds.cavity import Cavity
+from umber_pebble.core.moulds.outline import Circle
+from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.plan.problem import FatMelt, Line, Mould, Paces, PlanInput, Ring, Stick, SugarCook, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread, exact
@@ -58,10 +60,14 @@ WOOD = Place(material("surfaces", "wood"), 0.02, 22.0, 22.0)
 FRIDGE = Place(material("surfaces", "trivet"), 0.005, 4.0, 4.0, air_unsure_k=2.0)
 
 
+def make_disc(diameter_m: float, depth_m: float, draft_rad: float = 0.0) -> Cavity:
+    return Cavity(Walled(Circle(diameter_m), depth_m, draft_rad))
+
+
 def make_plan(way: dict[str, Any] | None = None, **changes: object) -> PlanInput:
     """24 discs of 50 mm, 4 mm deep, from one mould of 14, in a heavy pot; way changes how the isomalt is cooked."""
-    disc = fit_disc(diameter_m=0.05, depth_m=0.006, draft_rad=0.0873, water_kg=None).disc
-    mould = Mould("mould", material("moulds", "silicone"), 0.003, disc, 14, 1, 230.0)
+    disc = make_disc(0.05, 0.006, 0.0873)
+    mould = Mould("mould", 0, material("moulds", "silicone"), 0.003, disc, 14, 1, 230.0)
     pot = make_pot(mass_kg=1.4, loss=Spread(0.8, 1.0, 1.25), height_m=0.1)
     cook = SugarCook(True, None, 160.0, Ring(1800.0, Spread(0.45, 0.6, 0.7)))
     isomalt = Way(
@@ -83,8 +89,8 @@ def make_plan(way: dict[str, Any] | None = None, **changes: object) -> PlanInput
 
 def make_lollipops(quantity: int = 16, **way: Any) -> PlanInput:
     """Coating lollipops of 55 mm with a stick, poured at the bench, set in a fridge."""
-    disc = fit_disc(diameter_m=0.055, depth_m=0.007, draft_rad=0.1745, water_kg=None).disc
-    mould = Mould("planets", material("moulds", "thermoformed"), 0.0006, disc, 8, 1, 60.0)
+    disc = make_disc(0.055, 0.007, 0.1745)
+    mould = Mould("planets", 0, material("moulds", "thermoformed"), 0.0006, disc, 8, 1, 60.0)
     bowl = replace(make_pot(0.14, 0.11, loss=Spread(0.8, 1.0, 1.25)), metal=material("kitchen", "plastic", "pot"))
     coating = Way(
         material("melts", "coating"), bowl, "bowl", FatMelt(43.0, Microwave(900.0, 15.0)), WOOD, "bench", FRIDGE, "fridge",

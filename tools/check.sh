@@ -21,4 +21,4 @@ $PY -m ruff check --quiet src tests tools
 $PY -m mypy
 .venv/bin/lint-imports --no-logo 2>/dev/null || .venv/bin/lint-imports
 (cd web && npx --no-install biome check . && npx --no-install tsc --noEmit && npx --no-install vitest run --reporter=dot)
-exec $PY -m pytest
+exec $PY -m pytest -n auto --dist loadfile

@@ -9,12 +9,13 @@ from urllib.parse import urlsplit
 from flask import Flask, Response, request, send_from_directory
 
 from umber_pebble.api import errors
-from umber_pebble.api.http import LARGEST_BODY, Api
+from umber_pebble.api.http import Api
 from umber_pebble.api.routes import build
 from umber_pebble.services.planning import warm_up
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.workshop import Workshop
 
+LARGEST_OF_ALL = 60_000_000
 LOCAL_NAMES = {"127.0.0.1", "localhost", "::1"}
 WEB = Path(__file__).parent.parent.parent / "web" / "dist"
 POLICY = "; ".join(
@@ -32,7 +33,7 @@ POLICY = "; ".join(
 def create_app(workshop: Workshop) -> Flask:
     """The app on a workshop. The engine is compiled in the background, so that the first figure is quick."""
     app = Flask(__name__, static_folder=None)
-    app.config["MAX_CONTENT_LENGTH"] = LARGEST_BODY
+    app.config["MAX_CONTENT_LENGTH"] = LARGEST_OF_ALL
     errors.install(app)
     _guard(app)
     api = build(workshop, RunService(workshop))

@@ -1,5 +1,7 @@
 """The API at its edge: one error shape, nothing let through, types that are not stale."""
 
+import copy
+import functools
 import json
 import subprocess
 from collections.abc import Iterator
@@ -41,46 +43,51 @@ def problem(answer: Any, status: int) -> dict[str, Any]:
 @pytest.mark.parametrize(
     ("field", "value"),
     [
-        ("diameter_m", 0), ("diameter_m", -0.05), ("diameter_m", 1e9), ("depth_m", 0), ("cavities", 0),
-        ("cavities", 1.5), ("wall_m", "3"), ("cavities", False), ("material", "ice"), ("name", ""), ("name", " "),
+        ("cavities.0.shape.diameter_m", 0), ("cavities.0.shape.diameter_m", -0.05), ("cavities.0.shape.diameter_m", 1e9),
+        ("cavities.0.shape.depth_m", 0), ("cavities.0.count", 0), ("cavities.0.count", 1.5), ("cavities.0.count", False),
+        ("cavities", []), ("wall_m", "3"), ("material", "ice"), ("name", ""), ("name", " "),
     ],
 )  # fmt: skip
 def test_impossible_moulds_say_field_and_limit_and_change_nothing(
     client: FlaskClient, field: str, value: Any
 ) -> None:
     before = client.get("/api/moulds").get_json()
-    for answer in (
-        client.post("/api/figures/mould", json={**DISC, field: value}),
-        client.put("/api/moulds/mould-disc", json={"version": 1, "doc": {**DISC, field: value}}),
-    ):
-        body = problem(answer, 422)
-        assert body["path"].removeprefix("doc.") == field
-        assert body["code"] == "out_of_range"
+    doc = copy.deepcopy(DISC)
+    *inner, last = [int(part) if part.isdigit() else part for part in field.split(".")]
+    functools.reduce(lambda at, part: at[part], inner, doc)[last] = value
+    body = problem(client.put("/api/moulds/mould-disc", json={"version": 1, "doc": doc}), 422)
+    assert body["path"].removeprefix("doc.") == field
+    assert body["code"] == "out_of_range"
     assert client.get("/api/moulds").get_json() == before
 
 
 @pytest.mark.parametrize("raw", [b"{", b'{"a": NaN}', b"[1, Infinity]", b"\xff\xfe"])
 def test_what_is_not_json_is_refused(client: FlaskClient, raw: bytes) -> None:
-    answer = client.post("/api/figures/mould", data=raw, content_type="application/json")
+    answer = client.post("/api/figures/cavity", data=raw, content_type="application/json")
     assert problem(answer, 400)["code"] == "not_json"
 
 
 def test_an_integer_may_come_as_a_whole_float_and_a_number_not_as_false(client: FlaskClient) -> None:
-    assert client.post("/api/figures/mould", json={**DISC, "wall_m": 0.003, "water_kg": None}).status_code == 200
-    assert client.post("/api/figures/mould", json={**DISC, "cavities": 14.0}).status_code == 200
-    problem(client.post("/api/figures/mould", json={**DISC, "wall_m": False}), 422)
+    body = {"cavity": DISC["cavities"][0], "wall_m": 0.003, "cut_frac": 0}
+    assert client.post("/api/figures/cavity", json=body).status_code == 200
+    whole = {**body, "cavity": {**body["cavity"], "count": 14.0}}
+    assert client.post("/api/figures/cavity", json=whole).status_code == 200
+    problem(client.post("/api/figures/cavity", json={**body, "wall_m": False}), 422)
 
 
 def test_fill_above_the_rim_and_unknown_things(client: FlaskClient) -> None:
     body = problem(
-        client.post("/api/figures/piece", json={"material": "isomalt", "mould_id": "mould-disc", "fill_m": 0.5}),
+        client.post(
+            "/api/figures/piece",
+            json={"material": "isomalt", "mould_id": "mould-disc", "cavity": 0, "fill_m": 0.5},
+        ),
         422,
     )
     assert body["limits"]["high"] == pytest.approx(0.006)
     assert problem(client.get("/api/moulds/none"), 404)["code"] == "not_found"
     assert problem(client.get("/api/nothing"), 404)["code"] == "not_found"
     assert problem(client.get("/api/bench"), 422)["path"] == "actor"
-    answer = client.post("/api/figures/mould", data=b"a=1", content_type="application/x-www-form-urlencoded")
+    answer = client.post("/api/figures/cavity", data=b"a=1", content_type="application/x-www-form-urlencoded")
     assert problem(answer, 415)["code"] == "unsupported_type"
 
 

@@ -50,8 +50,13 @@ def bodies(client: FlaskClient) -> dict[tuple[str, str], Any]:
         "happened_at": None,
     }
     return {
-        ("POST", "/api/figures/mould"): mould["doc"],
-        ("POST", "/api/figures/piece"): {"mould_id": "mould-disc", "fill_m": 0.004},
+        ("POST", "/api/figures/cavity"): {"cavity": mould["doc"]["cavities"][0], "wall_m": 0.003, "cut_frac": 0.0},
+        ("POST", "/api/figures/piece"): {
+            "material": "isomalt",
+            "mould_id": "mould-disc",
+            "cavity": 0,
+            "fill_m": 0.004,
+        },
         ("POST", "/api/figures/plan"): order["doc"],
         ("PUT", "/api/moulds/mould-disc"): {"version": mould["version"], "doc": mould["doc"]},
         ("PUT", "/api/pieces/piece-disc"): {"version": piece["version"], "doc": piece["doc"]},

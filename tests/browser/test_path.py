@@ -68,8 +68,8 @@ def carry_out(server: Server, page: Page) -> None:
         expect(page.get_by_role("button", name=re.compile("Cavity 3 (failed|broken)"))).to_be_visible()
         space(page)
     act(page, "All done")
-    page.get_by_label("Left in the pot, if weighed").fill("50")
-    page.get_by_label("Left in the pot, if weighed").blur()
+    page.get_by_label("Left in the clear pot, if weighed").fill("50")
+    page.get_by_label("Left in the clear pot, if weighed").blur()
     space(page)
     expect(page.get_by_role("heading", name="Nothing is live")).to_be_visible()
 

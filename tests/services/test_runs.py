@@ -18,7 +18,7 @@ from umber_pebble.core.errors import MouldTooWeak, NotInSequence, OutOfRange
 from umber_pebble.demo.fill import KITCHEN, MOULDS, PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock, SteadyClock
-from umber_pebble.services.docs import CoatingWay, IsomaltWay, Line, Order
+from umber_pebble.services.docs import CoatingWay, IsomaltWay, Line, Mould, Order
 from umber_pebble.services.errors import IdReused, InUse, Stale
 from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import NewEvent, RunService
@@ -56,6 +56,10 @@ def stocked(workshop: Workshop) -> Workshop:
     return workshop
 
 
+def _smaller(mould: Mould) -> Mould:
+    return mould.model_copy(update={"cavities": [mould.cavities[0].model_copy(update={"count": 3})]})
+
+
 class Hands:
     """Somebody at the bench of a run, with a clock that moves when told."""
 
@@ -84,7 +88,7 @@ def test_a_run_keeps_what_it_started_with(stocked: Workshop) -> None:
     hands = Hands(stocked)
     before = hands.runs.look("run")[1].cooks[0].charge_kg
     mould = stocked.get("mould", "mould-disc")
-    stocked.save("mould", "mould-disc", mould.version, MOULDS["mould-disc"].model_copy(update={"cavities": 3}))
+    stocked.save("mould", "mould-disc", mould.version, _smaller(MOULDS["mould-disc"]))
     again = RunService(stocked).look("run")[1]
     assert again.cooks[0].charge_kg == before
     assert again.plan.lines[0].mould.cavities == 14
@@ -165,7 +169,7 @@ def test_a_whole_run_teaches_the_next_plan(stocked: Workshop) -> None:
     # an outcome corrected in the log afterwards is learned anew, not twice
     hands.do("outcome", 5, round=0, cavities=[0], usable=True, kinds=[])
     with stocked.session() as session:
-        [row] = queries.calibrations(session, "break", "isomalt:mould-disc")
+        [row] = queries.calibrations(session, "break", "isomalt:mould-disc:0")
         assert row.evidence == {"broken": 3, "good": 11}
 
 

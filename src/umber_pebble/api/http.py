@@ -32,6 +32,7 @@ class Endpoint:
     query: tuple[str, ...]
     status: int
     summary: str
+    largest: int
 
 
 @dataclass(slots=True)
@@ -51,9 +52,10 @@ class Api:
         query: tuple[str, ...] = (),
         status: int = 200,
         summary: str,
+        largest: int = LARGEST_BODY,
     ) -> None:
         """Register an operation; call takes the body, then path parts and query values by name."""
-        self.endpoints.append(Endpoint(method, path, call, reply, body, query, status, summary))
+        self.endpoints.append(Endpoint(method, path, call, reply, body, query, status, summary, largest))
 
     def mount(self, app: Flask) -> None:
         """Put every operation on a Flask app."""
@@ -127,7 +129,7 @@ def _view(e: Endpoint) -> Callable[..., Response]:
             if name not in request.args:
                 raise invalid("missing", name, None, f"give {name}")
             values[name] = request.args[name]
-        args = [] if e.body is None else [_read(e.body)]
+        args = [] if e.body is None else [_read(e.body, e.largest)]
         answer = e.call(*args, **values)
         text = adapter.dump_json(e.reply.model_validate(answer, from_attributes=True, strict=False))
         return Response(text, e.status, content_type="application/json")
@@ -135,7 +137,12 @@ def _view(e: Endpoint) -> Callable[..., Response]:
     return view
 
 
-def _read(model: type[BaseModel]) -> BaseModel:
+def _read(model: type[BaseModel], largest: int) -> BaseModel:
+    if (request.content_length or 0) > largest:
+        raise invalid(
+            "too_large", "", request.content_length, f"this is too large: at most {largest:,} bytes", {"high": largest},
+            status=413,
+        )  # fmt: skip
     if request.mimetype != "application/json":
         raise invalid("unsupported_type", "", request.mimetype, "send application/json", status=415)
     raw = request.get_data(cache=False)
@@ -147,7 +154,9 @@ def _read(model: type[BaseModel]) -> BaseModel:
         first = error.errors(include_url=False)[0]
         context = first.get("ctx", {})
         limits = {side: context[name] for name, side in _BOUNDS.items() if name in context}
-        path = ".".join(str(part) for part in first["loc"])
+        # pydantic puts the kind of a shape between "shape" and its field
+        loc = [part for i, part in enumerate(first["loc"]) if i == 0 or first["loc"][i - 1] != "shape"]
+        path = ".".join(str(part) for part in loc)
         got = first["input"] if isinstance(first["input"], int | float | str | None) else None
         code = "missing" if first["type"] == "missing" else "out_of_range"
         raise invalid(code, path, got, first["msg"], limits) from error

@@ -17,6 +17,7 @@ from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 COOK_NUMBERS = (
     "poured", "reserve", "residue", "charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity",
 )  # fmt: skip
+LARGEST_SVG_BODY = 6_000_000
 PLAN_PARTS = (
     "lines", "melts", "rounds", "tasks", "casts", "cook_count", "start", "warnings",
 )  # fmt: skip
@@ -75,20 +76,34 @@ def _figures(api: Api, workshop: Workshop) -> None:
     def measure_piece(body: s.PieceMeasure) -> Any:
         stick = Stick(body.stick.diameter_m, body.stick.inside_m) if body.stick else None
         asked = planning.CastAsked(
-            body.material, body.mould_id, stick, body.fill_m, body.volume_m3, body.finished_kg
+            body.material, body.mould_id, body.cavity, stick, body.fill_m, body.volume_m3, body.finished_kg
         )
         return {"figures": planning.measure_piece(workshop, asked)}
 
-    def measure_mould(body: Mould) -> Any:
-        return {"figures": planning.measure_mould(body)}
+    def measure_cavity(body: s.CavityMeasure) -> Any:
+        return {"figures": planning.measure_cavity(body.cavity, body.wall_m, body.cut_frac)}
+
+    def outline(body: s.OutlineIn) -> Any:
+        return planning.outline_of(body.svg, body.width_m)
 
     def plan(body: Order) -> Any:
         return plan_reply(planning.plan_order(workshop, body), workshop)
 
-    api.add("POST", "/api/figures/mould", measure_mould, body=Mould, reply=s.MouldMeasured, summary="A cavity")
+    api.add(
+        "POST",
+        "/api/figures/cavity",
+        measure_cavity,
+        body=s.CavityMeasure,
+        reply=s.CavityMeasured,
+        summary="A cavity",
+    )
     api.add(
         "POST", "/api/figures/piece", measure_piece, body=s.PieceMeasure, reply=s.PieceMeasured, summary="A cast"
     )
+    api.add(
+        "POST", "/api/figures/outline", outline, body=s.OutlineIn, reply=s.OutlineRead, summary="An outline out of an SVG",
+        largest=LARGEST_SVG_BODY,
+    )  # fmt: skip
     api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
     api.add("GET", "/api/sources", sources, reply=s.SourceList, summary="All published sources")
     api.add("GET", "/api/choices", choices, reply=s.Choices, summary="Materials and zones to choose from")

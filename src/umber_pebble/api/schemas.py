@@ -10,7 +10,7 @@ from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
 from umber_pebble.services import bench, logbook, planning
-from umber_pebble.services.docs import Doc, Id, Kitchen, Mould, Name, Order, Piece, Stick, Units
+from umber_pebble.services.docs import Cavity, Doc, Id, Kitchen, Mould, Name, Order, Piece, Stick, Units, Whole
 
 T = TypeVar("T", bound=Doc)
 
@@ -88,14 +88,37 @@ class PieceMeasure(Doc):
 
     material: Literal["isomalt", "coating"]
     mould_id: Id
+    cavity: Whole = Field(ge=0, le=11)
     stick: Stick | None = None
     fill_m: float | None = None
     volume_m3: float | None = None
     finished_kg: float | None = None
 
 
-class MouldMeasured(Reply):
-    figures: planning.MouldFigures
+class CavityMeasure(Doc):
+    """A kind of cavity, what is under it, and where it is cut: -1 near edge, 0 middle, 1 far edge."""
+
+    cavity: Cavity
+    wall_m: float = Field(ge=0.0002, le=0.03)
+    cut_frac: float = Field(ge=-1, le=1)
+
+
+class CavityMeasured(Reply):
+    figures: planning.CavityFigures
+
+
+class OutlineIn(Doc):
+    """The text of an SVG file or of one path, and the width to scale it to."""
+
+    svg: str = Field(max_length=5_000_000)
+    width_m: float | None
+
+
+class OutlineRead(Reply):
+    """Corners about their middle [m], and what was mended."""
+
+    corners: list[list[float]]
+    remarks: list[str]
 
 
 class PieceMeasured(Reply):

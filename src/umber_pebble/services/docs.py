@@ -109,17 +109,135 @@ class Units(Doc):
     volume: Literal["ml", "tbsp", "cup"]
 
 
-class Mould(Doc):
+Size = Annotated[float, Field(ge=0.003, le=0.5)]
+Deep = Annotated[float, Field(ge=0.0005, le=0.1)]
+Draft = Annotated[float, Field(ge=0, le=1.0472)]
+Edge = Annotated[float, Field(ge=0, le=0.1)]
+Point = Annotated[list[Annotated[float, Field(ge=-1, le=1)]], Field(min_length=2, max_length=2)]
+
+
+class RoundShape(Doc):
+    """A round cavity; one of diameter and depth may be left to the weight of water."""
+
+    kind: Literal["round"]
+    diameter_m: Size | None
+    depth_m: Deep | None
+    draft_rad: Draft
+    edge_m: Edge
+
+
+class ConeShape(Doc):
+    """A cone frustum by its opening and its floor."""
+
+    kind: Literal["cone"]
+    diameter_m: Size
+    floor_m: Size
+    depth_m: Deep
+
+
+class BarShape(Doc):
+    """A rectangle or bar, corners rounded in plan."""
+
+    kind: Literal["bar"]
+    length_m: Size
+    width_m: Size
+    corner_m: float = Field(ge=0, le=0.25)
+    depth_m: Deep
+    draft_rad: Draft
+    edge_m: Edge
+
+
+class HalfBallShape(Doc):
+    kind: Literal["half_ball"]
+    diameter_m: Annotated[float, Field(ge=0.003, le=0.2)]
+
+
+class CapShape(Doc):
+    """A spherical cap, no deeper than half its opening."""
+
+    kind: Literal["cap"]
+    diameter_m: Size
+    depth_m: Deep
+
+
+class EllipsoidShape(Doc):
+    """Half an ellipsoid."""
+
+    kind: Literal["ellipsoid"]
+    length_m: Size
+    width_m: Size
+    depth_m: Deep
+
+
+class CapsuleShape(Doc):
+    """A capsule cut lengthwise, half as deep as wide."""
+
+    kind: Literal["capsule"]
+    length_m: Size
+    width_m: Annotated[float, Field(ge=0.003, le=0.2)]
+
+
+class HeartShape(Doc):
+    kind: Literal["heart"]
+    width_m: Size
+    depth_m: Deep
+    draft_rad: Draft
+    edge_m: Edge
+
+
+class StarShape(Doc):
+    kind: Literal["star"]
+    diameter_m: Size
+    tips: Whole = Field(ge=3, le=24)
+    inner_frac: float = Field(ge=0.2, le=0.95)
+    depth_m: Deep
+    draft_rad: Draft
+    edge_m: Edge
+
+
+class OutlineShape(Doc):
+    """A drawn or imported outline: its corners in order, in metres about its middle."""
+
+    kind: Literal["outline"]
+    corners: list[Point] = Field(min_length=3, max_length=4000)
+    depth_m: Deep
+    draft_rad: Draft
+    edge_m: Edge
+
+
+Shape = Annotated[
+    RoundShape | ConeShape | BarShape | HalfBallShape | CapShape | EllipsoidShape | CapsuleShape | HeartShape | StarShape
+    | OutlineShape,
+    Field(discriminator="kind"),
+]  # fmt: skip
+
+
+class Cavity(Doc):
+    """One kind of cavity of a mould, and how many of it there are."""
+
     name: Name
-    material: Literal["silicone", "aluminium", "polycarbonate", "thermoformed"]
+    count: Whole = Field(ge=1, le=200)
+    shape: Shape
+    water_kg: float | None = Field(ge=0.00001, le=20)
+
+
+class Mat(Doc):
+    """What is under a ring or between bars that have no floor of their own."""
+
+    material: Literal["silicone", "aluminium"]
+    thickness_m: float = Field(ge=0.0002, le=0.02)
+
+
+class Mould(Doc):
+    """A mould, or rings and bars on a mat: then the mat is the floor."""
+
+    name: Name
+    material: Literal["silicone", "aluminium", "polycarbonate", "thermoformed", "steel"]
     wall_m: float = Field(ge=0.0002, le=0.03)
     bears_degc: float = Field(ge=40, le=400)
-    cavities: Whole = Field(ge=1, le=200)
     owned: Whole = Field(ge=1, le=50)
-    diameter_m: float | None = Field(ge=0.003, le=0.5)
-    depth_m: float | None = Field(ge=0.0005, le=0.1)
-    draft_rad: float = Field(ge=0, le=1.0472)
-    water_kg: float | None = Field(ge=0.00001, le=20)
+    cavities: list[Cavity] = Field(min_length=1, max_length=12)
+    mat: Mat | None
 
 
 class Stick(Doc):
@@ -131,6 +249,7 @@ class Piece(Doc):
     name: Name
     material: Literal["isomalt", "coating"]
     mould_id: Id
+    cavity: Whole = Field(ge=0, le=11, description="which kind of the mould's cavities")
     fill_m: float = Field(ge=0.0002, le=0.1)
     work: Literal["none", "bend", "stick"]
     stick: Stick | None = Field(description="None: no stick")

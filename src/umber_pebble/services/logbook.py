@@ -124,7 +124,7 @@ def read(service: RunService, run_id: str) -> RunLog:
     order = frozen.snapshot.order
     names = {v.id: v.name for v in frozen.snapshot.kitchen.vessels}
     with service.workshop.session() as session:
-        keys = {break_key(line.melt, line.mould.mould_id) for line in frozen.plan.lines}
+        keys = {break_key(line.melt, line.mould.mould_id, line.mould.kind) for line in frozen.plan.lines}
         counts = {key: breaks(session, key) for key in keys}
         lessons = [_lesson(session, way, names[way.vessel_id]) for way in frozen.plan.ways.values()]
     return RunLog(
@@ -177,7 +177,7 @@ def _line(frozen: Frozen, seen: Seen, index: int, counts: dict[str, Counts]) -> 
     for _, kinds in outcomes:
         for kind in kinds:
             flaws[kind] = flaws.get(kind, 0) + 1
-    known = counts[break_key(line.melt, line.mould.mould_id)]
+    known = counts[break_key(line.melt, line.mould.mould_id, line.mould.kind)]
     rate = BreakRate(known.broken, known.good)
     return LineResult(
         line.name,

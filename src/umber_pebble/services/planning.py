@@ -10,36 +10,51 @@ from umber_pebble.core.heat.pour import FatFlow, pour_window_s
 from umber_pebble.core.heat.vessel import Pot, base_case
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.moulds.disc import level_m, open_m2, volume_m3, wetted_m2
+from umber_pebble.core.moulds.cavity import (
+    Cavity,
+    level_m,
+    open_m2,
+    section_m,
+    slab_m,
+    thickness_m,
+    volume_m3,
+    wetted_m2,
+)
 from umber_pebble.core.pieces.cast import CastAmounts, amounts, level_for_mass_m
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.problem import Stick as StickCase
 from umber_pebble.core.spread import Spread, exact
+from umber_pebble.formats.svg import read_outline
+from umber_pebble.services import docs
 from umber_pebble.services.docs import Kitchen, Mould, Order
 from umber_pebble.services.docs import Place as PlaceDoc
-from umber_pebble.services.snapshot import disc_of, place_case, plan_input
+from umber_pebble.services.shapes import cavity_fit, mould_case
+from umber_pebble.services.snapshot import place_case, plan_input
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, load, snapshot_of
 
 
 @dataclass(frozen=True, slots=True)
 class Section:
-    """What a section drawing needs: sizes of the cavity and its wall [m]."""
+    """What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m]."""
 
-    top_m: float
-    bottom_m: float
+    runs: list[list[list[float]]]
+    across_m: float
+    along_m: float
     depth_m: float
     wall_m: float
 
 
 @dataclass(frozen=True, slots=True)
-class MouldFigures:
-    """A mould's cavity worked out, and if sizes and water weight disagree."""
+class CavityFigures:
+    """A kind of cavity worked out, and if sizes and water weight disagree; rim is its opening from above [m]."""
 
     section: Section
+    rim: list[list[float]]
     volume: Explained
     open: Explained
     area: Explained
-    measured_m3: float | None
+    thickness: Explained
+    measured_m3: float
     weighed_m3: float | None
     tolerance_frac: float
     disagree: bool
@@ -57,42 +72,50 @@ class PieceFigures:
     never: list[str]
 
 
-def _section(mould: Mould) -> Section:
-    disc = disc_of(mould).disc
-    return Section(disc.top_m, 2 * disc.radius_m(0.0), disc.depth_m, mould.wall_m)
+def _section(cavity: Cavity, under_m: float, cut_frac: float) -> Section:
+    across, along = cavity.bounds_m()
+    runs = [[[x, z] for x, z in run] for run in section_m(cavity, cut_frac)]
+    return Section(runs, across, along, cavity.depth_m, under_m)
 
 
-def measure_mould(mould: Mould) -> MouldFigures:
-    """Volume, open surface and area of a cavity.
+def measure_cavity(kind: docs.Cavity, wall_m: float, cut_frac: float) -> CavityFigures:
+    """Volume, open surface, area and thickness of a kind of cavity, cut where asked.
 
     Raises: Missing, OutOfRange: too little measured, or an impossible size.
     """
-    fit = disc_of(mould)
-    disc = fit.disc
-    sizes = (
-        given("open diameter", disc.top_m, "m"),
-        given("depth", disc.depth_m, "m"),
-        given("draft", disc.draft_rad, "rad"),
-    )
+    fit = cavity_fit(kind)
+    cavity, depth = fit.cavity, fit.cavity.depth_m
+    across, along = cavity.bounds_m()
+    sizes = (given("opening across", across, "m"), given("opening along", along, "m"), given("depth", depth, "m"))
     if fit.weighed_m3 is None:
         volume = explained(
-            volume_m3(disc, disc.depth_m), "m3", "frustum from the sizes", *sizes, sources=("geometry",)
+            volume_m3(cavity, depth), "m3", "its slices from the floor to the rim", *sizes, sources=("geometry",)
         )
     else:
-        assert mould.water_kg is not None
+        assert kind.water_kg is not None
         volume = explained(
             fit.weighed_m3,
             "m3",
             "weight of the water it holds / density of water at 20 degrees",
-            given("water", mould.water_kg, "kg"),
+            given("water", kind.water_kg, "kg"),
             *sizes,
             sources=("kell-1975",),
         )
-    return MouldFigures(
-        _section(mould),
+    thick = thickness_m(cavity, depth)
+    return CavityFigures(
+        _section(cavity, wall_m, cut_frac),
+        [[x, y] for x, y in cavity.shape.rim()],
         volume,
-        explained(open_m2(disc, disc.depth_m), "m2", "circle at the rim", *sizes, sources=("geometry",)),
-        explained(wetted_m2(disc, disc.depth_m), "m2", "floor + wall", *sizes, sources=("geometry",)),
+        explained(open_m2(cavity, depth), "m2", "area of the opening at the rim", *sizes, sources=("geometry",)),
+        explained(wetted_m2(cavity, depth), "m2", "floor + wall", *sizes, sources=("geometry",)),
+        explained(
+            thick,
+            "m",
+            "filled to the rim: its thin places (a twentieth of the opening), its mean, its thickest place",
+            given("thickest place", thick.high, "m"),
+            given("cools like a slab of", slab_m(cavity, depth), "m"),
+            sources=("geometry", "assumption"),
+        ),
         fit.measured_m3,
         fit.weighed_m3,
         fit.tolerance_frac,
@@ -106,6 +129,7 @@ class CastAsked:
 
     material: str
     mould_id: str
+    cavity: int
     stick: StickCase | None
     fill_m: float | None
     volume_m3: float | None
@@ -119,18 +143,19 @@ def measure_piece(workshop: Workshop, asked: CastAsked) -> PieceFigures:
     """
     mould = workshop.get("mould", asked.mould_id).doc
     assert isinstance(mould, Mould)
-    disc, melt = disc_of(mould).disc, material("melts", asked.material)
+    case, melt = mould_case(asked.mould_id, mould, asked.cavity), material("melts", asked.material)
+    cavity = case.cavity
     inside = asked.stick.inside_m3 if asked.stick else 0.0
     fill_m = asked.fill_m
     if fill_m is None and asked.volume_m3 is not None:
-        fill_m = level_m(disc, asked.volume_m3 + inside)
+        fill_m = level_m(cavity, asked.volume_m3 + inside)
     elif fill_m is None and asked.finished_kg is not None:
-        fill_m = level_for_mass_m(disc, asked.finished_kg, melt, inside)
+        fill_m = level_for_mass_m(cavity, asked.finished_kg, melt, inside)
     if fill_m is None:
         raise Missing("give a level, a volume or a weight", path="fill_m")
     kitchen = workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
-    amount, place = amounts(disc, fill_m, melt, inside), _sets_in(kitchen, asked.material)
+    amount, place = amounts(cavity, fill_m, melt, inside), _sets_in(kitchen, asked.material)
     # no vessel is known here: poured anywhere between as hot as it may be and the closing of its window
     if asked.material == "isomalt":
         tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
@@ -141,19 +166,33 @@ def measure_piece(workshop: Workshop, asked: CastAsked) -> PieceFigures:
     else:
         tg, closes, hottest = None, melt.value("melts_at"), melt.value("pour_below")
     pour = Spread(closes, (closes + hottest) / 2, hottest)
-    case = Casting(
-        melt, material("moulds", mould.material), fill_m, amount.volume_over_area_m, disc.top_m, mould.wall_m, pour, tg,
-        (Stay(0.0, place_case(place, kitchen)),),
-    )  # fmt: skip
-    w = windows_s(case)
+    stay = Stay(0.0, place_case(place, kitchen))
+    w = windows_s(Casting(melt, case.material, amount.slab, amount.plate_m, case.wall_m, pour, tg, (stay,)))
     never = [name for name in w.at if w.never(name)]
-    return PieceFigures(_section(mould), amount, place.name, pour, w.at, never)
+    return PieceFigures(_section(cavity, case.wall_m, 0.0), amount, place.name, pour, w.at, never)
 
 
 def _sets_in(kitchen: Kitchen, melt: str) -> PlaceDoc:
     """Where a cast would usually set: coating in the first fridge, sugar on the first place."""
     cold = [p for p in kitchen.places if p.kind == "fridge"] if melt == "coating" else []
     return [*cold, *kitchen.places][0]
+
+
+@dataclass(frozen=True, slots=True)
+class OutlineOf:
+    """Corners about their middle [m], and what was mended, in words."""
+
+    corners: list[list[float]]
+    remarks: list[str]
+
+
+def outline_of(svg: str, width_m: float | None) -> OutlineOf:
+    """An outline out of an SVG file.
+
+    Raises: OutOfRange: too large, harmful, or no outline in it.
+    """
+    read = read_outline(svg, width_m)
+    return OutlineOf([[x, y] for x, y in read.corners], list(read.remarks))
 
 
 def plan_order(workshop: Workshop, order: Order) -> Plan:
@@ -175,7 +214,7 @@ def warm_up() -> None:
     case = base_case(Pot(0.16, 0.1, 1.0, steel, wood, 21.0, 21.0, exact(1.0)), isomalt, 0.2)
     pour_window_s(case, FatFlow(coating, exact(42.0), 200.0))
     sugar = Casting(
-        isomalt, material("moulds", "silicone"), 0.004, 0.002, 0.05, 0.003, exact(140.0), exact(50.0),
+        isomalt, material("moulds", "silicone"), exact(0.004), 0.0125, 0.003, exact(140.0), exact(50.0),
         (Stay(0.0, Place(wood, 0.02, 21.0, 21.0)),),
     )  # fmt: skip
     windows_s(sugar)

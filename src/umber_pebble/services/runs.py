@@ -303,7 +303,7 @@ def _taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
     counts = counted(seen.state)
     for r in frozen.layout.rounds:
         line = frozen.plan.lines[r.line]
-        row = totals.setdefault(break_key(line.melt, line.mould.mould_id), [0, 0])
+        row = totals.setdefault(break_key(line.melt, line.mould.mould_id, line.mould.kind), [0, 0])
         row[0] += counts[r.number][0]
         row[1] += counts[r.number][1]
     for key, (broken, good) in totals.items():

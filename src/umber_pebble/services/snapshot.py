@@ -8,12 +8,11 @@ from umber_pebble.core.heat.piece import STILL_M_S
 from umber_pebble.core.heat.piece import Place as PlaceCase
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import material, model_factors
-from umber_pebble.core.moulds.disc import DiscFit, fit_disc
 from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, Stick, SugarCook, Way
-from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.docs import Doc, IsomaltWay, Kitchen, Mould, Order, Piece, Place, Vessel
+from umber_pebble.services.shapes import mould_case
 
 WATER = {"auto": None, "dry": False, "wet": True}
 
@@ -58,21 +57,6 @@ def prior_residue() -> Spread:
     return Spread(0.7, 1.0, 1.4)
 
 
-def disc_of(mould: Mould) -> DiscFit:
-    """The cavity from what was measured."""
-    return fit_disc(
-        diameter_m=mould.diameter_m, depth_m=mould.depth_m, draft_rad=mould.draft_rad, water_kg=mould.water_kg
-    )
-
-
-def mould_case(mould_id: str, mould: Mould) -> MouldCase:
-    """A mould as the engine takes it."""
-    made_of = material("moulds", mould.material)
-    return MouldCase(
-        mould_id, made_of, mould.wall_m, disc_of(mould).disc, mould.cavities, mould.owned, mould.bears_degc
-    )
-
-
 def _pick(rows: list, wanted: str, path: str):  # type: ignore[no-untyped-def, type-arg]
     for row in rows:
         if row.id == wanted:
@@ -110,9 +94,9 @@ def places(snapshot: Snapshot) -> dict[str, PlaceCase]:
     return {p.id: place_case(p, snapshot.kitchen) for p in snapshot.kitchen.places}
 
 
-def break_key(melt: str, mould_id: str) -> str:
-    """What break rates are kept by."""
-    return f"{melt}:{mould_id}"
+def break_key(melt: str, mould_id: str, cavity: int) -> str:
+    """What break rates are kept by: material, mould and kind of cavity."""
+    return f"{melt}:{mould_id}:{cavity}"
 
 
 def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Pot:
@@ -158,13 +142,15 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     lines = []
     for row in order.lines:
         piece = snapshot.pieces[row.piece_id]
-        counts = snapshot.breaks.get(break_key(piece.material, piece.mould_id), Counts(broken=0, good=0))
+        counts = snapshot.breaks.get(
+            break_key(piece.material, piece.mould_id, piece.cavity), Counts(broken=0, good=0)
+        )
         lines.append(
             Line(
                 piece.name,
                 row.quantity,
                 piece.material,
-                mould_case(piece.mould_id, snapshot.moulds[piece.mould_id]),
+                mould_case(piece.mould_id, snapshot.moulds[piece.mould_id], piece.cavity),
                 piece.fill_m,
                 None if piece.work == "none" else piece.work,
                 stick_of(piece),

@@ -1,6 +1,6 @@
 """The services' common ground: database, clock, live broker; and the things that are edited."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import Any
@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
-from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.log.learn import Factor, learned
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.cast import amounts
@@ -17,12 +17,12 @@ from umber_pebble.services.clock import Clock
 from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, Piece
 from umber_pebble.services.errors import InUse, NotFound, Stale
 from umber_pebble.services.live import Broker
+from umber_pebble.services.shapes import cavity_fit, kind_of
 from umber_pebble.services.snapshot import (
     Counts,
     FactorSpread,
     Snapshot,
     break_key,
-    disc_of,
     prior_loss,
     prior_residue,
     stick_of,
@@ -134,7 +134,8 @@ class Workshop:
     def _check(self, session: Session, kind: str, doc: Doc, before: Doc | None) -> None:
         """What a document alone cannot know: references, geometry, a due time that has passed."""
         if isinstance(doc, Mould):
-            disc_of(doc)
+            for i, kind in enumerate(doc.cavities):
+                _within(f"cavities.{i}", lambda kind=kind: cavity_fit(kind))
         elif isinstance(doc, Piece):
             check_piece(session, doc)
         elif isinstance(doc, Order):
@@ -167,6 +168,15 @@ def _unique_ids(doc: Kitchen) -> None:
             raise OutOfRange(f"two {' or '.join(names)} have the same id", path=names[0], got=ids)
 
 
+def _within(path: str, check: Callable[[], object]) -> None:
+    """What a part of a document refuses, with the path of that part."""
+    try:
+        check()
+    except CoreError as error:
+        error.path = f"{path}.{error.path}"
+        raise
+
+
 def check_piece(session: Session, piece: Piece) -> None:
     """A piece's fill must stand in its mould, its stick in the fill; its work must suit the material.
 
@@ -174,13 +184,13 @@ def check_piece(session: Session, piece: Piece) -> None:
     """
     mould = load(session, "mould", piece.mould_id, path="mould_id").doc
     assert isinstance(mould, Mould)
-    disc = disc_of(mould).disc
-    if piece.fill_m > disc.depth_m * (1 + 1e-9):
+    cavity = cavity_fit(kind_of(mould, piece.cavity)).cavity
+    if piece.fill_m > cavity.depth_m * (1 + 1e-9):
         raise OutOfRange(
             "the fill stands above the rim of the mould",
             path="fill_m",
             got=piece.fill_m,
-            limits={"low": 0.0002, "high": disc.depth_m},
+            limits={"low": 0.0002, "high": cavity.depth_m},
         )
     if piece.work == "bend" and piece.material != "isomalt":
         raise OutOfRange(
@@ -192,7 +202,7 @@ def check_piece(session: Session, piece: Piece) -> None:
         )
     stick = stick_of(piece)
     if stick is not None:
-        amounts(disc, piece.fill_m, material("melts", piece.material), stick.inside_m3)
+        amounts(cavity, piece.fill_m, material("melts", piece.material), stick.inside_m3)
 
 
 def load(session: Session, kind: str, thing_id: str, path: str = "id") -> Stored:
@@ -224,7 +234,7 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
         pieces[piece.id], moulds[mould.id] = piece.doc, mould.doc
         versions |= {piece.id: piece.version, mould.id: mould.version}
     vessels = (order.isomalt.vessel_id, order.coating.vessel_id)
-    used = {break_key(piece.material, piece.mould_id): piece for piece in pieces.values()}
+    used = {break_key(piece.material, piece.mould_id, piece.cavity): piece for piece in pieces.values()}
     return Snapshot(
         order=order,
         kitchen=kitchen.doc,

@@ -29,7 +29,7 @@ def cast(depth_m: float, where: Place = FRIDGE, mould: str = "silicone", wall_m:
     """A flat cast, poured at the bench and put away after a minute."""
     return windows_s(
         Casting(
-            COATING, material("moulds", mould), depth_m, depth_m / 2, 0.03, wall_m, Spread(36.0, 38.0, 40.0), None,
+            COATING, material("moulds", mould), exact(depth_m), 0.0075, wall_m, Spread(36.0, 38.0, 40.0), None,
             (Stay(0.0, BENCH), Stay(60.0, where)),
         )
     )  # fmt: skip
@@ -56,7 +56,7 @@ def test_set_times_hold_what_the_trade_finds(
 def test_a_disc_sets_at_room_temperature_in_twenty_to_thirty_minutes() -> None:
     room = replace(WOOD, surface_degc=20.0, air_degc=20.0, thickness_m=0.015)
     disc = windows_s(
-        Casting(COATING, material("moulds", "thermoformed"), 0.004, 0.002, 0.06, 0.0002, exact(38.0), None, (Stay(0.0, room),))
+        Casting(COATING, material("moulds", "thermoformed"), exact(0.004), 0.015, 0.0002, exact(38.0), None, (Stay(0.0, room),))
     )  # fmt: skip
     assert 15 * 60 < disc.at["touch"].likely < 30 * 60
 
@@ -140,5 +140,5 @@ def replace_path(depth_m: float, moved_s: float) -> PieceWindows:
     path = (Stay(0.0, BENCH), Stay(moved_s, FRIDGE))
     pour = Spread(36.0, 38.0, 40.0)
     return windows_s(
-        Casting(COATING, material("moulds", "silicone"), depth_m, depth_m / 2, 0.03, 0.003, pour, None, path)
+        Casting(COATING, material("moulds", "silicone"), exact(depth_m), 0.0075, 0.003, pour, None, path)
     )

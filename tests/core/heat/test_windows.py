@@ -25,7 +25,7 @@ def place(surface: str = "wood", degc: float = 22.0, room: float = 22.0) -> Plac
 def casting(isomalt: Material, depth_m: float = 0.0025, where: Place | None = None, **changes: object) -> Casting:
     tg = tg_spread_degc(isomalt, water_of_cook(isomalt, wet=True, cook_degc=160.0, altitude_m=0.0))
     made = Casting(
-        isomalt, material("moulds", "silicone"), depth_m, depth_m / 2, 0.06, 0.003, exact(132.0), tg,
+        isomalt, material("moulds", "silicone"), Spread(0.9 * depth_m, depth_m, depth_m), 0.015, 0.003, exact(132.0), tg,
         (Stay(0.0, where or place()),),
     )  # fmt: skip
     return replace(made, **changes)  # type: ignore[arg-type]

@@ -8,11 +8,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import betabinom
 
-from tests.conftest import make_lollipops, make_plan, make_pot
+from tests.conftest import make_disc, make_lollipops, make_plan, make_pot
 from umber_pebble.core.errors import Missing, MouldTooWeak, OutOfRange
 from umber_pebble.core.heat.melting import Microwave
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.moulds.disc import fit_disc
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.problem import FatMelt, PlanInput
 from umber_pebble.core.plan.spares import BreakRate, casts_needed, chance_enough_frac
@@ -138,8 +137,8 @@ def test_what_cannot_be_planned_is_refused_or_said() -> None:
     codes = {w.code for w in compile_plan(replace(plan, due_s=-60.0, humidity_frac=0.8)).warnings}
     assert {"due_in_past", "sticky_room"} <= codes
     assert "too_late" in {w.code for w in compile_plan(replace(plan, due_s=600.0)).warnings}
-    huge = fit_disc(diameter_m=0.12, depth_m=0.03, draft_rad=0.0, water_kg=None).disc
-    one = replace(line, quantity=1, fill_m=0.03, mould=replace(line.mould, disc=huge))
+    huge = make_disc(0.12, 0.03)
+    one = replace(line, quantity=1, fill_m=0.03, mould=replace(line.mould, cavity=huge))
     deep = make_plan({"pot": make_pot(0.1, 0.4, height_m=0.2)}, lines=(one,))
     assert "window_never" in {w.code for w in compile_plan(deep).warnings}
 

@@ -174,7 +174,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/figures/mould": {
+    "/api/figures/cavity": {
         parameters: {
             query?: never;
             header?: never;
@@ -193,7 +193,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["Mould"];
+                    "application/json": components["schemas"]["CavityMeasure"];
                 };
             };
             responses: {
@@ -203,7 +203,56 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["MouldMeasured"];
+                        "application/json": components["schemas"]["CavityMeasured"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An outline out of an SVG */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OutlineIn"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OutlineRead"];
                     };
                 };
                 /** @description Refused */
@@ -1421,6 +1470,29 @@ export interface components {
             /** State */
             state: string;
         };
+        /**
+         * BarShape
+         * @description A rectangle or bar, corners rounded in plan.
+         */
+        BarShape: {
+            /** Corner M */
+            corner_m: number;
+            /** Depth M */
+            depth_m: number;
+            /** Draft Rad */
+            draft_rad: number;
+            /** Edge M */
+            edge_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bar";
+            /** Length M */
+            length_m: number;
+            /** Width M */
+            width_m: number;
+        };
         /** Bath */
         Bath: {
             /** Id */
@@ -1502,8 +1574,39 @@ export interface components {
             window: string;
         };
         /**
+         * CapShape
+         * @description A spherical cap, no deeper than half its opening.
+         */
+        CapShape: {
+            /** Depth M */
+            depth_m: number;
+            /** Diameter M */
+            diameter_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cap";
+        };
+        /**
+         * CapsuleShape
+         * @description A capsule cut lengthwise, half as deep as wide.
+         */
+        CapsuleShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "capsule";
+            /** Length M */
+            length_m: number;
+            /** Width M */
+            width_m: number;
+        };
+        /**
          * CastAmounts
-         * @description One cavity's cast: level [m], volume [m3], grams as kg, and the surfaces that cool it [m2].
+         * @description One cavity's cast: level [m], volume [m3], grams as kg, the surfaces that cool it [m2]; its thickness over the open
+         *     surface, the slab that cools like it, and area over edge of a disc as large as its open surface [m].
          */
         CastAmounts: {
             /** Fill M */
@@ -1511,13 +1614,65 @@ export interface components {
             finished: components["schemas"]["Explained"];
             /** Open M2 */
             open_m2: number;
+            /** Plate M */
+            plate_m: number;
             poured: components["schemas"]["Explained"];
             scraped: components["schemas"]["Explained"];
+            slab: components["schemas"]["Spread"];
+            thickness: components["schemas"]["Spread"];
             volume: components["schemas"]["Explained"];
-            /** Volume Over Area M */
-            volume_over_area_m: number;
             /** Wetted M2 */
             wetted_m2: number;
+        };
+        /**
+         * Cavity
+         * @description One kind of cavity of a mould, and how many of it there are.
+         */
+        Cavity: {
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /** Shape */
+            shape: components["schemas"]["RoundShape"] | components["schemas"]["ConeShape"] | components["schemas"]["BarShape"] | components["schemas"]["HalfBallShape"] | components["schemas"]["CapShape"] | components["schemas"]["EllipsoidShape"] | components["schemas"]["CapsuleShape"] | components["schemas"]["HeartShape"] | components["schemas"]["StarShape"] | components["schemas"]["OutlineShape"];
+            /** Water Kg */
+            water_kg: number | null;
+        };
+        /**
+         * CavityFigures
+         * @description A kind of cavity worked out, and if sizes and water weight disagree; rim is its opening from above [m].
+         */
+        CavityFigures: {
+            area: components["schemas"]["Explained"];
+            /** Disagree */
+            disagree: boolean;
+            /** Measured M3 */
+            measured_m3: number;
+            open: components["schemas"]["Explained"];
+            /** Rim */
+            rim: number[][];
+            section: components["schemas"]["Section"];
+            thickness: components["schemas"]["Explained"];
+            /** Tolerance Frac */
+            tolerance_frac: number;
+            volume: components["schemas"]["Explained"];
+            /** Weighed M3 */
+            weighed_m3: number | null;
+        };
+        /**
+         * CavityMeasure
+         * @description A kind of cavity, what is under it, and where it is cut: -1 near edge, 0 middle, 1 far edge.
+         */
+        CavityMeasure: {
+            cavity: components["schemas"]["Cavity"];
+            /** Cut Frac */
+            cut_frac: number;
+            /** Wall M */
+            wall_m: number;
+        };
+        /** CavityMeasured */
+        CavityMeasured: {
+            figures: components["schemas"]["CavityFigures"];
         };
         /**
          * Choice
@@ -1575,6 +1730,23 @@ export interface components {
             stand_id: string;
             /** Vessel Id */
             vessel_id: string;
+        };
+        /**
+         * ConeShape
+         * @description A cone frustum by its opening and its floor.
+         */
+        ConeShape: {
+            /** Depth M */
+            depth_m: number;
+            /** Diameter M */
+            diameter_m: number;
+            /** Floor M */
+            floor_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cone";
         };
         /**
          * CookReply
@@ -1692,6 +1864,23 @@ export interface components {
             rate: number | null;
         };
         /**
+         * EllipsoidShape
+         * @description Half an ellipsoid.
+         */
+        EllipsoidShape: {
+            /** Depth M */
+            depth_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ellipsoid";
+            /** Length M */
+            length_m: number;
+            /** Width M */
+            width_m: number;
+        };
+        /**
          * EventIn
          * @description An event as a client sends it; happened_at is the client's reading of the server's clock, or null for now.
          */
@@ -1777,6 +1966,32 @@ export interface components {
             /** Unit */
             unit: string;
             value: components["schemas"]["Spread"];
+        };
+        /** HalfBallShape */
+        HalfBallShape: {
+            /** Diameter M */
+            diameter_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "half_ball";
+        };
+        /** HeartShape */
+        HeartShape: {
+            /** Depth M */
+            depth_m: number;
+            /** Draft Rad */
+            draft_rad: number;
+            /** Edge M */
+            edge_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "heart";
+            /** Width M */
+            width_m: number;
         };
         /**
          * Input
@@ -1892,6 +2107,19 @@ export interface components {
             items: components["schemas"]["RunSummary"][];
         };
         /**
+         * Mat
+         * @description What is under a ring or between bars that have no floor of their own.
+         */
+        Mat: {
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "silicone" | "aluminium";
+            /** Thickness M */
+            thickness_m: number;
+        };
+        /**
          * MeltPlan
          * @description One material's grams over all its cooks.
          */
@@ -1917,58 +2145,32 @@ export interface components {
             /** Power W */
             power_w: number;
         };
-        /** Mould */
+        /**
+         * Mould
+         * @description A mould, or rings and bars on a mat: then the mat is the floor.
+         */
         Mould: {
             /** Bears Degc */
             bears_degc: number;
             /** Cavities */
-            cavities: number;
-            /** Depth M */
-            depth_m: number | null;
-            /** Diameter M */
-            diameter_m: number | null;
-            /** Draft Rad */
-            draft_rad: number;
+            cavities: components["schemas"]["Cavity"][];
+            mat: components["schemas"]["Mat"] | null;
             /**
              * Material
              * @enum {string}
              */
-            material: "silicone" | "aluminium" | "polycarbonate" | "thermoformed";
+            material: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel";
             /** Name */
             name: string;
             /** Owned */
             owned: number;
             /** Wall M */
             wall_m: number;
-            /** Water Kg */
-            water_kg: number | null;
-        };
-        /**
-         * MouldFigures
-         * @description A mould's cavity worked out, and if sizes and water weight disagree.
-         */
-        MouldFigures: {
-            area: components["schemas"]["Explained"];
-            /** Disagree */
-            disagree: boolean;
-            /** Measured M3 */
-            measured_m3: number | null;
-            open: components["schemas"]["Explained"];
-            section: components["schemas"]["Section"];
-            /** Tolerance Frac */
-            tolerance_frac: number;
-            volume: components["schemas"]["Explained"];
-            /** Weighed M3 */
-            weighed_m3: number | null;
         };
         /** MouldList */
         MouldList: {
             /** Items */
             items: components["schemas"]["StoredMould"][];
-        };
-        /** MouldMeasured */
-        MouldMeasured: {
-            figures: components["schemas"]["MouldFigures"];
         };
         /** Order */
         Order: {
@@ -1993,6 +2195,45 @@ export interface components {
             /** Items */
             items: components["schemas"]["StoredOrder"][];
         };
+        /**
+         * OutlineIn
+         * @description The text of an SVG file or of one path, and the width to scale it to.
+         */
+        OutlineIn: {
+            /** Svg */
+            svg: string;
+            /** Width M */
+            width_m: number | null;
+        };
+        /**
+         * OutlineRead
+         * @description Corners about their middle [m], and what was mended.
+         */
+        OutlineRead: {
+            /** Corners */
+            corners: number[][];
+            /** Remarks */
+            remarks: string[];
+        };
+        /**
+         * OutlineShape
+         * @description A drawn or imported outline: its corners in order, in metres about its middle.
+         */
+        OutlineShape: {
+            /** Corners */
+            corners: number[][];
+            /** Depth M */
+            depth_m: number;
+            /** Draft Rad */
+            draft_rad: number;
+            /** Edge M */
+            edge_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "outline";
+        };
         /** Paces */
         Paces: {
             /** Bend Each S */
@@ -2014,6 +2255,11 @@ export interface components {
         };
         /** Piece */
         Piece: {
+            /**
+             * Cavity
+             * @description which kind of the mould's cavities
+             */
+            cavity: number;
             /** Fill M */
             fill_m: number;
             /**
@@ -2060,6 +2306,8 @@ export interface components {
          * @description A cast by its level, volume or weight.
          */
         PieceMeasure: {
+            /** Cavity */
+            cavity: number;
             /**
              * Fill M
              * @default null
@@ -2299,6 +2547,25 @@ export interface components {
             poured: boolean;
         };
         /**
+         * RoundShape
+         * @description A round cavity; one of diameter and depth may be left to the weight of water.
+         */
+        RoundShape: {
+            /** Depth M */
+            depth_m: number | null;
+            /** Diameter M */
+            diameter_m: number | null;
+            /** Draft Rad */
+            draft_rad: number;
+            /** Edge M */
+            edge_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round";
+        };
+        /**
          * RunLog
          * @description A run looked back on.
          */
@@ -2376,15 +2643,17 @@ export interface components {
         };
         /**
          * Section
-         * @description What a section drawing needs: sizes of the cavity and its wall [m].
+         * @description What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m].
          */
         Section: {
-            /** Bottom M */
-            bottom_m: number;
+            /** Across M */
+            across_m: number;
+            /** Along M */
+            along_m: number;
             /** Depth M */
             depth_m: number;
-            /** Top M */
-            top_m: number;
+            /** Runs */
+            runs: number[][][];
             /** Wall M */
             wall_m: number;
         };
@@ -2413,6 +2682,26 @@ export interface components {
             likely: number;
             /** Low */
             low: number;
+        };
+        /** StarShape */
+        StarShape: {
+            /** Depth M */
+            depth_m: number;
+            /** Diameter M */
+            diameter_m: number;
+            /** Draft Rad */
+            draft_rad: number;
+            /** Edge M */
+            edge_m: number;
+            /** Inner Frac */
+            inner_frac: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "star";
+            /** Tips */
+            tips: number;
         };
         /** StartRun */
         StartRun: {

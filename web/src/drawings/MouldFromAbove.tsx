@@ -2,8 +2,17 @@ import { useId } from "react";
 import { Patterns } from "./patterns";
 
 const WIDE = 560;
-const TALLEST = 230;
-const GAP = 0.18;
+const TALLEST = 260;
+const GAP = 1.18;
+
+export interface Kind {
+  name: string;
+  count: number;
+  rim: number[][];
+}
+
+const extent = (rim: number[][], axis: 0 | 1) =>
+  Math.max(...rim.map((p) => p[axis] ?? 0)) - Math.min(...rim.map((p) => p[axis] ?? 0));
 
 /** The number of columns that leaves the fewest gaps in the last row, for a mould wider than deep. */
 function evenColumns(cavities: number): number {
@@ -15,29 +24,26 @@ function evenColumns(cavities: number): number {
   );
 }
 
-/** The mould seen from above, its cavities in the fewest even rows, to the same scale among themselves. */
-export function MouldFromAbove({
-  top,
-  bottom,
-  cavities,
-  owned,
-}: {
-  top: number;
-  bottom: number;
-  cavities: number;
-  owned: number;
-}) {
+/** The mould seen from above: a block of rows for each kind of cavity, all to one scale. */
+export function MouldFromAbove({ kinds, chosen, owned }: { kinds: Kind[]; chosen: number; owned: number }) {
   const id = useId();
-  const columns = evenColumns(cavities);
-  const rows = Math.ceil(cavities / columns);
-  const pitch = Math.min(WIDE / columns, TALLEST / rows);
-  const radius = (pitch * (1 - GAP)) / 2;
+  let top = 0;
+  const blocks = kinds.map((kind) => {
+    const columns = kinds.length > 1 ? Math.min(kind.count, 8) : evenColumns(kind.count);
+    const [w, h] = [extent(kind.rim, 0) * GAP, extent(kind.rim, 1) * GAP];
+    const block = { ...kind, columns, w, h, top };
+    top += Math.ceil(kind.count / columns) * h;
+    return block;
+  });
+  const wide = Math.max(...blocks.map((b) => b.columns * b.w));
+  const scale = Math.min(WIDE / wide, TALLEST / top);
+  const cavities = kinds.reduce((sum, kind) => sum + kind.count, 0);
   return (
     <figure className="mt-6">
       <svg
-        viewBox={`0 0 ${columns * pitch} ${rows * pitch}`}
-        width={columns * pitch}
-        height={rows * pitch}
+        viewBox={`0 0 ${wide * scale} ${top * scale}`}
+        width={wide * scale}
+        height={top * scale}
         className="max-w-full"
         role="img"
         aria-label={`${cavities} cavities from above`}
@@ -45,16 +51,23 @@ export function MouldFromAbove({
         <defs>
           <Patterns id={id} />
         </defs>
-        <rect width={columns * pitch} height={rows * pitch} fill={`url(#${id}-mould)`} />
-        {Array.from({ length: cavities }, (_, i) => ({
-          x: ((i % columns) + 0.5) * pitch,
-          y: (Math.floor(i / columns) + 0.5) * pitch,
-        })).map((at) => (
-          <g key={`${at.x} ${at.y}`} fill="var(--ground)" stroke="var(--glass)">
-            <circle cx={at.x} cy={at.y} r={radius} strokeWidth="1.5" />
-            <circle cx={at.x} cy={at.y} r={radius * (bottom / top)} strokeWidth="0.7" opacity="0.6" />
-          </g>
-        ))}
+        <rect width={wide * scale} height={top * scale} fill={`url(#${id}-mould)`} />
+        {blocks.map((block, index) =>
+          Array.from({ length: block.count }, (_, i) => ({
+            x: (wide / 2 + ((i % block.columns) + 0.5 - block.columns / 2) * block.w) * scale,
+            y: (block.top + (Math.floor(i / block.columns) + 0.5) * block.h) * scale,
+          })).map((at) => (
+            <polygon
+              key={`${block.name} ${at.x} ${at.y}`}
+              points={block.rim
+                .map(([px, py]) => `${at.x + (px ?? 0) * scale},${at.y - (py ?? 0) * scale}`)
+                .join(" ")}
+              fill="var(--ground)"
+              stroke="var(--glass)"
+              strokeWidth={kinds.length > 1 && index === chosen ? 2.5 : 1.2}
+            />
+          )),
+        )}
       </svg>
       <figcaption className="mt-1 text-quiet">
         {cavities} {cavities === 1 ? "cavity" : "cavities"} from above

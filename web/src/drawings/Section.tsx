@@ -15,25 +15,27 @@ interface Props {
 const STICK_OUT_M = 0.004;
 const MARGIN = 46;
 const TOP = 74;
+const SIDE_SHARE = 0.06;
 
 /** A cavity cut open, to scale: mould hatched, the cast in it, its fill line to be dragged. */
 export function Section({ section, fill, stick, onFill, length, width = 560 }: Props) {
   const id = useId();
   const ref = useRef<SVGSVGElement>(null);
-  const { top_m, bottom_m, depth_m, wall_m } = section;
-  const scale = Math.min(
-    (width - 2 * MARGIN) / (top_m + 2 * Math.max(wall_m, top_m * 0.06)),
-    260 / (depth_m + wall_m),
-  );
+  const { runs, across_m, depth_m, wall_m } = section;
+  const side_m = Math.max(wall_m, across_m * SIDE_SHARE);
+  const scale = Math.min((width - 2 * MARGIN) / (across_m + 2 * side_m), 260 / (depth_m + wall_m));
   const middle = width / 2;
-  const half = (level: number) => ((bottom_m + (top_m - bottom_m) * (level / depth_m)) / 2) * scale;
+  const x = (across: number) => middle + across * scale;
   const floor = TOP + depth_m * scale;
   const y = (level: number) => floor - level * scale;
-  const side = half(depth_m) + Math.max(wall_m, top_m * 0.06) * scale;
+  const side = (across_m / 2 + side_m) * scale;
   const bottom = floor + wall_m * scale;
   const height = bottom + 34;
-  const cavity = (level: number) =>
-    `M${middle - half(0)} ${floor}H${middle + half(0)}L${middle + half(level)} ${y(level)}H${middle - half(level)}Z`;
+  const cavity = runs
+    .map((run) => `M${run.map(([across, level]) => `${x(across ?? 0)} ${y(level ?? 0)}`).join("L")}Z`)
+    .join("");
+  const [left, right] = shore(runs, fill ?? depth_m);
+  const open = shore(runs, depth_m);
 
   const drag = (event: PointerEvent<SVGSVGElement>) => {
     if (!onFill || !ref.current || event.buttons === 0) return;
@@ -46,7 +48,7 @@ export function Section({ section, fill, stick, onFill, length, width = 560 }: P
       ref={ref}
       viewBox={`0 0 ${width} ${height}`}
       className={`h-auto w-full max-w-3xl ${onFill ? "touch-none" : ""}`}
-      aria-label={`Section, ${length(top_m)} wide, ${length(depth_m)} deep`}
+      aria-label={`Section, ${length(across_m)} wide, ${length(depth_m)} deep`}
       role={onFill ? undefined : "img"}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -56,18 +58,21 @@ export function Section({ section, fill, stick, onFill, length, width = 560 }: P
     >
       <defs>
         <Patterns id={id} />
+        <clipPath id={`${id}-melt`}>
+          <rect x="0" y={y(fill ?? 0)} width={width} height={height} />
+        </clipPath>
       </defs>
       <path
         fillRule="evenodd"
         fill={`url(#${id}-mould)`}
         stroke="var(--quiet)"
-        d={`M${middle - side} ${TOP}H${middle + side}V${bottom}H${middle - side}Z ${cavity(depth_m)}`}
+        d={`M${middle - side} ${TOP}H${middle + side}V${bottom}H${middle - side}Z ${cavity}`}
       />
-      <path d={cavity(depth_m)} fill="var(--ground)" stroke="var(--glass)" strokeWidth="2.5" />
-      {fill !== undefined && <path d={cavity(Math.min(fill, depth_m))} fill="var(--melt)" />}
+      <path d={cavity} fill="var(--ground)" stroke="var(--glass)" strokeWidth="2.5" strokeLinejoin="round" />
+      {fill !== undefined && <path d={cavity} fill="var(--melt)" clipPath={`url(#${id}-melt)`} />}
       {stick && fill !== undefined && (
         <rect
-          x={middle + half(fill / 2) - stick.inside_m * scale}
+          x={x(right - stick.inside_m)}
           y={y(fill / 2) - (stick.diameter_m / 2) * scale}
           width={(stick.inside_m + STICK_OUT_M) * scale}
           height={stick.diameter_m * scale}
@@ -76,11 +81,11 @@ export function Section({ section, fill, stick, onFill, length, width = 560 }: P
           strokeWidth="1.5"
         />
       )}
-      <Measure x1={middle - half(depth_m)} x2={middle + half(depth_m)} y={TOP - 32} text={length(top_m)} />
-      <text x={middle + half(0) - 6} y={bottom + 24} fontSize="15" textAnchor="end" fill="var(--quiet)">
-        floor {length(bottom_m)}, wall {length(wall_m)}
+      <Measure x1={x(open[0])} x2={x(open[1])} y={TOP - 32} text={length(open[1] - open[0])} />
+      <text x={middle + side} y={bottom + 24} fontSize="15" textAnchor="end" fill="var(--quiet)">
+        {length(wall_m)} under it
       </text>
-      <text x={middle - half(0)} y={bottom + 24} fontSize="15" fill="var(--quiet)">
+      <text x={middle - side} y={bottom + 24} fontSize="15" fill="var(--quiet)">
         {length(depth_m)} deep
       </text>
       {fill !== undefined && onFill && (
@@ -102,16 +107,16 @@ export function Section({ section, fill, stick, onFill, length, width = 560 }: P
           }}
         >
           <line
-            x1={middle - half(fill) - 18}
-            x2={middle + half(fill) + 18}
+            x1={x(left) - 18}
+            x2={x(right) + 18}
             y1={y(fill)}
             y2={y(fill)}
             stroke="var(--glass)"
             strokeWidth="4"
           />
-          <circle cx={middle + half(fill) + 18} cy={y(fill)} r="11" fill="var(--glass)" />
+          <circle cx={x(right) + 18} cy={y(fill)} r="11" fill="var(--glass)" />
           <path
-            d={`M${middle + half(fill) + 14} ${y(fill) - 3}l4 -4l4 4M${middle + half(fill) + 14} ${y(fill) + 3}l4 4l4 -4`}
+            d={`M${x(right) + 14} ${y(fill) - 3}l4 -4l4 4M${x(right) + 14} ${y(fill) + 3}l4 4l4 -4`}
             stroke="var(--on-glass)"
             strokeWidth="2"
             fill="none"
@@ -120,6 +125,14 @@ export function Section({ section, fill, stick, onFill, length, width = 560 }: P
       )}
     </svg>
   );
+}
+
+/** Where the melt meets the wall at a level, leftmost and rightmost. */
+function shore(runs: Schemas["Section"]["runs"], level: number): [number, number] {
+  const wet = runs.flatMap((run) =>
+    run.filter(([, floor]) => (floor ?? 0) <= level + 1e-9).map(([across]) => across ?? 0),
+  );
+  return [Math.min(...wet), Math.max(...wet)];
 }
 
 function Measure({ x1, x2, y, text }: { x1: number; x2: number; y: number; text: string }) {

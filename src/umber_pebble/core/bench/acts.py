@@ -120,7 +120,8 @@ def _pour_acts(
     rest = state.cooks[cook.number].rests[-1]
     if not rest.readings and now < opens:
         half = rest.off_s + (track.windows["pour"][0].likely - rest.off_s) / 2
-        out.append(Act("read", subject, None, {"cook": cook.number}, half, opens))
+        melt = {"melt": cook.way.melt.key}
+        out.append(Act("read", subject, None, {"cook": cook.number}, half, opens, True, melt))
     if now > track.windows["stiff"][0].likely:
         figures: dict[str, Any] = {"cook_degc": cook.way.end_degc, "melt": cook.way.melt.key}
         return [*out, Act("warm", subject, "heated", {"cook": cook.number}, now, math.inf, True, figures)]
@@ -225,7 +226,8 @@ def moulds_free_s(
                 at = tracks[r.number].windows["unmould"][0].high + r.casts * plan.paces.unmould_each_s
             else:
                 at = math.inf
-            free[plan.lines[r.line].mould.mould_id] = at + hands
+            mould = plan.lines[r.line].mould.mould_id
+            free[mould] = max(free.get(mould, 0.0), at + hands)
     return out
 
 

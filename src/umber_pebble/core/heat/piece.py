@@ -45,21 +45,21 @@ class Stay:
 class Casting:
     """A cast of melt in a mould wall, poured at a temperature and laid in a row of places.
 
+    slab is the plate that cools like it, plate_m the length of its open surface (area over edge) [m];
     tg: the glass transition of a sugar glass; None for a fat.
     """
 
     melt: Material
     mould: Material
-    depth_m: float
-    volume_over_area_m: float
-    diameter_m: float
+    slab: Spread
+    plate_m: float
     wall_m: float
     pour: Spread
     tg: Spread | None
     path: tuple[Stay, ...]
 
     def __post_init__(self) -> None:
-        require_range("depth_m", self.depth_m, 2e-4, 0.1)
+        require_range("slab_m", self.slab.low, 5e-5, 0.1)
         require_range("wall_m", self.wall_m, 1e-4, 0.05)
 
     @property
@@ -135,7 +135,7 @@ def _layers(case: Case, place: Place) -> list[Layer]:
 
 
 def _faces(case: Case, place: Place) -> tuple[Face, Face]:
-    length, air = case.casting.diameter_m / 4, case.air_degc(place)
+    length, air = case.casting.plate_m, case.air_degc(place)
     stream = getattr(place.air_m_s, case.stream)
     top = Face(air, 1, length, case.casting.melt.value("emissivity"), case.air_side, air_m_s=stream)
     return top, Face(air, 2, UNDERSIDE_M, 0.9, case.air_side, air_m_s=stream)
@@ -175,7 +175,7 @@ def base(casting: Casting) -> Case:
     """The likely case of a casting [SI fields]. Source: definition"""
     m = casting.melt
     return Case(
-        casting, casting.pour.likely, casting.depth_m, m.value("cp_melt"), m.value("conductivity"),
+        casting, casting.pour.likely, casting.slab.likely, m.value("cp_melt"), m.value("conductivity"),
         casting.mould.value("conductivity"),
     )  # fmt: skip
 
@@ -190,8 +190,7 @@ def varied(likely: Case) -> list[list[Case]]:
     air, wall = model_factors()["air_side_factor"].spread, casting.mould.spread("conductivity")
     ends: dict[str, tuple[float | str, ...]] = {
         "pour_degc": (casting.pour.low, casting.pour.high),
-        # a cast's free edge cools it too: 2 V/A is the fast end, its full depth the slow one
-        "depth_m": (2 * casting.volume_over_area_m,),
+        "depth_m": (casting.slab.low, casting.slab.high),
         "cp_melt": (melt.spread("cp_melt").low, melt.spread("cp_melt").high),
         "conductivity": (melt.spread("conductivity").low, melt.spread("conductivity").high),
         "wall_conductivity": (wall.low, wall.high),

@@ -1,17 +1,19 @@
 """A solid cast: what is poured, scraped off and finished, for a fill level."""
 
+import math
 from dataclasses import dataclass
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.moulds.disc import Disc, level_m, open_m2, volume_m3, wetted_m2
-from umber_pebble.core.spread import combine
+from umber_pebble.core.moulds.cavity import Cavity, level_m, open_m2, slab_m, thickness_m, volume_m3, wetted_m2
+from umber_pebble.core.spread import Spread, combine
 
 
 @dataclass(frozen=True, slots=True)
 class CastAmounts:
-    """One cavity's cast: level [m], volume [m3], grams as kg, and the surfaces that cool it [m2]."""
+    """One cavity's cast: level [m], volume [m3], grams as kg, the surfaces that cool it [m2]; its thickness over the open
+    surface, the slab that cools like it, and area over edge of a disc as large as its open surface [m]."""
 
     fill_m: float
     volume: Explained
@@ -20,44 +22,47 @@ class CastAmounts:
     poured: Explained
     open_m2: float
     wetted_m2: float
-    volume_over_area_m: float
+    thickness: Spread
+    slab: Spread
+    plate_m: float
 
 
-def amounts(disc: Disc, fill_m: float, melt: Material, displaced_m3: float = 0.0) -> CastAmounts:
+def amounts(cavity: Cavity, fill_m: float, melt: Material, displaced_m3: float = 0.0) -> CastAmounts:
     """Grams of one solid cast to a level.
 
     Scraped: what stands above the rim when the cavity is filled to it, and goes back to the pot.
     Args:
-        disc: the cavity
+        cavity: the cavity
         fill_m: level above the floor, above zero, at most the rim [m]
         melt: the material, poured as melt
         displaced_m3: taken by a stick or the like [m3]
     Raises: OutOfRange: the level is below 0.2 mm or above the rim, or nothing is left beside what is put in.
     Source: geometry, assumption
     """
-    require_range("fill_m", fill_m, 0.0002, disc.depth_m)
-    filled, density, surface = volume_m3(disc, fill_m), melt.spread("density_melt"), open_m2(disc, fill_m)
+    require_range("fill_m", fill_m, 0.0002, cavity.depth_m)
+    filled, density, surface = volume_m3(cavity, fill_m), melt.spread("density_melt"), open_m2(cavity, fill_m)
     volume = filled - require_range("stick.inside_m3", displaced_m3, 0.0, 0.8 * filled)
     finished = combine(volume * density.likely, [[volume * density.low, volume * density.high]])
     heap = melt.spread("overfill")
-    full = fill_m > disc.depth_m - heap.likely
+    full = fill_m > cavity.depth_m - heap.likely
     scraped = (heap if full else heap.times(0.0)).times(surface * density.likely)
     poured = combine(
         finished.likely + scraped.likely,
         [[finished.low + scraped.likely, finished.high + scraped.likely],
          [finished.likely + scraped.low, finished.likely + scraped.high]],
     )  # fmt: skip
-    area = surface + wetted_m2(disc, fill_m)
+    across, along = cavity.bounds_m()
     return CastAmounts(
         fill_m=fill_m,
         volume=explained(
             volume,
             "m3",
-            "frustum from the floor to the fill level, times what the water weight says of the measured sizes, less what is put in",
+            "its slices from the floor to the fill level, times what the water weight says of the measured sizes, less what is put in",
             given("fill level", fill_m, "m"),
-            given("open diameter", disc.top_m, "m"),
-            given("draft", disc.draft_rad, "rad"),
-            given("weighed / measured", disc.volume_factor, "frac"),
+            given("opening across", across, "m"),
+            given("opening along", along, "m"),
+            given("depth", cavity.depth_m, "m"),
+            given("weighed / measured", cavity.volume_factor, "frac"),
             *([given("put in", displaced_m3, "m3")] if displaced_m3 else []),
             sources=("geometry",),
         ),
@@ -79,22 +84,24 @@ def amounts(disc: Disc, fill_m: float, melt: Material, displaced_m3: float = 0.0
         ),
         poured=explained(poured, "kg", "finished + scraped", given("finished", finished, "kg"), given("scraped", scraped, "kg")),
         open_m2=surface,
-        wetted_m2=wetted_m2(disc, fill_m),
-        volume_over_area_m=filled / area,
+        wetted_m2=wetted_m2(cavity, fill_m),
+        thickness=thickness_m(cavity, fill_m),
+        slab=slab_m(cavity, fill_m),
+        plate_m=math.sqrt(surface / math.pi) / 2,
     )  # fmt: skip
 
 
-def level_for_mass_m(disc: Disc, finished_kg: float, melt: Material, displaced_m3: float = 0.0) -> float:
+def level_for_mass_m(cavity: Cavity, finished_kg: float, melt: Material, displaced_m3: float = 0.0) -> float:
     """Fill level that gives a finished weight [m].
 
     Args:
-        disc: the cavity
+        cavity: the cavity
         finished_kg: above zero, at most what it holds [kg]
         melt: the material
         displaced_m3: taken by a stick or the like [m3]
     Raises: OutOfRange: more than the cavity holds.
     Source: geometry
     """
-    whole = (volume_m3(disc, disc.depth_m) - displaced_m3) * melt.value("density_melt")
+    whole = (volume_m3(cavity, cavity.depth_m) - displaced_m3) * melt.value("density_melt")
     require_range("finished_kg", finished_kg, 1e-6, whole * (1 + 1e-9))
-    return level_m(disc, finished_kg / melt.value("density_melt") + displaced_m3)
+    return level_m(cavity, finished_kg / melt.value("density_melt") + displaced_m3)

@@ -168,12 +168,12 @@ def _check(plan: PlanInput) -> None:
     for i, line in enumerate(plan.lines):
         require_range(f"lines.{i}.mould.cavities", line.mould.cavities, 1, 500)
         require_range(f"lines.{i}.mould.owned", line.mould.owned, 1, 50)
-        if not math.isfinite(line.fill_m) or line.fill_m > line.mould.disc.depth_m:
+        if not math.isfinite(line.fill_m) or line.fill_m > line.mould.cavity.depth_m:
             raise OutOfRange(
                 "the fill stands above the rim",
                 path=f"lines.{i}.fill_m",
                 got=line.fill_m,
-                limits={"low": 0.0002, "high": line.mould.disc.depth_m},
+                limits={"low": 0.0002, "high": line.mould.cavity.depth_m},
             )
 
 

@@ -96,7 +96,7 @@ def line_amounts(plan: PlanInput) -> list[CastAmounts]:
     Source: geometry
     """
     return [
-        amounts(line.mould.disc, line.fill_m, plan.way(line).melt, line.stick.inside_m3 if line.stick else 0.0)
+        amounts(line.mould.cavity, line.fill_m, plan.way(line).melt, line.stick.inside_m3 if line.stick else 0.0)
         for line in plan.lines
     ]
 
@@ -190,9 +190,8 @@ def casting_of(
     return Casting(
         plan.way(line).melt,
         line.mould.material,
-        line.fill_m,
-        amount.volume_over_area_m,
-        line.mould.disc.top_m,
+        amount.slab,
+        amount.plate_m,
         line.mould.wall_m,
         pour,
         flow.tg if isinstance(flow, SugarFlow) else None,
@@ -279,10 +278,10 @@ def _next_cook(
 ) -> list[tuple[int, int]]:
     """Take from the front what one vessel pours: each mould once, castings within the window."""
     chosen: list[tuple[int, int]] = []
-    used: set[str] = set()
+    used: set[tuple[str, int]] = set()
     while waiting:
         line, casts = waiting[0]
-        mould = plan.lines[line].mould.mould_id
+        mould = (plan.lines[line].mould.mould_id, plan.lines[line].mould.kind)
         if mould in used or (chosen and plan.lines[line].work):
             break
         room = _room(plan, [*chosen, (line, casts)], per_cast)

@@ -7,7 +7,7 @@ from umber_pebble.core.heat.melting import Bath, Microwave
 from umber_pebble.core.heat.piece import Place
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.moulds.disc import Disc
+from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 
@@ -28,12 +28,14 @@ class Paces:
 
 @dataclass(frozen=True, slots=True)
 class Mould:
-    """A mould with one kind of cavity. mould_id ties lines that share it; bears is as its owner gave it."""
+    """One kind of cavity of a mould, and what is under it. mould_id ties lines that share the mould, kind is which of
+    its cavities; bears is as its owner gave it."""
 
     mould_id: str
+    kind: int
     material: Material
     wall_m: float
-    disc: Disc
+    cavity: Cavity
     cavities: int
     owned: int
     bears_degc: float

@@ -87,7 +87,8 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
         pot_free[cook.way.vessel_id] = max(poured.values(), default=at)
         for r in cook.rounds:
             tasks += _release(plan, cook, r.number, r.casts, poured[r.number], windows[r.number], busy)
-            mould_free[plan.lines[r.line].mould.mould_id] = tasks[-1].end_s
+            mould = plan.lines[r.line].mould.mould_id
+            mould_free[mould] = max(mould_free.get(mould, 0.0), tasks[-1].end_s)
     return sorted(tasks, key=lambda t: (t.start_s, t.end_s))
 
 

@@ -1,18 +1,37 @@
-import { useQuery } from "@tanstack/react-query";
-import type { ReactNode } from "react";
+import { useQueries, useQuery } from "@tanstack/react-query";
+import { type ReactNode, useState } from "react";
 import { problemOf, type Schemas } from "../../api/client";
-import { MouldFromAbove } from "../../drawings/MouldFromAbove";
+import { type Kind, MouldFromAbove } from "../../drawings/MouldFromAbove";
 import { Section } from "../../drawings/Section";
 import { amount, number } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { choicesQuery } from "../../shared/kitchen";
-import { Button, Notice, Pick, TextField } from "../../shared/ui/controls";
+import type { Cavity } from "../../shared/shapes";
+import { Button, Choice, Notice, Pick, TextField } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
-import { type Mould, mouldFiguresQuery, saveMould } from "./queries";
+import { CavityFields } from "./CavityFields";
+import { cavityFiguresQuery, freshCavity, type Mould, saveMould } from "./queries";
+
+/** Refusals of these stand beside their field. */
+const OWN_FIELDS = new Set([
+  "diameter_m",
+  "depth_m",
+  "water_kg",
+  "draft_rad",
+  "edge_m",
+  "length_m",
+  "width_m",
+  "corner_m",
+  "floor_m",
+  "tips",
+  "inner_frac",
+  "count",
+]);
+const FIRST_MAT: Mould["mat"] = { material: "silicone", thickness_m: 0.001 };
 
 export function MouldEditor({
   stored,
@@ -25,10 +44,27 @@ export function MouldEditor({
   const thing = useThing<Mould>(stored, "mould", saveMould);
   const choices = useQuery(choicesQuery).data;
   const { doc, change } = thing;
-  const query = useQuery(mouldFiguresQuery(doc));
-  const figures = query.data;
-  const problem = query.error ? problemOf(query.error) : null;
+  const [chosen, setChosen] = useState(0);
+  const [cut, setCut] = useState(0);
+  const index = Math.min(chosen, doc.cavities.length - 1);
+  const under = doc.mat?.thickness_m ?? doc.wall_m;
+  const all = useQueries({
+    queries: doc.cavities.map((c, i) => cavityFiguresQuery(c, under, i === index ? cut : 0)),
+  });
+  const query = all[index];
+  const cavity = doc.cavities[index];
+  const figures = query?.data;
+  const problem = query?.error ? problemOf(query.error) : null;
+  const lastOf = (path: string) => path.split(".").at(-1) ?? "";
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
+  const wrongSize = (field: string) =>
+    problem && lastOf(problem.path) === field ? wordProblem(problem, units) : undefined;
+  const edit = (patch: Partial<Cavity>) =>
+    change({ cavities: doc.cavities.map((c, i) => (i === index ? { ...c, ...patch } : c)) });
+  const kinds = all.flatMap((q, i): Kind[] => {
+    const kind = doc.cavities[i];
+    return q.data && kind ? [{ name: kind.name, count: kind.count, rim: q.data.rim }] : [];
+  });
   const length = (si: number) => amount(si, "length", units);
   const material = choices?.moulds.find((m) => m.key === doc.material);
   const chooseMaterial = (key: Mould["material"]) => {
@@ -47,6 +83,20 @@ export function MouldEditor({
         {figures && (
           <>
             <Section section={figures.section} length={length} />
+            <label className="mt-1 flex max-w-md items-center gap-4 text-quiet">
+              cut at
+              <input
+                type="range"
+                className="flex-1 accent-[var(--glass)]"
+                min={-0.95}
+                max={0.95}
+                step={0.05}
+                value={cut}
+                aria-label="Where the cavity is cut"
+                onChange={(event) => setCut(Number(event.target.value))}
+              />
+              {cut === 0 ? "the middle" : length((Math.abs(cut) * figures.section.along_m) / 2)}
+            </label>
             <dl
               className={`mt-4 flex flex-wrap gap-x-12 gap-y-3 ${query.isPlaceholderData ? "opacity-50" : ""}`}
             >
@@ -59,14 +109,14 @@ export function MouldEditor({
               <Item name="floor and wall">
                 <Figure of={figures.area} name="Floor and wall" className="text-3xl" />
               </Item>
+              <Item name="thick, full, in the mean">
+                <Figure of={figures.thickness} name="Thickness" className="text-3xl" />
+              </Item>
             </dl>
-            <MouldFromAbove
-              top={figures.section.top_m}
-              bottom={figures.section.bottom_m}
-              cavities={doc.cavities}
-              owned={doc.owned}
-            />
-            {figures.disagree && figures.measured_m3 !== null && figures.weighed_m3 !== null && (
+            {kinds.length === doc.cavities.length && (
+              <MouldFromAbove kinds={kinds} chosen={index} owned={doc.owned} />
+            )}
+            {figures.disagree && figures.weighed_m3 !== null && (
               <div className="mt-5 max-w-xl">
                 <Notice tone="hot">
                   Sizes and water disagree: measured {amount(figures.measured_m3, "volume", units)}, weighed{" "}
@@ -79,46 +129,40 @@ export function MouldEditor({
             )}
           </>
         )}
-        {problem && !["diameter_m", "depth_m", "water_kg", "draft_rad"].includes(problem.path) && (
+        {problem && !OWN_FIELDS.has(lastOf(problem.path)) && (
           <Notice tone="hot">{wordProblem(problem, units)}</Notice>
         )}
       </section>
       <section aria-label="Measurements" className="space-y-5 bg-panel px-7 py-6">
         <h2 className="text-xl">Measured</h2>
-        <NumberField
-          label="Opening, diameter"
-          quantity="length"
-          value={doc.diameter_m}
-          onChange={(v) => change({ diameter_m: v })}
-          onClear={() => change({ diameter_m: null })}
-          error={wrong("diameter_m")}
-        />
-        <NumberField
-          label="Depth"
-          quantity="length"
-          value={doc.depth_m}
-          onChange={(v) => change({ depth_m: v })}
-          onClear={() => change({ depth_m: null })}
-          error={wrong("depth_m")}
-        />
-        <NumberField
-          label="Draft, from upright"
-          quantity="angle"
-          value={doc.draft_rad}
-          onChange={(v) => change({ draft_rad: v })}
-          error={wrong("draft_rad")}
-          step={1}
-          digits={1}
-        />
-        <NumberField
-          label="Water it holds, one cavity"
-          quantity="mass"
-          value={doc.water_kg}
-          onChange={(v) => change({ water_kg: v })}
-          onClear={() => change({ water_kg: null })}
-          error={wrong("water_kg")}
-          hint="two of opening, depth and water are enough"
-        />
+        {doc.cavities.length > 1 && (
+          <Pick
+            label="Kind of cavity"
+            value={String(index)}
+            options={doc.cavities.map((c, i) => ({ key: String(i), name: c.name }))}
+            onChange={(key) => setChosen(Number(key))}
+          />
+        )}
+        {cavity && <CavityFields key={index} cavity={cavity} onChange={edit} wrong={wrongSize} />}
+        <div className="flex flex-wrap gap-x-5">
+          <Button
+            kind="quiet"
+            onClick={() => {
+              change({ cavities: [...doc.cavities, freshCavity(`Cavity ${doc.cavities.length + 1}`)] });
+              setChosen(doc.cavities.length);
+            }}
+          >
+            Add another kind
+          </Button>
+          {doc.cavities.length > 1 && (
+            <Button
+              kind="quiet"
+              onClick={() => change({ cavities: doc.cavities.filter((_, i) => i !== index) })}
+            >
+              Remove this kind
+            </Button>
+          )}
+        </div>
         <hr className="border-line" />
         <Pick
           label="Material"
@@ -149,22 +193,31 @@ export function MouldEditor({
           error={wrong("wall_m")}
           step={0.5}
         />
-        <div className="grid grid-cols-2 gap-6">
+        <Choice
+          label="Floor"
+          value={doc.mat ? "mat" : "own"}
+          options={[
+            { key: "own", name: "its own" },
+            { key: "mat", name: "rings or bars on a mat" },
+          ]}
+          onChange={(key) => change({ mat: key === "mat" ? FIRST_MAT : null })}
+        />
+        {doc.mat && (
           <NumberField
-            label="Cavities"
-            quantity="count"
-            value={doc.cavities}
-            onChange={(v) => change({ cavities: Math.round(v) })}
-            step={1}
+            label="Mat, silicone"
+            quantity="length"
+            value={doc.mat.thickness_m}
+            onChange={(thickness_m) => change({ mat: { material: "silicone", thickness_m } })}
+            step={0.5}
           />
-          <NumberField
-            label="Owned"
-            quantity="count"
-            value={doc.owned}
-            onChange={(v) => change({ owned: Math.round(v) })}
-            step={1}
-          />
-        </div>
+        )}
+        <NumberField
+          label="Owned"
+          quantity="count"
+          value={doc.owned}
+          onChange={(v) => change({ owned: Math.round(v) })}
+          step={1}
+        />
         <Button kind="quiet" onClick={() => onRemove(stored.id, thing.version)}>
           Remove this mould
         </Button>

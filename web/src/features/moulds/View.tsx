@@ -36,7 +36,7 @@ export function MouldsView() {
       items={items.map((item) => ({
         id: item.id,
         name: item.doc.name,
-        note: `${item.doc.material}, ${item.doc.cavities} cavities`,
+        note: `${item.doc.mat ? "on a mat" : item.doc.material}, ${item.doc.cavities.map((c) => `${c.count} ${c.name.toLowerCase()}`).join(", ")}`,
       }))}
       onAdd={add}
       addWord="Add a mould"

@@ -1,15 +1,20 @@
-import { queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { call, client, type Schemas } from "../../api/client";
+import { type Cavity, SHAPES } from "../../shared/shapes";
 
 export type Mould = Schemas["Mould"];
 
-export const mouldFiguresQuery = (mould: Mould) =>
+export const cavityFiguresQuery = (cavity: Cavity, wall_m: number, cut_frac: number) =>
   queryOptions({
-    queryKey: ["figures", "mould", mould],
-    queryFn: async () => (await call(client.POST("/api/figures/mould", { body: mould }))).figures,
+    queryKey: ["figures", "cavity", cavity, wall_m, cut_frac],
+    queryFn: async () =>
+      (await call(client.POST("/api/figures/cavity", { body: { cavity, wall_m, cut_frac } }))).figures,
     retry: false,
-    placeholderData: (before) => before,
+    placeholderData: keepPreviousData,
   });
+
+export const readOutline = (svg: string, width_m: number | null) =>
+  call(client.POST("/api/figures/outline", { body: { svg, width_m } }));
 
 export const saveMould = (id: string, version: number, doc: Mould) =>
   call(client.PUT("/api/moulds/{id}", { params: { path: { id } }, body: { version, doc } }));
@@ -20,15 +25,19 @@ export const createMould = (id: string, doc: Mould) =>
 export const removeMould = (id: string, version: number) =>
   call(client.DELETE("/api/moulds/{id}", { params: { path: { id } }, body: { version } }));
 
+export const freshCavity = (name: string): Cavity => ({
+  name,
+  count: 6,
+  shape: SHAPES[0]?.fresh as Cavity["shape"],
+  water_kg: null,
+});
+
 export const FIRST_MOULD: Mould = {
-  name: "New disc mould",
+  name: "New mould",
   material: "silicone",
   wall_m: 0.003,
   bears_degc: 230,
-  cavities: 6,
   owned: 1,
-  diameter_m: 0.06,
-  depth_m: 0.006,
-  draft_rad: 0.0873,
-  water_kg: null,
+  cavities: [freshCavity("Disc")],
+  mat: null,
 };

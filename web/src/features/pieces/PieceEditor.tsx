@@ -5,6 +5,7 @@ import { Section } from "../../drawings/Section";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
+import { shapeName } from "../../shared/shapes";
 import { Button, Choice, Notice, Pick, TextField } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
@@ -31,6 +32,7 @@ export function PieceEditor({
   const units = useUnits();
   const thing = useThing<Piece>(stored, "piece", savePiece);
   const { doc, change } = thing;
+  const kinds = moulds.find((m) => m.id === doc.mould_id)?.doc.cavities ?? [];
   const [typedProblem, setTypedProblem] = useState<Problem | null>(null);
   const query = useQuery(pieceFiguresQuery(doc, useDebounced(doc.fill_m, DRAG_PAUSE_MS)));
   const figures = query.data;
@@ -47,8 +49,8 @@ export function PieceEditor({
     change({ stick: { ...(doc.stick ?? FIRST_STICK), ...patch } });
   const by = async (given: { volume_m3: number } | { finished_kg: number }) => {
     try {
-      const { mould_id, material, stick } = doc;
-      level((await measure({ mould_id, material, stick, ...given })).amounts.fill_m);
+      const { mould_id, cavity, material, stick } = doc;
+      level((await measure({ mould_id, cavity, material, stick, ...given })).amounts.fill_m);
     } catch (error) {
       setTypedProblem(problemOf(error));
     }
@@ -123,8 +125,20 @@ export function PieceEditor({
           label="Mould"
           value={doc.mould_id}
           options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
-          onChange={(mould_id) => change({ mould_id })}
+          onChange={(mould_id) => change({ mould_id, cavity: 0 })}
         />
+        {kinds.length > 1 && (
+          <Pick
+            label="Cavity"
+            value={String(doc.cavity)}
+            options={kinds.map((kind, i) => ({
+              key: String(i),
+              name: kind.name,
+              note: shapeName(kind.shape.kind),
+            }))}
+            onChange={(key) => change({ cavity: Number(key) })}
+          />
+        )}
         <NumberField
           label="Fill level"
           quantity="length"

@@ -31,6 +31,7 @@ export function PiecesView() {
           const doc = {
             name: `New piece, ${firstMould.doc.name}`.slice(0, 60),
             mould_id: firstMould.id,
+            cavity: 0,
             fill_m: depth * 0.7,
             material: "isomalt" as const,
             work: "none" as const,
@@ -81,5 +82,5 @@ export function PiecesView() {
 }
 
 async function measureDepth(mould_id: string): Promise<number> {
-  return (await measure({ mould_id, material: "isomalt", fill_m: 0.0002 })).section.depth_m;
+  return (await measure({ mould_id, cavity: 0, material: "isomalt", fill_m: 0.0002 })).section.depth_m;
 }

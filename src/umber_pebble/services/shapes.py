@@ -1,0 +1,92 @@
+"""Cavities as documents to cavities as the engine takes them."""
+
+import math
+
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.moulds.domes import Cap, HalfCapsule, HalfEllipsoid
+from umber_pebble.core.moulds.measured import CavityFit, fit_cavity, round_by_water
+from umber_pebble.core.moulds.outline import Bar, Circle, Drawn, Outline, centred, heart, star
+from umber_pebble.core.moulds.shape import Shape
+from umber_pebble.core.moulds.walled import Walled
+from umber_pebble.core.plan.problem import Mould as MouldCase
+from umber_pebble.services import docs
+
+
+def _walled(
+    outline: Outline, shape: docs.BarShape | docs.HeartShape | docs.StarShape | docs.OutlineShape
+) -> Walled:
+    return Walled(outline, shape.depth_m, shape.draft_rad, shape.edge_m)
+
+
+def _cone(shape: docs.ConeShape) -> Walled:
+    lean = (shape.diameter_m - shape.floor_m) / 2
+    if lean < 0:
+        raise OutOfRange(
+            "the floor is wider than the opening: nothing would come out",
+            path="floor_m",
+            got=shape.floor_m,
+            limits={"low": 0.003, "high": shape.diameter_m},
+        )
+    return Walled(Circle(shape.diameter_m), shape.depth_m, math.atan(lean / shape.depth_m))
+
+
+def shape_of(cavity: docs.Cavity) -> Shape:
+    """The shape of a cavity from its measured sizes.
+
+    Raises: Missing, OutOfRange: too little measured, or an impossible size.
+    """
+    match cavity.shape:
+        case docs.RoundShape() as s:
+            return round_by_water(s.diameter_m, s.depth_m, s.draft_rad, s.edge_m, cavity.water_kg)
+        case docs.ConeShape() as s:
+            return _cone(s)
+        case docs.BarShape() as s:
+            return _walled(Bar(s.length_m, s.width_m, s.corner_m), s)
+        case docs.HalfBallShape() as s:
+            return Cap(s.diameter_m, s.diameter_m / 2)
+        case docs.CapShape() as s:
+            return Cap(s.diameter_m, s.depth_m)
+        case docs.EllipsoidShape() as s:
+            return HalfEllipsoid(s.length_m, s.width_m, s.depth_m)
+        case docs.CapsuleShape() as s:
+            return HalfCapsule(s.length_m, s.width_m)
+        case docs.HeartShape() as s:
+            return _walled(heart(s.width_m), s)
+        case docs.StarShape() as s:
+            return _walled(star(s.diameter_m, s.tips, s.inner_frac), s)
+        case docs.OutlineShape() as s:
+            return _walled(Drawn(centred(tuple((x, y) for x, y in s.corners))), s)
+
+
+def cavity_fit(cavity: docs.Cavity) -> CavityFit:
+    """A cavity from what was measured.
+
+    Raises: Missing, OutOfRange: too little measured, an impossible size, or water and sizes far apart.
+    """
+    return fit_cavity(shape_of(cavity), cavity.water_kg)
+
+
+def kind_of(mould: docs.Mould, index: int) -> docs.Cavity:
+    """One kind of a mould's cavities.
+
+    Raises: OutOfRange: it has no such kind.
+    """
+    if index >= len(mould.cavities):
+        raise OutOfRange(
+            "the mould has no such cavity any more: choose another",
+            path="cavity",
+            got=index,
+            limits={"low": 0, "high": len(mould.cavities) - 1},
+        )
+    return mould.cavities[index]
+
+
+def mould_case(mould_id: str, mould: docs.Mould, index: int) -> MouldCase:
+    """One kind of a mould's cavities as the engine takes it: what is under the cast, and what bears its heat."""
+    kind = kind_of(mould, index)
+    under, thick, bears = material("moulds", mould.material), mould.wall_m, mould.bears_degc
+    if mould.mat is not None:
+        under, thick = material("moulds", mould.mat.material), mould.mat.thickness_m
+        bears = min(bears, under.value("bears"))
+    return MouldCase(mould_id, index, under, thick, cavity_fit(kind).cavity, kind.count, mould.owned, bears)

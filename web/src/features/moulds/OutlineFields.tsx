@@ -1,0 +1,184 @@
+import { type PointerEvent, useRef, useState } from "react";
+import { type Problem, problemOf } from "../../api/client";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { Button, Choice, Notice } from "../../shared/ui/controls";
+import { NumberField } from "../../shared/ui/NumberField";
+import { readOutline } from "./queries";
+
+type Corner = [number, number];
+
+const PAD_PX = 264;
+const SNAP_M = 0.0005;
+
+/** An outline: corners to be dragged, set and taken away on a pad, or read from an SVG file. */
+export function OutlineFields({
+  corners,
+  onChange,
+}: {
+  corners: Corner[];
+  onChange: (corners: Corner[]) => void;
+}) {
+  const units = useUnits();
+  const file = useRef<HTMLInputElement>(null);
+  const [width, setWidth] = useState<number | null>(null);
+  const [tool, setTool] = useState<"drag" | "add" | "remove">("drag");
+  const [remarks, setRemarks] = useState<string[]>([]);
+  const [refused, setRefused] = useState<Problem | null>(null);
+  const importFile = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    setRefused(null);
+    setRemarks([]);
+    try {
+      const read = await readOutline(await chosen.text(), width);
+      setRemarks(read.remarks);
+      onChange(read.corners as Corner[]);
+    } catch (error) {
+      setRefused(problemOf(error));
+    }
+  };
+  return (
+    <div className="space-y-3">
+      <Pad corners={corners} onChange={onChange} tool={tool} />
+      <Choice
+        label={`Corners, on a grid of ${amount(0.005, "length", units)}`}
+        value={tool}
+        options={[
+          { key: "drag", name: "move" },
+          { key: "add", name: "add" },
+          { key: "remove", name: "take away" },
+        ]}
+        onChange={setTool}
+      />
+      <div className="flex items-end gap-4">
+        <div className="w-28">
+          <NumberField
+            label="Scale to width"
+            quantity="length"
+            value={width}
+            onChange={setWidth}
+            onClear={() => setWidth(null)}
+          />
+        </div>
+        <Button kind="quiet" onClick={() => file.current?.click()}>
+          Import an SVG file
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".svg,image/svg+xml"
+          aria-label="SVG file"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(event) => {
+            void importFile(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </div>
+      {refused && <Notice tone="hot">{wordProblem(refused, units)}</Notice>}
+      {remarks.map((remark) => (
+        <Notice key={remark} tone="plain">
+          {remark}.
+        </Notice>
+      ))}
+    </div>
+  );
+}
+
+function Pad({
+  corners,
+  onChange,
+  tool,
+}: {
+  corners: Corner[];
+  onChange: (corners: Corner[]) => void;
+  tool: "drag" | "add" | "remove";
+}) {
+  const ref = useRef<SVGSVGElement>(null);
+  const held = useRef<number | null>(null);
+  const reach = Math.max(...corners.flat().map(Math.abs)) * 1.25;
+  const scale = PAD_PX / (2 * reach);
+  const sx = (v: number) => PAD_PX / 2 + v * scale;
+  const sy = (v: number) => PAD_PX / 2 - v * scale;
+  const place = (event: PointerEvent): Corner => {
+    const box = ref.current?.getBoundingClientRect();
+    if (!box) return [0, 0];
+    const snap = (v: number) => Math.round(v / SNAP_M) * SNAP_M;
+    return [
+      snap(((event.clientX - box.left) / box.width - 0.5) * 2 * reach),
+      snap((0.5 - (event.clientY - box.top) / box.height) * 2 * reach),
+    ];
+  };
+  const many = corners.length > 60;
+  const lines = Array.from(
+    { length: Math.floor(reach / 0.005) * 2 + 1 },
+    (_, i) => (i - Math.floor(reach / 0.005)) * 0.005,
+  );
+  return (
+    <svg
+      ref={ref}
+      viewBox={`0 0 ${PAD_PX} ${PAD_PX}`}
+      className="w-full max-w-72 touch-none bg-ground"
+      role="img"
+      aria-label={`Outline of ${corners.length} corners`}
+      onPointerDown={(event) => {
+        if (tool === "add") onChange(withCorner(corners, place(event)));
+      }}
+      onPointerMove={(event) => {
+        if (held.current === null || event.buttons === 0) return;
+        const moved = place(event);
+        onChange(corners.map((c, i) => (i === held.current ? moved : c)));
+      }}
+      onPointerUp={() => {
+        held.current = null;
+      }}
+    >
+      {lines.map((v) => (
+        <path
+          key={v}
+          d={`M${sx(v)} 0V${PAD_PX}M0 ${sy(v)}H${PAD_PX}`}
+          stroke="var(--line)"
+          strokeWidth="0.6"
+        />
+      ))}
+      <polygon
+        points={corners.map(([x, y]) => `${sx(x)},${sy(y)}`).join(" ")}
+        fill="var(--melt)"
+        stroke="var(--glass)"
+        strokeWidth="2"
+      />
+      {!many &&
+        corners.map(([x, y], i) => (
+          <circle
+            // biome-ignore lint/suspicious/noArrayIndexKey: a corner is its place in the row
+            key={i}
+            cx={sx(x)}
+            cy={sy(y)}
+            r="8"
+            fill="var(--glass)"
+            className="cursor-grab"
+            onPointerDown={(event) => {
+              if (tool === "drag") held.current = i;
+              else if (tool === "remove" && corners.length > 3) {
+                event.stopPropagation();
+                onChange(corners.filter((_, other) => other !== i));
+              }
+            }}
+          />
+        ))}
+    </svg>
+  );
+}
+
+/** A new corner goes between the two whose side it is nearest to. */
+function withCorner(corners: Corner[], at: Corner): Corner[] {
+  const far = (a: Corner, b: Corner) => Math.hypot(a[0] - b[0], a[1] - b[1]);
+  const detour = (i: number) => {
+    const [a, b] = [corners[i], corners[(i + 1) % corners.length]] as [Corner, Corner];
+    return far(a, at) + far(at, b) - far(a, b);
+  };
+  const best = corners.map((_, i) => i).reduce((a, b) => (detour(b) < detour(a) ? b : a), 0);
+  return [...corners.slice(0, best + 1), at, ...corners.slice(best + 1)];
+}
