@@ -14,11 +14,11 @@ from playwright.sync_api import Browser, Page, sync_playwright
 
 sys.path.insert(0, str(Path(__file__).parent.parent))
 from tests.browser.conftest import ARGS, CHROMIUM, Server
-from tests.conftest import make_plan
+from tests.conftest import make_lollipops, make_plan
 
-from umber_pebble.core.heat.piece import windows_s
+from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.plan.compile import compile_plan
-from umber_pebble.core.plan.cooks import casting_of, line_amounts, make_cooks
+from umber_pebble.core.plan.cooks import casting_of, line_amounts, make_cooks, path_of
 from umber_pebble.core.spread import exact
 from umber_pebble.services.planning import warm_up
 
@@ -42,18 +42,30 @@ def timed(work: Callable[[int], object], times: int) -> list[float]:
 
 def engine() -> None:
     warm_up()
-    plan = make_plan()
-    amounts = line_amounts(plan)
-    [cook] = make_cooks(plan, [[(0, 14)]], amounts)
-    line = plan.lines[0]
-    compile_plan(plan)
+    for name, plan in (("isomalt", make_plan()), ("coating", make_lollipops())):
+        amounts = line_amounts(plan)
+        [cook] = make_cooks(plan, [[(0, 8)]], amounts)
+        [line], [way], [key] = plan.lines, plan.ways.values(), plan.ways
+        compile_plan(plan)
+        hot = cook.window.open_degc.likely
 
-    def part(i: int) -> object:
-        # a new pour temperature each time, so that nothing is remembered
-        return windows_s(casting_of(plan, line, amounts[0], exact(130.0 + i / 16), cook.cook.tg))
+        def part(i: int, plan=plan, line=line, amounts=amounts, cook=cook, hot=hot) -> object:  # type: ignore[no-untyped-def]
+            # a new pour temperature each time, so that nothing is remembered
+            path = path_of(plan, line, 8)
+            return windows_s(casting_of(plan, line, amounts[0], exact(hot - i / 16), cook.flow, path))
 
-    row("one part with spread", timed(part, 40), "30 ms")
-    row("this plan recomputed", timed(lambda i: compile_plan(replace(plan, room_degc=20 + i / 16, place=replace(plan.place, air_degc=20 + i / 16), pot=replace(plan.pot, air_degc=20 + i / 16))), 40), "80 ms")  # fmt: skip
+        def warmer(i: int, plan=plan, way=way, key=key) -> object:  # type: ignore[no-untyped-def]
+            air = 20 + i / 16
+            warm = replace(
+                way,
+                pot=replace(way.pot, air_degc=air),
+                poured_on=replace(way.poured_on, air_degc=air),
+                sets_in=replace(way.sets_in, air_degc=way.sets_in.air_degc + i / 16),
+            )
+            return compile_plan(replace(plan, room_degc=air, ways={key: warm}))
+
+        row(f"one part with spread, {name}", timed(part, 40), "30 ms")
+        row(f"this plan recomputed, {name}", timed(warmer, 40), "80 ms")
 
 
 def app() -> None:
@@ -65,7 +77,7 @@ def app() -> None:
         server.call("POST", "/api/figures/plan", order)
 
         def served(i: int) -> object:
-            return server.call("POST", "/api/figures/plan", {**order, "cook_degc": 158 + i / 16})
+            return server.call("POST", "/api/figures/plan", {**order, "isomalt": {**order["isomalt"], "cook_degc": 158 + i / 16}})
 
         row("this plan over HTTP, changed each time", timed(served, 40), "80 ms")
         assert kitchen["version"] >= 1

@@ -186,6 +186,9 @@ def _runs(api: Api, runs: RunService) -> None:
     def log(id: str) -> Any:
         return {"log": logbook.read(runs, id)}
 
+    def rest(body: s.RestOrder, id: str) -> Any:
+        return logbook.plan_what_is_left(runs, id, body.order_id)
+
     def logs() -> Any:
         return {"items": logbook.summaries(runs)}
 
@@ -197,6 +200,10 @@ def _runs(api: Api, runs: RunService) -> None:
     api.add("GET", "/api/runs/{id}/bench", view, query=("actor",), reply=s.Bench, summary="A run at the bench")
     api.add("GET", "/api/bench", rail, query=("actor",), reply=s.Bench, summary="The live run, if any")
     api.add("GET", "/api/log", logs, reply=s.LogList, summary="All runs")
+    api.add(
+        "POST", "/api/log/{id}/rest", rest, body=s.RestOrder, reply=s.StoredOrder, status=201,
+        summary="An order for what a run still owes",
+    )  # fmt: skip
     api.add("GET", "/api/log/{id}", log, reply=s.Log, summary="A run looked back on")
 
 

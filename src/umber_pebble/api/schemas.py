@@ -210,6 +210,12 @@ class Bench(Reply):
     view: bench.BenchView | None
 
 
+class RestOrder(Doc):
+    """The id, made by the client, of the order for what is left."""
+
+    order_id: Id
+
+
 class LogList(Reply):
     items: list[logbook.RunSummary]
 

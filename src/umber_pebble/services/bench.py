@@ -71,6 +71,7 @@ class BenchView:
     started_at: str
     due_at: str
     ended: bool
+    paused: bool
     room_degc: float
     humidity_frac: float
     rounds_done: int
@@ -96,7 +97,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
     elapsed = (clock.now() - run.started_at).total_seconds()
     acts = next_acts(
         frozen.plan,
-        frozen.cooks,
+        seen.cooks,
         frozen.amounts,
         seen.state,
         seen.pots,
@@ -122,7 +123,8 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         acknowledged=actor in seen.state.acknowledged or not frozen.layout.sugar,
         ribbons=ribbons(frozen, seen, elapsed),
         acts=[_act(a) for a in acts],
-        calls=calls(acts, frozen.plan.paces.call_before_s),
+        calls=[] if seen.state.paused_s is not None else calls(acts, frozen.plan.paces.call_before_s),
+        paused=seen.state.paused_s is not None,
         last=_last(events),
         places={p.id: p.name for p in frozen.snapshot.kitchen.places},
         line_names=[line.name for line in frozen.plan.lines],
@@ -163,8 +165,8 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
     newest = {frozen.cooks[number].way.vessel_id: number for number in seen.pots}
     out = []
     for number, track in seen.pots.items():
-        cook, state = frozen.cooks[number], seen.state.cooks[number]
-        left = cook.charge_kg - sum(frozen.finished_kg[n] for n in state.poured)
+        cook, state = seen.cooks[number], seen.state.cooks[number]
+        left = cook.charge_kg - sum(frozen.finished_kg[n] for n in state.poured if n not in (state.lost or ()))
         melt, vessel = cook.way.melt.key, cook.way.vessel_id
         stand = order.isomalt.stand_id if melt == "isomalt" else order.coating.stand_id
         heat = order.isomalt.ring_id if melt == "isomalt" else order.coating.by_id
@@ -177,13 +179,13 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
         )  # fmt: skip
     for number, track in seen.rounds.items():
         round_, place = seen.state.rounds[number], seen.state.rounds[number].places[-1][1]
-        line = frozen.plan.lines[frozen.layout.rounds[number].line]
+        line = frozen.plan.lines[round_.line]
         worked = {"bend": "bent", "stick": "stuck_in", None: "bent"}[line.work]
         phase = "set" if round_.unmoulded_s is not None else "poured" if round_.worked_s is None else worked
         outcomes = {cavity: usable for cavity, (usable, _) in round_.outcomes.items()}
         out.append(
             _ribbon(
-                f"round:{number}", line.name, line.melt, phase, frozen.layout.rounds[number].line, round_.casts, None,
+                f"round:{number}", line.name, line.melt, phase, round_.line, round_.casts, None,
                 names[place],
                 len(outcomes) == round_.casts, track, elapsed, outcomes,
             )

@@ -1,21 +1,27 @@
 """Looking back: predicted against measured, outcomes, and what the next plan does with them."""
 
 from dataclasses import dataclass
+from datetime import timedelta
 
 import numpy as np
 from sqlalchemy.orm import Session
 
+from umber_pebble.core.bench.again import missing
 from umber_pebble.core.bench.track import Curve, Dot
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.log.learn import Factor, counted, learned
 from umber_pebble.core.plan.problem import Way
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 from umber_pebble.core.spread import Spread
+from umber_pebble.services.errors import InUse
 from umber_pebble.services.runs import Frozen, RunService, Seen
 from umber_pebble.services.snapshot import Counts, break_key, prior_loss, prior_residue
-from umber_pebble.services.workshop import breaks
+from umber_pebble.services.workshop import Stored, breaks
 from umber_pebble.store import queries
-from umber_pebble.store.models import Run
+from umber_pebble.store.models import EventRow, Run
+
+# an order whose due time is nearer than this gets another day for what is left
+SOON, LATER = timedelta(hours=1), timedelta(days=1)
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,6 +100,8 @@ class RunLog:
     rounds: list[RoundRecord]
     coolings: list[Cooling]
     vessels: list[VesselLesson]
+    left: int
+    ending_id: str | None
     events: int
 
 
@@ -135,8 +143,16 @@ def read(service: RunService, run_id: str) -> RunLog:
         rounds=_rounds(frozen, seen),
         coolings=_coolings(frozen, seen, names),
         vessels=lessons,
+        left=sum(missing(frozen.plan, seen.state).values()),
+        ending_id=_ending(events),
         events=len(events),
     )
+
+
+def _ending(events: list[EventRow]) -> str | None:
+    """The event that ended the run, unless it was taken back."""
+    gone = {e.payload.get("id") for e in events if e.kind == "cancels"}
+    return next((e.id for e in events if e.kind == "ended" and e.id not in gone), None)
 
 
 def _lesson(session: Session, way: Way, name: str) -> VesselLesson:
@@ -153,6 +169,24 @@ def _lesson(session: Session, way: Way, name: str) -> VesselLesson:
             evidence("residue"), prior_residue(), "melt this vessel keeps against the film model", "jeffreys-1930"
         ),
         way.residue_factor,
+    )
+
+
+def plan_what_is_left(service: RunService, run_id: str, order_id: str) -> Stored:
+    """A new order for what a run still owes: its lines less the usable castings recorded; the same id is the same order.
+
+    Raises: NotFound. InUse: nothing is left to make.
+    """
+    _, frozen, seen, _ = service.look(run_id)
+    order, now = frozen.snapshot.order, service.workshop.clock.now()
+    short = missing(frozen.plan, seen.state)
+    if not short:
+        raise InUse("nothing is left: all that was ordered is recorded as good", path="id", got=run_id)
+    lines = [order.lines[i].model_copy(update={"quantity": count}) for i, count in short.items()]
+    due = order.due_at if order.due_at > now + SOON else now + LATER
+    name = f"{order.name}, the rest"[:60]
+    return service.workshop.create(
+        "order", order_id, order.model_copy(update={"name": name, "lines": lines, "due_at": due})
     )
 
 

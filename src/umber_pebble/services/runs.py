@@ -1,6 +1,7 @@
 """Runs: started from a plan and frozen, told by events, seen by the bench."""
 
 from collections import OrderedDict
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from typing import Any
@@ -8,6 +9,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
+from umber_pebble.core.bench.again import cooks_now
 from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
 from umber_pebble.core.bench.state import Event, Layout, RunState, replay
 from umber_pebble.core.bench.track import Track, temperature_at_degc
@@ -45,10 +47,11 @@ class Frozen:
 
 @dataclass(slots=True)
 class Seen:
-    """A run as its events tell it, with the curves of every pot and round."""
+    """A run as its events tell it: its cooks as they are now, and the curves of every pot and round."""
 
     seq: int
     state: RunState
+    cooks: list[PotCook]
     rests: dict[tuple[int, int], Track] = field(default_factory=dict)
     pots: dict[int, Track] = field(default_factory=dict)
     rounds: dict[int, Track] = field(default_factory=dict)
@@ -85,11 +88,7 @@ class RunService:
             if known is not None:
                 session.expunge(known)
                 return _same_run(known, order_id)
-            live = [r for r in queries.runs(session) if r.ended_at is None]
-            if live:
-                raise InUse(
-                    "a run is live: end it before the next one", path="order_id", params={"run": live[0].id}
-                )
+            _alone(session, run_id)
             stored = load(session, "order", order_id)
             assert isinstance(stored.doc, Order)
             snapshot = snapshot_of(session, stored.doc, (order_id, stored.version))
@@ -138,11 +137,14 @@ class RunService:
             seq = queries.last_seq(session, run_id) + 1
             row = _row(new, run_id, seq, happened, now)
             events = [*queries.events(session, run_id), row]
-            frozen = self.frozen(run)
-            state = _replayed(frozen, run, events)
+            # replayed before it is thawed: a cook that is added must make sense first
+            state = _replayed(self.frozen(run), run, events)
+            frozen = self.frozen(run, events)
             if new.kind == "poured":
                 self._bears(frozen, state, new.payload["round"])
             session.add(row)
+            if run.ended_at is not None and state.ended_s is None:
+                _alone(session, run_id)
             run.ended_at = None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
             if new.kind in CHANGES_WHAT_IS_LEARNED:
                 seen = _looked_at(frozen, state, seq)
@@ -168,12 +170,14 @@ class RunService:
                 limits={"high": bears},
             )
 
-    def frozen(self, run: Run) -> Frozen:
-        """The engine objects of a run, made once and kept."""
-        if run.id not in self._frozen:
-            self._frozen[run.id] = thaw(run)
+    def frozen(self, run: Run, events: Sequence[EventRow] = ()) -> Frozen:
+        """The engine objects of a run with the cooks its events added, made once and kept."""
+        more = _added(events)
+        key = f"{run.id} {more}"
+        if key not in self._frozen:
+            self._frozen[key] = thaw(run, more)
             _trim(self._frozen)
-        return self._frozen[run.id]
+        return self._frozen[key]
 
     def look(self, run_id: str) -> tuple[Run, Frozen, Seen, list[EventRow]]:
         """A run with its state and curves as of its newest event.
@@ -184,10 +188,10 @@ class RunService:
             run = _run(session, run_id)
             events = queries.events(session, run_id)
             session.expunge_all()
-        frozen, seq = self.frozen(run), events[-1].seq
+        frozen, seq = self.frozen(run, events), events[-1].seq
         seen = self._seen.get(run_id)
         if seen is None or seen.seq != seq:
-            seen = _looked_at(frozen, _replayed(frozen, run, events), seq)
+            seen = _looked_at(frozen, _replayed(self.frozen(run), run, events), seq)
             self._seen[run_id] = seen
             _trim(self._seen)
         return run, frozen, seen, events
@@ -212,6 +216,12 @@ def _run(session: Session, run_id: str) -> Run:
     return run
 
 
+def _alone(session: Session, run_id: str) -> None:
+    live = [r for r in queries.runs(session) if r.ended_at is None and r.id != run_id]
+    if live:
+        raise InUse("a run is live: end it before the next one", path="order_id", params={"run": live[0].id})
+
+
 def _same_run(run: Run, order_id: str) -> Run:
     if run.order_id != order_id:
         raise IdReused("this run id was used for another order", path="id", got=run.id)
@@ -233,22 +243,30 @@ def _row(new: NewEvent, run_id: str, seq: int, happened: datetime, received: dat
     )
 
 
-def thaw(run: Run) -> Frozen:
-    """Engine objects from a run's frozen documents."""
+def _added(events: Sequence[EventRow]) -> list[list[list[int]]]:
+    """Cooks that were added within the run, as groups of [line, castings]."""
+    gone = {e.payload.get("id") for e in events if e.kind == "cancels"}
+    rows = [e for e in events if e.kind == "replanned" and e.id not in gone]
+    return [e.payload["rounds"] for e in sorted(rows, key=lambda e: e.happened_at)]
+
+
+def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
+    """Engine objects from a run's frozen documents, and the cooks added since."""
     snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False)
     plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
     amounts = line_amounts(plan)
-    groups = [[(line, casts) for line, casts in group] for group in run.frozen["groups"]]
+    groups = [[(line, casts) for line, casts in group] for group in [*run.frozen["groups"], *more]]
     cooks = make_cooks(plan, groups, amounts)
     finished = {r.number: amounts[r.line].finished.value.likely * r.casts for c in cooks for r in c.rounds}
     rounds = tuple(r for c in cooks for r in c.rounds)
+    ways = [plan.way(line) for line in plan.lines]
     layout = Layout(
         rounds,
-        tuple(c.way.vessel_id for c in cooks),
-        tuple(plan.lines[r.line].work for r in rounds),
-        tuple(cooks[r.cook].way.poured_on_id for r in rounds),
+        tuple(way.vessel_id for way in ways),
+        tuple(line.work for line in plan.lines),
+        tuple(way.poured_on_id for way in ways),
         tuple(places(snapshot)),
-        any(isinstance(way.by, SugarCook) for way in plan.ways.values()),
+        any(isinstance(way.by, SugarCook) for way in ways),
     )
     return Frozen(snapshot, plan, amounts, cooks, finished, layout, round_windows(plan, cooks, amounts))
 
@@ -263,8 +281,8 @@ def _replayed(frozen: Frozen, run: Run, rows: list[EventRow]) -> RunState:
 
 def _looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
     """All tracks of a run: every rest, the pots as they are now, every poured round."""
-    seen = Seen(seq, state)
-    for cook, cook_state in zip(frozen.cooks, state.cooks, strict=True):
+    seen = Seen(seq, state, cooks_now(frozen.plan, frozen.cooks, frozen.amounts, state))
+    for cook, cook_state in zip(seen.cooks, state.cooks, strict=True):
         for i, rest in enumerate(cook_state.rests):
             seen.rests[(cook.number, i)] = resting_track(cook, rest, frozen.finished_kg)
         if cook_state.phase == "heating":
@@ -272,7 +290,7 @@ def _looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
         elif cook_state.phase == "resting":
             seen.pots[cook.number] = seen.rests[(cook.number, len(cook_state.rests) - 1)]
     spots = places(frozen.snapshot)
-    for cook in frozen.cooks:
+    for cook in seen.cooks:
         for r in cook.rounds:
             target = state.rounds[r.number]
             if target.poured_s is not None:
@@ -301,7 +319,7 @@ def _taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
                 out.append(Calibration(run_id=run.id, kind=kind, subject=way.vessel_id, evidence=evidence))
     totals: dict[str, list[int]] = {}
     counts = counted(seen.state)
-    for r in frozen.layout.rounds:
+    for r in seen.state.rounds:
         line = frozen.plan.lines[r.line]
         row = totals.setdefault(break_key(line.melt, line.mould.mould_id, line.mould.kind), [0, 0])
         row[0] += counts[r.number][0]

@@ -8,6 +8,7 @@ import pytest
 
 from tests.conftest import FRIDGE, WOOD, make_lollipops, make_plan
 from umber_pebble.core.bench.acts import Act, act_window, calls, next_acts
+from umber_pebble.core.bench.again import cooks_now, missing
 from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
 from umber_pebble.core.bench.state import Event, Layout, Reading, RunState, replay
 from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_degc
@@ -25,7 +26,7 @@ WINDOWS = round_windows(PLAN, COOKS, AMOUNTS)
 ROUNDS = [r for c in COOKS for r in c.rounds]
 KG = {r.number: AMOUNTS[0].finished.value.likely * r.casts for r in ROUNDS}
 PLACES = {"bench": WOOD}
-LAYOUT = Layout(tuple(ROUNDS), ("pot", "pot"), (None, None), ("bench", "bench"), ("bench", "slab"))
+LAYOUT = Layout(tuple(ROUNDS), ("pot",), (None,), ("bench",), ("bench", "slab"))
 WREN = "Wren"
 
 
@@ -211,7 +212,7 @@ LOLLIPOPS = make_lollipops()
 SIZES = line_amounts(LOLLIPOPS)
 MELTS = make_cooks(LOLLIPOPS, [[(0, 8)], [(0, 8)]], SIZES)
 BOARD = Layout(
-    tuple(r for c in MELTS for r in c.rounds), ("bowl", "bowl"), ("stick", "stick"), ("bench", "bench"), ("bench", "fridge"), False
+    tuple(r for c in MELTS for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), False
 )  # fmt: skip
 SPOTS = {"bench": WOOD, "fridge": FRIDGE}
 
@@ -272,7 +273,71 @@ def test_left_on_the_bench_it_takes_longer_than_in_the_fridge() -> None:
 
 
 def test_two_vessels_may_be_on_at_once() -> None:
-    two = replace(BOARD, vessels=("bowl", "glass bowl"))
+    one, other = BOARD.rounds
+    two = replace(
+        BOARD, rounds=(one, replace(other, line=1)), vessels=("bowl", "glass bowl"), works=("stick",) * 2, poured_on=("bench",) * 2
+    )  # fmt: skip
     both = [("started", 0.0, {}), ("heated", 100.0, {"cook": 0}), ("heated", 110.0, {"cook": 1})]
     state = replay(two, [Event(f"e{i}", kind, at, WREN, payload) for i, (kind, at, payload) in enumerate(both)])
     assert [c.phase for c in state.cooks] == ["heating", "heating"]
+
+
+def test_a_pot_thrown_away_is_cooked_anew_for_what_it_still_owes() -> None:
+    two = make_cooks(PLAN, [[(0, 8), (0, 6)]], AMOUNTS)
+    layout = replace(LAYOUT, rounds=tuple(r for c in two for r in c.rounds))
+    steps = [HEATED, OFF, POURED, ("discarded", 520.0, {"cook": 0})]
+    state = replay(layout, log(*steps))
+    assert (state.cooks[0].phase, state.cooks[0].lost) == ("waiting", (0,))
+    [again] = cooks_now(PLAN, two, AMOUNTS, state)
+    [whole] = two
+    assert again.fresh_kg == again.charge_kg < whole.charge_kg
+    assert again.poured_kg == pytest.approx(6 * AMOUNTS[0].poured.value.likely)
+    heat = next_acts(PLAN, [again], AMOUNTS, state, {}, {0: _track(two, state)}, WINDOWS, WREN, 600.0)
+    assert [a.params["casts"] for a in heat if a.kind == "heat"] == [6]
+    # cooked anew, it rests as a whole charge, not as one that a round has been poured from
+    state = replay(layout, log(*steps, ("heated", 700.0, {"cook": 0}), ("rested", 900.0, {"cook": 0})))
+    assert state.cooks[0].rests[-1].before == ()
+    with pytest.raises(NotInSequence, match="nothing in this vessel"):
+        replay(layout, log(("discarded", 5.0, {"cook": 0})))
+
+
+def _track(cooks: list[Any], state: RunState) -> Track:
+    return round_track(PLAN, cooks[0], 0, AMOUNTS[0], state.rounds[0], exact(140.0), PLACES)
+
+
+def test_what_is_short_is_cooked_again_with_spares_or_the_run_ends() -> None:
+    done: list[Any] = []
+    for r in ROUNDS:
+        at = 10_000.0 * (r.number + 1)
+        cavities = list(range(r.casts))
+        done += [
+            ("heated", at, {"cook": r.cook}), ("rested", at + 200, {"cook": r.cook}), ("poured", at + 400, {"round": r.number}),
+            ("unmoulded", at + 3000, {"round": r.number}),
+            ("outcome", at + 3010, {"round": r.number, "cavities": cavities, "usable": r.number == 0, "kinds": []}),
+        ]  # fmt: skip
+    state = state_of(log(*done))
+    assert missing(PLAN, state) == {0: 10}
+    acts = next_acts(PLAN, COOKS, AMOUNTS, state, {}, {}, WINDOWS, WREN, 40_000.0)
+    assert [a.kind for a in acts] == ["again", "end"]
+    [[line, casts]] = acts[0].payload["rounds"]
+    assert (line, casts) == (0, 14)  # 10 and spares at this break rate, no more than the mould holds
+    more = state_of(log(*done, ("replanned", 40_010.0, acts[0].payload)))
+    assert (more.rounds[2].casts, more.rounds[2].cook, more.cooks[2].phase) == (14, 2, "waiting")
+
+
+def test_a_pause_silences_and_hides_nothing() -> None:
+    paused = state_of(log(HEATED, ("paused", 150.0, {})))
+    pots = {0: heating_track(COOKS[0], paused.cooks[0])}
+    acts = next_acts(PLAN, COOKS, AMOUNTS, paused, pots, {}, WINDOWS, WREN, 160.0)
+    assert [a.kind for a in acts][:2] == ["resume", "off"]
+    assert state_of(log(HEATED, ("paused", 150.0, {}), ("resumed", 160.0, {}))).paused_s is None
+    with pytest.raises(NotInSequence, match="not paused"):
+        state_of(log(("resumed", 5.0, {})))
+
+
+@pytest.mark.parametrize(
+    "rounds", [None, [], [[0]], [[0, 0]], [[9, 3]], [["a", 3]], [[0, True]], [[0, 5000]], [[0, 3]] * 13]
+)
+def test_a_senseless_cook_is_not_added(rounds: Any) -> None:
+    with pytest.raises(OutOfRange, match=r"round|line|castings"):
+        state_of(log(("replanned", 5.0, {"rounds": rounds})))

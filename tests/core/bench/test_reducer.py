@@ -10,7 +10,7 @@ from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.cooks import Round
 
 ROUNDS = (Round(0, 0, 0, 3), Round(1, 0, 0, 2), Round(2, 1, 1, 3))
-LAYOUT = Layout(ROUNDS, ("pot", "bowl"), ("bend", None, "stick"), ("bench", "bench", "slab"), ("bench", "slab"))
+LAYOUT = Layout(ROUNDS, ("pot", "bowl"), ("bend", "stick"), ("bench", "slab"), ("bench", "slab"))
 SMALL = st.integers(-1, 3)
 JUNK = st.one_of(
     st.none(), st.text(max_size=2), st.integers(), st.lists(st.text(max_size=1), max_size=1), st.just({})
@@ -21,7 +21,7 @@ SOUND = st.fixed_dictionaries(
         "cook": SMALL, "round": SMALL, "cavities": st.lists(SMALL, max_size=3), "usable": st.one_of(st.booleans(), st.none()),
         "degc": st.one_of(st.floats(-50, 300), st.none()), "text": st.text(max_size=4), "id": st.sampled_from("abcdefgh"),
         "method": st.sampled_from(["immersed_swirled", "infrared", "eye"]), "place": st.sampled_from(["bench", "moon"]),
-        "kinds": st.lists(st.sampled_from(["broken", "sad"]), max_size=2), "left_kg": st.dictionaries(st.sampled_from(["pot", "sink"]), st.floats(-1, 60)),
+        "kinds": st.lists(st.sampled_from(["broken", "sad"]), max_size=2), "rounds": st.lists(st.lists(SMALL, min_size=2, max_size=2), max_size=2), "left_kg": st.dictionaries(st.sampled_from(["pot", "sink"]), st.floats(-1, 60)),
     },
 )  # fmt: skip
 PAYLOAD = st.one_of(

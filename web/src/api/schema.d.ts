@@ -540,6 +540,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/{id}/rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An order for what a run still owes */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RestOrder"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredOrder"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/moulds": {
         parameters: {
             query?: never;
@@ -1534,6 +1585,8 @@ export interface components {
             line_names: string[];
             /** Name */
             name: string;
+            /** Paused */
+            paused: boolean;
             /** Places */
             places: {
                 [key: string]: string;
@@ -2438,6 +2491,14 @@ export interface components {
             version: number;
         };
         /**
+         * RestOrder
+         * @description The id, made by the client, of the order for what is left.
+         */
+        RestOrder: {
+            /** Order Id */
+            order_id: string;
+        };
+        /**
          * Ribbon
          * @description A pot or round with its track; hot_until_s None: hot for as long as it is on the ring.
          */
@@ -2574,10 +2635,14 @@ export interface components {
             confidence_frac: number;
             /** Coolings */
             coolings: components["schemas"]["Cooling"][];
+            /** Ending Id */
+            ending_id: string | null;
             /** Engine */
             engine: string;
             /** Events */
             events: number;
+            /** Left */
+            left: number;
             /** Lines */
             lines: components["schemas"]["LineResult"][];
             /** Rounds */

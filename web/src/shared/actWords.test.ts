@@ -38,6 +38,8 @@ describe("acts in words", () => {
       "move",
       "unmould",
       "outcomes",
+      "again",
+      "resume",
       "end",
     ]) {
       const words = actWords(act(kind), view, UNITS);

@@ -189,6 +189,24 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         before: "",
         during: "",
       };
+    case "again":
+      return {
+        title: `${p.short} short: cook ${casts} more`,
+        detail: [
+          `${piece}: enough for what is missing, spares with it. Or end the run: what is left becomes an order.`,
+        ],
+        button: "Cook again",
+        before: "",
+        during: "",
+      };
+    case "resume":
+      return {
+        title: "Paused",
+        detail: ["Nothing calls. What is hot goes on cooling, and the ribbons with it."],
+        button: "Go on",
+        before: "",
+        during: "",
+      };
     default:
       return {
         title: "All done",
@@ -220,6 +238,8 @@ export function actShort(act: Act, view: View): string {
       unmould: `Unmould ${n} ${name}`,
       outcomes: `Record ${n} ${name}`,
       end: "End the run",
+      again: `Cook ${n} more`,
+      resume: "Go on after the pause",
     }[act.kind] ?? act.kind
   );
 }

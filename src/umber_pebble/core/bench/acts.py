@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass, field
 from typing import Any
 
+from umber_pebble.core.bench.again import missing, rounds_again
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.melting import Melting, Microwave, bursts, powered_s
@@ -26,6 +27,7 @@ WHEN_NOTHING_CLOSES = (
     "outcomes",
     "warm",
     "heat",
+    "again",
     "end",
 )
 
@@ -86,7 +88,7 @@ def _cook_acts(
         busy.add(cook.way.vessel_id)
         seen, subject = state.cooks[cook.number], f"pot:{cook.number}"
         if seen.phase == "waiting":
-            out.append(_heat_act(plan, cook, free_s[cook.number]))
+            out.append(_heat_act(plan, cook, sum(r.casts for r in waiting), free_s[cook.number]))
         elif seen.phase == "heating":
             # what is not known of the heat moves both alike, so the likely times bound the act
             ready, spoils = pots[cook.number].windows["ready"]
@@ -99,11 +101,11 @@ def _cook_acts(
     return out
 
 
-def _heat_act(plan: PlanInput, cook: PotCook, free_s: float) -> Act:
+def _heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
     before = free_s - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely
     figures: dict[str, Any] = {
         "fresh_kg": cook.fresh_kg, "water_kg": cook.water_kg, "charge_kg": cook.charge_kg, "melt": cook.way.melt.key,
-        "cook_degc": cook.way.end_degc, "casts": cook.casts, "hob_s": cook.hob.likely,
+        "cook_degc": cook.way.end_degc, "casts": casts, "hob_s": cook.hob.likely,
     }  # fmt: skip
     if isinstance(cook.heating, Melting) and isinstance(cook.heating.by, Microwave):
         figures |= {"bursts": bursts(powered_s(cook.heating).likely), "power_w": cook.heating.by.power_w}
@@ -146,13 +148,14 @@ def _round_acts(
         seen, line = state.rounds[r.number], plan.lines[r.line]
         if seen.poured_s is None:
             continue
-        subject, track = f"round:{r.number}", tracks[r.number]
+        subject = f"round:{r.number}"
         payload: dict[str, Any] = {"round": r.number}
         figures: dict[str, Any] = {"casts": r.casts, "line": r.line, "melt": cook.way.melt.key}
         if seen.unmoulded_s is not None:
             if len(seen.outcomes) < r.casts:
                 out.append(Act("outcomes", subject, None, payload, seen.unmoulded_s, math.inf, True, figures))
             continue
+        track = tracks[r.number]
         workable = line.work and seen.worked_s is None and now < _too_late(track, line.work)
         if line.work and workable:
             opens, closes, sure = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
@@ -254,8 +257,20 @@ def next_acts(
     acts += _round_acts(plan, cooks, state, tracks, now)
     acts += _forecasts(plan, cooks, windows, state, acts)
     if not acts:
-        acts = [Act("end", "run", "ended", {}, now, math.inf)]
-    return sorted(acts, key=lambda a: _urgency(a, now))
+        acts = _last_acts(plan, state, now)
+    acts = sorted(acts, key=lambda a: _urgency(a, now))
+    if state.paused_s is not None:
+        acts.insert(0, Act("resume", "run", "resumed", {}, state.paused_s, math.inf))
+    return acts
+
+
+def _last_acts(plan: PlanInput, state: RunState, now: float) -> list[Act]:
+    end, rows = Act("end", "run", "ended", {}, now, math.inf), rounds_again(plan, state)
+    if not rows:
+        return [end]
+    short = sum(missing(plan, state).values())
+    figures = {"short": short, "casts": sum(casts for _, casts in rows), "line": rows[0][0]}
+    return [Act("again", "run", "replanned", {"rounds": rows}, now, math.inf, True, figures), end]
 
 
 def _urgency(act: Act, now: float) -> tuple[bool, bool, float, int]:

@@ -10,6 +10,7 @@ from umber_pebble.core.plan.cooks import Round
 METHODS = ("immersed_swirled", "immersed_unswirled", "infrared")
 FLAWS = ("broken", "stuck", "dull", "bubbled", "thin", "sticky", "cloudy", "off-colour")
 LOWEST_READING_DEGC, HIGHEST_READING_DEGC = -30.0, 220.0
+MOST_MORE_ROUNDS, MOST_CASTS = 12, 2000
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,9 +47,14 @@ class Rest:
 
 @dataclass(slots=True)
 class CookState:
-    """A cook: on the ring since heated_s, or resting; it may be warmed again, which ends a rest."""
+    """A cook: on the heat since heated_s, or resting; it may be warmed again, which ends a rest.
+
+    Thrown away, it waits to be cooked anew for the rounds not in lost: those poured before.
+    """
 
     number: int
+    thrown: bool = False
+    lost: tuple[int, ...] | None = None
     heated_s: float | None = None
     heatings: int = 0
     from_degc: float | None = None
@@ -59,7 +65,7 @@ class CookState:
     def phase(self) -> str:
         if self.heated_s is not None:
             return "heating"
-        return "resting" if self.rests else "waiting"
+        return "resting" if self.rests and not self.thrown else "waiting"
 
     @property
     def poured(self) -> tuple[int, ...]:
@@ -71,6 +77,7 @@ class RoundState:
     """A round: when poured, worked (bent, or its sticks put in), unmoulded; where it lay since when; what came of each cavity."""
 
     number: int
+    line: int
     casts: int
     cook: int
     poured_s: float | None = None
@@ -84,8 +91,8 @@ class RoundState:
 
 @dataclass(frozen=True, slots=True)
 class Layout:
-    """What a run is laid out on: its rounds, the vessel of each cook, what each round's hands' work is and where its
-    mould lies when poured, the places of the kitchen, and whether sugar is cooked."""
+    """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is and where the mould
+    lies when poured; the places of the kitchen, and whether sugar is cooked."""
 
     rounds: tuple[Round, ...]
     vessels: tuple[str, ...]
@@ -104,9 +111,14 @@ class RunState:
     rounds: list[RoundState]
     acknowledged: set[str] = field(default_factory=set)
     started: bool = False
+    paused_s: float | None = None
     ended_s: float | None = None
     left_kg: dict[str, float] = field(default_factory=dict)
     done: list[Event] = field(default_factory=list)
+
+    def vessel(self, cook: int) -> str:
+        """Which vessel a cook is in."""
+        return self.layout.vessels[next(r.line for r in self.rounds if r.cook == cook)]
 
 
 def _number(event: Event, name: str, limit: int) -> int:
@@ -158,17 +170,18 @@ def _heated(state: RunState, event: Event) -> None:
     cook = state.cooks[_number(event, "cook", len(state.cooks))]
     if cook.phase == "heating":
         raise _refuse("this pot is on the ring already", "on_ring", cook=cook.number)
-    vessels = state.layout.vessels
+    vessel = state.vessel(cook.number)
     others = [
-        c for c in state.cooks
-        if c.number != cook.number and c.phase == "heating" and vessels[c.number] == vessels[cook.number]
-    ]  # fmt: skip
+        c
+        for c in state.cooks
+        if c.number != cook.number and c.phase == "heating" and state.vessel(c.number) == vessel
+    ]
     if others:
         raise _refuse("the pot is taken by another cook", "pot_taken", cook=others[0].number)
     if len(cook.poured) == sum(r.cook == cook.number for r in state.rounds):
         raise _refuse("all rounds of this cook are poured", "all_poured", cook=cook.number)
     cook.from_degc = _optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC)
-    cook.heated_s, cook.readings = event.at_s, []
+    cook.heated_s, cook.readings, cook.thrown = event.at_s, [], False
     cook.heatings += 1
 
 
@@ -176,9 +189,9 @@ def _rested(state: RunState, event: Event) -> None:
     cook = state.cooks[_number(event, "cook", len(state.cooks))]
     if cook.phase != "heating":
         raise _refuse("this pot is not on the ring", "not_on_ring", cook=cook.number)
-    cook.rests.append(
-        Rest(event.at_s, _optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC), cook.poured)
-    )
+    since = tuple(n for n in cook.poured if n not in (cook.lost or ()))
+    off_degc = _optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC)
+    cook.rests.append(Rest(event.at_s, off_degc, since))
     cook.heated_s = None
 
 
@@ -212,7 +225,7 @@ def _poured(state: RunState, event: Event) -> None:
     if cook.phase != "resting":
         raise _refuse("take the pot off the ring first", "not_resting", cook=cook.number)
     target.poured_s = event.at_s
-    target.places = [(event.at_s, state.layout.poured_on[target.number])]
+    target.places = [(event.at_s, state.layout.poured_on[target.line])]
     target.rest = len(cook.rests) - 1
     cook.rests[-1].poured.append((event.at_s, target.number))
 
@@ -231,7 +244,7 @@ def _moved(state: RunState, event: Event) -> None:
 def _worked(state: RunState, event: Event) -> None:
     target = _round(state, event)
     work = {"bent": "bend", "inserted": "stick"}[event.kind]
-    if state.layout.works[target.number] not in (work, None if work == "bend" else work):
+    if state.layout.works[target.line] not in (work, None if work == "bend" else work):
         raise _refuse("this round takes other work", "other_work", round=target.number)
     if target.poured_s is None or target.unmoulded_s is not None or target.worked_s is not None:
         raise _refuse("only a poured round is worked, once", "not_workable", round=target.number)
@@ -260,6 +273,52 @@ def _outcome(state: RunState, event: Event) -> None:
     if target.poured_s is None:
         raise _refuse("this round is not poured yet", "not_poured", round=target.number)
     target.outcomes |= dict.fromkeys(cavities, (usable, tuple(kinds)))
+
+
+def _discarded(state: RunState, event: Event) -> None:
+    cook = state.cooks[_number(event, "cook", len(state.cooks))]
+    if cook.phase == "waiting":
+        raise _refuse("there is nothing in this vessel to throw away", "not_on_yet", cook=cook.number)
+    cook.heated_s, cook.from_degc, cook.heatings, cook.readings = None, None, 0, []
+    cook.thrown, cook.lost = True, cook.poured
+
+
+def _replanned(state: RunState, event: Event) -> None:
+    """Another cook within the run: rounds as [line, castings]."""
+    rows = event.payload.get("rounds")
+    if not isinstance(rows, list) or not 1 <= len(rows) <= MOST_MORE_ROUNDS:
+        raise OutOfRange(
+            "say which rounds to add",
+            path="payload.rounds",
+            got=str(rows),
+            limits={"low": 1, "high": MOST_MORE_ROUNDS},
+        )
+    cook = CookState(len(state.cooks))
+    for row in rows:
+        if not isinstance(row, list) or len(row) != 2:
+            raise OutOfRange("a round is a line and its castings", path="payload.rounds", got=str(row))
+        line = _whole(row[0], "line", "payload.rounds", len(state.layout.works))
+        casts = 1 + _whole(_less_one(row[1]), "number of castings", "payload.rounds", MOST_CASTS)
+        state.rounds.append(RoundState(len(state.rounds), line, casts, cook.number))
+    if len({state.layout.vessels[row[0]] for row in rows}) > 1:
+        raise OutOfRange("one cook is one material: add them one by one", path="payload.rounds", got=str(rows))
+    state.cooks.append(cook)
+
+
+def _less_one(value: Any) -> Any:
+    return value - 1 if isinstance(value, int) and not isinstance(value, bool) else value
+
+
+def _paused(state: RunState, event: Event) -> None:
+    if state.paused_s is not None:
+        raise _refuse("this run is paused already", "paused")
+    state.paused_s = event.at_s
+
+
+def _resumed(state: RunState, event: Event) -> None:
+    if state.paused_s is None:
+        raise _refuse("this run is not paused", "not_paused")
+    state.paused_s = None
 
 
 def _ended(state: RunState, event: Event) -> None:
@@ -294,6 +353,10 @@ _KINDS = {
     "unmoulded": _unmoulded,
     "outcome": _outcome,
     "note": _note,
+    "discarded": _discarded,
+    "replanned": _replanned,
+    "paused": _paused,
+    "resumed": _resumed,
     "ended": _ended,
 }
 AFTER_END = ("outcome", "note", "cancels", "acknowledged")
@@ -333,8 +396,8 @@ def replay(layout: Layout, events: Iterable[Event]) -> RunState:
         raise OutOfRange("no such event to take back", path="payload.id", got=sorted(missing)[0])
     state = RunState(
         layout,
-        [CookState(i) for i in range(len(layout.vessels))],
-        [RoundState(r.number, r.casts, r.cook) for r in layout.rounds],
+        [CookState(i) for i in range(1 + max(r.cook for r in layout.rounds))],
+        [RoundState(r.number, r.line, r.casts, r.cook) for r in layout.rounds],
     )
     for event in sorted(log, key=lambda e: e.at_s):
         if event.kind != "cancels" and event.id not in gone:

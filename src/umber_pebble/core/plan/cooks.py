@@ -319,15 +319,24 @@ def make_cooks(plan: PlanInput, groups: list[list[tuple[int, int]]], per_cast: l
     for c, group in enumerate(groups):
         rounds = tuple(Round(number + i, line, c, casts) for i, (line, casts) in enumerate(group))
         number += len(rounds)
-        cook = _make_cook(plan, c, rounds, per_cast, left.get(plan.lines[group[0][0]].melt, 0.0))
+        cook = make_cook(plan, c, rounds, per_cast, left.get(plan.lines[group[0][0]].melt, 0.0))
         left[plan.lines[group[0][0]].melt] = cook.charge_kg - cook.finished_kg
         cooks.append(cook)
     return cooks
 
 
-def _make_cook(
+def make_cook(
     plan: PlanInput, number: int, rounds: tuple[Round, ...], per_cast: list[CastAmounts], left_kg: float
 ) -> PotCook:
+    """One cook for these rounds, of one material [SI].
+
+    Args:
+        plan, per_cast: the plan and its castings' grams
+        number, rounds: of the cook
+        left_kg: melt that is in the vessel already [kg]
+    Raises: OutOfRange: the heat is too weak, or a charge outside the vessel model. MouldTooWeak.
+    Source: definition
+    """
     lines = [plan.lines[r.line] for r in rounds]
     way = plan.way(lines[0])
     poured = sum(per_cast[r.line].poured.value.likely * r.casts for r in rounds)

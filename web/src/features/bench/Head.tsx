@@ -12,6 +12,8 @@ export function Head({
   sound,
   onSound,
   onHelp,
+  onPause,
+  onEnd,
   actor,
 }: {
   view: Schemas["BenchView"];
@@ -20,6 +22,8 @@ export function Head({
   sound: boolean;
   onSound: () => void;
   onHelp: () => void;
+  onPause: () => void;
+  onEnd: () => void;
   actor: string;
 }) {
   const units = useUnits();
@@ -42,6 +46,12 @@ export function Head({
         </HeadButton>
         <HeadButton onClick={onSound} label={sound ? "Sound is on" : "Sound is off"}>
           {sound ? "sound on" : "sound off"}
+        </HeadButton>
+        <HeadButton onClick={onPause} label={view.paused ? "Go on after the pause" : "Pause: nothing calls"}>
+          {view.paused ? "go on" : "pause"}
+        </HeadButton>
+        <HeadButton onClick={onEnd} label="End the run early: what is left can become an order">
+          end early
         </HeadButton>
         <HeadButton onClick={onHelp} label="Keys">
           keys ?
@@ -74,6 +84,7 @@ const KEYS: [string, string][] = [
   ["↑ ↓", "select a ribbon"],
   ["M", "how the reading was taken"],
   ["V", "move the selected round to the next place"],
+  ["P", "pause, and go on"],
   ["S", "sound on or off"],
   ["Esc", "clear what was typed"],
   ["Alt + P I M B L K", "plan, pieces, moulds, bench, log, kitchen"],

@@ -115,6 +115,7 @@ export function LiveBench({
     },
     method: nextMethod,
     move,
+    pause: () => send(view.paused ? "resumed" : "paused", {}),
     sound: toggleSound,
     help: () => setDialog("help"),
   });
@@ -132,6 +133,8 @@ export function LiveBench({
         sound={sound}
         onSound={toggleSound}
         onHelp={() => setDialog("help")}
+        onPause={() => send(view.paused ? "resumed" : "paused", {})}
+        onEnd={() => send("ended", { left_kg: left })}
         actor={actor}
       />
       <section aria-label="Pots and rounds" className="min-h-28 px-3 pt-2">

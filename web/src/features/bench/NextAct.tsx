@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { actWords } from "../../shared/actWords";
+import { EVENT_WORDS } from "../../shared/eventWords";
 import { clock } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Outcomes } from "../../shared/Outcomes";
@@ -23,19 +24,6 @@ interface Props {
   onLeft: (left: Record<string, number>) => void;
 }
 
-const UNDO_WORDS: Record<string, string> = {
-  heated: "on the ring",
-  rested: "off the heat",
-  reading: "reading",
-  poured: "poured",
-  moved: "moved",
-  bent: "bent",
-  inserted: "sticks in",
-  unmoulded: "unmoulded",
-  outcome: "outcome",
-  note: "note",
-};
-
 /** One obvious next act, readable across the room. */
 export function NextAct(p: Props) {
   const units = useUnits();
@@ -48,7 +36,7 @@ export function NextAct(p: Props) {
     : act.subject.startsWith("pot")
       ? `${ribbon?.name ?? (act.params.melt === "coating" ? "Bowl" : "Pot")}, ${act.params.melt === "coating" ? "melt" : "cook"} ${number}`
       : view.name;
-  const ended = act.kind === "end";
+  const ended = act.kind === "end" || act.kind === "again";
   return (
     <section aria-label="Next" className="flex flex-col gap-4 px-6 py-5 md:flex-row md:gap-8">
       <div className="min-w-0 flex-1">
@@ -92,8 +80,8 @@ export function NextAct(p: Props) {
         )}
         <div className="mt-4 flex flex-wrap gap-x-2 gap-y-2">
           {view.last && (
-            <Small onClick={p.onUndo} label={`Undo ${UNDO_WORDS[view.last.kind] ?? view.last.kind}`}>
-              ← undo “{UNDO_WORDS[view.last.kind] ?? view.last.kind}”
+            <Small onClick={p.onUndo} label={`Undo ${EVENT_WORDS[view.last.kind] ?? view.last.kind}`}>
+              ← undo “{EVENT_WORDS[view.last.kind] ?? view.last.kind}”
             </Small>
           )}
           {p.selected && (
@@ -105,6 +93,14 @@ export function NextAct(p: Props) {
                 M {METHOD_WORDS[p.method]}
               </Small>
             </>
+          )}
+          {p.selected?.subject.startsWith("pot") && (
+            <Small
+              onClick={() => p.send("discarded", { cook: Number(p.selected?.subject.split(":")[1]) })}
+              label={`Throw away what is in the ${p.selected.name}`}
+            >
+              throw it away
+            </Small>
           )}
           {p.selected?.subject.startsWith("round") && p.selected.phase !== "set" && (
             <Small onClick={p.onMove} label="Move the selected round to the next place">

@@ -1,5 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
-import type { Schemas } from "../../api/client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
@@ -8,9 +10,11 @@ import { kitchenQuery } from "../../shared/kitchen";
 import { Outcomes } from "../../shared/Outcomes";
 import { usePerson } from "../../shared/person";
 import { useRunEvents } from "../../shared/runEvents";
-import { Notice } from "../../shared/ui/controls";
+import { Button, Notice } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { CoolingChart } from "./CoolingChart";
+import { Happened } from "./Happened";
+import { planRest } from "./queries";
 
 type Log = Schemas["RunLog"];
 
@@ -18,6 +22,18 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
   const units = useUnits();
   const people = useQuery(kitchenQuery).data?.doc.people ?? [];
   const events = useRunEvents(usePerson(people));
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const [refused, setRefused] = useState<Problem | null>(null);
+  const rest = async () => {
+    try {
+      const made = await planRest(log.summary.id, crypto.randomUUID());
+      await queryClient.invalidateQueries({ queryKey: ["order"] });
+      navigate(`/plan/${made.id}`);
+    } catch (error) {
+      setRefused(problemOf(error));
+    }
+  };
   const send = (kind: string, payload: Record<string, unknown>) => events.send(log.summary.id, kind, payload);
   return (
     <div className="space-y-9 px-8 py-6">
@@ -44,6 +60,18 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
             )}
           </p>
         ))}
+        {log.left > 0 && log.summary.ended_at && (
+          <p className="flex flex-wrap items-center gap-5 text-lg">
+            {log.left} still owed, as far as outcomes are recorded.
+            <Button onClick={() => void rest()}>Plan what is left</Button>
+            {log.ending_id && (
+              <Button kind="quiet" onClick={() => send("cancels", { id: log.ending_id })}>
+                Take the ending back
+              </Button>
+            )}
+          </p>
+        )}
+        {refused && <Notice tone="hot">{wordProblem(refused, units)}</Notice>}
         {log.vessels.map((vessel) => (
           <p key={vessel.name} className="text-lg">
             {vessel.name} is taken to lose <Figure of={vessel.loss} name="Heat loss against the model" /> of
@@ -64,6 +92,7 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
           </div>
         </section>
       )}
+      <Happened id={log.summary.id} zone={zone} />
       <section aria-label="Outcomes" className="space-y-5">
         <h2 className="border-b border-line pb-1 text-xl">Outcomes, cavity by cavity</h2>
         {events.refused && <Notice tone="hot">{wordProblem(events.refused, units)}</Notice>}

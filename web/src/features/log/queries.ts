@@ -6,6 +6,15 @@ export const logListQuery = queryOptions({
   queryFn: () => call(client.GET("/api/log")),
 });
 
+export const eventsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["log", id, "events"],
+    queryFn: () => call(client.GET("/api/runs/{id}/events", { params: { path: { id } } })),
+  });
+
+export const planRest = (id: string, order_id: string) =>
+  call(client.POST("/api/log/{id}/rest", { params: { path: { id } }, body: { order_id } }));
+
 export const logQuery = (id: string) =>
   queryOptions({
     queryKey: ["log", id],

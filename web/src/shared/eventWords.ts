@@ -1,0 +1,20 @@
+/** What an event of a run is called, for undo and for the log. */
+export const EVENT_WORDS: Record<string, string> = {
+  started: "started",
+  acknowledged: "caution read",
+  heated: "on the heat",
+  rested: "off the heat",
+  reading: "reading",
+  poured: "poured",
+  moved: "moved",
+  bent: "bent",
+  inserted: "sticks in",
+  unmoulded: "unmoulded",
+  outcome: "outcome",
+  note: "note",
+  discarded: "thrown away",
+  replanned: "cook again",
+  paused: "pause",
+  resumed: "go on",
+  ended: "ended",
+};
