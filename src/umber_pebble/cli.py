@@ -28,6 +28,7 @@ def main(argv: list[str] | None = None) -> int:
     restore = commands.add_parser("restore", help="put a backup in place; stop the app first")
     restore.add_argument("file", type=Path)
     commands.add_parser("openapi", help="print the OpenAPI document")
+    commands.add_parser("schema", help="print the JSON Schema of the workshop document")
     args = parser.parse_args(argv)
     config = Config(
         args.data.resolve(), getattr(args, "port", defaults.port), getattr(args, "clock", "") == "driven"
@@ -96,7 +97,14 @@ def _openapi(config: Config, args: argparse.Namespace) -> int:
     return 0
 
 
-_COMMANDS = {"serve": _serve, "backup": _backup, "restore": _restore, "openapi": _openapi}
+def _schema(config: Config, args: argparse.Namespace) -> int:
+    from umber_pebble.services.archive import WorkshopFile
+
+    print(json.dumps(WorkshopFile.model_json_schema(), indent=1, sort_keys=True))
+    return 0
+
+
+_COMMANDS = {"serve": _serve, "backup": _backup, "restore": _restore, "openapi": _openapi, "schema": _schema}
 
 if __name__ == "__main__":
     sys.exit(main())

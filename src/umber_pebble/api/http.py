@@ -27,7 +27,7 @@ class Endpoint:
     method: str
     path: str
     call: Callable[..., Any]
-    reply: type[BaseModel]
+    reply: type[BaseModel] | str
     body: type[BaseModel] | None
     query: tuple[str, ...]
     status: int
@@ -47,14 +47,17 @@ class Api:
         path: str,
         call: Callable[..., Any],
         *,
-        reply: type[BaseModel],
+        reply: type[BaseModel] | str,
         body: type[BaseModel] | None = None,
         query: tuple[str, ...] = (),
         status: int = 200,
         summary: str,
         largest: int = LARGEST_BODY,
     ) -> None:
-        """Register an operation; call takes the body, then path parts and query values by name."""
+        """Register an operation; call takes the body, then path parts and query values by name.
+
+        reply is a model sent as JSON, or the content type of a file whose text or bytes call gives.
+        """
         self.endpoints.append(Endpoint(method, path, call, reply, body, query, status, summary, largest))
 
     def mount(self, app: Flask) -> None:
@@ -65,7 +68,7 @@ class Api:
 
     def document(self) -> dict[str, Any]:
         """The OpenAPI 3.1 document."""
-        models = {e.reply: "serialization" for e in self.endpoints}
+        models = {e.reply: "serialization" for e in self.endpoints if not isinstance(e.reply, str)}
         models |= {e.body: "validation" for e in self.endpoints if e.body}  # type: ignore[misc]
         keys, definitions = models_json_schema(
             [*((m, mode) for m, mode in models.items()), (Problem, "serialization")],  # type: ignore[list-item]
@@ -107,7 +110,11 @@ def _operation(e: Endpoint, keys: Any, models: dict[Any, Any]) -> dict[str, Any]
         "responses": {
             str(e.status): {
                 "description": "Done",
-                **content("application/json", keys[(e.reply, models[e.reply])]),
+                **(
+                    content(e.reply, {"type": "string", "format": "binary"})
+                    if isinstance(e.reply, str)
+                    else content("application/json", keys[(e.reply, models[e.reply])])
+                ),
             },
             "default": {
                 "description": "Refused",
@@ -121,7 +128,7 @@ def _operation(e: Endpoint, keys: Any, models: dict[Any, Any]) -> dict[str, Any]
 
 
 def _view(e: Endpoint) -> Callable[..., Response]:
-    adapter: TypeAdapter[Any] = TypeAdapter(e.reply)
+    adapter: TypeAdapter[Any] | None = None if isinstance(e.reply, str) else TypeAdapter(e.reply)
 
     def view(**parts: str) -> Response:
         values: dict[str, Any] = dict(parts)
@@ -131,6 +138,8 @@ def _view(e: Endpoint) -> Callable[..., Response]:
             values[name] = request.args[name]
         args = [] if e.body is None else [_read(e.body, e.largest)]
         answer = e.call(*args, **values)
+        if adapter is None or isinstance(e.reply, str):
+            return Response(answer, e.status, content_type=str(e.reply))
         text = adapter.dump_json(e.reply.model_validate(answer, from_attributes=True, strict=False))
         return Response(text, e.status, content_type="application/json")
 
@@ -160,6 +169,8 @@ def _read(model: type[BaseModel], largest: int) -> BaseModel:
         got = first["input"] if isinstance(first["input"], int | float | str | None) else None
         code = "missing" if first["type"] == "missing" else "out_of_range"
         raise invalid(code, path, got, first["msg"], limits) from error
+    except RecursionError as error:
+        raise invalid("not_json", "", None, "this is nested too deep") from error
     except ValueError as error:
         raise invalid("not_json", "", None, f"this is not JSON: {error}") from error
 

@@ -1,5 +1,6 @@
 """Every operation of the service: read, call, answer."""
 
+from datetime import UTC, datetime
 from functools import partial
 from typing import Any
 from zoneinfo import available_timezones
@@ -8,7 +9,7 @@ from umber_pebble.api import schemas as s
 from umber_pebble.api.http import Api
 from umber_pebble.core.materials.load import materials, table
 from umber_pebble.core.plan.problem import Stick
-from umber_pebble.services import bench, logbook, planning
+from umber_pebble.services import archive, bench, logbook, papers, planning
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, Piece, Units
 from umber_pebble.services.runs import NewEvent, RunService
@@ -17,7 +18,7 @@ from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 COOK_NUMBERS = (
     "poured", "reserve", "residue", "charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity",
 )  # fmt: skip
-LARGEST_SVG_BODY = 6_000_000
+LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 50_000_000
 PLAN_PARTS = (
     "lines", "melts", "rounds", "tasks", "casts", "cook_count", "start", "warnings",
 )  # fmt: skip
@@ -33,6 +34,7 @@ def build(workshop: Workshop, runs: RunService) -> Api:
     _many(api, workshop, "order", Order, s.StoredOrder, s.OrderList)
     _figures(api, workshop)
     _runs(api, runs)
+    _papers(api, workshop, runs)
     _clock(api, workshop)
     return api
 
@@ -205,6 +207,51 @@ def _runs(api: Api, runs: RunService) -> None:
         summary="An order for what a run still owes",
     )  # fmt: skip
     api.add("GET", "/api/log/{id}", log, reply=s.Log, summary="A run looked back on")
+
+
+def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
+    def calendar(id: str) -> Any:
+        return papers.calendar(workshop, id)
+
+    def melt_list(id: str) -> Any:
+        return papers.melt_list(workshop, id)
+
+    def pour_list(id: str) -> Any:
+        return papers.pour_list(workshop, id)
+
+    def readings(id: str) -> Any:
+        return papers.readings_out(runs, id)
+
+    def add_readings(body: s.ReadingsIn, id: str) -> Any:
+        return {"added": papers.readings_in(runs, id, body.csv, body.actor, body.device)}
+
+    def export() -> Any:
+        return archive.export(workshop)
+
+    def bring_in(body: archive.WorkshopFile) -> Any:
+        stamp = f"{datetime.now(UTC):%Y%m%dT%H%M%S%f}"
+        return {"backup": archive.bring_in(workshop, runs, body, stamp).name}
+
+    api.add("GET", "/api/workshop", export, reply="application/json", summary="The whole workshop as one document")
+    api.add(
+        "POST", "/api/workshop", bring_in, body=archive.WorkshopFile, reply=s.BroughtIn, largest=LARGEST_WORKSHOP,
+        summary="Put a document in place of the whole workshop",
+    )  # fmt: skip
+    pdf, csv = "application/pdf", "text/csv; charset=utf-8"
+    api.add(
+        "GET",
+        "/api/orders/{id}/timetable.ics",
+        calendar,
+        reply="text/calendar; charset=utf-8",
+        summary="A timetable",
+    )
+    api.add("GET", "/api/orders/{id}/melt-list.pdf", melt_list, reply=pdf, summary="What to melt, for the wall")
+    api.add("GET", "/api/orders/{id}/pour-list.pdf", pour_list, reply=pdf, summary="What to pour, for the wall")
+    api.add("GET", "/api/runs/{id}/readings.csv", readings, reply=csv, summary="A run's readings")
+    api.add(
+        "POST", "/api/runs/{id}/readings", add_readings, body=s.ReadingsIn, reply=s.Added, status=201,
+        summary="Add readings from a CSV file", largest=LARGEST_CSV_BODY,
+    )  # fmt: skip
 
 
 def _clock(api: Api, workshop: Workshop) -> None:

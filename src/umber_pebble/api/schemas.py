@@ -210,6 +210,26 @@ class Bench(Reply):
     view: bench.BenchView | None
 
 
+class ReadingsIn(Doc):
+    """A CSV file of readings (docs/files.md), and who brings it."""
+
+    csv: str = Field(max_length=10_000_000)
+    actor: Name
+    device: Name
+
+
+class Added(Reply):
+    """How many were new."""
+
+    added: int
+
+
+class BroughtIn(Reply):
+    """The backup of what was there before."""
+
+    backup: str
+
+
 class RestOrder(Doc):
     """The id, made by the client, of the order for what is left."""
 

@@ -11,9 +11,10 @@ from sqlalchemy.orm import Session
 from umber_pebble import ENGINE_VERSION
 from umber_pebble.core.bench.again import cooks_now
 from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
-from umber_pebble.core.bench.state import Event, Layout, RunState, replay
+from umber_pebble.core.bench.reduce import replay
+from umber_pebble.core.bench.state import Event, Layout, RunState
 from umber_pebble.core.bench.track import Track, temperature_at_degc
-from umber_pebble.core.errors import MouldTooWeak, OutOfRange
+from umber_pebble.core.errors import CoreError, MouldTooWeak, OutOfRange
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.log.learn import counted, loss_factor, residue_factor
 from umber_pebble.core.pieces.cast import CastAmounts
@@ -121,38 +122,71 @@ class RunService:
         Missing: it does not fit the run; nothing is changed. MouldTooWeak: the pot is hotter than the mould bears.
         """
         with self.workshop.writing() as session:
-            run = _run(session, run_id)
+            _run(session, run_id)
             known = queries.event(session, new.id)
             if known is not None:
                 if (known.run_id, known.kind, known.payload) != (run_id, new.kind, new.payload):
                     raise IdReused("this event id was used for something else", path="id", got=new.id)
                 session.expunge(known)
                 return known, queries.last_seq(session, run_id)
-            now = self.workshop.clock.now()
+            [row] = self._append(session, run_id, [new])
+            session.expunge(row)
+        self.workshop.broker.publish(topic="run", id=run_id, seq=row.seq)
+        return row, row.seq
+
+    def add_all(self, run_id: str, news: list[NewEvent]) -> None:
+        """Append events that are new, all or none.
+
+        Raises: as add.
+        """
+        with self.workshop.writing() as session:
+            rows = self._append(session, run_id, news)
+            seq = rows[-1].seq
+        self.workshop.broker.publish(topic="run", id=run_id, seq=seq)
+
+    def try_event(self, run_id: str, new: NewEvent, where: str) -> None:
+        """Whether an event fits a run by itself; nothing is kept.
+
+        Raises: as add, with the place where it stands.
+        """
+        try:
+            with self.workshop.session() as session:
+                run = _run(session, run_id)
+                events = queries.events(session, run_id)
+                happened = new.happened_at or run.started_at
+                row = _row(new, run_id, events[-1].seq + 1, happened, happened)
+                _replayed(self.frozen(run), run, [*events, row])
+        except CoreError as error:
+            error.path, error.message = f"{where}.{error.path}", f"{where}: {error.message}"
+            error.args = (error.message,)
+            raise
+
+    def _append(self, session: Session, run_id: str, news: list[NewEvent]) -> list[EventRow]:
+        run, now = _run(session, run_id), self.workshop.clock.now()
+        seq, rows = queries.last_seq(session, run_id), list[EventRow]()
+        for new in news:
             if new.schema != EVENT_SCHEMA:
                 raise OutOfRange(
                     "unknown event schema", path="schema", got=new.schema, limits={"high": EVENT_SCHEMA}
                 )
             happened = min(max(new.happened_at or now, run.started_at), now)
-            seq = queries.last_seq(session, run_id) + 1
-            row = _row(new, run_id, seq, happened, now)
-            events = [*queries.events(session, run_id), row]
-            # replayed before it is thawed: a cook that is added must make sense first
-            state = _replayed(self.frozen(run), run, events)
-            frozen = self.frozen(run, events)
+            rows.append(_row(new, run_id, seq + len(rows) + 1, happened, now))
+        events = [*queries.events(session, run_id), *rows]
+        # replayed before it is thawed: a cook that is added must make sense first
+        state = _replayed(self.frozen(run), run, events)
+        frozen = self.frozen(run, events)
+        for new in news:
             if new.kind == "poured":
                 self._bears(frozen, state, new.payload["round"])
-            session.add(row)
-            if run.ended_at is not None and state.ended_s is None:
-                _alone(session, run_id)
-            run.ended_at = None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
-            if new.kind in CHANGES_WHAT_IS_LEARNED:
-                seen = _looked_at(frozen, state, seq)
-                queries.replace_calibrations(session, run_id, _taught(run, frozen, seen))
-            session.flush()
-            session.expunge(row)
-        self.workshop.broker.publish(topic="run", id=run_id, seq=seq)
-        return row, seq
+        session.add_all(rows)
+        if run.ended_at is not None and state.ended_s is None:
+            _alone(session, run_id)
+        run.ended_at = None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
+        if any(new.kind in CHANGES_WHAT_IS_LEARNED for new in news):
+            seen = _looked_at(frozen, state, rows[-1].seq)
+            queries.replace_calibrations(session, run_id, _taught(run, frozen, seen))
+        session.flush()
+        return rows
 
     def _bears(self, frozen: Frozen, state: RunState, number: int) -> None:
         seen = _looked_at(frozen, state, 0)
@@ -169,6 +203,21 @@ class RunService:
                 got=now.likely,
                 limits={"high": bears},
             )
+
+    def teach(self, session: Session, run: Run, rows: list[EventRow]) -> datetime | None:
+        """Replay a run that was brought in and keep what it taught; returns when it ended.
+
+        Raises: as add.
+        """
+        state = _replayed(self.frozen(run), run, rows)
+        seen = _looked_at(self.frozen(run, rows), state, rows[-1].seq)
+        queries.replace_calibrations(session, run.id, _taught(run, self.frozen(run, rows), seen))
+        return None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
+
+    def forget(self) -> None:
+        """Drop everything kept in memory: the database was changed under it."""
+        self._frozen.clear()
+        self._seen.clear()
 
     def frozen(self, run: Run, events: Sequence[EventRow] = ()) -> Frozen:
         """The engine objects of a run with the cooks its events added, made once and kept."""
@@ -256,6 +305,8 @@ def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
     plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
     amounts = line_amounts(plan)
     groups = [[(line, casts) for line, casts in group] for group in [*run.frozen["groups"], *more]]
+    if any(not group or any(line >= len(plan.lines) or casts < 1 for line, casts in group) for group in groups):
+        raise OutOfRange("a round is of a line that is not there", path="frozen.groups", got=str(groups))
     cooks = make_cooks(plan, groups, amounts)
     finished = {r.number: amounts[r.line].finished.value.likely * r.casts for c in cooks for r in c.rounds}
     rounds = tuple(r for c in cooks for r in c.rounds)

@@ -131,6 +131,15 @@ class Workshop:
             session.get_one(Thing, thing_id).gone = True
         self.broker.publish(topic="thing", kind=kind, id=thing_id)
 
+    def check_current(self, session: Session, kind: str, thing_id: str, gone: bool) -> None:
+        """What a thing's own rules say of its newest version; a thing that is gone is let be.
+
+        Raises: what the rules refuse.
+        """
+        if not gone:
+            doc = load(session, kind, thing_id).doc
+            self._check(session, kind, doc, doc)
+
     def _check(self, session: Session, kind: str, doc: Doc, before: Doc | None) -> None:
         """What a document alone cannot know: references, geometry, a due time that has passed."""
         if isinstance(doc, Mould):

@@ -86,5 +86,5 @@ class Calibration(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     run_id: Mapped[str] = mapped_column(ForeignKey("run.id"))
     kind: Mapped[str] = mapped_column(String(16))
-    subject: Mapped[str] = mapped_column(String(40), index=True)
+    subject: Mapped[str] = mapped_column(String(80), index=True)
     evidence: Mapped[dict[str, Any]] = mapped_column(JSON)

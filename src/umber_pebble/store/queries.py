@@ -30,6 +30,16 @@ def things(session: Session, kind: str) -> list[tuple[Thing, Revision]]:
     return [(row[0], row[1]) for row in rows]
 
 
+def all_things(session: Session) -> list[Thing]:
+    """Every thing, gone ones with them."""
+    return list(session.scalars(select(Thing).order_by(Thing.kind, Thing.id)))
+
+
+def revisions(session: Session, thing_id: str) -> list[Revision]:
+    """Every version of a thing, oldest first."""
+    return list(session.scalars(select(Revision).where(Revision.thing_id == thing_id).order_by(Revision.version)))
+
+
 def add_revision(session: Session, row: Thing, doc: dict[str, Any], now: datetime) -> None:
     """Store a thing's next version."""
     session.add(row)

@@ -10,7 +10,8 @@ from tests.conftest import FRIDGE, WOOD, make_lollipops, make_plan
 from umber_pebble.core.bench.acts import Act, act_window, calls, next_acts
 from umber_pebble.core.bench.again import cooks_now, missing
 from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
-from umber_pebble.core.bench.state import Event, Layout, Reading, RunState, replay
+from umber_pebble.core.bench.reduce import replay
+from umber_pebble.core.bench.state import Event, Layout, Reading, RunState
 from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_degc
 from umber_pebble.core.errors import Missing, NotInSequence, OutOfRange
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s

@@ -5,7 +5,8 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from umber_pebble.core.bench.state import KINDS, Event, Layout, RunState, replay
+from umber_pebble.core.bench.reduce import KINDS, replay
+from umber_pebble.core.bench.state import Event, Layout, RunState
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.cooks import Round
 

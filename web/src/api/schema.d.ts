@@ -981,6 +981,147 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{id}/melt-list.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to melt, for the wall */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/pour-list.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to pour, for the wall */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/timetable.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A timetable */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/calendar; charset=utf-8": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -1356,6 +1497,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add readings from a CSV file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReadingsIn"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Added"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run's readings */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv; charset=utf-8": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sources": {
         parameters: {
             query?: never;
@@ -1479,6 +1718,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole workshop as one document */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Put a document in place of the whole workshop */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WorkshopFile"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BroughtIn"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1510,6 +1827,14 @@ export interface components {
             subject: string;
             /** Sure */
             sure: boolean;
+        };
+        /**
+         * Added
+         * @description How many were new.
+         */
+        Added: {
+            /** Added */
+            added: number;
         };
         /**
          * Band
@@ -1611,6 +1936,14 @@ export interface components {
             vessels: {
                 [key: string]: string;
             };
+        };
+        /**
+         * BroughtIn
+         * @description The backup of what was there before.
+         */
+        BroughtIn: {
+            /** Backup */
+            backup: string;
         };
         /**
          * Call
@@ -1856,6 +2189,13 @@ export interface components {
             /** Worst K */
             worst_k: number | null;
         };
+        /** Counts */
+        Counts: {
+            /** Broken */
+            broken: number;
+            /** Good */
+            good: number;
+        };
         /** Create[Mould] */
         Create_Mould_: {
             doc: components["schemas"]["Mould"];
@@ -1932,6 +2272,38 @@ export interface components {
             length_m: number;
             /** Width M */
             width_m: number;
+        };
+        /**
+         * EventFile
+         * @description One event of a run.
+         */
+        EventFile: {
+            /** Actor */
+            actor: string;
+            /** Device */
+            device: string;
+            /**
+             * Happened At
+             * Format: date-time
+             */
+            happened_at: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Payload */
+            payload: {
+                [key: string]: unknown;
+            };
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Schema Version */
+            schema_version: number;
+            /** Seq */
+            seq: number;
         };
         /**
          * EventIn
@@ -2020,6 +2392,31 @@ export interface components {
             unit: string;
             value: components["schemas"]["Spread"];
         };
+        /** FactorSpread */
+        FactorSpread: {
+            /** High */
+            high: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+        };
+        /**
+         * FrozenFile
+         * @description What a run was started with.
+         */
+        FrozenFile: {
+            /** Engine */
+            engine: string;
+            /** Groups */
+            groups: number[][][];
+            /**
+             * Planned At
+             * Format: date-time
+             */
+            planned_at: string;
+            snapshot: components["schemas"]["Snapshot"];
+        };
         /** HalfBallShape */
         HalfBallShape: {
             /** Diameter M */
@@ -2105,6 +2502,22 @@ export interface components {
             vessels: components["schemas"]["Vessel"][];
             /** Zone */
             zone: string;
+        };
+        /** KitchenFile */
+        KitchenFile: {
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kitchen";
+            /** Revisions */
+            revisions: components["schemas"]["RevisionFile_Kitchen_"][];
+            /** Version */
+            version: number;
         };
         /** Line */
         Line: {
@@ -2220,6 +2633,22 @@ export interface components {
             /** Wall M */
             wall_m: number;
         };
+        /** MouldFile */
+        MouldFile: {
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mould";
+            /** Revisions */
+            revisions: components["schemas"]["RevisionFile_Mould_"][];
+            /** Version */
+            version: number;
+        };
         /** MouldList */
         MouldList: {
             /** Items */
@@ -2242,6 +2671,22 @@ export interface components {
             name: string;
             /** Reserve Frac */
             reserve_frac: number;
+        };
+        /** OrderFile */
+        OrderFile: {
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "order";
+            /** Revisions */
+            revisions: components["schemas"]["RevisionFile_Order_"][];
+            /** Version */
+            version: number;
         };
         /** OrderList */
         OrderList: {
@@ -2348,6 +2793,22 @@ export interface components {
             windows: {
                 [key: string]: components["schemas"]["Spread"];
             };
+        };
+        /** PieceFile */
+        PieceFile: {
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "piece";
+            /** Revisions */
+            revisions: components["schemas"]["RevisionFile_Piece_"][];
+            /** Version */
+            version: number;
         };
         /** PieceList */
         PieceList: {
@@ -2472,6 +2933,18 @@ export interface components {
             title: string;
         };
         /**
+         * ReadingsIn
+         * @description A CSV file of readings (docs/files.md), and who brings it.
+         */
+        ReadingsIn: {
+            /** Actor */
+            actor: string;
+            /** Csv */
+            csv: string;
+            /** Device */
+            device: string;
+        };
+        /**
          * Remark
          * @description Something the plan has to say: code, where, and the figures in it (SI).
          */
@@ -2497,6 +2970,61 @@ export interface components {
         RestOrder: {
             /** Order Id */
             order_id: string;
+        };
+        /** RevisionFile[Kitchen] */
+        RevisionFile_Kitchen_: {
+            doc: components["schemas"]["Kitchen"];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Version */
+            version: number;
+        };
+        /** RevisionFile[Mould] */
+        RevisionFile_Mould_: {
+            doc: components["schemas"]["Mould"];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Version */
+            version: number;
+        };
+        /** RevisionFile[Order] */
+        RevisionFile_Order_: {
+            doc: components["schemas"]["Order"];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Version */
+            version: number;
+        };
+        /** RevisionFile[Piece] */
+        RevisionFile_Piece_: {
+            doc: components["schemas"]["Piece"];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Version */
+            version: number;
+        };
+        /** RevisionFile[Units] */
+        RevisionFile_Units_: {
+            doc: components["schemas"]["Units"];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Version */
+            version: number;
         };
         /**
          * Ribbon
@@ -2627,6 +3155,26 @@ export interface components {
             kind: "round";
         };
         /**
+         * RunFile
+         * @description A run with its whole log.
+         */
+        RunFile: {
+            /** Ended At */
+            ended_at: string | null;
+            /** Events */
+            events: components["schemas"]["EventFile"][];
+            frozen: components["schemas"]["FrozenFile"];
+            /** Id */
+            id: string;
+            /** Order Id */
+            order_id: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+        };
+        /**
          * RunLog
          * @description A run looked back on.
          */
@@ -2721,6 +3269,40 @@ export interface components {
             runs: number[][][];
             /** Wall M */
             wall_m: number;
+        };
+        /**
+         * Snapshot
+         * @description Order, kitchen, pieces, moulds and calibrations, with the versions they had.
+         *
+         *     breaks by material and mould, loss and residue by vessel.
+         */
+        Snapshot: {
+            /** Breaks */
+            breaks: {
+                [key: string]: components["schemas"]["Counts"];
+            };
+            kitchen: components["schemas"]["Kitchen"];
+            /** Loss */
+            loss: {
+                [key: string]: components["schemas"]["FactorSpread"];
+            };
+            /** Moulds */
+            moulds: {
+                [key: string]: components["schemas"]["Mould"];
+            };
+            order: components["schemas"]["Order"];
+            /** Pieces */
+            pieces: {
+                [key: string]: components["schemas"]["Piece"];
+            };
+            /** Residue */
+            residue: {
+                [key: string]: components["schemas"]["FactorSpread"];
+            };
+            /** Versions */
+            versions: {
+                [key: string]: number;
+            };
         };
         /** Source */
         Source: {
@@ -2867,6 +3449,22 @@ export interface components {
              */
             volume: "ml" | "tbsp" | "cup";
         };
+        /** UnitsFile */
+        UnitsFile: {
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "units";
+            /** Revisions */
+            revisions: components["schemas"]["RevisionFile_Units_"][];
+            /** Version */
+            version: number;
+        };
         /** Vessel */
         Vessel: {
             /** Diameter M */
@@ -2898,6 +3496,31 @@ export interface components {
             name: string;
             residue: components["schemas"]["Explained"];
             residue_before: components["schemas"]["Spread"];
+        };
+        /**
+         * WorkshopFile
+         * @description A whole workshop. SI throughout, times in UTC; docs/files.md describes it.
+         */
+        WorkshopFile: {
+            /**
+             * Exported At
+             * Format: date-time
+             */
+            exported_at: string;
+            /**
+             * Format
+             * @constant
+             */
+            format: "umber-pebble-workshop";
+            /** Runs */
+            runs: components["schemas"]["RunFile"][];
+            /** Things */
+            things: (components["schemas"]["KitchenFile"] | components["schemas"]["UnitsFile"] | components["schemas"]["MouldFile"] | components["schemas"]["PieceFile"] | components["schemas"]["OrderFile"])[];
+            /**
+             * Version
+             * @constant
+             */
+            version: 1;
         };
         /** Done */
         umber_pebble__api__schemas__Done: {

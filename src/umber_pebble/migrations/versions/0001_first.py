@@ -50,7 +50,7 @@ def upgrade() -> None:
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("run_id", sa.String(40), sa.ForeignKey("run.id"), nullable=False),
         sa.Column("kind", sa.String(16), nullable=False),
-        sa.Column("subject", sa.String(40), nullable=False, index=True),
+        sa.Column("subject", sa.String(80), nullable=False, index=True),
         sa.Column("evidence", sa.JSON, nullable=False),
         sa.UniqueConstraint("run_id", "kind", "subject"),
     )

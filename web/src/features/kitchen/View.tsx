@@ -11,6 +11,7 @@ import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { Baths, Microwaves, Places, Pots, Rings } from "./Equipment";
 import { type Kitchen, readUnits, saveKitchen, saveUnits } from "./queries";
+import { WorkshopFile } from "./WorkshopFile";
 
 export function KitchenView() {
   const stored = useQuery(kitchenQuery).data;
@@ -144,6 +145,7 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
         <Microwaves rows={doc.microwaves} onChange={(microwaves) => change({ microwaves })} />
         <Baths rows={doc.baths} onChange={(baths) => change({ baths })} />
         <Places rows={doc.places} onChange={(places) => change({ places })} />
+        <WorkshopFile />
       </div>
     </div>
   );

@@ -9,3 +9,12 @@ export const saveUnits = (version: number, doc: Schemas["Units"]) =>
   call(client.PUT("/api/units", { body: { version, doc } }));
 
 export const readUnits = () => call(client.GET("/api/units"));
+
+/** The text is sent as it is: the server reads and refuses it, by line and path. */
+export const bringIn = (text: string) =>
+  call(
+    client.POST("/api/workshop", {
+      body: text as unknown as Schemas["WorkshopFile"],
+      bodySerializer: (body) => body as unknown as string,
+    }),
+  );

@@ -12,19 +12,31 @@ import { usePerson } from "../../shared/person";
 import { useRunEvents } from "../../shared/runEvents";
 import { Button, Notice } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
+import { FileButton, FileLink } from "../../shared/ui/files";
 import { CoolingChart } from "./CoolingChart";
 import { Happened } from "./Happened";
-import { planRest } from "./queries";
+import { addReadings, planRest } from "./queries";
 
 type Log = Schemas["RunLog"];
 
 export function RunLog({ log, zone }: { log: Log; zone: string }) {
   const units = useUnits();
   const people = useQuery(kitchenQuery).data?.doc.people ?? [];
-  const events = useRunEvents(usePerson(people));
+  const actor = usePerson(people);
+  const events = useRunEvents(actor);
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const [refused, setRefused] = useState<Problem | null>(null);
+  const [added, setAdded] = useState<number | null>(null);
+  const readings = async (csv: string) => {
+    setRefused(null);
+    try {
+      setAdded((await addReadings(log.summary.id, csv, actor)).added);
+      await queryClient.invalidateQueries({ queryKey: ["log"] });
+    } catch (error) {
+      setRefused(problemOf(error));
+    }
+  };
   const rest = async () => {
     try {
       const made = await planRest(log.summary.id, crypto.randomUUID());
@@ -85,6 +97,13 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
       {log.coolings.length > 0 && (
         <section aria-label="Cooling">
           <h2 className="border-b border-line pb-1 text-xl">Predicted and measured cooling</h2>
+          <p className="mt-2 flex flex-wrap items-center gap-x-7 gap-y-2">
+            <FileLink href={`/api/runs/${log.summary.id}/readings.csv`}>readings, CSV</FileLink>
+            <FileButton label="Readings file" accept=".csv,text/csv" onText={(text) => void readings(text)}>
+              Bring in readings
+            </FileButton>
+            {added !== null && <span role="status">{added} readings brought in.</span>}
+          </p>
           <div className="mt-3 grid gap-8 2xl:grid-cols-2">
             {log.coolings.map((cooling) => (
               <CoolingChart key={cooling.off_at_s} cooling={cooling} />

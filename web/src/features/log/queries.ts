@@ -1,5 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 import { call, client } from "../../api/client";
+import { deviceName } from "../../shared/person";
 
 export const logListQuery = queryOptions({
   queryKey: ["log", "all"],
@@ -11,6 +12,14 @@ export const eventsQuery = (id: string) =>
     queryKey: ["log", id, "events"],
     queryFn: () => call(client.GET("/api/runs/{id}/events", { params: { path: { id } } })),
   });
+
+export const addReadings = (id: string, csv: string, actor: string) =>
+  call(
+    client.POST("/api/runs/{id}/readings", {
+      params: { path: { id } },
+      body: { csv, actor, device: deviceName() },
+    }),
+  );
 
 export const planRest = (id: string, order_id: string) =>
   call(client.POST("/api/log/{id}/rest", { params: { path: { id } }, body: { order_id } }));

@@ -3,7 +3,8 @@ import { type Problem, problemOf } from "../../api/client";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { Button, Choice, Notice } from "../../shared/ui/controls";
+import { Choice, Notice } from "../../shared/ui/controls";
+import { FileButton } from "../../shared/ui/files";
 import { NumberField } from "../../shared/ui/NumberField";
 import { readOutline } from "./queries";
 
@@ -21,17 +22,15 @@ export function OutlineFields({
   onChange: (corners: Corner[]) => void;
 }) {
   const units = useUnits();
-  const file = useRef<HTMLInputElement>(null);
   const [width, setWidth] = useState<number | null>(null);
   const [tool, setTool] = useState<"drag" | "add" | "remove">("drag");
   const [remarks, setRemarks] = useState<string[]>([]);
   const [refused, setRefused] = useState<Problem | null>(null);
-  const importFile = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const importText = async (text: string) => {
     setRefused(null);
     setRemarks([]);
     try {
-      const read = await readOutline(await chosen.text(), width);
+      const read = await readOutline(text, width);
       setRemarks(read.remarks);
       onChange(read.corners as Corner[]);
     } catch (error) {
@@ -61,21 +60,9 @@ export function OutlineFields({
             onClear={() => setWidth(null)}
           />
         </div>
-        <Button kind="quiet" onClick={() => file.current?.click()}>
+        <FileButton label="SVG file" accept=".svg,image/svg+xml" onText={(text) => void importText(text)}>
           Import an SVG file
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          accept=".svg,image/svg+xml"
-          aria-label="SVG file"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(event) => {
-            void importFile(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
+        </FileButton>
       </div>
       {refused && <Notice tone="hot">{wordProblem(refused, units)}</Notice>}
       {remarks.map((remark) => (

@@ -9,6 +9,7 @@ import { dayAndTime, timeOfDay } from "../../shared/format/zone";
 import { usePerson } from "../../shared/person";
 import { Button, Notice, TextField } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
+import { FileLink } from "../../shared/ui/files";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useDebounced } from "../../shared/useDebounced";
 import { useThing } from "../../shared/useThing";
@@ -107,6 +108,12 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
             <Melts plan={plan} kitchen={kitchen} />
             <Windows plan={plan} order={doc} kitchen={kitchen} />
             <Timetable plan={plan} zone={kitchen.zone} />
+            <p className="flex flex-wrap gap-x-7 gap-y-2">
+              <span className="text-quiet">For the wall and the calendar:</span>
+              <FileLink href={`/api/orders/${stored.id}/melt-list.pdf`}>melt list, PDF</FileLink>
+              <FileLink href={`/api/orders/${stored.id}/pour-list.pdf`}>pour list, PDF</FileLink>
+              <FileLink href={`/api/orders/${stored.id}/timetable.ics`}>timetable, iCalendar</FileLink>
+            </p>
           </div>
         )}
       </div>

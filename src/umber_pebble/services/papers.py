@@ -1,0 +1,186 @@
+"""Files that go out and come in for one order or run: calendar, lists for the wall, readings."""
+
+import hashlib
+from datetime import datetime, timedelta
+from typing import Any
+from zoneinfo import ZoneInfo
+
+from umber_pebble.core.errors import CoreError, OutOfRange
+from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.formats import units as paper
+from umber_pebble.formats.calendar import Entry, write_calendar
+from umber_pebble.formats.readings import ReadingRow, read_readings, write_readings
+from umber_pebble.formats.wall import Block, write_list
+from umber_pebble.services.docs import Kitchen, Order, Units
+from umber_pebble.services.runs import EVENT_SCHEMA, NewEvent, RunService
+from umber_pebble.services.snapshot import plan_input
+from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load, snapshot_of
+
+TASKS = {
+    "weigh": "Weigh", "cook": "Melt", "rest": "Rests", "pour": "Pour", "bend": "Bend", "stick": "Sticks", "set": "Sets",
+    "unmould": "Unmould", "clean": "Clean the mould",
+}  # fmt: skip
+
+
+def _planned(workshop: Workshop, order_id: str) -> tuple[Order, Kitchen, Units, PlanInput, Plan]:
+    now = workshop.clock.now()
+    with workshop.session() as session:
+        order = load(session, "order", order_id).doc
+        kitchen, units = load(session, "kitchen", KITCHEN_ID).doc, load(session, "units", UNITS_ID).doc
+        assert isinstance(order, Order) and isinstance(kitchen, Kitchen) and isinstance(units, Units)
+        problem = plan_input(snapshot_of(session, order), now)
+    return order, kitchen, units, problem, compile_plan(problem)
+
+
+def calendar(workshop: Workshop, order_id: str) -> bytes:
+    """An order's timetable as iCalendar.
+
+    Raises: NotFound, and whatever keeps the plan from being made.
+    """
+    order, _, _, problem, plan = _planned(workshop, order_id)
+    now = workshop.clock.now()
+    entries = []
+    for task in plan.tasks:
+        name = "" if task.round is None else f" {problem.lines[plan.rounds[task.round].round.line].name}"
+        of = f", cook {task.cook + 1}" if task.round is None else f", round {task.round + 1}"
+        entries.append(
+            Entry(
+                f"{order_id}-{task.kind}-{task.cook}-{task.round}@umber-pebble",
+                f"{order.name}: {TASKS[task.kind].lower()}{name}{of}",
+                now + timedelta(seconds=task.start_s),
+                now + timedelta(seconds=task.end_s),
+                task.hands,
+            )
+        )
+    return write_calendar(order.name, entries, now)
+
+
+def melt_list(workshop: Workshop, order_id: str) -> bytes:
+    """What to weigh out and melt, as PDF.
+
+    Raises: NotFound, and whatever keeps the plan from being made.
+    """
+    order, kitchen, units, problem, plan = _planned(workshop, order_id)
+    vessels = {v.id: v.name for v in kitchen.vessels}
+    blocks = []
+    for melt in plan.melts:
+        rows = []
+        for c in (c for c in plan.cooks if c.cook.way.melt.key == melt.melt):
+            water = f"+ {paper.mass(c.cook.water_kg, units)} water" if c.cook.water_kg else "no water"
+            how = (
+                water
+                if melt.melt == "isomalt"
+                else "bath"
+                if c.bursts is None
+                else f"30 s + {c.bursts - 1} x 10 s"
+            )
+            rows.append((
+                f"{c.cook.number + 1}:  {paper.mass(c.fresh.value.likely, units)}", vessels[c.cook.way.vessel_id], how,
+                f"to {paper.temperature(c.cook.way.end_degc, units)}, {paper.minutes(c.hob.value.likely)}",
+                f"pour {paper.minutes(c.opens.value.likely)} to {paper.minutes(c.closes.value.likely)}",
+            ))  # fmt: skip
+        total = f"{paper.mass(melt.fresh.value.likely, units)} in all"
+        blocks.append(Block(f"{melt.name}, {total}", ("weigh out", "into", "with", "heat", "off the heat"), rows))
+    caution = (
+        "Hot sugar burns at once: gloves, sleeves, cold water at hand, no children."
+        if "isomalt" in problem.ways
+        else ""
+    )
+    return write_list(
+        f"Melt: {order.name}", _due(order, kitchen), [*blocks, *([Block(caution, (), ())] if caution else [])]
+    )
+
+
+def pour_list(workshop: Workshop, order_id: str) -> bytes:
+    """What to pour into which mould, round by round, as PDF.
+
+    Raises: NotFound, and whatever keeps the plan from being made.
+    """
+    order, kitchen, units, problem, plan = _planned(workshop, order_id)
+    with workshop.session() as session:
+        moulds = {line.mould.mould_id: load(session, "mould", line.mould.mould_id).doc for line in problem.lines}
+    blocks = []
+    for c in plan.cooks:
+        rows = []
+        for r in c.cook.rounds:
+            line, w = problem.lines[r.line], plan.rounds[r.number].windows
+            each = plan.lines[r.line].amount.poured.value.likely
+            rows.append((
+                f"{r.casts} x {paper.mass(each, units)}", line.name, f"{getattr(moulds[line.mould.mould_id], 'name', '')}",
+                f"{paper.length(line.fill_m, units)} high", f"unmould after {paper.minutes(w['unmould'].value.high)}",
+            ))  # fmt: skip
+        blocks.append(
+            Block(
+                f"Cook {c.cook.number + 1}",
+                ("cavities, grams each", "piece", "mould", "fill", "from the pour"),
+                rows,
+            )
+        )
+    return write_list(f"Pour: {order.name}", _due(order, kitchen), blocks)
+
+
+def _due(order: Order, kitchen: Kitchen) -> str:
+    due = order.due_at.astimezone(ZoneInfo(kitchen.zone))
+    return f"for {due:%A %d %B %Y, %H:%M} ({kitchen.zone.replace('_', ' ')}), {kitchen.name}"
+
+
+def readings_out(runs: RunService, run_id: str) -> str:
+    """All readings of a run as CSV, in the workshop's unit.
+
+    Raises: NotFound.
+    """
+    events = runs.look(run_id)[3]
+    gone = {e.payload.get("id") for e in events if e.kind == "cancels"}
+    unit = runs.workshop.get("units", UNITS_ID).doc
+    assert isinstance(unit, Units)
+    rows = []
+    for e in sorted(events, key=lambda e: e.happened_at):
+        if e.kind == "reading" and e.id not in gone:
+            subject = "cook" if "cook" in e.payload else "round"
+            row = ReadingRow(0, e.happened_at, subject, e.payload[subject], e.payload["degc"], e.payload["method"])
+            rows.append(row)
+    return write_readings(rows, unit.temperature)
+
+
+def readings_in(runs: RunService, run_id: str, text: str, actor: str, device: str) -> int:
+    """Add the readings of a CSV file to a run, all or none; one that is there already counts once. Returns how many are new.
+
+    Raises: NotFound. OutOfRange: a line cannot be, with its number. NotInSequence: it does not fit the run.
+    """
+    run, _, _, events = runs.look(run_id)
+    known = {_mark(run_id, e.happened_at, e.payload) for e in events if e.kind == "reading"}
+    end = run.ended_at or runs.workshop.clock.now()
+    news = []
+    for row in read_readings(text):
+        if not run.started_at <= row.at <= end:
+            raise OutOfRange(
+                f"line {row.line}, time: this run went from {run.started_at.isoformat()} to {end.isoformat()}",
+                path=f"line {row.line}.time",
+                got=row.at.isoformat(),
+            )
+        payload = {row.subject: row.number, "degc": row.degc, "method": row.method}
+        mark = _mark(run_id, row.at, payload)
+        if mark not in known:
+            known.add(mark)
+            news.append((row.line, NewEvent(mark, "reading", payload, actor, device, row.at, EVENT_SCHEMA)))
+    if news:
+        _add_all(runs, run_id, news)
+    return len(news)
+
+
+def _mark(run_id: str, at: datetime, payload: dict[str, Any]) -> str:
+    """The same for a reading and for its line in a file, whichever was first."""
+    subject = "cook" if "cook" in payload else "round"
+    same = (run_id, at.isoformat(), subject, payload[subject], f"{payload['degc']:.2f}", payload["method"])
+    return f"csv-{hashlib.sha256(repr(same).encode()).hexdigest()[:32]}"
+
+
+def _add_all(runs: RunService, run_id: str, news: list[tuple[int, NewEvent]]) -> None:
+    try:
+        runs.add_all(run_id, [event for _, event in news])
+    except CoreError:
+        # the whole does not fit: say which line is the first that does not fit by itself
+        for line, event in news:
+            runs.try_event(run_id, event, f"line {line}")
+        raise
