@@ -77,7 +77,9 @@ def app() -> None:
         server.call("POST", "/api/figures/plan", order)
 
         def served(i: int) -> object:
-            return server.call("POST", "/api/figures/plan", {**order, "isomalt": {**order["isomalt"], "cook_degc": 158 + i / 16}})
+            return server.call(
+                "POST", "/api/figures/plan", {**order, "isomalt": {**order["isomalt"], "cook_degc": 158 + i / 16}}
+            )
 
         row("this plan over HTTP, changed each time", timed(served, 40), "80 ms")
         assert kitchen["version"] >= 1

@@ -12,6 +12,7 @@ from umber_pebble.api import errors
 from umber_pebble.api.http import Api
 from umber_pebble.api.routes import build
 from umber_pebble.services.planning import warm_up
+from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.workshop import Workshop
 
@@ -30,13 +31,16 @@ POLICY = "; ".join(
 )
 
 
-def create_app(workshop: Workshop) -> Flask:
+def create_app(workshop: Workshop, bridge: tuple[str, int] | None = None) -> Flask:
     """The app on a workshop. The engine is compiled in the background, so that the first figure is quick."""
     app = Flask(__name__, static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_OF_ALL
     errors.install(app)
     _guard(app)
-    api = build(workshop, RunService(workshop))
+    runs = RunService(workshop)
+    probes = Probes(runs, bridge)
+    probes.start()
+    api = build(workshop, runs, probes)
     api.mount(app)
     _document(app, api)
     _stream(app, workshop)

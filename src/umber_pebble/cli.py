@@ -6,7 +6,7 @@ import sys
 from datetime import UTC, datetime
 from pathlib import Path
 
-from umber_pebble.config import Config, from_environment
+from umber_pebble.config import Config, bridge_address, from_environment
 
 THREADS = 40
 
@@ -22,18 +22,27 @@ def main(argv: list[str] | None = None) -> int:
     serve = commands.add_parser("serve", help="run the app on this machine")
     serve.add_argument("--port", type=int, default=defaults.port)
     serve.add_argument("--clock", choices=("system", "driven"), default="system")
+    serve.add_argument("--probe", help="HOST:PORT of a thermometer's bridge on this machine, or off")
     serve.add_argument("--demo", action="store_true", help="fill an empty workshop with the demo first")
     backup = commands.add_parser("backup", help="copy the database")
     backup.add_argument("file", type=Path, nargs="?", help="where to; default: a dated file in the backups folder")
     restore = commands.add_parser("restore", help="put a backup in place; stop the app first")
     restore.add_argument("file", type=Path)
+    probe = commands.add_parser("probe", help="run a simulated thermometer beside the app")
+    probe.add_argument("--port", type=int, default=8723, help="port its bridge listens on")
+    probe.add_argument("--app", default=f"http://127.0.0.1:{defaults.port}", help="the app whose bench it follows")
+    probe.add_argument("--every", type=float, default=1.0, help="seconds between values")
     commands.add_parser("openapi", help="print the OpenAPI document")
     commands.add_parser("schema", help="print the JSON Schema of the workshop document")
     args = parser.parse_args(argv)
-    config = Config(
-        args.data.resolve(), getattr(args, "port", defaults.port), getattr(args, "clock", "") == "driven"
-    )
     try:
+        bridge = bridge_address(args.probe) if getattr(args, "probe", None) else defaults.probe
+        config = Config(
+            args.data.resolve(),
+            getattr(args, "port", defaults.port),
+            getattr(args, "clock", "") == "driven",
+            bridge,
+        )
         return _COMMANDS[args.command](config, args)
     except (OSError, ValueError) as error:
         print(f"umber-pebble: {error}", file=sys.stderr)
@@ -49,7 +58,9 @@ def _serve(config: Config, args: argparse.Namespace) -> int:
 
     if args.demo:
         fill(config)
-    server = Server(("127.0.0.1", config.port), create_app(open_workshop(config)), numthreads=THREADS)
+    server = Server(
+        ("127.0.0.1", config.port), create_app(open_workshop(config), config.probe), numthreads=THREADS
+    )
     server.prepare()
     print(f"Umber Pebble is at http://127.0.0.1:{config.port}  (stop: Ctrl+C)", flush=True)
     try:
@@ -86,12 +97,14 @@ def _openapi(config: Config, args: argparse.Namespace) -> int:
     import tempfile
 
     from umber_pebble.api.routes import build
+    from umber_pebble.services.probes import Probes
     from umber_pebble.services.runs import RunService
     from umber_pebble.services.start import open_workshop
 
     with tempfile.TemporaryDirectory() as folder:
         workshop = open_workshop(Config(Path(folder)))
-        document = build(workshop, RunService(workshop)).document()
+        runs = RunService(workshop)
+        document = build(workshop, runs, Probes(runs, None)).document()
         workshop.engine.dispose()
     print(json.dumps(document, indent=1, sort_keys=True))
     return 0
@@ -104,7 +117,28 @@ def _schema(config: Config, args: argparse.Namespace) -> int:
     return 0
 
 
-_COMMANDS = {"serve": _serve, "backup": _backup, "restore": _restore, "openapi": _openapi, "schema": _schema}
+def _probe(config: Config, args: argparse.Namespace) -> int:
+    from umber_pebble.devices.protocol import Channel
+    from umber_pebble.devices.simulator import Simulator
+
+    channels = [Channel("a", "immersed", "Long probe"), Channel("b", "infrared", "Infrared")]
+    simulator = Simulator(args.app, args.port, max(args.every, 0.05), channels)
+    print(f"A simulated thermometer is at 127.0.0.1:{simulator.port}  (stop: Ctrl+C)", flush=True)
+    try:
+        simulator.run()
+    except KeyboardInterrupt:
+        return 0
+    return 0
+
+
+_COMMANDS = {
+    "serve": _serve,
+    "backup": _backup,
+    "restore": _restore,
+    "openapi": _openapi,
+    "schema": _schema,
+    "probe": _probe,
+}
 
 if __name__ == "__main__":
     sys.exit(main())

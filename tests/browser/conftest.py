@@ -24,8 +24,8 @@ expect.set_options(timeout=10_000)
 class Server:
     """The app in a process of its own, which can be killed and started again."""
 
-    def __init__(self, data: Path, demo: bool) -> None:
-        self.port, self.data, self.demo = free_port(), data, demo
+    def __init__(self, data: Path, demo: bool, probe: str = "off") -> None:
+        self.port, self.data, self.demo, self.probe = free_port(), data, demo, probe
         self.base = f"http://127.0.0.1:{self.port}"
         self.start()
 
@@ -40,7 +40,7 @@ class Server:
             "--clock",
             "driven",
         ]
-        command += ["--port", str(self.port), *(["--demo"] if self.demo else [])]
+        command += ["--port", str(self.port), "--probe", self.probe, *(["--demo"] if self.demo else [])]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         wait_for(self.port)
 

@@ -12,6 +12,7 @@ from umber_pebble.core.plan.problem import Stick
 from umber_pebble.services import archive, bench, logbook, papers, planning
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, Piece, Units
+from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 
@@ -24,7 +25,7 @@ PLAN_PARTS = (
 )  # fmt: skip
 
 
-def build(workshop: Workshop, runs: RunService) -> Api:
+def build(workshop: Workshop, runs: RunService, probes: Probes) -> Api:
     """All operations on one workshop."""
     api = Api()
     _single(api, workshop, "kitchen", KITCHEN_ID, Kitchen, s.StoredKitchen)
@@ -35,6 +36,7 @@ def build(workshop: Workshop, runs: RunService) -> Api:
     _figures(api, workshop)
     _runs(api, runs)
     _papers(api, workshop, runs)
+    _probes(api, probes)
     _clock(api, workshop)
     return api
 
@@ -207,6 +209,30 @@ def _runs(api: Api, runs: RunService) -> None:
         summary="An order for what a run still owes",
     )  # fmt: skip
     api.add("GET", "/api/log/{id}", log, reply=s.Log, summary="A run looked back on")
+
+
+def _probes(api: Api, probes: Probes) -> None:
+    def heard() -> Any:
+        return {"bridge": probes.bridge, "items": probes.views()}
+
+    def assign(body: s.ProbeAssign, id: str) -> Any:
+        probes.assign(id, body.subject)
+        return heard()
+
+    def name(body: s.ProbeName, id: str) -> Any:
+        probes.name(id, body.name)
+        return heard()
+
+    api.add("GET", "/api/probes", heard, reply=s.ProbeList, summary="The thermometer's channels, as they are now")
+    api.add(
+        "POST",
+        "/api/probes/{id}/subject",
+        assign,
+        body=s.ProbeAssign,
+        reply=s.ProbeList,
+        summary="Put a probe into",
+    )
+    api.add("POST", "/api/probes/{id}/name", name, body=s.ProbeName, reply=s.ProbeList, summary="Name a probe")
 
 
 def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:

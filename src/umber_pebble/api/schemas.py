@@ -9,7 +9,7 @@ from umber_pebble.core.explained import Explained
 from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
-from umber_pebble.services import bench, logbook, planning
+from umber_pebble.services import bench, logbook, planning, probes
 from umber_pebble.services.docs import Cavity, Doc, Id, Kitchen, Mould, Name, Order, Piece, Stick, Units, Whole
 
 T = TypeVar("T", bound=Doc)
@@ -228,6 +228,23 @@ class BroughtIn(Reply):
     """The backup of what was there before."""
 
     backup: str
+
+
+class ProbeAssign(Doc):
+    """What a probe is put into: "pot:N", "round:N", or null for nothing."""
+
+    subject: str | None = Field(max_length=20)
+
+
+class ProbeName(Doc):
+    name: Name
+
+
+class ProbeList(Reply):
+    """The bridge, and its channels."""
+
+    bridge: str
+    items: list[probes.ProbeView]
 
 
 class RestOrder(Doc):

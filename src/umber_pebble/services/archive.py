@@ -10,7 +10,7 @@ from sqlalchemy import delete
 from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import CoreError, OutOfRange
-from umber_pebble.services.docs import Doc, Id, Kitchen, Mould, Name, Order, Piece, Units, Utc, Whole
+from umber_pebble.services.docs import Doc, Id, Kitchen, Mould, Name, Order, Piece, Probe, Units, Utc, Whole
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.snapshot import Snapshot
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
@@ -59,9 +59,16 @@ class OrderFile(_ThingFile[Order]):
     kind: Literal["order"]
 
 
-ThingFile = Annotated[KitchenFile | UnitsFile | MouldFile | PieceFile | OrderFile, Field(discriminator="kind")]
+class ProbeFile(_ThingFile[Probe]):
+    kind: Literal["probe"]
+
+
+ThingFile = Annotated[
+    KitchenFile | UnitsFile | MouldFile | PieceFile | OrderFile | ProbeFile, Field(discriminator="kind")
+]
 MODELS: dict[str, Callable[..., Any]] = {
     "kitchen": KitchenFile, "units": UnitsFile, "mould": MouldFile, "piece": PieceFile, "order": OrderFile,
+    "probe": ProbeFile,
 }  # fmt: skip
 
 

@@ -292,4 +292,12 @@ class Order(Doc):
     reserve_frac: float = Field(ge=0, le=0.5)
 
 
-KINDS: dict[str, type[Doc]] = {"kitchen": Kitchen, "units": Units, "mould": Mould, "piece": Piece, "order": Order}
+class Probe(Doc):
+    """What a channel of a thermometer is called here."""
+
+    name: Name
+
+
+KINDS: dict[str, type[Doc]] = {
+    "kitchen": Kitchen, "units": Units, "mould": Mould, "piece": Piece, "order": Order, "probe": Probe,
+}  # fmt: skip

@@ -1317,6 +1317,153 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/probes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The thermometer's channels, as they are now */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProbeList"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/probes/{id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Name a probe */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ProbeName"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProbeList"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/probes/{id}/subject": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a probe into */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ProbeAssign"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProbeList"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs": {
         parameters: {
             query?: never;
@@ -2909,6 +3056,71 @@ export interface components {
             warnings: components["schemas"]["Remark"][];
         };
         /**
+         * Probe
+         * @description What a channel of a thermometer is called here.
+         */
+        Probe: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * ProbeAssign
+         * @description What a probe is put into: "pot:N", "round:N", or null for nothing.
+         */
+        ProbeAssign: {
+            /** Subject */
+            subject: string | null;
+        };
+        /** ProbeFile */
+        ProbeFile: {
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "probe";
+            /** Revisions */
+            revisions: components["schemas"]["RevisionFile_Probe_"][];
+            /** Version */
+            version: number;
+        };
+        /**
+         * ProbeList
+         * @description The bridge, and its channels.
+         */
+        ProbeList: {
+            /** Bridge */
+            bridge: string;
+            /** Items */
+            items: components["schemas"]["ProbeView"][];
+        };
+        /** ProbeName */
+        ProbeName: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * ProbeView
+         * @description A channel for the screens: its name, what it shows, what that is worth, and what it follows.
+         */
+        ProbeView: {
+            /** Degc */
+            degc: number | null;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Subject */
+            subject: string | null;
+        };
+        /**
          * Problem
          * @description One error shape. got and limits are SI; the web words them in the user's units.
          */
@@ -3015,6 +3227,17 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** RevisionFile[Probe] */
+        RevisionFile_Probe_: {
+            doc: components["schemas"]["Probe"];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Version */
+            version: number;
+        };
         /** RevisionFile[Units] */
         RevisionFile_Units_: {
             doc: components["schemas"]["Units"];
@@ -3065,6 +3288,7 @@ export interface components {
             phase: string;
             /** Place */
             place: string;
+            predicted: components["schemas"]["Curve"];
             /** Subject */
             subject: string;
         };
@@ -3515,7 +3739,7 @@ export interface components {
             /** Runs */
             runs: components["schemas"]["RunFile"][];
             /** Things */
-            things: (components["schemas"]["KitchenFile"] | components["schemas"]["UnitsFile"] | components["schemas"]["MouldFile"] | components["schemas"]["PieceFile"] | components["schemas"]["OrderFile"])[];
+            things: (components["schemas"]["KitchenFile"] | components["schemas"]["UnitsFile"] | components["schemas"]["MouldFile"] | components["schemas"]["PieceFile"] | components["schemas"]["OrderFile"] | components["schemas"]["ProbeFile"])[];
             /**
              * Version
              * @constant

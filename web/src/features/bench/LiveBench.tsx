@@ -10,6 +10,7 @@ import { useRunEvents } from "../../shared/runEvents";
 import { useElapsed } from "../../shared/useElapsed";
 import { Head, KeyHelp } from "./Head";
 import { NextAct } from "./NextAct";
+import { Probes } from "./Probes";
 import { METHODS, type Method, ReadingDialog } from "./Reading";
 import { Ribbons } from "./Ribbons";
 import { setSound, soundOn, wakeSound } from "./sound";
@@ -150,6 +151,7 @@ export function LiveBench({
           />
         )}
       </section>
+      <Probes ribbons={active} selected={selected} />
       {selected?.dots.at(-1)?.odd && (
         <p className="px-6 py-2 text-xl" role="status">
           <strong className="text-heat">{selected.name}:</strong> the last reading is far from what it can be

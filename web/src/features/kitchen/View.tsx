@@ -11,6 +11,7 @@ import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { Baths, Microwaves, Places, Pots, Rings } from "./Equipment";
 import { type Kitchen, readUnits, saveKitchen, saveUnits } from "./queries";
+import { Thermometer } from "./Thermometer";
 import { WorkshopFile } from "./WorkshopFile";
 
 export function KitchenView() {
@@ -145,6 +146,7 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
         <Microwaves rows={doc.microwaves} onChange={(microwaves) => change({ microwaves })} />
         <Baths rows={doc.baths} onChange={(baths) => change({ baths })} />
         <Places rows={doc.places} onChange={(places) => change({ places })} />
+        <Thermometer />
         <WorkshopFile />
       </div>
     </div>

@@ -1,0 +1,206 @@
+"""Thermometers: a bridge is listened to, its channels named and put into a pot or round, what they say judged and kept."""
+
+import contextlib
+import socket
+import threading
+import time
+from collections import deque
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from uuid import uuid4
+
+from umber_pebble.core.bench.probe import Value, judged
+from umber_pebble.core.errors import CoreError, OutOfRange
+from umber_pebble.devices.protocol import (
+    Channel,
+    Follow,
+    Greeting,
+    Lost,
+    Message,
+    NotUnderstood,
+    Temp,
+    read,
+    write,
+)
+from umber_pebble.services.docs import Kitchen, Probe
+from umber_pebble.services.errors import NotFound
+from umber_pebble.services.runs import EVENT_SCHEMA, NewEvent, RunService
+from umber_pebble.services.workshop import KITCHEN_ID
+
+KEPT_VALUES = 120
+AGAIN_S = 2.0
+SILENT_S = 15.0
+# a reading is kept when the probe has said something new for this long on the run's own clock
+KEEP_EVERY_S = 10.0
+METHOD = {"immersed": "immersed_unswirled", "infrared": "infrared"}
+
+
+@dataclass
+class Heard:
+    """One channel as it was heard."""
+
+    channel: Channel
+    follows: Follow
+    values: deque[Value] = field(default_factory=lambda: deque(maxlen=KEPT_VALUES))
+    lost: bool = False
+    put_in_s: float = 0.0
+    kept_at_s: float = -1e9
+
+
+@dataclass(frozen=True, slots=True)
+class ProbeView:
+    """A channel for the screens: its name, what it shows, what that is worth, and what it follows."""
+
+    id: str
+    name: str
+    kind: str
+    degc: float | None
+    state: str
+    subject: str | None
+
+
+class Probes:
+    """Listens to one bridge and turns what may be believed into readings of the live run."""
+
+    def __init__(self, runs: RunService, address: tuple[str, int] | None) -> None:
+        self.runs, self.address = runs, address
+        self.heard: dict[str, Heard] = {}
+        self.bridge = ""
+        self._lock = threading.Lock()
+        self._socket: socket.socket | None = None
+
+    def start(self) -> None:
+        """Listen in the background, and again whenever the bridge comes back."""
+        if self.address is not None:
+            threading.Thread(target=self._keep_listening, daemon=True).start()
+
+    def views(self) -> list[ProbeView]:
+        """All channels as they are now."""
+        air = self._air_degc()
+        with self._lock:
+            return [self._view(one, air) for one in self.heard.values()]
+
+    def assign(self, channel_id: str, subject: str | None) -> None:
+        """Put a channel into "pot:N" or "round:N", or into nothing.
+
+        Raises: NotFound: there is no such channel. OutOfRange: the subject is none.
+        """
+        follows = _follow(channel_id, subject)
+        with self._lock:
+            if channel_id not in self.heard:
+                raise NotFound(f"there is no probe {channel_id}", path="id", got=channel_id)
+            one = self.heard[channel_id]
+            one.follows, one.put_in_s, one.kept_at_s = follows, self._clock_s(), -1e9
+            one.values.clear()
+            self._say(follows)
+        self.runs.workshop.broker.publish(topic="probe")
+
+    def name(self, channel_id: str, name: str) -> None:
+        """Give a channel a name that stays."""
+        workshop, doc = self.runs.workshop, Probe(name=name)
+        try:
+            current = workshop.get("probe", f"probe-{channel_id}")
+            workshop.save("probe", current.id, current.version, doc)
+        except NotFound:
+            workshop.create("probe", f"probe-{channel_id}", doc)
+
+    def _view(self, one: Heard, air: float) -> ProbeView:
+        state = "lost" if one.lost else judged(list(one.values), time.monotonic(), one.put_in_s, air)
+        degc = one.values[-1].degc if one.values and state != "lost" else None
+        f = one.follows
+        subject = None if f.subject is None else f"{'pot' if f.subject == 'cook' else 'round'}:{f.number}"
+        return ProbeView(one.channel.id, self._name(one.channel), one.channel.kind, degc, state, subject)
+
+    def _name(self, channel: Channel) -> str:
+        try:
+            doc = self.runs.workshop.get("probe", f"probe-{channel.id}").doc
+            return doc.name if isinstance(doc, Probe) else channel.label
+        except NotFound:
+            return channel.label
+
+    def _clock_s(self) -> float:
+        return self.runs.workshop.clock.now().timestamp()
+
+    def _air_degc(self) -> float:
+        kitchen = self.runs.workshop.get("kitchen", KITCHEN_ID).doc
+        assert isinstance(kitchen, Kitchen)
+        return kitchen.room_degc
+
+    def _keep_listening(self) -> None:
+        while True:
+            with contextlib.suppress(OSError):
+                assert self.address is not None
+                with socket.create_connection(self.address, timeout=SILENT_S) as connection:
+                    self._socket = connection
+                    for message in _messages(connection):
+                        self.take(message)
+            self._socket = None
+            with self._lock:
+                for one in self.heard.values():
+                    one.lost = True
+            time.sleep(AGAIN_S)
+
+    def take(self, message: Message) -> None:
+        """One message of the bridge."""
+        with self._lock:
+            match message:
+                case Greeting(name):
+                    self.bridge = name
+                case Channel() as channel:
+                    known = self.heard.get(channel.id)
+                    follows = known.follows if known else Follow(channel.id, None, 0)
+                    self.heard[channel.id] = Heard(channel, follows)
+                    self._say(follows)
+                case Lost(id) if id in self.heard:
+                    self.heard[id].lost = True
+                case Temp(id, degc) if id in self.heard:
+                    self.heard[id].lost = False
+                    self.heard[id].values.append(Value(time.monotonic(), self._clock_s(), degc))
+                case _:
+                    return
+        if isinstance(message, Temp):
+            self._keep(message.id)
+
+    def _keep(self, channel_id: str) -> None:
+        one = self.heard.get(channel_id)
+        if one is None or one.follows.subject is None:
+            return
+        if judged(list(one.values), time.monotonic(), one.put_in_s, self._air_degc()) != "ok":
+            return
+        live = [run for run in self.runs.all() if run.ended_at is None]
+        if not live:
+            return
+        if self._clock_s() - one.kept_at_s < KEEP_EVERY_S:
+            return
+        one.kept_at_s = self._clock_s()
+        payload = {
+            one.follows.subject: one.follows.number,
+            "degc": round(one.values[-1].degc, 2),
+            "method": METHOD[one.channel.kind],
+        }
+        event = NewEvent(
+            str(uuid4()), "reading", payload, self._name(one.channel), f"probe {channel_id}", None, EVENT_SCHEMA
+        )
+        # what it follows may not be on yet, or be done: then it is only shown
+        with contextlib.suppress(CoreError):
+            self.runs.add(live[0].id, event)
+
+    def _say(self, message: Message) -> None:
+        if self._socket is not None:
+            with contextlib.suppress(OSError):
+                self._socket.sendall(f"{write(message)}\n".encode())
+
+
+def _messages(connection: socket.socket) -> Iterator[Message]:
+    for line in connection.makefile("r", encoding="utf-8", errors="replace"):
+        with contextlib.suppress(NotUnderstood):
+            yield read(line)
+
+
+def _follow(channel_id: str, subject: str | None) -> Follow:
+    if subject is None:
+        return Follow(channel_id, None, 0)
+    what, _, number = subject.partition(":")
+    if what not in ("pot", "round") or not number.isdigit():
+        raise OutOfRange("a probe is put into a pot or a round", path="subject", got=subject)
+    return Follow(channel_id, "cook" if what == "pot" else "round", int(number))

@@ -1,0 +1,28 @@
+import { queryOptions } from "@tanstack/react-query";
+import { call, client } from "../api/client";
+
+const EVERY_MS = 1000;
+
+export const probesQuery = queryOptions({
+  queryKey: ["probes"],
+  queryFn: () => call(client.GET("/api/probes")),
+  refetchInterval: EVERY_MS,
+});
+
+export const assignProbe = (id: string, subject: string | null) =>
+  call(client.POST("/api/probes/{id}/subject", { params: { path: { id } }, body: { subject } }));
+
+export const nameProbe = (id: string, name: string) =>
+  call(client.POST("/api/probes/{id}/name", { params: { path: { id } }, body: { name } }));
+
+/** What is wrong with a probe, in words; nothing when it may be believed. */
+export const PROBE_WORDS: Record<string, string> = {
+  ok: "",
+  waiting: "says nothing yet",
+  old: "silent for 10 s: not now's value",
+  settling: "",
+  lost: "unplugged",
+  out_of_range: "out of range: left out",
+  jumping: "jumping: left out",
+  stuck: "stuck on one figure: left out",
+};
