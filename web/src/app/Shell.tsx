@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { NavLink, useLocation } from "react-router";
 import { BenchRail } from "./BenchRail";
+import { FirstPath } from "./FirstPath";
 
 const VIEWS = [
   { to: "/plan", name: "Plan", key: "P" },
@@ -32,7 +33,10 @@ export function Shell({ children }: { children: ReactNode }) {
             </NavLink>
           ))}
         </nav>
-        <main className="min-h-0 min-w-0 flex-1 overflow-auto">{children}</main>
+        <main className="min-h-0 min-w-0 flex-1 overflow-auto">
+          {!bench && <FirstPath />}
+          {children}
+        </main>
       </div>
       {!bench && <BenchRail />}
     </div>

@@ -28,6 +28,11 @@ export const mouldListQuery = queryOptions({
   queryFn: () => call(client.GET("/api/moulds")),
 });
 
+export const orderListQuery = queryOptions({
+  queryKey: ["order", "all"],
+  queryFn: () => call(client.GET("/api/orders")),
+});
+
 export const railQuery = (actor: string) =>
   queryOptions({
     queryKey: ["bench", "live", actor],

@@ -1,15 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, Navigate, useParams } from "react-router";
+import { Navigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { dayAndTime } from "../../shared/format/zone";
-import { kitchenQuery, pieceListQuery } from "../../shared/kitchen";
+import { kitchenQuery, orderListQuery, pieceListQuery } from "../../shared/kitchen";
 import { Notice } from "../../shared/ui/controls";
 import { ListPage } from "../../shared/ui/ListPage";
 import { useAttempt } from "../../shared/useAttempt";
 import { PlanEditor } from "./PlanEditor";
-import { createOrder, type Order, orderListQuery, removeOrder } from "./queries";
+import { createOrder, type Order, removeOrder } from "./queries";
 
 const DAY_MS = 24 * 3600 * 1000;
 
@@ -50,14 +50,17 @@ export function PlanView() {
       }))}
       onAdd={add}
       addWord="Add an order"
-      empty="An order says what must be ready when."
+      empty={
+        firstPiece
+          ? "An order says what must be ready when."
+          : "An order needs a piece; a piece needs a mould."
+      }
     >
       {problem && (
         <div className="px-8 pt-6">
           <Notice tone="hot">{wordProblem(problem, units)}</Notice>
         </div>
       )}
-      {!firstPiece && <FirstSteps />}
       {current && (
         <PlanEditor key={current.id} stored={current} pieces={pieces} kitchen={kitchen} onRemove={remove} />
       )}
@@ -95,28 +98,4 @@ function freshOrder(kitchen: Schemas["Kitchen"], piece: string): Order {
     confidence_frac: 0.9,
     reserve_frac: 0.05,
   };
-}
-
-function FirstSteps() {
-  const steps = [
-    ["/kitchen", "Kitchen", "the room, your ring, your pot"],
-    ["/moulds", "Mould", "two measurements, or one and the water it holds"],
-    ["/pieces", "Piece", "the mould, filled to a level"],
-  ] as const;
-  return (
-    <div className="p-8 text-xl">
-      <h2 className="mb-4 text-3xl">Three things before the first plan</h2>
-      <ol className="space-y-3">
-        {steps.map(([to, name, what], i) => (
-          <li key={to}>
-            {i + 1}.{" "}
-            <Link to={to} className="font-bold text-glass underline">
-              {name}
-            </Link>
-            : {what}
-          </li>
-        ))}
-      </ol>
-    </div>
-  );
 }

@@ -5,11 +5,6 @@ import { deviceName } from "../../shared/person";
 export type Order = Schemas["Order"];
 export type Plan = Schemas["PlanReply"];
 
-export const orderListQuery = queryOptions({
-  queryKey: ["order", "all"],
-  queryFn: () => call(client.GET("/api/orders")),
-});
-
 export const planQuery = (order: Order) =>
   queryOptions({
     queryKey: ["figures", "plan", order],
