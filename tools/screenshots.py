@@ -1,7 +1,9 @@
 """One current picture of each main view, made from the demo data."""
 
+import subprocess
 import sys
 import tempfile
+import time
 from pathlib import Path
 
 from playwright.sync_api import Browser, sync_playwright
@@ -9,6 +11,7 @@ from playwright.sync_api import Browser, sync_playwright
 ROOT = Path(__file__).parent.parent
 sys.path.insert(0, str(ROOT))
 from tests.browser.conftest import ARGS, CHROMIUM, Server  # noqa: E402
+from tests.http import free_port  # noqa: E402
 
 OUT = ROOT / "docs/screenshots"
 SETTLED_MS = 900
@@ -49,21 +52,63 @@ def run_to_two_rounds(server: Server) -> None:
     server.advance(60)
 
 
+def lollipops_with_a_probe(server: Server) -> subprocess.Popen[bytes]:
+    """Lollipops with their sticks in, off to the fridge, and a thermometer in the bowl."""
+    event = {"actor": "Wren", "device": "demo", "happened_at": None, "schema_version": 1}
+    server.call("POST", "/api/runs/shown/events", {**event, "id": "shown-end", "kind": "ended", "payload": {}})
+    start = {"id": "sweet", "order_id": "order-planets", "actor": "Wren", "device": "demo"}
+    server.call("POST", "/api/runs", start)
+    steps = [("heated", 120, {"cook": 0}), ("rested", 112, {"cook": 0}), ("poured", 260, {"round": 0})]
+    for i, (kind, after_s, payload) in enumerate(steps):
+        server.advance(after_s)
+        server.call(
+            "POST", "/api/runs/sweet/events", {**event, "id": f"sweet-{i}", "kind": kind, "payload": payload}
+        )
+    port = server.probe.partition(":")[2]
+    command = [
+        sys.executable,
+        "-m",
+        "umber_pebble.cli",
+        "probe",
+        "--port",
+        port,
+        "--app",
+        server.base,
+        "--every",
+        "0.2",
+    ]
+    thermometer = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+    for _ in range(100):
+        if server.call("GET", "/api/probes")["items"]:
+            break
+        time.sleep(0.2)
+    server.call("POST", "/api/probes/a/subject", {"subject": "pot:0"})
+    server.call("POST", "/api/clock", {"advance_s": 0, "rate": 10})
+    time.sleep(6)
+    server.call("POST", "/api/clock", {"advance_s": 0, "rate": 0})
+    return thermometer
+
+
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
-        server = Server(Path(folder), demo=True)
+        server = Server(Path(folder), demo=True, probe=f"127.0.0.1:{free_port()}")
         browser = p.chromium.launch(executable_path=CHROMIUM, args=ARGS)
         shoot(browser, server, "/plan/order-first-light", "plan")
         shoot(browser, server, "/plan/order-first-light", "plan-windows", scroll="Windows")
         shoot(browser, server, "/pieces/piece-lens", "piece")
-        shoot(browser, server, "/moulds/mould-disc", "mould")
+        shoot(browser, server, "/pieces/piece-lollipop", "lollipop")
+        shoot(browser, server, "/plan/order-planets", "plan-coating")
+        shoot(browser, server, "/moulds/mould-sky", "mould")
         shoot(browser, server, "/kitchen", "kitchen")
         shoot(browser, server, "/log/run-rehearsal", "log")
         run_to_two_rounds(server)
         shoot(browser, server, "/bench", "bench")
         shoot(browser, server, "/bench", "bench-tablet", 1024, 768)
         shoot(browser, server, "/bench", "bench-phone", 390, 844)
+        thermometer = lollipops_with_a_probe(server)
+        shoot(browser, server, "/bench", "bench-coating")
+        thermometer.kill()
         browser.close()
         server.kill()
     print("\n".join(sorted(str(f.relative_to(ROOT)) for f in OUT.glob("*.png"))))

@@ -8,6 +8,7 @@ from umber_pebble.core.bench.acts import Act, Call, calls, next_acts
 from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.spread import Spread
+from umber_pebble.services.probes import PROBE_DEVICE
 from umber_pebble.services.runs import Frozen, RunService, Seen
 from umber_pebble.store.models import EventRow
 
@@ -142,9 +143,11 @@ def _act(act: Act) -> ActView:
 
 
 def _last(events: list[EventRow]) -> Done | None:
+    """The newest thing a hand did: what a probe said is not taken back by a slip."""
     gone = {e.payload.get("id") for e in events if e.kind == "cancels"}
     for e in reversed(events):
-        if e.kind not in ("cancels", "started", "acknowledged") and e.id not in gone:
+        typed = not e.device.startswith(PROBE_DEVICE)
+        if typed and e.kind not in ("cancels", "started", "acknowledged") and e.id not in gone:
             return Done(e.id, e.kind, e.payload)
     return None
 

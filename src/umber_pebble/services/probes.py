@@ -27,6 +27,8 @@ from umber_pebble.services.errors import NotFound
 from umber_pebble.services.runs import EVENT_SCHEMA, NewEvent, RunService
 from umber_pebble.services.workshop import KITCHEN_ID
 
+# the device that a probe's readings come from starts with this
+PROBE_DEVICE = "probe"
 KEPT_VALUES = 120
 AGAIN_S = 2.0
 SILENT_S = 15.0
@@ -179,7 +181,13 @@ class Probes:
             "method": METHOD[one.channel.kind],
         }
         event = NewEvent(
-            str(uuid4()), "reading", payload, self._name(one.channel), f"probe {channel_id}", None, EVENT_SCHEMA
+            str(uuid4()),
+            "reading",
+            payload,
+            self._name(one.channel),
+            f"{PROBE_DEVICE} {channel_id}",
+            None,
+            EVENT_SCHEMA,
         )
         # what it follows may not be on yet, or be done: then it is only shown
         with contextlib.suppress(CoreError):

@@ -14,7 +14,7 @@ interface Props {
   height: number;
   /** Temperatures at the bottom and top edge, for the curve. */
   low?: number;
-  high?: number;
+  high?: number | undefined;
   words: Record<string, string>;
   label: string;
 }

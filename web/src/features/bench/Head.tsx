@@ -33,11 +33,11 @@ export function Head({
   return (
     <header className="flex flex-wrap items-center gap-x-5 gap-y-0 border-b border-line px-6 py-1.5">
       <h1 className="text-2xl">{view.name}</h1>
-      <span className="hidden text-lg sm:inline">for {dayAndTime(due, kitchen.zone)}</span>
-      <span className="hidden text-quiet md:inline">
+      <span className="hidden text-lg xl:inline">for {dayAndTime(due, kitchen.zone)}</span>
+      <span className="hidden text-quiet lg:inline">
         {view.rounds_done} of {view.rounds_total} rounds out
       </span>
-      <span className="hidden text-quiet xl:inline">
+      <span className="hidden text-quiet 2xl:inline">
         room {amount(view.room_degc, "temperature", units)}, {amount(view.humidity_frac, "share", units)} damp
       </span>
       <span className="ml-auto flex items-center gap-1">

@@ -11,6 +11,8 @@ type Ribbon = Schemas["Ribbon"];
 const BEFORE_S = 240;
 const AFTER_S = 1080;
 const NARROW = 560;
+/** Upper edge of a ribbon of coating, so that its curve stands clear of the words [degC]. */
+const TOP_OF_COATING = 52;
 /** Few ribbons stand tall, many slim. */
 const heightFor = (count: number) => (count <= 2 ? 104 : count <= 4 ? 72 : 56);
 
@@ -121,7 +123,8 @@ function Row({
           now={elapsed}
           width={width - 4}
           height={height}
-          low={room - 5}
+          low={Math.min(room - 5, ...ribbon.curve.likely_degc.map((t) => t - 6))}
+          high={ribbon.melt === "coating" ? TOP_OF_COATING : undefined}
           words={BAND_WORDS}
           label={`${name}: ${degc === null ? "" : amount(degc, "temperature", units)}`}
         />

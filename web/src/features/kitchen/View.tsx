@@ -141,13 +141,17 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
           </div>
           <People people={doc.people} onChange={(people) => change({ people })} />
         </section>
-        <Rings rows={doc.rings} onChange={(rings) => change({ rings })} />
-        <Pots rows={doc.vessels} onChange={(vessels) => change({ vessels })} />
-        <Microwaves rows={doc.microwaves} onChange={(microwaves) => change({ microwaves })} />
-        <Baths rows={doc.baths} onChange={(baths) => change({ baths })} />
-        <Places rows={doc.places} onChange={(places) => change({ places })} />
-        <Thermometer />
-        <WorkshopFile />
+        <div className="space-y-10">
+          <Rings rows={doc.rings} onChange={(rings) => change({ rings })} />
+          <Microwaves rows={doc.microwaves} onChange={(microwaves) => change({ microwaves })} />
+          <Baths rows={doc.baths} onChange={(baths) => change({ baths })} />
+          <Pots rows={doc.vessels} onChange={(vessels) => change({ vessels })} />
+        </div>
+        <div className="space-y-10">
+          <Places rows={doc.places} onChange={(places) => change({ places })} />
+          <Thermometer />
+          <WorkshopFile />
+        </div>
       </div>
     </div>
   );
