@@ -3,21 +3,33 @@
 import json
 import threading
 from collections.abc import Iterator
+from dataclasses import dataclass
 from pathlib import Path
-from urllib.parse import urlsplit
+from typing import Any
 
 from flask import Flask, Response, request, send_from_directory
 
-from umber_pebble.api import errors
+from umber_pebble.api import errors, guard
 from umber_pebble.api.http import Api
 from umber_pebble.api.routes import build
+from umber_pebble.services.access import Access
 from umber_pebble.services.planning import warm_up
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.workshop import Workshop
 
 LARGEST_OF_ALL = 60_000_000
-LOCAL_NAMES = {"127.0.0.1", "localhost", "::1"}
+
+
+@dataclass(frozen=True, slots=True)
+class Lan:
+    """The names this machine has in the kitchen's network, and its authority's certificate."""
+
+    names: tuple[str, ...]
+    authority: Path | None
+
+
+NO_LAN = Lan((), None)
 WEB = Path(__file__).parent.parent.parent / "web" / "dist"
 POLICY = "; ".join(
     (
@@ -31,34 +43,38 @@ POLICY = "; ".join(
 )
 
 
-def create_app(workshop: Workshop, bridge: tuple[str, int] | None = None) -> Flask:
+def create_app(workshop: Workshop, bridge: tuple[str, int] | None = None, lan: Lan = NO_LAN) -> Flask:
     """The app on a workshop. The engine is compiled in the background, so that the first figure is quick."""
     app = Flask(__name__, static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_OF_ALL
     errors.install(app)
-    _guard(app)
+    access = Access(workshop, lan.names)
+    guard.install(app, access)
+    _headers(app)
     runs = RunService(workshop)
     probes = Probes(runs, bridge)
     probes.start()
-    api = build(workshop, runs, probes)
+    api = build(workshop, runs, probes, access)
     api.mount(app)
     _document(app, api)
+    _authority(app, lan)
     _stream(app, workshop)
     _front_end(app)
     threading.Thread(target=warm_up, daemon=True).start()
     return app
 
 
-def _guard(app: Flask) -> None:
-    @app.before_request
-    def only_local() -> None:
-        host = urlsplit(f"//{request.host}")
-        if host.hostname not in LOCAL_NAMES:
-            raise errors.invalid("foreign_host", "Host", request.host, "this service answers on this machine only")
-        origin = request.headers.get("Origin")
-        if origin is not None and urlsplit(origin).netloc != request.host:
-            raise errors.invalid("foreign_origin", "Origin", origin, "another site may not use this service")
+def lan_door(app: Flask) -> Any:
+    """The same app behind the door to the kitchen's network, where devices must be paired."""
 
+    def door(environ: dict[str, Any], start_response: Any) -> Any:
+        environ[guard.LAN_DOOR] = True
+        return app(environ, start_response)
+
+    return door
+
+
+def _headers(app: Flask) -> None:
     @app.after_request
     def headers(response: Response) -> Response:
         response.headers["Content-Security-Policy"] = POLICY
@@ -73,6 +89,17 @@ def _document(app: Flask, api: Api) -> None:
     @app.get("/api/openapi.json")
     def openapi() -> Response:
         return Response(json.dumps(api.document()), content_type="application/json")
+
+
+def _authority(app: Flask, lan: Lan) -> None:
+    @app.get("/api/authority")
+    def authority() -> Response:
+        if lan.authority is None:
+            raise errors.invalid("not_found", "", None, "this machine is not on the network")
+        return Response(
+            lan.authority.read_bytes(), content_type="application/x-x509-ca-cert",
+            headers={"Content-Disposition": "attachment; filename=umber-pebble-authority.crt"},
+        )  # fmt: skip
 
 
 def _stream(app: Flask, workshop: Workshop) -> None:

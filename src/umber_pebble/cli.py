@@ -3,6 +3,7 @@
 import argparse
 import json
 import sys
+import threading
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -23,6 +24,10 @@ def main(argv: list[str] | None = None) -> int:
     serve.add_argument("--port", type=int, default=defaults.port)
     serve.add_argument("--clock", choices=("system", "driven"), default="system")
     serve.add_argument("--probe", help="HOST:PORT of a thermometer's bridge on this machine, or off")
+    serve.add_argument(
+        "--lan", action="store_true", help="answer paired devices of the kitchen's network too, by HTTPS"
+    )
+    serve.add_argument("--lan-port", type=int, default=8724)
     serve.add_argument("--demo", action="store_true", help="fill an empty workshop with the demo first")
     backup = commands.add_parser("backup", help="copy the database")
     backup.add_argument("file", type=Path, nargs="?", help="where to; default: a dated file in the backups folder")
@@ -50,19 +55,34 @@ def main(argv: list[str] | None = None) -> int:
 
 
 def _serve(config: Config, args: argparse.Namespace) -> int:
+    from cheroot.ssl.builtin import BuiltinSSLAdapter
     from cheroot.wsgi import Server
 
-    from umber_pebble.app import create_app
+    from umber_pebble.app import NO_LAN, Lan, create_app, lan_door
     from umber_pebble.demo.fill import fill
+    from umber_pebble.lan import certificate, own_addresses
     from umber_pebble.services.start import open_workshop
 
     if args.demo:
         fill(config)
-    server = Server(
-        ("127.0.0.1", config.port), create_app(open_workshop(config), config.probe), numthreads=THREADS
-    )
+    lan = NO_LAN
+    if args.lan:
+        names = own_addresses()
+        authority, chain, key = certificate(config.data_dir / "tls", names)
+        lan = Lan(names, authority)
+    app = create_app(open_workshop(config), config.probe, lan)
+    server = Server(("127.0.0.1", config.port), app, numthreads=THREADS)
     server.prepare()
     print(f"Umber Pebble is at http://127.0.0.1:{config.port}  (stop: Ctrl+C)", flush=True)
+    if args.lan:
+        outside = Server(("0.0.0.0", args.lan_port), lan_door(app), numthreads=THREADS)
+        outside.ssl_adapter = BuiltinSSLAdapter(str(chain), str(key))
+        outside.prepare()
+        threading.Thread(target=outside.serve, daemon=True).start()
+        print(
+            f"In the kitchen's network: https://{lan.names[0]}:{args.lan_port}  (pair a device: Kitchen, Devices)",
+            flush=True,
+        )
     try:
         server.serve()
     except KeyboardInterrupt:
@@ -97,6 +117,7 @@ def _openapi(config: Config, args: argparse.Namespace) -> int:
     import tempfile
 
     from umber_pebble.api.routes import build
+    from umber_pebble.services.access import Access
     from umber_pebble.services.probes import Probes
     from umber_pebble.services.runs import RunService
     from umber_pebble.services.start import open_workshop
@@ -104,7 +125,7 @@ def _openapi(config: Config, args: argparse.Namespace) -> int:
     with tempfile.TemporaryDirectory() as folder:
         workshop = open_workshop(Config(Path(folder)))
         runs = RunService(workshop)
-        document = build(workshop, runs, Probes(runs, None)).document()
+        document = build(workshop, runs, Probes(runs, None), Access(workshop)).document()
         workshop.engine.dispose()
     print(json.dumps(document, indent=1, sort_keys=True))
     return 0

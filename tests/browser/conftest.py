@@ -24,8 +24,8 @@ expect.set_options(timeout=10_000)
 class Server:
     """The app in a process of its own, which can be killed and started again."""
 
-    def __init__(self, data: Path, demo: bool, probe: str = "off") -> None:
-        self.port, self.data, self.demo, self.probe = free_port(), data, demo, probe
+    def __init__(self, data: Path, demo: bool, probe: str = "off", more: tuple[str, ...] = ()) -> None:
+        self.port, self.data, self.demo, self.probe, self.more = free_port(), data, demo, probe, more
         self.base = f"http://127.0.0.1:{self.port}"
         self.start()
 
@@ -40,7 +40,14 @@ class Server:
             "--clock",
             "driven",
         ]
-        command += ["--port", str(self.port), "--probe", self.probe, *(["--demo"] if self.demo else [])]
+        command += [
+            "--port",
+            str(self.port),
+            "--probe",
+            self.probe,
+            *self.more,
+            *(["--demo"] if self.demo else []),
+        ]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         wait_for(self.port)
 
@@ -58,11 +65,17 @@ class Server:
 
 
 @pytest.fixture(scope="session")
-def browser() -> Iterator[Browser]:
+def launch() -> Iterator[Callable[..., Browser]]:
+    """Browsers, with more of Chromium's switches if need be."""
     with sync_playwright() as playwright:
-        made = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGS)
-        yield made
-        made.close()
+        yield lambda *switches: playwright.chromium.launch(executable_path=CHROMIUM, args=[*ARGS, *switches])
+
+
+@pytest.fixture(scope="session")
+def browser(launch: Callable[..., Browser]) -> Iterator[Browser]:
+    made = launch()
+    yield made
+    made.close()
 
 
 @pytest.fixture

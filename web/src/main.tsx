@@ -14,6 +14,9 @@ if (!root) throw new Error("no root element");
 const queryClient = makeQueryClient();
 listen((message) => onMessage(queryClient, message));
 
+// a browser that does not trust this machine's certificate refuses: then the open page alone must do
+if ("serviceWorker" in navigator) void navigator.serviceWorker.register("/offline.js").catch(() => undefined);
+
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>

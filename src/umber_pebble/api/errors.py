@@ -23,6 +23,10 @@ STATUS = {
     "foreign_host": 403,
     "foreign_origin": 403,
     "too_large": 413,
+    "not_paired": 401,
+    "wrong_code": 403,
+    "too_many_tries": 429,
+    "local_only": 403,
 }
 
 

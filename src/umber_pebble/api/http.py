@@ -13,6 +13,7 @@ from pydantic.json_schema import GenerateJsonSchema, models_json_schema
 from umber_pebble.api.errors import Problem, invalid
 
 LARGEST_BODY = 1_000_000
+COOKIE_LASTS_S = 400 * 24 * 3600
 # what pydantic calls a bound, and what a problem calls it
 _BOUNDS = {
     "ge": "low", "gt": "low", "min_length": "low", "le": "high", "lt": "high", "max_length": "high",
@@ -86,6 +87,16 @@ class Api:
         }
 
 
+@dataclass(frozen=True, slots=True)
+class WithCookie:
+    """An answer that also gives the browser a cookie: its name and value, or None to take it away."""
+
+    body: Any
+    name: str
+    value: str
+    secure: bool
+
+
 class _Schema(GenerateJsonSchema):
     """Replies always carry every field, so defaults count as required there."""
 
@@ -138,10 +149,22 @@ def _view(e: Endpoint) -> Callable[..., Response]:
             values[name] = request.args[name]
         args = [] if e.body is None else [_read(e.body, e.largest)]
         answer = e.call(*args, **values)
+        cookie = answer if isinstance(answer, WithCookie) else None
+        answer = cookie.body if cookie else answer
         if adapter is None or isinstance(e.reply, str):
             return Response(answer, e.status, content_type=str(e.reply))
         text = adapter.dump_json(e.reply.model_validate(answer, from_attributes=True, strict=False))
-        return Response(text, e.status, content_type="application/json")
+        response = Response(text, e.status, content_type="application/json")
+        if cookie:
+            response.set_cookie(
+                cookie.name,
+                cookie.value,
+                max_age=COOKIE_LASTS_S,
+                secure=cookie.secure,
+                httponly=True,
+                samesite="Strict",
+            )
+        return response
 
     return view
 

@@ -6,10 +6,13 @@ from typing import Any
 from zoneinfo import available_timezones
 
 from umber_pebble.api import schemas as s
-from umber_pebble.api.http import Api
+from umber_pebble.api.errors import invalid
+from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
+from umber_pebble.api.http import Api, WithCookie
 from umber_pebble.core.materials.load import materials, table
 from umber_pebble.core.plan.problem import Stick
 from umber_pebble.services import archive, bench, logbook, papers, planning
+from umber_pebble.services.access import Access
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, Piece, Units
 from umber_pebble.services.probes import Probes
@@ -25,7 +28,7 @@ PLAN_PARTS = (
 )  # fmt: skip
 
 
-def build(workshop: Workshop, runs: RunService, probes: Probes) -> Api:
+def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) -> Api:
     """All operations on one workshop."""
     api = Api()
     _single(api, workshop, "kitchen", KITCHEN_ID, Kitchen, s.StoredKitchen)
@@ -37,6 +40,7 @@ def build(workshop: Workshop, runs: RunService, probes: Probes) -> Api:
     _runs(api, runs)
     _papers(api, workshop, runs)
     _probes(api, probes)
+    _devices(api, access)
     _clock(api, workshop)
     return api
 
@@ -209,6 +213,40 @@ def _runs(api: Api, runs: RunService) -> None:
         summary="An order for what a run still owes",
     )  # fmt: skip
     api.add("GET", "/api/log/{id}", log, reply=s.Log, summary="A run looked back on")
+
+
+def _devices(api: Api, access: Access) -> None:
+    def here() -> None:
+        if not is_local():
+            raise invalid("local_only", "", None, "devices are paired and dropped on the main machine")
+
+    def listed() -> Any:
+        return {"addresses": access.addresses, "here": is_local(), "items": access.devices()}
+
+    def code(body: s.Nothing) -> Any:
+        here()
+        return access.show_code()
+
+    def pair(body: s.PairIn) -> Any:
+        return WithCookie({"ok": True}, DEVICE_COOKIE, access.pair(body.code, body.name), not is_local())
+
+    def rename(body: s.DeviceName, id: str) -> Any:
+        here()
+        access.rename(id, body.name)
+        return listed()
+
+    def drop(body: s.Nothing, id: str) -> Any:
+        here()
+        access.drop(id)
+        return listed()
+
+    api.add("GET", "/api/devices", listed, reply=s.DeviceList, summary="Devices that are paired")
+    api.add("POST", "/api/devices/code", code, body=s.Nothing, reply=s.PairingCode, summary="Show a pairing code")
+    api.add("POST", PAIR_PATH, pair, body=s.PairIn, reply=s.Done, summary="Pair this device by the code")
+    api.add(
+        "POST", "/api/devices/{id}/name", rename, body=s.DeviceName, reply=s.DeviceList, summary="Name a device"
+    )
+    api.add("DELETE", "/api/devices/{id}", drop, body=s.Nothing, reply=s.DeviceList, summary="Drop a device")
 
 
 def _probes(api: Api, probes: Probes) -> None:

@@ -9,7 +9,7 @@ from umber_pebble.core.explained import Explained
 from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
-from umber_pebble.services import bench, logbook, planning, probes
+from umber_pebble.services import access, bench, logbook, planning, probes
 from umber_pebble.services.docs import Cavity, Doc, Id, Kitchen, Mould, Name, Order, Piece, Stick, Units, Whole
 
 T = TypeVar("T", bound=Doc)
@@ -245,6 +245,36 @@ class ProbeList(Reply):
 
     bridge: str
     items: list[probes.ProbeView]
+
+
+class Nothing(Doc):
+    """An empty object."""
+
+
+class PairIn(Doc):
+    """The code shown on the main machine, and what this device is called."""
+
+    code: str = Field(max_length=12)
+    name: Name
+
+
+class DeviceName(Doc):
+    name: Name
+
+
+class DeviceList(Reply):
+    """Where other devices find the app (none: not on the network), and those that are paired."""
+
+    addresses: list[str]
+    here: bool
+    items: list[access.DeviceView]
+
+
+class PairingCode(Reply):
+    """A code to be typed on the device, and how long it counts [s]."""
+
+    code: str
+    lasts_s: float
 
 
 class RestOrder(Doc):

@@ -88,3 +88,14 @@ class Calibration(Base):
     kind: Mapped[str] = mapped_column(String(16))
     subject: Mapped[str] = mapped_column(String(80), index=True)
     evidence: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class Device(Base):
+    """A device that was paired; its token is kept only as a hash."""
+
+    __tablename__ = "device"
+    id: Mapped[str] = mapped_column(String(40), primary_key=True)
+    name: Mapped[str] = mapped_column(String(60))
+    token_hash: Mapped[str] = mapped_column(String(64), unique=True)
+    paired_at: Mapped[datetime] = mapped_column(UtcDateTime)
+    seen_at: Mapped[datetime] = mapped_column(UtcDateTime)

@@ -6,7 +6,7 @@ from typing import Any
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
-from umber_pebble.store.models import Calibration, EventRow, Revision, Run, Thing
+from umber_pebble.store.models import Calibration, Device, EventRow, Revision, Run, Thing
 
 
 def thing(session: Session, thing_id: str, kind: str) -> tuple[Thing, Revision] | None:
@@ -91,3 +91,13 @@ def calibrations(session: Session, kind: str, subject: str, before: datetime | N
     if before is not None:
         query = query.where(Run.started_at < before)
     return list(session.scalars(query))
+
+
+def devices(session: Session) -> list[Device]:
+    """All paired devices, the newest first."""
+    return list(session.scalars(select(Device).order_by(Device.paired_at.desc(), Device.id)))
+
+
+def device_by_token(session: Session, token_hash: str) -> Device | None:
+    """The device that holds a token."""
+    return session.scalar(select(Device).where(Device.token_hash == token_hash))

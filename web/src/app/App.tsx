@@ -1,7 +1,11 @@
+import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes, useNavigate } from "react-router";
+import { problemOf } from "../api/client";
 import { PlanView } from "../features/plan/View";
+import { kitchenQuery } from "../shared/kitchen";
 import { applyTheme } from "../shared/theme";
+import { PairPage } from "./PairPage";
 import { Shell } from "./Shell";
 
 const Bench = lazy(() => import("../features/bench/View").then((m) => ({ default: m.BenchView })));
@@ -32,6 +36,9 @@ export function App() {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [navigate]);
+  // a device of the network that is not paired is refused everything but the pairing
+  const refused = useQuery({ ...kitchenQuery, retry: false }).error;
+  if (refused && problemOf(refused).code === "not_paired") return <PairPage />;
   return (
     <Shell>
       <Suspense fallback={null}>

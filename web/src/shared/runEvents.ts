@@ -6,7 +6,15 @@ import { deviceName } from "./person";
 export interface Pending {
   run: string;
   event: Schemas["EventIn"];
+  /** The server's time when it was done, as far as this page knows: told only when it could not be sent at once. */
+  done: string | null;
 }
+
+/** One that could not be sent at once is placed by when it was done. */
+const late = (pending: Pending): Pending => ({
+  ...pending,
+  event: { ...pending.event, happened_at: pending.event.happened_at ?? pending.done },
+});
 
 const KEY = "umber-pebble-unsent";
 const AGAIN_MS = 1000;
@@ -42,6 +50,7 @@ export function useRunEvents(actor: string) {
       } catch (error) {
         const problem = problemOf(error);
         if (problem.status === 0 || problem.status >= 500) {
+          keep(queue.current.map(late));
           window.setTimeout(() => void push(), AGAIN_MS);
           break;
         }
@@ -57,7 +66,7 @@ export function useRunEvents(actor: string) {
   useEffect(() => void push(), [push]);
 
   const send = useCallback(
-    (run: string, kind: string, payload: Record<string, unknown>, happenedAt: Date | null = null) => {
+    (run: string, kind: string, payload: Record<string, unknown>, done: Date | null = null) => {
       setRefused(null);
       const event = {
         id: crypto.randomUUID(),
@@ -65,10 +74,12 @@ export function useRunEvents(actor: string) {
         payload,
         actor,
         device: deviceName(),
-        happened_at: happenedAt?.toISOString() ?? null,
+        happened_at: null,
         schema_version: 1,
       };
-      keep([...queue.current, { run, event }]);
+      const pending = { run, event, done: done?.toISOString() ?? null };
+      const waits = queue.current[0]?.event.happened_at != null;
+      keep([...queue.current, waits ? late(pending) : pending]);
       void push();
     },
     [actor, keep, push],

@@ -10,6 +10,11 @@ export function elapsedNow(view: Schemas["BenchView"]): number {
   return view.elapsed_s + (view.rate * (performance.now() - (received.get(view) ?? 0))) / 1000;
 }
 
+/** The server's time of day, by the same carrying on. */
+export function serverNow(view: Schemas["BenchView"]): Date {
+  return new Date(new Date(view.started_at).getTime() + elapsedNow(view) * 1000);
+}
+
 export function useElapsed(view: Schemas["BenchView"] | null | undefined): number {
   const [, tick] = useState(0);
   useEffect(() => {

@@ -7,7 +7,7 @@ import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { restAreGood } from "../../shared/Outcomes";
 import { useRunEvents } from "../../shared/runEvents";
-import { useElapsed } from "../../shared/useElapsed";
+import { serverNow, useElapsed } from "../../shared/useElapsed";
 import { Head, KeyHelp } from "./Head";
 import { NextAct } from "./NextAct";
 import { Probes } from "./Probes";
@@ -15,6 +15,7 @@ import { METHODS, type Method, ReadingDialog } from "./Reading";
 import { Ribbons } from "./Ribbons";
 import { setSound, soundOn, wakeSound } from "./sound";
 import { Then } from "./Then";
+import { useAwake } from "./useAwake";
 import { useCalls } from "./useCalls";
 import { useKeys } from "./useKeys";
 
@@ -35,6 +36,7 @@ export function LiveBench({
   const elapsed = useElapsed(view);
   const events = useRunEvents(actor);
   const called = useCalls(view, elapsed);
+  useAwake(!view.ended);
   const [chosen, setChosen] = useState("");
   const [typed, setTyped] = useState("");
   const [methods, setMethods] = useState<Record<string, Method>>({});
@@ -53,7 +55,8 @@ export function LiveBench({
     (selected?.subject.startsWith("round") ? "infrared" : "immersed_swirled");
   useBoundaries(view, elapsed, () => void queryClient.invalidateQueries({ queryKey: ["bench"] }));
 
-  const send = (kind: string, payload: Record<string, unknown>) => events.send(view.run_id, kind, payload);
+  const send = (kind: string, payload: Record<string, unknown>) =>
+    events.send(view.run_id, kind, payload, serverNow(view));
   const doAct = () => {
     wakeSound();
     if (!act || performance.now() - pressed.current < BOUNCE_MS) return;

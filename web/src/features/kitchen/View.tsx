@@ -9,6 +9,7 @@ import { Choice, Pick, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
+import { Devices } from "./Devices";
 import { Baths, Microwaves, Places, Pots, Rings } from "./Equipment";
 import { type Kitchen, readUnits, saveKitchen, saveUnits } from "./queries";
 import { Thermometer } from "./Thermometer";
@@ -150,6 +151,7 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
         <div className="space-y-10">
           <Places rows={doc.places} onChange={(places) => change({ places })} />
           <Thermometer />
+          <Devices zone={doc.zone} />
           <WorkshopFile />
         </div>
       </div>

@@ -1,0 +1,130 @@
+"""The tablet: paired by a code over HTTPS, a bench that survives the network, two people at once."""
+
+import socket
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.conftest import Server, act, space
+from tests.http import free_port
+
+pytestmark = pytest.mark.browser
+OpenPage = Callable[..., Page]
+NAME = f"{socket.gethostname()}.local".lower()
+
+
+@pytest.fixture
+def networked(tmp_path: Path) -> Iterator[tuple[Server, str]]:
+    port = free_port()
+    server = Server(tmp_path, demo=True, more=("--lan", "--lan-port", str(port)))
+    yield server, f"https://{NAME}:{port}"
+    server.kill()
+
+
+def test_a_tablet_is_paired_named_and_dropped(
+    networked: tuple[Server, str], open_page: OpenPage, launch: Callable[..., Browser]
+) -> None:
+    server, address = networked
+    main = open_page(server.base + "/kitchen")
+    # a browser that finds this machine by its name in the network
+    browser = launch(f"--host-resolver-rules=MAP {NAME} 127.0.0.1")
+    try:
+        tablet = browser.new_context(ignore_https_errors=True, viewport={"width": 1024, "height": 768}).new_page()
+        tablet.goto(address + "/bench")
+        expect(tablet.get_by_role("heading", name="Pair this device")).to_be_visible()
+        tablet.get_by_label("Code").fill("000000")
+        tablet.get_by_role("button", name="Pair").click()
+        expect(tablet.get_by_text("not the code that is shown", exact=False)).to_be_visible()
+        main.get_by_role("button", name="Show a code").click()
+        tablet.get_by_label("Code").fill(main.get_by_test_id("code").inner_text())
+        tablet.get_by_label("What this device is called").fill("Stove tablet")
+        tablet.get_by_role("button", name="Pair").click()
+        expect(tablet.get_by_role("heading", name="Nothing is live")).to_be_visible()
+        main.reload()
+        devices = main.get_by_role("region", name="Devices")
+        expect(devices.get_by_label("Name")).to_have_value("Stove tablet")
+        # what is done on the main machine is seen on the tablet
+        server.call(
+            "POST", "/api/runs", {"id": "t", "order_id": "order-first-light", "actor": "Wren", "device": "t"}
+        )
+        act(tablet, "Hot sugar")
+        devices.get_by_role("button", name="Drop Stove tablet").click()
+        expect(devices.get_by_label("Name")).to_have_count(0)
+        tablet.reload()
+        expect(tablet.get_by_role("heading", name="Pair this device")).to_be_visible()
+    finally:
+        browser.close()
+
+
+def test_the_network_is_cut_for_ten_minutes_and_nothing_is_lost_or_doubled(
+    demo: Server, open_page: OpenPage
+) -> None:
+    demo.call("POST", "/api/runs", {"id": "cut", "order_id": "order-first-light", "actor": "Wren", "device": "t"})
+    demo.call("POST", "/api/clock", {"advance_s": 0, "rate": 1})
+    page = open_page(demo.base + "/bench", 1024, 768)
+    act(page, "Hot sugar")
+    space(page)
+    act(page, "Weigh")
+    space(page)
+    act(page, "Take it off")
+    page.context.set_offline(True)
+    page.wait_for_timeout(2000)
+    for degc in ("88", "90", "92"):
+        page.keyboard.type(degc)
+        page.keyboard.press("Enter")
+        page.wait_for_timeout(1200)
+    expect(page.get_by_text("3 not sent yet", exact=False)).to_be_visible()
+    # meanwhile the server is killed and comes back, and ten minutes pass
+    demo.kill()
+    demo.start()
+    demo.advance(600)
+    page.context.set_offline(False)
+    expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0, timeout=15_000)
+    events = demo.call("GET", "/api/runs/cut/events")["items"]
+    typed = [e for e in events if e["kind"] == "reading"]
+    assert [e["payload"]["degc"] for e in typed] == [88, 90, 92]
+    # placed by when they were done, not by when they came
+    assert [e["happened_at"] for e in typed] == sorted(e["happened_at"] for e in typed)
+    for e in typed:
+        assert e["happened_at"] < e["received_at"]
+    page.reload()
+    act(page, "Take it off")
+
+
+def test_two_people_pressing_the_same_act_count_once(demo: Server, open_page: OpenPage) -> None:
+    demo.call("POST", "/api/runs", {"id": "two", "order_id": "order-planets", "actor": "Wren", "device": "t"})
+    wren, sol = open_page(demo.base + "/bench"), open_page(demo.base + "/bench", 1024, 768)
+    act(wren, "Weigh")
+    act(sol, "Weigh")
+    sol.get_by_role("button", name="Wren", exact=True).click()
+    expect(sol.get_by_role("button", name="Sol", exact=True)).to_be_visible()
+    wren.wait_for_timeout(800)
+    wren.keyboard.press("Space")
+    sol.keyboard.press("Space")
+    act(wren, "take it out")
+    act(sol, "take it out")
+    events = demo.call("GET", "/api/runs/two/events")["items"]
+    assert [e["kind"] for e in events].count("heated") == 1
+    demo.advance(115)
+    space(sol)
+    act(wren, "Stir the bowl|Pour 8")
+    last = demo.call("GET", "/api/runs/two/events")["items"][-1]
+    assert (last["kind"], last["actor"]) == ("rested", "Sol")
+
+
+def test_it_can_be_installed_and_opens_without_the_network(demo: Server, open_page: OpenPage) -> None:
+    page = open_page(demo.base + "/bench")
+    manifest = page.evaluate("async () => (await fetch(document.querySelector('link[rel=manifest]').href)).json()")
+    assert manifest["display"] == "standalone"
+    for icon in manifest["icons"]:
+        assert page.request.get(demo.base + icon["src"]).ok
+    page.evaluate("() => navigator.serviceWorker.ready")
+    page.reload()
+    expect(page.get_by_role("heading", name="Nothing is live")).to_be_visible()
+    page.wait_for_timeout(1000)
+    page.context.set_offline(True)
+    page.reload()
+    expect(page.get_by_role("link", name="Bench")).to_be_visible()
+    page.context.set_offline(False)
