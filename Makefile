@@ -4,7 +4,7 @@ STAMPS := var/stamps
 DEMO_DATA := var/demo
 PORT ?= 8722
 
-.PHONY: demo dev test bench screenshots types format setup backup
+.PHONY: demo dev test bench fuzz screenshots types format setup backup
 
 setup: $(STAMPS)/python $(STAMPS)/node
 
@@ -46,6 +46,9 @@ test: setup web/dist/index.html
 
 bench: setup web/dist/index.html
 	$(PY) tools/bench.py
+
+fuzz: setup
+	UMBER_PEBBLE_CASES=40000 $(PY) -m pytest tests/api/test_attack.py
 
 screenshots: setup web/dist/index.html
 	$(PY) tools/screenshots.py

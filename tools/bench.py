@@ -95,7 +95,8 @@ def app() -> None:
         seen = browser.new_context().new_page()
         seen.goto(server.base + "/bench")
         seen.get_by_test_id("act").wait_for()
-        row("event to a second browser's screen", [event_seen(server, seen, i) for i in range(20)], "200 ms")
+        row("event to a second browser's screen", [event_seen(server, seen, "b", i) for i in range(20)], "200 ms")
+        forty(server, seen)
         browser.close()
         server.kill()
 
@@ -111,10 +112,65 @@ def first_view(server: Server, browser: Browser) -> float:
     return took
 
 
-def event_seen(server: Server, page: Page, i: int) -> float:
+def forty(server: Server, page: Page) -> None:
+    """The same with forty rounds in the run, all poured, and their curves to be drawn."""
+    event = {"actor": "Wren", "device": "b", "happened_at": None, "schema_version": 1}
+    server.call("POST", "/api/runs/b/events", {**event, "id": "b-end", "kind": "ended", "payload": {}})
+    server.call("POST", "/api/clock", {"advance_s": 1, "rate": None})
+    order = server.call("GET", "/api/orders/order-first-light")["doc"]
+    piece, mould = (
+        server.call("GET", "/api/pieces/piece-disc")["doc"],
+        server.call("GET", "/api/moulds/mould-disc")["doc"],
+    )
+    for i in range(40):
+        server.call("POST", "/api/moulds", {"id": f"m{i}", "doc": {**mould, "name": f"Mould {i}"}})
+        doc = {**piece, "name": f"Disc {i}", "mould_id": f"m{i}", "fill_m": 0.002 + i * 5e-5}
+        server.call("POST", "/api/pieces", {"id": f"p{i}", "doc": doc})
+    lines = [{"piece_id": f"p{i}", "quantity": 1} for i in range(40)]
+    vessel = {**order["isomalt"], "vessel_id": "pot-heavy"}
+    server.call("POST", "/api/orders", {"id": "forty", "doc": {**order, "lines": lines, "isomalt": vessel}})
+    server.call("POST", "/api/runs", {"id": "f", "order_id": "forty", "actor": "Wren", "device": "b"})
+    view = server.call("GET", "/api/runs/f/bench?actor=Wren")["view"]
+    assert view["rounds_total"] == 40
+    page.reload()
+    count = 0
+    for cook, rounds in by_cook(server).items():
+        for kind, payload in [("acknowledged", {}), ("heated", {"cook": cook}), ("rested", {"cook": cook}), *(("poured", {"round": r}) for r in rounds)]:  # fmt: skip
+            count += 1
+            server.call("POST", "/api/clock", {"advance_s": 5 if kind == "poured" else 100, "rate": None})
+            server.call(
+                "POST", "/api/runs/f/events", {**event, "id": f"f{count}", "kind": kind, "payload": payload}
+            )
+    row("event to screen, 40 rounds poured", [note_seen(server, page, i) for i in range(20)], "300 ms")
+
+
+def by_cook(server: Server) -> dict[int, list[int]]:
+    plan = server.call("POST", "/api/figures/plan", server.call("GET", "/api/orders/forty")["doc"])
+    return {c["number"]: c["rounds"] for c in plan["cooks"]}
+
+
+def note_seen(server: Server, page: Page, i: int) -> float:
+    """A pause or its end: how long until the other browser's large act says so."""
+    kind, word = (("paused", "Paused"), ("resumed", ""))[i % 2]
+    page.evaluate(
+        """(word) => { window.changed = new Promise((done) => new MutationObserver(() => {
+             const says = document.querySelector('[data-testid=act]')?.textContent ?? '';
+             if (word ? says === word : says !== 'Paused') done(Date.now());
+           }).observe(document.body, { subtree: true, childList: true, characterData: true })); }""",
+        word,
+    )
+    start = time.time() * 1e3
+    event = {"actor": "Wren", "device": "b", "happened_at": None, "schema_version": 1, "payload": {}}
+    server.call("POST", "/api/runs/f/events", {**event, "id": f"n{i}", "kind": kind})
+    return float(page.evaluate("() => window.changed")) - start
+
+
+def event_seen(server: Server, page: Page, run: str, i: int) -> float:
     """A caution acknowledged, then taken back: how long until the other browser's large act changes."""
     event = {"actor": "Wren", "device": "b", "happened_at": None, "schema_version": 1}
-    server.call("POST", "/api/runs/b/events", {**event, "id": f"ack{i}", "kind": "acknowledged", "payload": {}})
+    server.call(
+        "POST", f"/api/runs/{run}/events", {**event, "id": f"ack{i}", "kind": "acknowledged", "payload": {}}
+    )
     act = page.get_by_test_id("act")
     act.filter(has_text="Weigh").wait_for()
     page.evaluate(
@@ -124,7 +180,9 @@ def event_seen(server: Server, page: Page, i: int) -> float:
     )
     start = time.time() * 1e3
     server.call(
-        "POST", "/api/runs/b/events", {**event, "id": f"undo{i}", "kind": "cancels", "payload": {"id": f"ack{i}"}}
+        "POST",
+        f"/api/runs/{run}/events",
+        {**event, "id": f"undo{i}", "kind": "cancels", "payload": {"id": f"ack{i}"}},
     )
     return float(page.evaluate("() => window.changed")) - start
 

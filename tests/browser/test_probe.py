@@ -85,7 +85,7 @@ def test_lollipops_with_the_probe_at_speed(plugged: tuple[Server, Thermometer], 
     assert {e["payload"]["method"] for e in typed} == {"immersed_unswirled"}  # type: ignore[index]
     assert all(25 < e["payload"]["degc"] < 46 for e in typed)  # type: ignore[index]
     # faults are seen and said, and never taken for truth
-    for fault, words in (("out_of_range", "out of range"), ("lost", "unplugged")):
+    for fault, words in (("out_of_range", "out of range"), ("jumping", "jumping"), ("lost", "unplugged")):
         thermometer.tell(f"fault a {fault}")
         expect(probe).to_contain_text(words)
         count = len(readings(server))

@@ -18,6 +18,7 @@ STATUS = {
     "in_use": 409,
     "id_reused": 409,
     "clock_not_driven": 403,
+    "disk_full": 507,
     "not_json": 400,
     "unsupported_type": 415,
     "foreign_host": 403,

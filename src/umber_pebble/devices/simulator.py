@@ -41,6 +41,8 @@ class Simulated:
         kind = self.channel.kind
         seen = true_degc - (SURFACE_COLD_SHARE * (true_degc - air_degc) if kind == "infrared" else 0.0)
         self.shown_degc += (seen - self.shown_degc) * (1 - math.exp(-seconds / LAG_S[kind]))
+        if self.fault == "jumping":
+            return self.shown_degc + self.rng.choice((-40.0, 40.0))
         if self.fault != "stuck":
             self.said_degc = self.shown_degc + self.rng.gauss(0.0, NOISE_K[kind])
         return self.said_degc

@@ -91,7 +91,7 @@ class Access:
                     limits={"high": TRIES},
                 )
             self._tries.append(now)
-            if not self._code or now > self._until or not hmac.compare_digest(code, self._code):
+            if not self._code or now > self._until or not hmac.compare_digest(code.encode(), self._code.encode()):
                 raise WrongCode(
                     "this is not the code that is shown: show a new one on the main machine", path="code"
                 )

@@ -38,6 +38,12 @@ class IdReused(CoreError):
     code = "id_reused"
 
 
+class DiskFull(CoreError):
+    """There is no room left to write."""
+
+    code = "disk_full"
+
+
 class ClockNotDriven(CoreError):
     """The clock may only be driven when the server was started so."""
 

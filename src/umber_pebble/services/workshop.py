@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import Engine
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import CoreError, OutOfRange
@@ -15,7 +16,7 @@ from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.clock import Clock
 from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, Piece
-from umber_pebble.services.errors import InUse, NotFound, Stale
+from umber_pebble.services.errors import DiskFull, InUse, NotFound, Stale
 from umber_pebble.services.live import Broker
 from umber_pebble.services.shapes import cavity_fit, kind_of
 from umber_pebble.services.snapshot import (
@@ -58,9 +59,17 @@ class Workshop:
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """A transaction that writes: committed at the end, or nothing of it."""
-        with Session(self.engine.execution_options(writes=True)) as session, session.begin():
-            yield session
+        """A transaction that writes: committed at the end, or nothing of it.
+
+        Raises: DiskFull.
+        """
+        try:
+            with Session(self.engine.execution_options(writes=True)) as session, session.begin():
+                yield session
+        except OperationalError as error:
+            if "full" not in str(error.orig):
+                raise
+            raise DiskFull("the disk is full: nothing was changed; make room and it is tried again") from error
 
     def get(self, kind: str, thing_id: str) -> Stored:
         """Raises: NotFound."""

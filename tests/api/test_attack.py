@@ -1,0 +1,64 @@
+"""A generated attack on the API from its own OpenAPI document: whatever is sent, never a server error."""
+
+import os
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+import schemathesis
+from flask import Flask
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from umber_pebble.app import create_app
+from umber_pebble.config import Config
+from umber_pebble.demo.fill import fill
+from umber_pebble.services.start import open_workshop
+
+# `make fuzz` asks for more
+CASES = int(os.environ.get("UMBER_PEBBLE_CASES", "2000"))
+
+
+@pytest.fixture(scope="module")
+def app(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Flask]:
+    config = Config(tmp_path_factory.mktemp("attack"), driven_clock=True)
+    fill(config)
+    workshop = open_workshop(config)
+    yield create_app(workshop)
+    workshop.engine.dispose()
+
+
+def test_no_generated_request_breaks_the_server(app: Flask) -> None:
+    schema = schemathesis.openapi.from_wsgi("/api/openapi.json", app)
+    operations = [found.ok() for found in schema.get_all_operations()]
+    assert len(operations) >= 40
+    # those that take nothing are asked once
+    each = -(-CASES // sum("{" in o.path or o.method.upper() in ("POST", "PUT", "DELETE") for o in operations))
+    sent = 0
+    client = app.test_client()
+    ids = {
+        "id": st.sampled_from(
+            ["run-rehearsal", "order-planets", "mould-sky", "piece-disc", "a", "nowhere", "%00", "../x"]
+        )
+    }
+
+    for operation in operations:
+
+        @settings(max_examples=each, deadline=None, database=None, suppress_health_check=list(HealthCheck))
+        @given(case=operation.as_strategy(), known=st.fixed_dictionaries(ids), swap=st.booleans())
+        def attack(case: Any, known: dict[str, str], swap: bool) -> None:
+            nonlocal sent
+            if swap and case.path_parameters:
+                case.path_parameters = {**case.path_parameters, **known}
+            kwargs = case.as_transport_kwargs(base_url="http://localhost")
+            answer = client.open(
+                case.formatted_path, method=case.method, query_string=kwargs.get("params"), json=kwargs.get("json"),
+                headers={"Content-Type": "application/json"} if kwargs.get("json") is not None else {},
+            )  # fmt: skip
+            sent += 1
+            assert answer.status_code < 500 or answer.get_json()["code"] == "disk_full", answer.data
+            if answer.status_code >= 400:
+                assert answer.content_type == "application/problem+json"
+
+        attack()
+    assert sent >= CASES
