@@ -52,7 +52,7 @@ def engine() -> None:
         def part(i: int, plan=plan, line=line, amounts=amounts, cook=cook, hot=hot) -> object:  # type: ignore[no-untyped-def]
             # a new pour temperature each time, so that nothing is remembered
             path = path_of(plan, line, 8)
-            return windows_s(casting_of(plan, line, amounts[0], exact(hot - i / 16), cook.flow, path))
+            return windows_s(casting_of(plan, line, amounts[0], exact(hot - i / 2), cook.flow, path))
 
         def warmer(i: int, plan=plan, way=way, key=key) -> object:  # type: ignore[no-untyped-def]
             air = 20 + i / 16

@@ -15,7 +15,13 @@ const queryClient = makeQueryClient();
 listen((message) => onMessage(queryClient, message));
 
 // a browser that does not trust this machine's certificate refuses: then the open page alone must do
-if ("serviceWorker" in navigator) void navigator.serviceWorker.register("/offline.js").catch(() => undefined);
+// only once the page stands: what is on it comes first
+const QUIET_MS = 3000;
+if ("serviceWorker" in navigator)
+  window.setTimeout(
+    () => void navigator.serviceWorker.register("/offline.js").catch(() => undefined),
+    QUIET_MS,
+  );
 
 createRoot(root).render(
   <StrictMode>

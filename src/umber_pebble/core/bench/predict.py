@@ -263,8 +263,7 @@ def round_track(
     path = tuple(Stay(max(t - at, 0.0), places[p]) for t, p in state.places)
     if len(path) == 1 and cook.way.carried:
         path = path_of(plan, order, state.casts)
-    rounded = Spread(*(round(v * 2) / 2 for v in (pour.low, pour.likely, pour.high)))
-    w = windows_s(casting_of(plan, order, amount, rounded, cook.flow, path))
+    w = windows_s(casting_of(plan, order, amount, pour, cook.flow, path))
     run = w.likely_run
     clock = balance_clock(run.times_s, np.minimum.accumulate(run.mean_degc))
     prior = prior_line(0.0, 2.0, w.pace)

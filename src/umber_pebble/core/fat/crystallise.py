@@ -14,7 +14,9 @@ from umber_pebble.core.materials.load import Material
 REMELT_S = 5.0
 NEAREST_K = 0.01
 # a step that warms the fat less than this is not worth solving for
-SMALL_K = 0.05
+SMALL_K = 0.1
+SMALL_SHARE = 1e-4
+SOLVED_K = 2e-3
 
 Kinetics = tuple[float, float, float, float, float, float]
 
@@ -101,6 +103,8 @@ def set_in_own_heat(
         k: Setting.kinetics()
     Source: avrami-1939, patankar-1980
     """
+    if abs(rest_share_frac(temp_degc, k[0], k[1], k[2]) - share) < SMALL_SHARE:
+        return share, temp_degc
     first = set_after_frac(share, temp_degc, seconds, k)
     a, b = temp_degc, temp_degc + warms_k * (first - share)
     if abs(b - a) < SMALL_K:
@@ -111,7 +115,7 @@ def set_in_own_heat(
     for _ in range(60):
         t = b - fb * (b - a) / (fb - fa) if fb != fa else 0.5 * (a + b)
         f = t - temp_degc - warms_k * (set_after_frac(share, t, seconds, k) - share)
-        if abs(f) < 1e-5 or abs(b - a) < 1e-7:
+        if abs(f) < SOLVED_K or abs(b - a) < 1e-7:
             break
         if f * fb < 0.0:
             a, fa = b, fb

@@ -1,5 +1,6 @@
 """1-D implicit finite volumes through a stack of layers, with two surroundings."""
 
+import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -8,7 +9,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from umber_pebble.core.errors import require_range
+from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.fat.crystallise import Setting, set_in_own_heat
 from umber_pebble.core.heat.convection import (
     STREAM_LENGTH_M,
@@ -125,16 +126,20 @@ def _march(  # type: ignore[no-untyped-def]
     g, k, cp = np.empty(n - 1), np.empty(n), np.empty(n)
     upper, rhs = np.empty(n), np.empty(n)
     s_top, s_bottom = t[0], t[n - 1]
+    # only the layers that set change while they do; they lie on top
+    sets = int((latent > 0.0).sum())
+    k[:] = k_low
     for i in range(steps):
         dt = times[i + 1] - times[i]
         for j in range(n):
-            done = x[j] / kinetics[j, 2] if latent[j] > 0.0 else 1.0
-            k[j] = k_high[j] + (k_low[j] - k_high[j]) * done
-            cp[j] = _cp(t[j], cp_low[j], cp_high[j], turn[j])
-            if latent[j] > 0.0:
+            if j < sets:
+                done = x[j] / kinetics[j, 2]
+                k[j] = k_high[j] + (k_low[j] - k_high[j]) * done
                 cp[j] = cp_high[j] + (cp_low[j] - cp_high[j]) * done
+            else:
+                cp[j] = _cp(t[j], cp_low[j], cp_high[j], turn[j])
         # conductance between neighbours: two half cells and the join between them
-        for j in range(n - 1):
+        for j in range(n - 1 if i == 0 else min(sets, n - 1)):
             g[j] = 1.0 / (0.5 * dx[j] / k[j] + r_join[j + 1] + 0.5 * dx[j + 1] / k[j + 1])
         half_top, half_bottom = 2.0 * k[0] / dx[0], 2.0 * k[n - 1] / dx[n - 1]
         h_top, h_bottom = _h(s_top, top), _h(s_bottom, bottom)
@@ -159,11 +164,10 @@ def _march(  # type: ignore[no-untyped-def]
         t[n - 1] = rhs[n - 1]
         for j in range(n - 2, -1, -1):
             t[j] = rhs[j] + upper[j] * t[j + 1]
-        for j in range(n):
-            if latent[j] > 0.0:
-                row = kinetics[j]
-                kin = (row[0], row[1], row[2], row[3], row[4], row[5])
-                x[j], t[j] = set_in_own_heat(x[j], t[j], dt, latent[j] / cp[j], kin)
+        for j in range(sets):
+            row = kinetics[j]
+            kin = (row[0], row[1], row[2], row[3], row[4], row[5])
+            x[j], t[j] = set_in_own_heat(x[j], t[j], dt, latent[j] / cp[j], kin)
         s_top = (half_top * t[0] + h_top * top[0]) / (half_top + h_top)
         s_bottom = (half_bottom * t[n - 1] + h_bottom * bottom[0]) / (half_bottom + h_bottom)
         out[i + 1], out_set[i + 1] = t, x
@@ -216,6 +220,8 @@ def conduct(
     }
     dx = np.repeat([layer.thickness_m / layer.nodes for layer in layers], counts)
     settings = [layer.setting for layer in layers]
+    if any(later and not earlier for earlier, later in itertools.pairwise(settings)):
+        raise OutOfRange("layers that set lie above those that do not", path="layers", got=None)
     k_melt = [layer.melt_conductivity_w_mk or layer.conductivity_w_mk for layer in layers]
     none = (0.0, 1.0, 1.0, 1.0, 0.0, 0.0)
     shares = np.repeat([s.start_frac if s else 0.0 for s in settings], counts)

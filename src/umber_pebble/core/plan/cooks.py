@@ -187,13 +187,15 @@ def casting_of(
     plan: PlanInput, line: Line, amount: CastAmounts, pour: Spread, flow: Flow, path: tuple[Stay, ...]
 ) -> Casting:
     """The casting of a line poured at a temperature and laid along a path [SI fields]. Source: definition"""
+    # no window moves with less than half a kelvin, and what is the same is reckoned once
+    near = Spread(*(round(v * 2) / 2 for v in (pour.low, pour.likely, pour.high)))
     return Casting(
         plan.way(line).melt,
         line.mould.material,
         amount.slab,
         amount.plate_m,
         line.mould.wall_m,
-        pour,
+        near,
         flow.tg if isinstance(flow, SugarFlow) else None,
         path,
     )
