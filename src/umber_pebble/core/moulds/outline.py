@@ -103,7 +103,9 @@ class Drawn:
             require_range(name, size, SMALLEST_M, WIDEST_M)
 
     def left(self, inset_m: float) -> tuple[float, float]:
-        shape = polygon(self.corners).buffer(-inset_m, quad_segs=8) if inset_m > 0 else polygon(self.corners)
+        whole = polygon(self.corners)
+        # an inset of less than a nanometre is rounding, and shapely makes nothing of it
+        shape = whole.buffer(-inset_m, quad_segs=8) if inset_m > 1e-9 else whole
         return float(shape.area), float(shape.length)
 
     def points(self) -> Points:
