@@ -23,13 +23,14 @@ LARGEST_OF_ALL = 60_000_000
 
 @dataclass(frozen=True, slots=True)
 class Lan:
-    """The names this machine has in the kitchen's network, and its authority's certificate."""
+    """The names this machine has in the kitchen's network, the port it answers on, and its authority's certificate."""
 
     names: tuple[str, ...]
+    port: int
     authority: Path | None
 
 
-NO_LAN = Lan((), None)
+NO_LAN = Lan((), 0, None)
 WEB = Path(__file__).parent.parent.parent / "web" / "dist"
 POLICY = "; ".join(
     (
@@ -48,7 +49,7 @@ def create_app(workshop: Workshop, bridge: tuple[str, int] | None = None, lan: L
     app = Flask(__name__, static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_OF_ALL
     errors.install(app)
-    access = Access(workshop, lan.names)
+    access = Access(workshop, lan.names, lan.port)
     guard.install(app, access)
     _headers(app)
     runs = RunService(workshop)

@@ -69,7 +69,7 @@ def _serve(config: Config, args: argparse.Namespace) -> int:
     if args.lan:
         names = own_addresses()
         authority, chain, key = certificate(config.data_dir / "tls", names)
-        lan = Lan(names, authority)
+        lan = Lan(names, args.lan_port, authority)
     app = create_app(open_workshop(config), config.probe, lan)
     server = Server(("127.0.0.1", config.port), app, numthreads=THREADS)
     server.prepare()

@@ -23,7 +23,7 @@ OUTSIDE = {LAN_DOOR: True}
 @pytest.fixture
 def app(workshop: Workshop, tmp_path: Path) -> Iterator[Flask]:
     authority, _, _ = certificate(tmp_path / "tls", (ADDRESS, "kitchen.local"))
-    yield create_app(workshop, None, Lan((ADDRESS, "kitchen.local"), authority))
+    yield create_app(workshop, None, Lan((ADDRESS, "kitchen.local"), 8724, authority))
 
 
 def ask(client: FlaskClient, method: str, path: str, *, host: str = f"https://{ADDRESS}:8724", **more: Any) -> Any:

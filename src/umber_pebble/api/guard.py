@@ -26,7 +26,7 @@ def install(app: Flask, access: Access) -> None:
     @app.before_request
     def known_host() -> None:
         host = urlsplit(f"//{request.host}").hostname
-        if host not in (LOCAL_NAMES if is_local() else access.addresses):
+        if host not in (LOCAL_NAMES if is_local() else access.names):
             raise invalid("foreign_host", "Host", request.host, "this service is not known by that name")
         origin = request.headers.get("Origin")
         if origin is not None and urlsplit(origin).netloc != request.host:

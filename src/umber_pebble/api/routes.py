@@ -221,7 +221,7 @@ def _devices(api: Api, access: Access) -> None:
             raise invalid("local_only", "", None, "devices are paired and dropped on the main machine")
 
     def listed() -> Any:
-        return {"addresses": access.addresses, "here": is_local(), "items": access.devices()}
+        return {"addresses": access.addresses(), "here": is_local(), "items": access.devices()}
 
     def code(body: s.Nothing) -> Any:
         here()

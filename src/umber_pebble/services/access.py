@@ -64,11 +64,15 @@ def _hash(token: str) -> str:
 class Access:
     """Pairing codes in memory, devices in the database."""
 
-    def __init__(self, workshop: Workshop, addresses: tuple[str, ...] = ()) -> None:
-        self.workshop, self.addresses = workshop, addresses
+    def __init__(self, workshop: Workshop, names: tuple[str, ...] = (), port: int = 0) -> None:
+        self.workshop, self.names, self.port = workshop, names, port
         self._lock = threading.Lock()
         self._code, self._until = "", 0.0
         self._tries: deque[float] = deque(maxlen=TRIES)
+
+    def addresses(self) -> list[str]:
+        """Where other devices find the app; none when it is not on the network."""
+        return [f"https://{name}:{self.port}" for name in self.names]
 
     def show_code(self) -> Code:
         """A new code, which replaces the one before and counts once."""

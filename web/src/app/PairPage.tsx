@@ -29,7 +29,7 @@ export function PairPage() {
         within five minutes.
       </p>
       <div className="space-y-5">
-        <TextField large label="Code" value={code} onChange={setCode} />
+        <TextField label="Code" value={code} onChange={setCode} />
         <TextField label="What this device is called" value={name} onChange={setName} />
         {refused && <Notice tone="hot">{wordProblem(refused, units)}</Notice>}
         <Button kind="main" onClick={() => void submit()}>

@@ -27,11 +27,10 @@ export function Devices({ zone }: { zone: string }) {
               {address}
             </strong>
           ))}
-          <span className="text-quiet">with https:// before and the port shown at the start behind.</span>
         </p>
       )}
       {devices.here && devices.addresses.length > 0 && (
-        <p className="flex items-baseline gap-6">
+        <p className="flex flex-wrap items-baseline gap-6">
           <Button onClick={() => void showCode().then((shown) => setCode(shown.code))}>Show a code</Button>
           {code && (
             <span>

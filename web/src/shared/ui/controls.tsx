@@ -152,8 +152,8 @@ export function Button({
 }) {
   const look = {
     main: "rounded-sm bg-glass px-5 py-2.5 font-bold text-on-glass",
-    plain: "rounded-sm border-2 border-ink px-4 py-2 font-bold",
-    quiet: "font-bold text-glass underline-offset-4 hover:underline",
+    plain: "whitespace-nowrap rounded-sm border-2 border-ink px-4 py-2 font-bold",
+    quiet: "whitespace-nowrap font-bold text-glass underline-offset-4 hover:underline",
   }[kind];
   return (
     <button
