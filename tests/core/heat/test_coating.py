@@ -20,17 +20,20 @@ from umber_pebble.core.spread import Spread, exact
 
 COATING = material("melts", "coating")
 BENCH = Place(material("surfaces", "trivet"), 0.005, 22.0, 22.0)
+COLD_MOULD = replace(BENCH, surface_degc=10.0, air_degc=10.0)
 FREEZER = replace(FRIDGE, surface_degc=-18.0, air_degc=-18.0)
 FAN = replace(FRIDGE, air_m_s=material("kitchen", "fridge_fan", "air").spread("speed"))
 BOWL = make_lollipops().ways["coating"].pot
 
 
-def cast(depth_m: float, where: Place = FRIDGE, mould: str = "silicone", wall_m: float = 0.003) -> PieceWindows:
+def cast(
+    depth_m: float, where: Place = FRIDGE, mould: str = "silicone", wall_m: float = 0.003, first: Place = BENCH
+) -> PieceWindows:
     """A flat cast, poured at the bench and put away after a minute."""
     return windows_s(
         Casting(
             COATING, material("moulds", mould), exact(depth_m), 0.0075, wall_m, Spread(36.0, 38.0, 40.0), None,
-            (Stay(0.0, BENCH), Stay(60.0, where)),
+            (Stay(0.0, first), Stay(60.0, where)),
         )
     )  # fmt: skip
 
@@ -40,6 +43,12 @@ def cast(depth_m: float, where: Place = FRIDGE, mould: str = "silicone", wall_m:
     ("piece", "name", "low_min", "high_min"),
     [
         (cast(0.001), "touch", 5, 5),  # a detail in the fridge, about 5 min
+        (
+            cast(0.0016, FRIDGE, first=COLD_MOULD),
+            "touch",
+            5,
+            5,
+        ),  # a second coat, its mould still cold from the first
         (cast(0.004), "unmould", 15, 20),  # a small solid motif in the fridge
         (cast(0.004, FREEZER), "unmould", 10, 10),  # and in the freezer, about 10 min
     ],

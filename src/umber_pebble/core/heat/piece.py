@@ -17,7 +17,7 @@ NODES = {
 }
 HORIZON_S = {"sugar": 6 * 3600.0, "fat": 3 * 3600.0}
 # the error of a time is about half a step: under 1 % (docs/heat.md)
-STEP_GROWTH = {"sugar": 1.015, "fat": 1.02}
+STEP_GROWTH = {"sugar": 1.015, "fat": 1.025}
 UNDERSIDE_M = 0.06
 STILL_M_S = exact(0.0)
 
