@@ -59,6 +59,8 @@ def values(*degc: float) -> list[Value]:
         (values(150.0, 500.0), 1.5, "out_of_range"),
         (values(150.0, -60.0), 1.5, "out_of_range"),
         (values(150.0, 121.0), 1.5, "jumping"),
+        (values(150.0, 190.0, 190.0), 2.5, "jumping"),  # as steady as it may be where it jumped to
+        (values(150.0, 190.0, *[190.0 + i / 9 for i in range(12)]), 13.5, "ok"),
         (values(*[150.0] * 30), 29.5, "stuck"),
         (values(*[21.0] * 30), 29.5, "ok"),  # cold in a cold room, it may well stay where it is
         (values(*[150.0] * 29, 149.9), 29.5, "ok"),

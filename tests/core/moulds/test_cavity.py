@@ -152,6 +152,13 @@ def test_a_star_cut_near_its_feet_shows_two_runs() -> None:
     assert len(section_m(Cavity(WALLED["star"]), -0.95)) == 2
 
 
+@pytest.mark.parametrize("edge", [0.0, 1e-300, 1e-9, 1e-6, 0.0059999, 0.006])
+def test_an_edge_of_any_size_is_reckoned(edge: float) -> None:
+    sharp, whole = Walled(Circle(0.05), 0.006), Walled(Circle(0.05), 0.006, 0.0, edge)
+    assert whole.filled_m3(0.006) == pytest.approx(sharp.filled_m3(0.006), rel=0.2)
+    assert whole.filled_m3(0.006) <= sharp.filled_m3(0.006) * (1 + 1e-12)
+
+
 def test_outlines_that_cannot_be_are_refused() -> None:
     with pytest.raises(OutOfRange, match="crosses itself"):
         Drawn(((0.0, 0.0), (0.04, 0.04), (0.04, 0.0), (0.0, 0.04)))

@@ -1,5 +1,6 @@
 """Whether what a probe says may be believed."""
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -9,6 +10,8 @@ OLD_S = 10.0
 SETTLES_S = 20.0
 # melt in a pot never changes faster than this, a probe put in or taken out does
 FASTEST_K_S = 12.0
+# after a jump it is not believed until so many values have come without one
+LATELY = 12
 # a probe that shows the very same figure so often while it is warmer than its surroundings has stopped measuring
 STUCK_VALUES = 30
 STUCK_ABOVE_AIR_K = 8.0
@@ -41,9 +44,8 @@ def judged(values: Sequence[Value], now_s: float, put_in_s: float, air_degc: flo
         return "old"
     if not LOWEST_DEGC <= degc <= HIGHEST_DEGC:
         return "out_of_range"
-    if len(values) > 1:
-        before = values[-2]
-        if abs(degc - before.degc) > FASTEST_K_S * max(last.at_s - before.at_s, 1.0):
+    for before, after in itertools.pairwise(values[-LATELY:]):
+        if abs(after.degc - before.degc) > FASTEST_K_S * max(after.at_s - before.at_s, 1.0):
             return "jumping"
     if last.at_s - put_in_s < SETTLES_S:
         return "settling"

@@ -17,6 +17,8 @@ STEEPEST_RAD = math.radians(60)
 SLICES = 32
 GAUSS = 5
 FLOOR_STEPS = 640
+# an edge rounder than this is drawn; less is a corner
+SHARP_M = 1e-6
 
 
 @dataclass(frozen=True)
@@ -32,6 +34,8 @@ class Walled:
         require_range("depth_m", self.depth_m, SHALLOWEST_M, DEEPEST_M)
         require_range("draft_rad", self.draft_rad, 0.0, STEEPEST_RAD)
         require_range("edge_m", self.edge_m, 0.0, self.depth_m)
+        if self.edge_m < SHARP_M:
+            object.__setattr__(self, "edge_m", 0.0)
         if self.outline.left(self.inset_m(0.0))[0] <= 0:
             raise OutOfRange(
                 "with this draft, depth and edge the floor has no width left",
@@ -115,7 +119,7 @@ def _profile(shape: Walled) -> _Profile:
                 half * weights * edge * np.sin(angle),
                 half * weights * edge,
             )
-    if shape.depth_m > tangent:
+    if shape.depth_m > tangent + SHARP_M:
         for low, high in itertools.pairwise(np.linspace(tangent, shape.depth_m, SLICES)):
             half = (high - low) / 2
             add(high, (high + low) / 2 + half * nodes, half * weights, half * weights / math.cos(draft))
