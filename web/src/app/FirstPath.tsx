@@ -5,11 +5,13 @@ import { kitchenQuery, mouldListQuery, orderListQuery, pieceListQuery } from "..
 /** An empty workshop's way to its first plan: four steps, those done ticked, the next one to press. */
 export function FirstPath() {
   const { pathname } = useLocation();
-  const kitchen = useQuery(kitchenQuery).data;
-  const moulds = useQuery(mouldListQuery).data?.items;
-  const pieces = useQuery(pieceListQuery).data?.items;
   const orders = useQuery(orderListQuery).data?.items;
-  if (!kitchen || !moulds || !pieces || !orders || orders.length > 0) return null;
+  // a workshop that has orders is not asked for the rest
+  const enabled = orders?.length === 0;
+  const kitchen = useQuery({ ...kitchenQuery, enabled }).data;
+  const moulds = useQuery({ ...mouldListQuery, enabled }).data?.items;
+  const pieces = useQuery({ ...pieceListQuery, enabled }).data?.items;
+  if (!kitchen || !moulds || !pieces || !enabled) return null;
   const steps = [
     { to: "/kitchen", name: "Kitchen", what: "your room, ring and pot", done: kitchen.version > 1 },
     { to: "/moulds", name: "Mould", what: "its sizes, or the water it holds", done: moulds.length > 0 },
