@@ -1,9 +1,10 @@
 """Runs: started from a plan and frozen, told by events, seen by the bench."""
 
 from collections import OrderedDict
-from collections.abc import Sequence
-from dataclasses import dataclass, field
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
+from functools import partial
 from typing import Any
 
 from sqlalchemy.orm import Session
@@ -15,6 +16,7 @@ from umber_pebble.core.bench.reduce import replay
 from umber_pebble.core.bench.state import Event, Layout, RunState
 from umber_pebble.core.bench.track import Track, temperature_at_degc
 from umber_pebble.core.errors import CoreError, MouldTooWeak, OutOfRange
+from umber_pebble.core.heat.piece import Place
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.log.learn import counted, loss_factor, residue_factor
 from umber_pebble.core.pieces.cast import CastAmounts
@@ -44,6 +46,15 @@ class Frozen:
     finished_kg: dict[int, float]
     layout: Layout
     windows: dict[int, PieceWindows]
+    places: dict[str, Place]
+    kept: dict[tuple[str, int, int], tuple[object, Track]] = field(default_factory=dict)
+
+    def track(self, name: tuple[str, int, int], made_from: object, make: Callable[[], Track]) -> Track:
+        """A track as it was made before, unless what it is made from has changed."""
+        known = self.kept.get(name)
+        if known is None or known[0] != made_from:
+            known = self.kept[name] = (made_from, make())
+        return known[1]
 
 
 @dataclass(slots=True)
@@ -311,15 +322,16 @@ def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
     finished = {r.number: amounts[r.line].finished.value.likely * r.casts for c in cooks for r in c.rounds}
     rounds = tuple(r for c in cooks for r in c.rounds)
     ways = [plan.way(line) for line in plan.lines]
+    spots = places(snapshot)
     layout = Layout(
         rounds,
         tuple(way.vessel_id for way in ways),
         tuple(line.work for line in plan.lines),
         tuple(way.poured_on_id for way in ways),
-        tuple(places(snapshot)),
+        tuple(spots),
         any(isinstance(way.by, SugarCook) for way in ways),
     )
-    return Frozen(snapshot, plan, amounts, cooks, finished, layout, round_windows(plan, cooks, amounts))
+    return Frozen(snapshot, plan, amounts, cooks, finished, layout, round_windows(plan, cooks, amounts), spots)
 
 
 def _replayed(frozen: Frozen, run: Run, rows: list[EventRow]) -> RunState:
@@ -333,22 +345,27 @@ def _replayed(frozen: Frozen, run: Run, rows: list[EventRow]) -> RunState:
 def _looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
     """All tracks of a run: every rest, the pots as they are now, every poured round."""
     seen = Seen(seq, state, cooks_now(frozen.plan, frozen.cooks, frozen.amounts, state))
-    for cook, cook_state in zip(seen.cooks, state.cooks, strict=True):
-        for i, rest in enumerate(cook_state.rests):
-            seen.rests[(cook.number, i)] = resting_track(cook, rest, frozen.finished_kg)
-        if cook_state.phase == "heating":
-            seen.pots[cook.number] = heating_track(cook, cook_state)
-        elif cook_state.phase == "resting":
-            seen.pots[cook.number] = seen.rests[(cook.number, len(cook_state.rests) - 1)]
-    spots = places(frozen.snapshot)
+    for cook, cooked in zip(seen.cooks, state.cooks, strict=True):
+        number = cook.number
+        for i, rest in enumerate(cooked.rests):
+            make = partial(resting_track, cook, rest, frozen.finished_kg)
+            seen.rests[(number, i)] = frozen.track(("rest", number, i), (cooked.lost, rest), make)
+        if cooked.phase == "heating":
+            heated = (cooked.lost, cooked.heated_s, cooked.from_degc, cooked.heatings, cooked.readings)
+            make = partial(heating_track, cook, cooked)
+            seen.pots[number] = frozen.track(("heating", number, 0), heated, make)
+        elif cooked.phase == "resting":
+            seen.pots[number] = seen.rests[(number, len(cooked.rests) - 1)]
     for cook in seen.cooks:
         for r in cook.rounds:
             target = state.rounds[r.number]
             if target.poured_s is not None:
                 pour = temperature_at_degc(seen.rests[(cook.number, target.rest)], target.poured_s)
-                seen.rounds[r.number] = round_track(
-                    frozen.plan, cook, r.line, frozen.amounts[r.line], target, pour, spots
+                lies = replace(target, outcomes={})
+                make = partial(
+                    round_track, frozen.plan, cook, r.line, frozen.amounts[r.line], lies, pour, frozen.places
                 )
+                seen.rounds[r.number] = frozen.track(("round", r.number, 0), (pour, lies), make)
     return seen
 
 

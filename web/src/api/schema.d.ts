@@ -3595,7 +3595,6 @@ export interface components {
             phase: string;
             /** Place */
             place: string;
-            predicted: components["schemas"]["Curve"];
             /** Subject */
             subject: string;
         };

@@ -49,12 +49,12 @@ class Curve:
 
 
 def curve_of(times: Iterable[float], temps: Sequence[Spread]) -> Curve:
-    """A curve from times [s] and temperatures with their band [degC]. Source: definition"""
+    """A curve from times [s] and temperatures with their band [degC], to 0.1 s and 0.01 K. Source: definition"""
     return Curve(
-        tuple(float(t) for t in times),
-        tuple(t.low for t in temps),
-        tuple(t.likely for t in temps),
-        tuple(t.high for t in temps),
+        tuple(round(float(t), 1) for t in times),
+        tuple(round(t.low, 2) for t in temps),
+        tuple(round(t.likely, 2) for t in temps),
+        tuple(round(t.high, 2) for t in temps),
     )
 
 
