@@ -137,7 +137,7 @@ class CookReply(Reply):
     fresh: Explained
     water: Explained
     water_left: Explained | None
-    bursts: int | None
+    bursts_s: list[float] | None
     melt: str
     vessel_id: str
     hob: Explained

@@ -72,8 +72,8 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
                 water
                 if melt.melt == "isomalt"
                 else "bath"
-                if c.bursts is None
-                else f"30 s + {c.bursts - 1} x 10 s"
+                if c.bursts_s is None
+                else " + ".join(f"{burst:g}" for burst in c.bursts_s) + " s"
             )
             rows.append((
                 f"{c.cook.number + 1}:  {paper.mass(c.fresh.value.likely, units)}", vessels[c.cook.way.vessel_id], how,

@@ -246,7 +246,11 @@ def test_lollipops_are_melted_poured_get_sticks_go_to_the_fridge_and_come_out() 
         return lollipop_acts(now, *steps)[0][0]
 
     heat = then(5.0)  # no hot sugar, no caution
-    assert (heat.kind, heat.params["melt"], heat.params["bursts"]) == ("heat", "coating", 4)
+    assert (heat.kind, heat.params["melt"], heat.params["bursts_s"]) == (
+        "heat",
+        "coating",
+        (30.0, 10.0, 10.0, 10.0),
+    )
     assert then(130.0, ("heated", 120.0, {"cook": 0})).kind == "off"
     assert then(320.0, ("rested", 230.0, {"cook": 0})).kind in ("read", "pour")
     sticks = then(505.0, ("poured", 500.0, {"round": 0}))

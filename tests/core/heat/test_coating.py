@@ -10,7 +10,7 @@ from ht import Nu_horizontal_plate_laminar_Baehr
 from tests.conftest import FRIDGE, WOOD, make_lollipops
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.convection import h_stream_w_m2k, nusselt_stream_pohlhausen_1921
-from umber_pebble.core.heat.melting import Bath, Melting, Microwave, bursts, coupled_w, melting_curve, powered_s
+from umber_pebble.core.heat.melting import Bath, Melting, Microwave, bursts_s, coupled_w, melting_curve, powered_s
 from umber_pebble.core.heat.piece import Casting, Place, Stay
 from umber_pebble.core.heat.pour import FatFlow, pour_window_s
 from umber_pebble.core.heat.vessel import base_case
@@ -123,8 +123,9 @@ def test_melting_is_heat_over_power() -> None:
 def test_bursts_are_those_of_the_trade() -> None:
     powered = powered_s(Melting(base_case(BOWL, COATING, 0.2), 21.0, 40.0, Microwave(900.0, 15.0)))
     assert powered.low < 45.0 < powered.high
-    assert 2 <= bursts(powered.likely) <= 5
-    assert (bursts(20.0), bursts(30.0), bursts(31.0), bursts(50.0)) == (1, 1, 2, 3)
+    assert 2 <= len(bursts_s(powered.likely)) <= 5
+    assert [len(bursts_s(s)) for s in (20.0, 30.0, 31.0, 50.0)] == [1, 1, 2, 3]
+    assert bursts_s(41.0) == (30.0, 10.0, 10.0)
 
 
 def test_a_bath_too_cool_and_an_oven_out_of_range_are_refused() -> None:

@@ -2531,8 +2531,8 @@ export interface components {
          * @description One cook of a plan.
          */
         CookReply: {
-            /** Bursts */
-            bursts: number | null;
+            /** Bursts S */
+            bursts_s: number[] | null;
             capacity: components["schemas"]["Explained"];
             /** Casts */
             casts: number;

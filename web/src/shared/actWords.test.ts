@@ -64,7 +64,13 @@ describe("acts in words", () => {
     expect(said(0, true)).not.toContain("roughly");
   });
   it("speak of a bowl and its bursts when it is coating", () => {
-    const heat = act("heat", { melt: "coating", fresh_kg: 0.17, bursts: 4, cook_degc: 43, hob_s: 111 });
+    const heat = act("heat", {
+      melt: "coating",
+      fresh_kg: 0.17,
+      bursts_s: [30, 10, 10, 10],
+      cook_degc: 43,
+      hob_s: 111,
+    });
     const words = actWords(heat, view, UNITS);
     expect(plain(words.title)).toBe("Weigh 170 g coating, melt it");
     expect(words.detail[0]).toBe(

@@ -24,10 +24,10 @@ const LIMITS: Record<string, string> = {
 
 function meltCoating(act: Act, units: Units): Pick<ActWords, "title" | "detail" | "button"> {
   const p = act.params as Record<string, number>;
-  const bursts = p.bursts ?? 0;
+  const [first, ...more] = (act.params.bursts_s ?? []) as number[];
   const how =
-    bursts > 0
-      ? `Full power: 30 s, stir, then ${bursts > 1 ? `${plural(bursts - 1, "burst", "bursts")} of 10 s, stirring after each` : "look"}. No metal.`
+    first !== undefined
+      ? `Full power: ${first} s, stir, then ${more.length > 0 ? `${plural(more.length, "burst", "bursts")} of ${more[0]} s, stirring after each` : "look"}. No metal.`
       : "Over very hot water, stirring. No steam and no drop of water may reach it: it seizes.";
   return {
     title: `Weigh ${amount(p.fresh_kg ?? 0, "mass", units)} coating, melt it`,

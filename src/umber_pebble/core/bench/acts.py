@@ -7,7 +7,7 @@ from typing import Any
 from umber_pebble.core.bench.again import missing, rounds_again
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
-from umber_pebble.core.heat.melting import Melting, Microwave, bursts, powered_s
+from umber_pebble.core.heat.melting import Melting, Microwave, bursts_s, powered_s
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, Round
@@ -108,7 +108,7 @@ def _heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
         "cook_degc": cook.way.end_degc, "casts": casts, "hob_s": cook.hob.likely,
     }  # fmt: skip
     if isinstance(cook.heating, Melting) and isinstance(cook.heating.by, Microwave):
-        figures |= {"bursts": bursts(powered_s(cook.heating).likely), "power_w": cook.heating.by.power_w}
+        figures |= {"bursts_s": bursts_s(powered_s(cook.heating).likely), "power_w": cook.heating.by.power_w}
     payload = {"cook": cook.number}
     return Act("heat", f"pot:{cook.number}", "heated", payload, max(before, 0.0), math.inf, True, figures)
 

@@ -118,22 +118,23 @@ def power_spread(melting: Melting) -> Spread:
     return material("kitchen", "transfer", "bath").spread("conductance")
 
 
-def bursts(powered_s: float) -> int:
-    """Bursts of a microwave that make up a time under power: one long, then short ones [count].
+def bursts_s(powered_s: float) -> tuple[float, ...]:
+    """Bursts of a microwave that make up a time under power: one long, then short ones [s].
 
     Args:
         powered_s: time under power, above zero
     Source: common-practice
     """
     practice = material("kitchen", "bursts", "microwave")
-    return 1 + max(math.ceil((powered_s - practice.value("first")) / practice.value("next")), 0)
+    first, after = practice.value("first"), practice.value("next")
+    return (first,) + (after,) * max(math.ceil((powered_s - first) / after), 0)
 
 
 def stretch(melting: Melting, powered_s: float) -> float:
     """How much longer melting takes than its time under power, for the stirring [1]. Source: definition"""
     if isinstance(melting.by, Bath):
         return 1.0
-    return 1.0 + bursts(powered_s) * melting.by.stir_s / powered_s
+    return 1.0 + len(bursts_s(powered_s)) * melting.by.stir_s / powered_s
 
 
 @lru_cache(maxsize=128)

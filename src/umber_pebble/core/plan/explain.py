@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.heat.melting import Bath, Melting, bursts, power_spread, powered_s
+from umber_pebble.core.heat.melting import Bath, Melting, bursts_s, power_spread, powered_s
 from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.pieces.cast import CastAmounts
@@ -49,7 +49,7 @@ class CookPlan:
     water: Explained
     water_left: Explained | None
     hob: Explained
-    bursts: int | None
+    bursts_s: tuple[float, ...] | None
     opens: Explained
     closes: Explained
     capacity: Explained
@@ -181,7 +181,7 @@ def cook_plan(plan: PlanInput, c: PotCook, carried_kg: float) -> CookPlan:
         water=_water(c),
         water_left=_water_left(plan, c),
         hob=_hob(c),
-        bursts=_bursts(c),
+        bursts_s=_bursts_s(c),
         **_opens_and_closes(c, pot_inputs),
         capacity=explained(
             casts_in_window(w, plan.paces.pour_each_s), "count", "width of the pour window / seconds a cavity",
@@ -243,9 +243,9 @@ def _hob(c: PotCook) -> Explained:
     )  # fmt: skip
 
 
-def _bursts(c: PotCook) -> int | None:
+def _bursts_s(c: PotCook) -> tuple[float, ...] | None:
     melting = isinstance(c.heating, Melting) and not isinstance(c.heating.by, Bath)
-    return bursts(powered_s(c.heating).likely) if melting and isinstance(c.heating, Melting) else None
+    return bursts_s(powered_s(c.heating).likely) if melting and isinstance(c.heating, Melting) else None
 
 
 def _opens_and_closes(c: PotCook, pot_inputs: tuple[Any, ...]) -> dict[str, Explained]:

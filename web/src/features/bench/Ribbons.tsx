@@ -11,8 +11,8 @@ type Ribbon = Schemas["Ribbon"];
 const BEFORE_S = 240;
 const AFTER_S = 1080;
 const NARROW = 560;
-/** Upper edge of a ribbon of coating, so that its curve stands clear of the words [degC]. */
-const TOP_OF_COATING = 52;
+/** What a ribbon of coating reaches above its curve, which so stands clear of the words [K]. */
+const CLEAR_OF_WORDS_K = 9;
 /** Few ribbons stand tall, many slim. */
 const heightFor = (count: number) => (count <= 2 ? 104 : count <= 4 ? 72 : 56);
 
@@ -124,7 +124,9 @@ function Row({
           width={width - 4}
           height={height}
           low={Math.min(room - 5, ...ribbon.curve.likely_degc.map((t) => t - 6))}
-          high={ribbon.melt === "coating" ? TOP_OF_COATING : undefined}
+          high={
+            ribbon.melt === "coating" ? Math.max(...ribbon.curve.likely_degc) + CLEAR_OF_WORDS_K : undefined
+          }
           words={BAND_WORDS}
           label={`${name}: ${degc === null ? "" : amount(degc, "temperature", units)}`}
         />

@@ -151,18 +151,16 @@ function Melted({ cook }: { cook: Schemas["CookReply"] }) {
       <li>
         melts in <Figure of={cook.hob} name="Time to melt, stirring with it" />
       </li>
-      <li>
-        {cook.bursts === null
-          ? "over the bath, stirring"
-          : cook.bursts === 1
-            ? "one burst of 30 s"
-            : `30 s, then ${cook.bursts - 1} × 10 s`}
-      </li>
+      <li>{cook.bursts_s === null ? "over the bath, stirring" : burstWords(cook.bursts_s)}</li>
       <li>
         <Figure of={cook.water} name="Water" text="no drop of water" />
       </li>
     </>
   );
+}
+
+function burstWords([first, ...more]: number[]): string {
+  return more.length === 0 ? `one burst of ${first} s` : `${first} s, then ${more.length} × ${more[0]} s`;
 }
 
 function parts(cook: Schemas["CookReply"]): { name: string; of: Explained; kept: boolean }[] {

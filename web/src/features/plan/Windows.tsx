@@ -174,13 +174,13 @@ function CookStick({ cook, order }: { cook: Schemas["CookReply"]; order: Order }
     : [
         { from: low, to: closes, fill: "close-dots", word: "thickens, sets" },
         { from: closes, to: opens, fill: "open", word: "fluid: pour" },
-        { from: opens, to: 52, fill: "hatch", word: "too hot" },
+        { from: opens, to: end + 8, fill: "hatch", word: "too hot" },
       ];
   return (
     <div className="hidden shrink-0 md:block">
       <ThermoStick
         low={low}
-        high={sugar ? end + 8 : 52}
+        high={end + 8}
         height={300}
         word={(degc) => amount(degc, "temperature", units)}
         zones={zones}
