@@ -1,7 +1,7 @@
 """Low, likely, high: the one type for a value with spread, from engine to screen."""
 
 import math
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
@@ -51,3 +51,17 @@ def combine(likely: float, others: Iterable[Sequence[float]]) -> Spread:
         down += min(0.0, *(r - likely for r in results)) ** 2
         up += max(0.0, *(r - likely for r in results)) ** 2
     return Spread(likely - math.sqrt(down), likely, likely + math.sqrt(up))
+
+
+def shares_of(likely: float, others: Mapping[str, Sequence[float]]) -> dict[str, float]:
+    """Which share of a spread comes from which input, largest first; nothing where there is no spread [frac].
+
+    Args:
+        likely, others: as in combine, the results by the input's name
+    Source: jcgm-100-2008, section 5.1.2
+    """
+    squares = {name: max((r - likely) ** 2 for r in results) for name, results in others.items() if results}
+    whole = sum(squares.values())
+    if not 0.0 < whole < math.inf:
+        return {}
+    return dict(sorted(((name, s / whole) for name, s in squares.items()), key=lambda row: -row[1]))

@@ -41,6 +41,10 @@ class Setting:
         require_range("half_s", self.half_s, 1e-6, 1e6)
         require_range("half_at_degc", self.half_at_degc, -40.0, self.melts_degc - 0.1)
 
+    def rest_frac(self, degc: float) -> float:
+        """Share set at rest at a temperature [frac]."""
+        return float(rest_share_frac(degc, self.melts_degc, self.width_k, self.most_frac))
+
     def kinetics(self) -> Kinetics:
         """The row the compiled loops take; the rate constant is that at half_at_degc [1/s]."""
         rate = math.log(2.0) ** (1.0 / self.exponent) / self.half_s

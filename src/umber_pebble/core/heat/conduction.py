@@ -1,15 +1,15 @@
-"""1-D implicit finite volumes through a stack of layers, with two surroundings."""
+"""Implicit finite volumes through a stack of layers: plate, rod or ball, two surroundings, many cases at once."""
 
-import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.errors import require_range
 from umber_pebble.core.fat.crystallise import Setting, set_in_own_heat
 from umber_pebble.core.heat.convection import (
     STREAM_LENGTH_M,
@@ -20,17 +20,20 @@ from umber_pebble.core.heat.convection import (
 
 FIRST_STEP_S = 0.25
 STEP_GROWTH = 1.015
+TURN_HALF_K = 5.0
+SHAPES = {"plate": 0, "rod": 1, "ball": 2}
+NO_SETTING = (0.0, 1.0, 1.0, 1.0, 0.0, 0.0)
 
 Array = NDArray[np.float64]
 
 
 @dataclass(frozen=True, slots=True)
 class Layer:
-    """One layer, top to bottom in a stack; `contact_w_m2k` is its join to the layer above (inf = perfect).
+    """One layer, top (or outside) to bottom in a stack; `contact_w_m2k` is its join to the layer above (inf = perfect).
 
     The heat capacity may pass from cp_low to cp_high around turn_degc (a glass transition). A layer with
     a `setting` crystallises: it passes from cp_high to cp_low, and from melt_conductivity to conductivity,
-    with the share that has set, and is warmed by it.
+    with the share that has set, and is warmed by it. source_w_m3: heat made within it, as by a microwave.
     """
 
     name: str
@@ -45,16 +48,39 @@ class Layer:
     contact_w_m2k: float = math.inf
     melt_conductivity_w_mk: float | None = None
     setting: Setting | None = None
+    start_frac: float | None = None
+    source_w_m3: float = 0.0
 
     def __post_init__(self) -> None:
         require_range(f"{self.name}.thickness_m", self.thickness_m, 1e-5, 1.0)
+
+    @property
+    def starts_set_frac(self) -> float:
+        """Share set at the start: as told, else that of a fresh melt."""
+        if self.start_frac is not None:
+            return self.start_frac
+        return self.setting.start_frac if self.setting else 0.0
+
+    def row(self) -> tuple[float, ...]:
+        return (
+            self.conductivity_w_mk,
+            self.melt_conductivity_w_mk or self.conductivity_w_mk,
+            self.density_kg_m3,
+            self.cp_low_j_kgk,
+            self.cp_high_j_kgk,
+            self.turn_degc,
+            self.setting.latent_j_kg if self.setting else 0.0,
+            self.source_w_m3,
+            1.0 / self.contact_w_m2k,
+            *(self.setting.kinetics() if self.setting else NO_SETTING),
+        )
 
 
 @dataclass(frozen=True, slots=True)
 class Face:
     """Surroundings of one face: a fixed coefficient, or (h_fixed None) convection and radiation.
 
-    Convection is natural, with a stream of air at air_m_s on top of it.
+    Convection is natural, with a stream of air at air_m_s on top of it. flux_w_m2 falls on the face besides.
     """
 
     around_degc: float
@@ -64,18 +90,33 @@ class Face:
     factor: float = 1.0
     h_fixed_w_m2k: float | None = None
     air_m_s: float = 0.0
+    flux_w_m2: float = 0.0
 
     def row(self) -> tuple[float, ...]:
         fixed = -1.0 if self.h_fixed_w_m2k is None else self.h_fixed_w_m2k
         return (
-            self.around_degc,
-            float(self.facing),
-            self.length_m,
-            self.emissivity,
-            self.factor,
-            fixed,
-            self.air_m_s,
-        )
+            self.around_degc, float(self.facing), self.length_m, self.emissivity, self.factor, fixed, self.air_m_s,
+            self.flux_w_m2,
+        )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Stack:
+    """Layers top to bottom with what surrounds both faces; a rod's or ball's layers go from outside to inner_m."""
+
+    layers: tuple[Layer, ...]
+    top: Face
+    bottom: Face
+    shape: str = "plate"
+    inner_m: float = 0.0
+
+    @property
+    def counts(self) -> list[int]:
+        return [layer.nodes for layer in self.layers]
+
+    def spread(self, values: Sequence[float]) -> Array:
+        """One value a layer to one a node."""
+        return np.repeat(np.asarray(values, dtype=np.float64), self.counts)
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,83 +136,133 @@ class History:
         return self.set_frac[:, self.layer_of_node == index]
 
 
+class Watched(NamedTuple):
+    """One layer over time, every case: arrays [case, time]; degC, frac. top_set is the node at the layer's top."""
+
+    mean_degc: Array
+    hottest_degc: Array
+    coldest_degc: Array
+    least_set: Array
+    most_set: Array
+    top_degc: Array
+    top_set: Array
+
+
 @njit(cache=True)
-def _h(surface: float, face: tuple[float, ...]) -> float:
-    around, facing, length, emissivity, factor, fixed, air = face
+def _h(surface: float, face: Array) -> float:
+    fixed: float = face[5]
     if fixed >= 0.0:
         return fixed
-    natural = h_convection_w_m2k(surface, around, length, int(facing))
-    forced = h_stream_w_m2k(surface, around, STREAM_LENGTH_M, air)
-    both: float = (natural**3 + forced**3) ** (1.0 / 3.0)
-    return factor * both + h_radiation_w_m2k(surface, around, emissivity)
+    natural = h_convection_w_m2k(surface, face[0], face[2], int(face[1]))
+    both: float = natural
+    if face[6] > 0.0:
+        both = (natural**3 + h_stream_w_m2k(surface, face[0], STREAM_LENGTH_M, face[6]) ** 3) ** (1.0 / 3.0)
+    whole: float = face[4] * both + h_radiation_w_m2k(surface, face[0], face[3])
+    return whole
 
 
 @njit(cache=True)
 def _cp(t: float, low: float, high: float, turn: float) -> float:
-    if t >= turn + 5.0:
+    if t >= turn + TURN_HALF_K:
         return high
-    if t <= turn - 5.0:
+    if t <= turn - TURN_HALF_K:
         return low
-    return low + (high - low) * (t - turn + 5.0) / 10.0
+    return low + (high - low) * (t - turn + TURN_HALF_K) / (2.0 * TURN_HALF_K)
 
 
 @njit(cache=True)
-def _march(  # type: ignore[no-untyped-def]
-    temps, shares, times, dx, k_low, k_high, rho, cp_low, cp_high, turn, latent, kinetics, r_join, top, bottom
-):
-    n, steps = temps.size, times.size - 1
-    out, out_set = np.empty((steps + 1, n)), np.zeros((steps + 1, n))
-    out[0], out_set[0] = temps, shares
-    t, x = temps.copy(), shares.copy()
+def _after_heat(t: float, heat: float, low: float, high: float, turn: float) -> float:
+    """Temperature after heat [J/kg] from t, the heat capacity turning on the way: none is lost at the turn."""
+    a, width = turn - TURN_HALF_K, 2.0 * TURN_HALF_K
+    bend, top = (high - low) / (2.0 * width), 0.5 * (low + high) * width
+    x = t - a
+    h = low * x if x <= 0.0 else top + high * (x - width) if x >= width else low * x + bend * x * x
+    h += heat
+    if h <= 0.0:
+        return a + h / low
+    if h >= top:
+        return a + width + (h - top) / high
+    if abs(bend) < 1e-9:
+        return a + h / low
+    return a + (math.sqrt(low * low + 4.0 * bend * h) - low) / (2.0 * bend)
+
+
+@njit(cache=True, nogil=True)
+def _march(start, start_set, times, widths, areas, volumes, rows, top, bottom, first, last, kept):  # type: ignore[no-untyped-def]
+    cases, n = start.shape
+    steps = times.size - 1
+    seen = np.empty((7, cases, steps + 1))
+    fields, shares = np.empty((kept, steps + 1, n)), np.empty((kept, steps + 1, n))
+    end, end_set = start.copy(), start_set.copy()
     g, k, cp = np.empty(n - 1), np.empty(n), np.empty(n)
     upper, rhs = np.empty(n), np.empty(n)
-    s_top, s_bottom = t[0], t[n - 1]
-    # only the layers that set change while they do; they lie on top
-    sets = int((latent > 0.0).sum())
-    k[:] = k_low
-    for i in range(steps):
-        dt = times[i + 1] - times[i]
-        for j in range(n):
-            if j < sets:
-                done = x[j] / kinetics[j, 2]
-                k[j] = k_high[j] + (k_low[j] - k_high[j]) * done
-                cp[j] = cp_high[j] + (cp_low[j] - cp_high[j]) * done
-            else:
-                cp[j] = _cp(t[j], cp_low[j], cp_high[j], turn[j])
-        # conductance between neighbours: two half cells and the join between them
-        for j in range(n - 1 if i == 0 else min(sets, n - 1)):
-            g[j] = 1.0 / (0.5 * dx[j] / k[j] + r_join[j + 1] + 0.5 * dx[j + 1] / k[j + 1])
-        half_top, half_bottom = 2.0 * k[0] / dx[0], 2.0 * k[n - 1] / dx[n - 1]
-        h_top, h_bottom = _h(s_top, top), _h(s_bottom, bottom)
-        u_top = 1.0 / (1.0 / half_top + 1.0 / h_top) if h_top > 0.0 else 0.0
-        u_bottom = 1.0 / (1.0 / half_bottom + 1.0 / h_bottom) if h_bottom > 0.0 else 0.0
-        for j in range(n):
-            c = rho[j] * cp[j] * dx[j] / dt
-            above = g[j - 1] if j > 0 else 0.0
-            below = g[j] if j < n - 1 else 0.0
-            diagonal, r = c + above + below, c * t[j]
-            if j == 0:
-                diagonal += u_top
-                r += u_top * top[0]
-            if j == n - 1:
-                diagonal += u_bottom
-                r += u_bottom * bottom[0]
-            if j > 0:
-                diagonal -= above * upper[j - 1]
-                r += above * rhs[j - 1]
-            upper[j] = below / diagonal
-            rhs[j] = r / diagonal
-        t[n - 1] = rhs[n - 1]
-        for j in range(n - 2, -1, -1):
-            t[j] = rhs[j] + upper[j] * t[j + 1]
-        for j in range(sets):
-            row = kinetics[j]
-            kin = (row[0], row[1], row[2], row[3], row[4], row[5])
-            x[j], t[j] = set_in_own_heat(x[j], t[j], dt, latent[j] / cp[j], kin)
-        s_top = (half_top * t[0] + h_top * top[0]) / (half_top + h_top)
-        s_bottom = (half_bottom * t[n - 1] + h_bottom * bottom[0]) / (half_bottom + h_bottom)
-        out[i + 1], out_set[i + 1] = t, x
-    return out, out_set
+    for case in range(cases):
+        t, x, row = end[case], end_set[case], rows[case]
+        dx, area, volume = widths[case], areas[case], volumes[case]
+        s_top, s_bottom = t[0], t[n - 1]
+        for i in range(steps + 1):
+            if i > 0:
+                dt = times[i] - times[i - 1]
+                for j in range(n):
+                    if row[j, 6] > 0.0:
+                        done = x[j] / row[j, 11]
+                        k[j] = row[j, 1] + (row[j, 0] - row[j, 1]) * done
+                        cp[j] = row[j, 4] + (row[j, 3] - row[j, 4]) * done
+                    else:
+                        k[j] = row[j, 0]
+                        cp[j] = _cp(t[j], row[j, 3], row[j, 4], row[j, 5])
+                # conductance between neighbours: two half cells and the join between them
+                for j in range(n - 1):
+                    g[j] = area[j + 1] / (0.5 * dx[j] / k[j] + row[j + 1, 8] + 0.5 * dx[j + 1] / k[j + 1])
+                half_top, half_bottom = 2.0 * k[0] / dx[0], 2.0 * k[n - 1] / dx[n - 1]
+                h_top, h_bottom = _h(s_top, top[case]), _h(s_bottom, bottom[case])
+                u_top = half_top * h_top / (half_top + h_top)
+                u_bottom = area[n] * half_bottom * h_bottom / (half_bottom + h_bottom)
+                in_top = top[case, 7] * half_top / (half_top + h_top)
+                in_bottom = area[n] * bottom[case, 7] * half_bottom / (half_bottom + h_bottom)
+                for j in range(n):
+                    c = row[j, 2] * cp[j] * volume[j] / dt
+                    above = g[j - 1] if j > 0 else 0.0
+                    below = g[j] if j < n - 1 else 0.0
+                    diagonal, r = c + above + below, c * t[j] + row[j, 7] * volume[j]
+                    if j == 0:
+                        diagonal += u_top
+                        r += u_top * top[case, 0] + in_top
+                    if j == n - 1:
+                        diagonal += u_bottom
+                        r += u_bottom * bottom[case, 0] + in_bottom
+                    if j > 0:
+                        diagonal -= above * upper[j - 1]
+                        r += above * rhs[j - 1]
+                    upper[j] = below / diagonal
+                    rhs[j] = r / diagonal
+                for j in range(n - 2, -1, -1):
+                    rhs[j] += upper[j] * rhs[j + 1]
+                s_top = (half_top * rhs[0] + h_top * top[case, 0] + top[case, 7]) / (half_top + h_top)
+                s_bottom = (half_bottom * rhs[n - 1] + h_bottom * bottom[case, 0] + bottom[case, 7]) / (
+                    half_bottom + h_bottom
+                )
+                for j in range(n):
+                    if row[j, 6] > 0.0:
+                        kin = (row[j, 9], row[j, 10], row[j, 11], row[j, 12], row[j, 13], row[j, 14])
+                        x[j], t[j] = set_in_own_heat(x[j], rhs[j], dt, row[j, 6] / cp[j], kin)
+                    elif row[j, 3] == row[j, 4]:
+                        t[j] = rhs[j]
+                    else:
+                        t[j] = _after_heat(t[j], cp[j] * (rhs[j] - t[j]), row[j, 3], row[j, 4], row[j, 5])
+            total, whole = 0.0, 0.0
+            hot, cold, least, most = t[first], t[first], x[first], x[first]
+            for j in range(first, last):
+                total += volume[j] * t[j]
+                whole += volume[j]
+                hot, cold = max(hot, t[j]), min(cold, t[j])
+                least, most = min(least, x[j]), max(most, x[j])
+            seen[0, case, i], seen[1, case, i], seen[2, case, i] = total / whole, hot, cold
+            seen[3, case, i], seen[4, case, i] = least, most
+            seen[5, case, i], seen[6, case, i] = t[first], x[first]
+            if case < kept:
+                fields[case, i], shares[case, i] = t, x
+    return seen, fields, shares, end, end_set
 
 
 def growing_times_s(end_s: float, first_s: float = FIRST_STEP_S, growth: float = STEP_GROWTH) -> Array:
@@ -190,61 +281,86 @@ def growing_times_s(end_s: float, first_s: float = FIRST_STEP_S, growth: float =
     return times
 
 
-def conduct(
-    layers: Sequence[Layer], top: Face, bottom: Face, times_s: Array, start: Array | None = None,
-    start_set: Array | None = None,
-) -> History:  # fmt: skip
-    """Temperatures and shares set through a stack of layers over time [degC, frac].
+def _cells(stack: Stack) -> tuple[Array, Array, Array]:
+    """Thickness of the cells [m], and their faces and volumes for each square metre of the outer face [1, m]."""
+    dx = stack.spread([layer.thickness_m / layer.nodes for layer in stack.layers])
+    power = SHAPES[stack.shape]
+    outer = stack.inner_m + dx.sum()
+    radius = np.concatenate(([outer], outer - np.cumsum(dx)))
+    radius[-1] = stack.inner_m
+    if power == 0:
+        return dx, np.ones(dx.size + 1), dx
+    grown = radius ** (power + 1)
+    return dx, (radius / outer) ** power, (grown[:-1] - grown[1:]) / ((power + 1) * outer**power)
+
+
+def conduct_all(
+    stacks: Sequence[Stack], watch: int, times_s: Array, start: Array | None = None, start_set: Array | None = None,
+    kept: int = 0,
+) -> tuple[Watched, list[History], Array, Array]:  # fmt: skip
+    """Many stacks of the same nodes at once: what one layer does in each; the whole of the first few; how each ends.
 
     Backward Euler in time, cell-centred volumes in space; surface coefficients and properties from the
-    step before, and setting after conduction in each step, so the error is first order in the step.
+    step before, and setting after conduction in each step, so the error is first order in the step. The heat
+    that crosses the faces is what the cells gain, to rounding.
     Args:
-        layers: top to bottom
+        stacks: the cases
+        watch: index of the layer to watch
+        times_s: rising, from the start [s]
+        start, start_set: temperatures [degC] and shares set [frac] [case, node] to go on from; else each layer's own
+        kept: of how many of the first the whole field is given
+    Source: patankar-1980, chapter 4
+    """
+    first = stacks[0]
+    counts = first.counts
+    rows = np.repeat(np.array([[layer.row() for layer in s.layers] for s in stacks]), counts, axis=1)
+    inside = np.ones(sum(counts), dtype=bool)
+    inside[np.cumsum([0, *counts[:-1]])] = False
+    rows[:, inside, 8] = 0.0
+    if start is None:
+        start = np.array([s.spread([layer.start_degc for layer in s.layers]) for s in stacks])
+    if start_set is None:
+        start_set = np.array([s.spread([layer.starts_set_frac for layer in s.layers]) for s in stacks])
+    from_node = sum(counts[:watch])
+    dx, area, volume = (np.array(part) for part in zip(*(_cells(s) for s in stacks), strict=True))
+    tops, bottoms = (np.array([getattr(s, side).row() for s in stacks]) for side in ("top", "bottom"))
+    seen, fields, shares, end, end_set = _march(
+        start,
+        start_set,
+        times_s,
+        dx,
+        area,
+        volume,
+        rows,
+        tops,
+        bottoms,
+        from_node,
+        from_node + counts[watch],
+        kept,
+    )
+    nodes = np.repeat(np.arange(len(counts)), counts)
+    return (
+        Watched(*seen),
+        [History(times_s, f, x, nodes) for f, x in zip(fields, shares, strict=True)],
+        end,
+        end_set,
+    )
+
+
+def conduct(
+    layers: Sequence[Layer], top: Face, bottom: Face, times_s: Array, shape: str = "plate", inner_m: float = 0.0
+) -> History:
+    """Temperatures and shares set through one stack of layers over time [degC, frac].
+
+    Args:
+        layers: top to bottom, or from the outside of a rod or ball inwards
         top, bottom: surroundings of the two faces
         times_s: rising, from the start [s]
-        start, start_set: node temperatures [degC] and shares set [frac] to go on from; else each layer's own
+        shape, inner_m: plate, rod or ball, and the radius its layers end at [m]
     Raises: OutOfRange: a thickness outside its limits.
     Source: patankar-1980, chapter 4
     """
-    counts = [layer.nodes for layer in layers]
-    rows = {
-        name: np.repeat([float(getattr(layer, name)) for layer in layers], counts)
-        for name in (
-            "conductivity_w_mk",
-            "density_kg_m3",
-            "cp_low_j_kgk",
-            "cp_high_j_kgk",
-            "turn_degc",
-            "start_degc",
-        )
-    }
-    dx = np.repeat([layer.thickness_m / layer.nodes for layer in layers], counts)
-    settings = [layer.setting for layer in layers]
-    if any(later and not earlier for earlier, later in itertools.pairwise(settings)):
-        raise OutOfRange("layers that set lie above those that do not", path="layers", got=None)
-    k_melt = [layer.melt_conductivity_w_mk or layer.conductivity_w_mk for layer in layers]
-    none = (0.0, 1.0, 1.0, 1.0, 0.0, 0.0)
-    shares = np.repeat([s.start_frac if s else 0.0 for s in settings], counts)
-    r_join = np.zeros(dx.size)
-    r_join[np.cumsum([0, *counts[:-1]])] = [1.0 / layer.contact_w_m2k for layer in layers]
-    temps, set_frac = _march(
-        (rows["start_degc"] if start is None else start).astype(np.float64),
-        shares if start_set is None else start_set.astype(np.float64),
-        times_s,
-        dx,
-        rows["conductivity_w_mk"],
-        np.repeat(k_melt, counts).astype(np.float64),
-        rows["density_kg_m3"],
-        rows["cp_low_j_kgk"],
-        rows["cp_high_j_kgk"],
-        rows["turn_degc"],
-        np.repeat([s.latent_j_kg if s else 0.0 for s in settings], counts),
-        np.repeat(np.array([s.kinetics() if s else none for s in settings]), counts, axis=0),
-        r_join,
-        top.row(),
-        bottom.row(),
-    )
-    return History(times_s, temps, set_frac, np.repeat(np.arange(len(layers)), counts))
+    return conduct_all([Stack(tuple(layers), top, bottom, shape, inner_m)], 0, times_s, kept=1)[1][0]
 
 
 def falls_below_s(times_s: Array, temps_degc: Array, limit_degc: float) -> float:
@@ -255,10 +371,10 @@ def falls_below_s(times_s: Array, temps_degc: Array, limit_degc: float) -> float
         limit_degc: the limit [degC]
     Source: definition
     """
-    below = np.flatnonzero(temps_degc <= limit_degc)
-    if below.size == 0:
+    below = temps_degc <= limit_degc
+    i = int(below.argmax())
+    if not below[i]:
         return math.inf
-    i = int(below[0])
     if i == 0:
         return float(times_s[0])
     t0, t1, a, b = times_s[i - 1], times_s[i], temps_degc[i - 1], temps_degc[i]

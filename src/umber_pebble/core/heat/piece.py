@@ -1,32 +1,53 @@
 """A cast in its mould, laid in a row of places: how it cools and sets."""
 
-from dataclasses import dataclass, replace
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from umber_pebble.core.errors import require_range
+from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.fat.crystallise import setting_of
-from umber_pebble.core.heat.conduction import Array, Face, Layer, conduct, growing_times_s
+from umber_pebble.core.heat.conduction import (
+    SHAPES,
+    Array,
+    Face,
+    History,
+    Layer,
+    Stack,
+    conduct_all,
+    growing_times_s,
+)
 from umber_pebble.core.materials.load import Material, model_factors
 from umber_pebble.core.spread import Spread, exact
 
-# fat costs more a node, since each sets in its own heat, and is as well served by fewer (docs/heat.md)
-NODES = {
-    "sugar": {"piece": 15, "wall": 8, "place": 12},
-    "fat": {"piece": 10, "wall": 5, "place": 8},
-}
+
+@dataclass(frozen=True, slots=True)
+class Grid:
+    """How finely a cast is reckoned: nodes of piece, of a layer under it, of wall and place; growth of the steps."""
+
+    piece: int
+    under: int
+    wall: int
+    place: int
+    growth: float
+
+
+# fat costs more a node, since each sets in its own heat, and is as well served by fewer; what an input moves is a
+# difference of two runs, which needs less than the run itself (docs/heat.md)
+FINE = {"sugar": Grid(15, 8, 8, 12, 1.015), "fat": Grid(10, 8, 5, 8, 1.025)}
+COARSE = {"sugar": Grid(8, 4, 4, 6, 1.05), "fat": Grid(6, 4, 3, 5, 1.06)}
 HORIZON_S = {"sugar": 6 * 3600.0, "fat": 3 * 3600.0}
-# the error of a time is about half a step: under 1 % (docs/heat.md)
-STEP_GROWTH = {"sugar": 1.015, "fat": 1.025}
 UNDERSIDE_M = 0.06
 STILL_M_S = exact(0.0)
+NO_FACE = Face(0.0, 2, 0.05, 0.9, h_fixed_w_m2k=0.0)
 
 
 @dataclass(frozen=True, slots=True)
 class Place:
     """Where a mould lies: a surface of a thickness at a temperature, in air of a temperature and speed [m/s].
 
-    air_unsure_k is how far that air may be from what its owner says.
+    air_unsure_k is how far that air may be from what its owner says; shelter: what a wrapping leaves of the air's
+    cooling [1]; touch_w_m2k: in a hand or the like, a coefficient that takes the air's place.
     """
 
     surface: Material
@@ -35,6 +56,13 @@ class Place:
     air_degc: float
     air_m_s: Spread = STILL_M_S
     air_unsure_k: float = 0.0
+    shelter: float = 1.0
+    touch_w_m2k: float | None = None
+
+    @property
+    def open(self) -> bool:
+        """Whether there is nothing but air under the mould."""
+        return self.surface.flags.get("open", False) or self.touch_w_m2k is not None
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,11 +74,25 @@ class Stay:
 
 
 @dataclass(frozen=True, slots=True)
+class Under:
+    """What the melt is poured on, between it and the mould: an earlier pass, a filling, a film."""
+
+    material: Material
+    thickness_m: float
+    degc: float
+
+    def __post_init__(self) -> None:
+        require_range("under.thickness_m", self.thickness_m, 2e-5, 0.1)
+
+
+@dataclass(frozen=True, slots=True)
 class Casting:
     """A cast of melt in a mould wall, poured at a temperature and laid in a row of places.
 
-    slab is the plate that cools like it, plate_m the length of its open surface (area over edge) [m];
-    tg: the glass transition of a sugar glass; None for a fat.
+    slab is the plate that cools like it, or the radius of a rod or ball (from inner_m outwards, all round in its
+    mould); plate_m the length of its open surface (area over edge) [m]; tg: the glass transition of a sugar glass; None
+    for a fat; under: what it is poured on; thin_m, thick_m: the plates its thin and thick places cool like, where they
+    are not the whole's [m].
     """
 
     melt: Material
@@ -61,10 +103,27 @@ class Casting:
     pour: Spread
     tg: Spread | None
     path: tuple[Stay, ...]
+    under: tuple[Under, ...] = ()
+    shape: str = "plate"
+    inner_m: float = 0.0
+    thin_m: float | None = None
+    thick_m: float | None = None
 
     def __post_init__(self) -> None:
         require_range("slab_m", self.slab.low, 5e-5, 0.1)
-        require_range("wall_m", self.wall_m, 1e-4, 0.05)
+        require_range("slab_m", self.slab.high, 5e-5, 0.1)
+        require_range("wall_m", self.wall_m, 5e-5, 0.05)
+        if self.shape not in SHAPES:
+            raise OutOfRange("no such shape", path="shape", got=self.shape, limits={"one_of": list(SHAPES)})
+        starts = [stay.from_s for stay in self.path]
+        if not starts or starts[0] != 0 or starts != sorted(set(starts)):
+            raise OutOfRange(
+                "a path begins with the pour and each place comes later than the one before", path="path",
+                got=str(starts),
+            )  # fmt: skip
+        if starts[-1] >= self.horizon_s:
+            hours = self.horizon_s / 3600
+            raise OutOfRange(f"a path is followed for {hours:g} hours", path="path", got=starts[-1])
 
     @property
     def kind(self) -> str:
@@ -77,8 +136,9 @@ class Casting:
 
 @dataclass(frozen=True, slots=True)
 class PieceRun:
-    """One engine run: times from the pour [s], the piece's mean, hottest and coldest node [degC], the share set of the
-    node that has set least and most [frac]."""
+    """One engine run: times from the pour [s], the piece's mean, hottest and coldest node and its top [degC], the share
+    set of the node that has set least and most and of its top [frac]; the whole field stay by stay, where it was kept.
+    """
 
     times_s: Array
     mean_degc: Array
@@ -86,6 +146,9 @@ class PieceRun:
     coldest_degc: Array
     least_set: Array
     most_set: Array
+    top_degc: Array
+    top_set: Array
+    fields: tuple[History, ...] = field(default=(), compare=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,73 +172,123 @@ class Case:
         return place.air_degc + self.air_off_share * place.air_unsure_k
 
 
-def _piece(case: Case) -> Layer:
-    melt, density = case.casting.melt, case.casting.melt.value("density_melt")
-    nodes = NODES[case.casting.kind]["piece"]
-    if case.casting.tg is not None:
-        return Layer(
-            "piece", case.depth_m, nodes, case.conductivity, density, melt.value("cp_glass"), case.cp_melt,
-            case.casting.tg.likely, case.pour_degc,
-        )  # fmt: skip
-    melted = melt.value("conductivity_melt") * case.conductivity / melt.value("conductivity")
+def fat_layer(
+    name: str, melt: Material, thickness_m: float, nodes: int, degc: float, set_frac: float | None = None, **given: float
+) -> Layer:  # fmt: skip
+    """A layer of fat that sets [SI fields].
+
+    Args:
+        name, thickness_m, nodes, degc, set_frac: of the layer; set_frac None for a fresh melt
+        melt: the material
+        given: conductivity, cp_melt and half_factor, where they are not the material's likely ones
+    Source: beckett-2009
+    """
+    conductivity = given.get("conductivity", melt.value("conductivity"))
+    melted = melt.value("conductivity_melt") * conductivity / melt.value("conductivity")
     return Layer(
-        "piece", case.depth_m, nodes, case.conductivity, density, melt.value("cp_set"), case.cp_melt, 0.0,
-        case.pour_degc, melt_conductivity_w_mk=melted, setting=setting_of(melt, case.half_factor),
+        name, thickness_m, nodes, conductivity, melt.value("density_melt"), melt.value("cp_set"),
+        given.get("cp_melt", melt.value("cp_melt")), 0.0, degc, melt_conductivity_w_mk=melted,
+        setting=setting_of(melt, given.get("half_factor", 1.0)), start_frac=set_frac,
     )  # fmt: skip
 
 
-def _layers(case: Case, place: Place) -> list[Layer]:
-    casting, mould, surface = case.casting, case.casting.mould, place.surface
-    nodes = NODES[casting.kind]
-    wall = Layer(
-        "wall", casting.wall_m, nodes["wall"], case.wall_conductivity, mould.value("density"),
-        mould.value("cp"), mould.value("cp"), 0.0, casting.path[0].place.air_degc,
+def _piece(case: Case, nodes: int) -> Layer:
+    melt, tg = case.casting.melt, case.casting.tg
+    if tg is None:
+        return fat_layer(
+            "piece", melt, case.depth_m, nodes, case.pour_degc, conductivity=case.conductivity, cp_melt=case.cp_melt,
+            half_factor=case.half_factor,
+        )  # fmt: skip
+    return Layer(
+        "piece", case.depth_m, nodes, case.conductivity, melt.value("density_melt"), melt.value("cp_glass"),
+        case.cp_melt, tg.likely, case.pour_degc,
     )  # fmt: skip
-    if surface.flags.get("open", False):
-        return [_piece(case), wall]
-    under = Layer(
-        "place", place.thickness_m, nodes["place"], surface.value("conductivity"), surface.value("density"),
-        surface.value("cp"), surface.value("cp"), 0.0, place.surface_degc, case.contact * surface.value("contact"),
-    )  # fmt: skip
-    return [_piece(case), wall, under]
+
+
+def _under(under: Under, nodes: int) -> Layer:
+    """An earlier pass has set as far as it does at rest; a filling or a film takes no part but by its heat."""
+    m = under.material
+    if m.flags.get("fat", False):
+        rest = setting_of(m).rest_frac(under.degc)
+        return fat_layer("under", m, under.thickness_m, nodes, under.degc, rest)
+    density, cp = ("density_melt", "cp_glass") if m.flags.get("sugar", False) else ("density", "cp")
+    c = m.value(cp)
+    return Layer(
+        "under", under.thickness_m, nodes, m.value("conductivity"), m.value(density), c, c, 0.0, under.degc
+    )
+
+
+def _solid(name: str, m: Material, thickness_m: float, nodes: int, degc: float, **given: float) -> Layer:
+    c = m.value("cp")
+    k = given.get("conductivity", m.value("conductivity"))
+    contact = given.get("contact", np.inf)
+    return Layer(name, thickness_m, nodes, k, m.value("density"), c, c, 0.0, degc, contact)
+
+
+def _stack(case: Case, place: Place, grid: Grid) -> Stack:
+    casting = case.casting
+    cold = casting.path[0].place.air_degc
+    wall = _solid("wall", casting.mould, casting.wall_m, grid.wall, cold, conductivity=case.wall_conductivity)
+    top, bottom = _faces(case, place)
+    if casting.shape != "plate":
+        return Stack((wall, _piece(case, grid.piece)), top, NO_FACE, casting.shape, casting.inner_m)
+    layers = [_piece(case, grid.piece), *(_under(u, grid.under) for u in casting.under), wall]
+    if not place.open:
+        contact = case.contact * place.surface.value("contact")
+        layers.append(
+            _solid("place", place.surface, place.thickness_m, grid.place, place.surface_degc, contact=contact)
+        )
+    return Stack(tuple(layers), top, bottom)
 
 
 def _faces(case: Case, place: Place) -> tuple[Face, Face]:
-    length, air = case.casting.plate_m, case.air_degc(place)
-    stream = getattr(place.air_m_s, case.stream)
-    top = Face(air, 1, length, case.casting.melt.value("emissivity"), case.air_side, air_m_s=stream)
-    return top, Face(air, 2, UNDERSIDE_M, 0.9, case.air_side, air_m_s=stream)
+    air, stream = case.air_degc(place), getattr(place.air_m_s, case.stream)
+    side = case.air_side * place.shelter
+    shown = Face(
+        air, 1, case.casting.plate_m, case.casting.melt.value("emissivity"), side, place.touch_w_m2k, stream
+    )
+    return shown, Face(air, 2, UNDERSIDE_M, 0.9, side, place.touch_w_m2k, stream)
 
 
-def run(case: Case) -> PieceRun:
-    """The engine once, with one value of each input.
+def watched_layer(casting: Casting) -> int:
+    """Which layer of the stack is the piece [index]. Source: definition"""
+    return 0 if casting.shape == "plate" else 1
+
+
+def run_all(cases: Sequence[Case], grid: Grid, kept: int = 0) -> list[PieceRun]:
+    """The engine for several cases of one casting, each with one value of every input.
 
     Args:
-        case: a casting with those values
+        cases: at least one
+        grid: how finely
+        kept: of how many of the first the whole field is kept
     Raises: OutOfRange: a size the model does not hold for.
     Source: patankar-1980
     """
-    path, nodes = case.casting.path, NODES[case.casting.kind]
-    moved = nodes["piece"] + nodes["wall"]
-    kept: tuple[Array, Array] | None = None
-    times, temps, shares = list[Array](), list[Array](), list[Array]()
-    for stay, after in zip(path, [*path[1:], None], strict=True):
-        layers = _layers(case, stay.place)
-        end = case.casting.horizon_s if after is None else after.from_s
-        start = np.repeat([float(layer.start_degc) for layer in layers], [layer.nodes for layer in layers])
-        start_set = np.zeros(start.size)
-        start_set[: nodes["piece"]] = layers[0].setting.start_frac if layers[0].setting else 0.0
-        if kept is not None:
-            start[:moved], start_set[:moved] = kept[0][:moved], kept[1][:moved]
-        steps = growing_times_s(max(end - stay.from_s, 1.0), growth=STEP_GROWTH[case.casting.kind])
-        history = conduct(layers, *_faces(case, stay.place), steps, start, start_set)
-        kept = history.temps_degc[-1], history.set_frac[-1]
-        skip = 0 if not times else 1
-        times.append(history.times_s[skip:] + stay.from_s)
-        temps.append(history.of_layer(0)[skip:])
-        shares.append(history.set_of_layer(0)[skip:])
-    piece, share = np.concatenate(temps), np.concatenate(shares)
-    return PieceRun(np.concatenate(times), piece.mean(1), piece.max(1), piece.min(1), share.min(1), share.max(1))
+    casting = cases[0].casting
+    watch = watched_layer(casting)
+    times, seen, fields = list[Array](), list[Array](), list[list[History]]()
+    ended: tuple[Array, Array] | None = None
+    for stay, after in zip(casting.path, [*casting.path[1:], None], strict=True):
+        stacks = [_stack(case, stay.place, grid) for case in cases]
+        start = np.array([s.spread([layer.start_degc for layer in s.layers]) for s in stacks])
+        start_set = np.array([s.spread([layer.starts_set_frac for layer in s.layers]) for s in stacks])
+        if ended is not None:
+            # a place is new to what is laid on it; all else goes on as it was
+            moved = sum(layer.nodes for layer in stacks[0].layers if layer.name != "place")
+            start[:, :moved], start_set[:, :moved] = ended[0][:, :moved], ended[1][:, :moved]
+        end = casting.horizon_s if after is None else after.from_s
+        steps = growing_times_s(max(end - stay.from_s, 1.0), growth=grid.growth)
+        out, histories, *ended_now = conduct_all(stacks, watch, steps, start, start_set, kept)
+        ended = ended_now[0], ended_now[1]
+        skip = 1 if times else 0
+        times.append(steps[skip:] + stay.from_s)
+        seen.append(np.array(out)[:, :, skip:])
+        fields.append(histories)
+    along, rows = np.concatenate(times), np.concatenate(seen, axis=2)
+    out_of = [PieceRun(along, *row) for row in rows.swapaxes(0, 1)]
+    whole = [replace(out_of[i], fields=tuple(stay[i] for stay in fields)) for i in range(kept)]
+    return [*whole, *out_of[kept:]]
 
 
 def base(casting: Casting) -> Case:
@@ -187,8 +300,8 @@ def base(casting: Casting) -> Case:
     )  # fmt: skip
 
 
-def varied(likely: Case) -> list[list[Case]]:
-    """Per uncertain input, the cases at its low and high end [SI fields].
+def varied(likely: Case) -> dict[str, list[Case]]:
+    """By uncertain input, the cases at its low and high end [SI fields].
 
     Source: jcgm-100-2008
     """
@@ -203,7 +316,7 @@ def varied(likely: Case) -> list[list[Case]]:
         "wall_conductivity": (wall.low, wall.high),
         "air_side": (air.low, air.high),
     }
-    if not all(stay.place.surface.flags.get("open", False) for stay in casting.path):
+    if casting.shape == "plate" and not all(stay.place.open for stay in casting.path):
         ends["contact"] = (contact.low / contact.likely, contact.high / contact.likely)
     if any(stay.place.air_m_s.high > 0 for stay in casting.path):
         ends["stream"] = ("low", "high")
@@ -212,8 +325,15 @@ def varied(likely: Case) -> list[list[Case]]:
     if casting.tg is None:
         half = melt.spread("half_time")
         ends["half_factor"] = (half.low / half.likely, half.high / half.likely)
+    known = {
+        "pour_degc": likely.pour_degc, "depth_m": likely.depth_m, "contact": 1.0, "half_factor": 1.0, "air_side": 1.0
+    }  # fmt: skip
 
     def at(name: str, value: float | str) -> Case:
         return replace(likely, **{name: value})  # type: ignore[arg-type]
 
-    return [[at(name, value) for value in values] for name, values in ends.items()]
+    return {
+        name: [at(name, value) for value in values if value != known.get(name)]
+        for name, values in ends.items()
+        if set(values) != {known.get(name)}
+    }

@@ -1,45 +1,95 @@
 """When a cast may be worked, touched, unmoulded: by viscosity for sugar glass, by what has set for fat."""
 
-from collections.abc import Callable
-from dataclasses import dataclass
-from functools import lru_cache, partial
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from functools import lru_cache
 
-from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
+from umber_pebble.core.constants import GRAVITY_M_S2, HOT_TO_HOLD_DEGC
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.conduction import Array, falls_below_s
-from umber_pebble.core.heat.piece import Case, Casting, PieceRun, base, run, varied
-from umber_pebble.core.spread import Spread, combine
+from umber_pebble.core.heat.piece import COARSE, FINE, Casting, PieceRun, base, run_all, varied
+from umber_pebble.core.materials.load import Material
+from umber_pebble.core.spread import Spread, combine, shares_of
 
-# which node decides a window of sugar glass: the hottest must be stiff enough, the coldest not yet too stiff
-SUGAR_SERIES = {
+# which place decides: the hottest must be stiff enough, the coldest not yet too stiff
+SUGAR_MARKS = {
+    "thread_opens": ("log_thread_open", "coldest_degc"),
+    "thread_closes": ("log_thread_close", "coldest_degc"),
+    "sprinkle_closes": ("log_sprinkle_close", "top_degc"),
     "stick_closes": ("log_stick_close", "coldest_degc"),
+    "holds": ("log_holds", "hottest_degc"),
     "bend_opens": ("log_bend_open", "hottest_degc"),
+    "pull_closes": ("log_pull_close", "coldest_degc"),
+    "cut_closes": ("log_cut_close", "coldest_degc"),
     "bend_closes": ("log_bend_close", "coldest_degc"),
     "brittle": ("log_brittle", "coldest_degc"),
     "unmould": ("log_unmould", "hottest_degc"),
+    "strain": ("log_strain", "hottest_degc"),
 }
 # and of fat: a stick goes in until the first layer has set; the rest waits for the last
-FAT_SERIES = {
+FAT_MARKS = {
+    "comb_opens": ("set_thickens", "top_set"),
+    "sprinkle_closes": ("set_sprinkle", "top_set"),
+    "comb_closes": ("set_comb", "top_set"),
     "stick_closes": ("set_first_skin", "most_set"),
+    "skin": ("set_first_skin", "top_set"),
     "still": ("set_still", "least_set"),
+    "cut_opens": ("set_cut", "least_set"),
     "touch": ("set_touch", "least_set"),
+    "peel": ("set_peel", "least_set"),
+    "cut_closes": ("set_peel", "most_set"),
     "unmould": ("set_release", "least_set"),
+    "over_chilled": ("over_chilled_below", "coldest_degc"),
 }
-# the hands' work while a piece is soft: from which window until which; None: from the pour
-WORKS = {"bend": ("bend_opens", "bend_closes"), "stick": (None, "stick_closes")}
+# what hands do with a piece: from which mark until which; None: from the pour, or without end
+WORKS: dict[str, tuple[str | None, str]] = {"bend": ("bend_opens", "bend_closes"), "stick": (None, "stick_closes")}
+TAKES: dict[str, dict[str, tuple[str | None, str | None]]] = {
+    "sugar": {
+        "sprinkles": (None, "sprinkle_closes"),
+        "stick": (None, "stick_closes"),
+        "thread": ("thread_opens", "thread_closes"),
+        "walls off": ("holds", None),
+        "bend": ("bend_opens", "bend_closes"),
+        "pull": ("bend_opens", "pull_closes"),
+        "scissors": ("holds", "cut_closes"),
+        "let go": ("bend_closes", None),
+    },
+    "fat": {
+        "sprinkles": (None, "sprinkle_closes"),
+        "stick": (None, "stick_closes"),
+        "comb": ("comb_opens", "comb_closes"),
+        "cutter": ("cut_opens", "cut_closes"),
+        "walls off": ("touch", None),
+        "next coat": ("touch", None),
+        "let go": ("touch", None),
+        "film off": ("peel", None),
+    },
+}
+# what a wait ends with is decided by the thick places, what is lost by waiting by the thin ones
+BY_THICK = ("holds", "bend_opens", "still", "cut_opens", "touch", "peel", "unmould", "strain", "cool_to_hold")
+BY_THIN = ("bend_closes", "pull_closes", "cut_closes", "brittle", "over_chilled", "thread_closes")
+SAG_S = 60.0
+"""How long a piece must keep its shape on its own to be said to hold it."""
+
+Deviations = dict[str, tuple[float, ...]]
 
 
 @dataclass(frozen=True, slots=True)
 class PieceWindows:
     """Times from the pour by name, with spread [s]; the horizon where one is not reached.
 
-    by_material: the windows again with only the spread that no temperature reading narrows; pace: the spread of
-    speed that heat alone leaves (1 = likely); limits: what each is reached at [degC, or frac set];
-    limited_by: "heat" or "setting"; work_width: how long the hands' work may last.
+    by_material: the windows again with only the spread that no temperature reading narrows; thin, thick: the likely
+    times of thin and thick places, where they have their own; shares: which share of a time's spread comes from which
+    input; pace: the spread of speed that heat alone leaves (1 = likely); limits: what each is reached at [degC, or frac
+    set]; limited_by: "heat" or "setting"; work_width: how long the hands' work may last.
     """
 
     at: dict[str, Spread]
     by_material: dict[str, Spread]
+    thin: dict[str, float]
+    thick: dict[str, float]
+    shares: dict[str, dict[str, float]]
     limits: dict[str, float]
     limited_by: dict[str, str]
     work_width: dict[str, Spread]
@@ -53,120 +103,208 @@ class PieceWindows:
         return self.at[name].likely >= self.horizon_s
 
 
+class _Runs:
+    """A fine run, and what a coarse one says of each input: times of the fine run with the coarse ones' differences."""
+
+    def __init__(self, casting: Casting) -> None:
+        likely = base(casting)
+        by_input = varied(likely)
+        places = [replace(likely, depth_m=d) for d in (casting.thin_m, casting.thick_m) if d is not None]
+        coarse = run_all(
+            [likely, *(case for cases in by_input.values() for case in cases), *places], COARSE[casting.kind]
+        )
+        self.casting, self.likely = casting, likely
+        [self.fine] = run_all([likely], FINE[casting.kind], kept=1)
+        self.coarse, rest = coarse[0], iter(coarse[1:])
+        self.by_input = {name: [next(rest) for _ in cases] for name, cases in by_input.items()}
+        self.thin = next(rest) if casting.thin_m is not None else None
+        self.thick = next(rest) if casting.thick_m is not None else None
+
+    def moved(
+        self, of: Callable[[PieceRun], float], names: Mapping[str, list[PieceRun]]
+    ) -> tuple[float, Deviations]:
+        """A time of the likely run, and what it is with each input at its ends [s]."""
+        first, rough = of(self.fine), of(self.coarse)
+        return first, {name: tuple(first + of(r) - rough for r in runs) for name, runs in names.items()}
+
+    def at_place(self, of: Callable[[PieceRun], float], place: PieceRun | None) -> float | None:
+        """The same time at a thin or thick place [s]."""
+        return None if place is None else max(of(self.fine) + of(place) - of(self.coarse), 0.0)
+
+    def until(self, series: str, limit: float, r: PieceRun) -> float:
+        values: Array = getattr(r, series)
+        rising = series.endswith("_set")
+        crossed = falls_below_s(r.times_s, -values if rising else values, -limit if rising else limit)
+        return min(crossed, self.casting.horizon_s)
+
+
 @lru_cache(maxsize=256)
 def windows_s(casting: Casting) -> PieceWindows:
     """The windows of a casting, in seconds from its pour, with spread.
 
-    One base run and one run to each end of every uncertain input. Sugar glass: bend opens when the hottest node is
-    stiff enough, closes when the coldest is too stiff; brittle by the coldest; unmould when the hottest is at its
-    glass transition, which moves the limits and not the run. Fat: a stick goes in until the first node has set;
-    still, touch and unmould when the last one has, and when it is cold enough to have let go.
+    One fine run; one coarse run and one to each end of every uncertain input, for what they differ by. Sugar glass:
+    bend opens when the hottest node is stiff enough, closes when the coldest is too stiff; brittle by the coldest;
+    unmould when the hottest is at its glass transition, which moves the limits and not the run. Fat: a stick goes in
+    until the first node has set; still, touch and unmould when the last one has, and when it is cold enough to have
+    let go. Where thin and thick places cool apart, the thick ones end a wait and the thin ones close a window.
     Args:
         casting: the cast, its mould and its path of places
     Raises: OutOfRange: a size or temperature the model does not hold for.
     Source: williams-landel-ferry-1955, avrami-1939, patankar-1980, jcgm-100-2008
     """
-    likely = base(casting)
-    first, rows = run(likely), [[run(case) for case in row] for row in varied(likely)]
-    return _sugar(casting, casting.tg, first, rows) if casting.tg else _fat(casting, likely, first, rows)
-
-
-def _spread(of: Callable[[PieceRun], float], first: PieceRun, rows: list[list[PieceRun]]) -> Spread:
-    return _not_before_the_pour(combine(of(first), [[of(r) for r in row] for row in rows]))
+    runs = _Runs(casting)
+    return _sugar(runs, casting.tg) if casting.tg else _fat(runs)
 
 
 def _not_before_the_pour(times: Spread) -> Spread:
-    return Spread(max(times.low, 0.0), times.likely, times.high)
+    return Spread(max(times.low, 0.0), max(times.likely, 0.0), max(times.high, 0.0))
 
 
-def _until(casting: Casting, series: str, limit: float, r: PieceRun) -> float:
-    values: Array = getattr(r, series)
-    rising = series in ("least_set", "most_set")
-    crossed = falls_below_s(r.times_s, -values if rising else values, -limit if rising else limit)
-    return min(crossed, casting.horizon_s)
-
-
-def _pace(first: PieceRun, rows: list[list[PieceRun]], limit_degc: float) -> Spread:
+def _pace(runs: _Runs, names: Mapping[str, list[PieceRun]], limit_degc: float) -> Spread:
     def time(r: PieceRun) -> float:
         return max(falls_below_s(r.times_s, r.mean_degc, limit_degc), 1.0)
 
-    return combine(1.0, [[time(first) / time(r) for r in row] for row in rows])
+    rough = time(runs.coarse)
+    return combine(1.0, [[rough / time(r) for r in row] for row in names.values()])
 
 
-def _sugar(casting: Casting, tg: Spread, first: PieceRun, rows: list[list[PieceRun]]) -> PieceWindows:
-    melt, until = casting.melt, partial(_until, casting)
+def holds_log_pa_s(melt: Material, depth_m: float) -> float:
+    """Viscosity from which a piece keeps its shape under its own weight: it sags less than it may in SAG_S [log10 Pa s].
 
-    def crossing(series: str, glass: float, log: float, r: PieceRun) -> float:
-        return until(series, temperature_at_log_viscosity_degc(log, glass), r)
+    A slab on its edge or over a form is stretched by rho g d / (3 eta) (Trouton).
+    Args:
+        melt: its density_melt and its sag [frac] in that time
+        depth_m: thickness
+    Source: reiner-1969, assumption
+    """
+    stress = melt.value("density_melt") * GRAVITY_M_S2 * depth_m
+    return math.log10(stress * SAG_S / (3 * melt.value("sag")))
 
-    def window(prop: str, series: str, by_heat: list[list[PieceRun]]) -> Spread:
-        log = melt.spread(prop)
-        rows = [
-            *([crossing(series, tg.likely, log.likely, r) for r in row] for row in by_heat),
-            [crossing(series, tg.low, log.likely, first), crossing(series, tg.high, log.likely, first)],
-            [crossing(series, tg.likely, log.low, first), crossing(series, tg.likely, log.high, first)],
-        ]
-        return _not_before_the_pour(combine(crossing(series, tg.likely, log.likely, first), rows))
 
-    def width(glass: float, r: PieceRun) -> float:
-        opens = crossing("hottest_degc", glass, melt.value("log_bend_open"), r)
-        return max(crossing("coldest_degc", glass, melt.value("log_bend_close"), r) - opens, 0.0)
+def _sugar(runs: _Runs, tg: Spread) -> PieceWindows:
+    melt, depth = runs.casting.melt, runs.casting.slab.likely
+    held = holds_log_pa_s(melt, depth)
+    logs = {
+        name: Spread(held, held, held) if name == "holds" else melt.spread(prop)
+        for name, (prop, _) in SUGAR_MARKS.items()
+    }
 
-    at = {name: window(*how, rows) for name, how in SUGAR_SERIES.items()}
-    glass_only = {name: window(*how, []) for name, how in SUGAR_SERIES.items()}
-    widths = [[width(tg.likely, r) for r in row] for row in rows] + [[width(tg.low, first), width(tg.high, first)]]
+    def crossing(name: str, glass: float, log: float) -> Callable[[PieceRun], float]:
+        limit = temperature_at_log_viscosity_degc(log, glass)
+        return lambda r: runs.until(SUGAR_MARKS[name][1], limit, r)
+
+    def of_glass(name: str) -> Deviations:
+        log = logs[name]
+        ends = {
+            "glass": [(tg.low, log.likely), (tg.high, log.likely)],
+            "limit": [(tg.likely, log.low), (tg.likely, log.high)],
+        }
+        return {
+            key: tuple(crossing(name, glass, value)(runs.fine) for glass, value in pairs)
+            for key, pairs in ends.items()
+        }
+
+    def width(r: PieceRun, glass: float) -> float:
+        opens, closes = (crossing(name, glass, logs[name].likely)(r) for name in ("bend_opens", "bend_closes"))
+        return max(closes - opens, 0.0)
+
+    found = _Found(runs)
+    for name in SUGAR_MARKS:
+        found.add(name, crossing(name, tg.likely, logs[name].likely), of_glass(name), ())
+    first, wide = runs.moved(lambda r: width(r, tg.likely), runs.by_input)
+    wide["glass"] = (width(runs.fine, tg.low), width(runs.fine, tg.high))
+    hold = found.cool_to_hold()
     return PieceWindows(
-        at=at,
-        by_material=glass_only,
-        limits={
-            name: temperature_at_log_viscosity_degc(melt.value(p), tg.likely)
-            for name, (p, _) in SUGAR_SERIES.items()
+        **found.fields(),
+        limits={n: temperature_at_log_viscosity_degc(log.likely, tg.likely) for n, log in logs.items()},
+        limited_by=dict.fromkeys(SUGAR_MARKS, "heat"),
+        work_width={
+            "bend": _not_before_the_pour(combine(first, wide.values())),
+            "stick": found.at["stick_closes"],
         },
-        limited_by=dict.fromkeys(at, "heat"),
-        work_width={"bend": combine(width(tg.likely, first), widths), "stick": at["stick_closes"]},
-        cool_to_hold=_spread(partial(until, "hottest_degc", HOT_TO_HOLD_DEGC), first, rows),
-        pace=_pace(first, rows, tg.likely),
-        likely_run=first,
-        horizon_s=casting.horizon_s,
+        cool_to_hold=hold,
+        pace=_pace(runs, runs.by_input, tg.likely),
+        likely_run=runs.fine,
+        horizon_s=runs.casting.horizon_s,
     )
 
 
-def _fat(casting: Casting, likely: Case, first: PieceRun, rows: list[list[PieceRun]]) -> PieceWindows:
-    melt, until = casting.melt, partial(_until, casting)
+def _fat(runs: _Runs) -> PieceWindows:
+    casting, melt = runs.casting, runs.casting.melt
     cold = max(melt.value("release_below"), casting.path[-1].place.air_degc + melt.value("release_above_air"))
 
-    def reached(name: str, r: PieceRun) -> float:
-        prop, series = FAT_SERIES[name]
-        at = until(series, melt.value(prop), r)
-        return max(at, until("hottest_degc", cold, r)) if name == "unmould" else at
+    def reached(name: str) -> Callable[[PieceRun], float]:
+        prop, series = FAT_MARKS[name]
 
-    at = {name: _spread(partial(reached, name), first, rows) for name in FAT_SERIES}
-    at["over_chilled"] = _spread(partial(until, "coldest_degc", melt.value("over_chilled_below")), first, rows)
-    # half-times apart: no reading of a temperature narrows them
-    kinds = [cases[0].half_factor != 1.0 for cases in varied(likely)]
-    setting = [row for row, of_setting in zip(rows, kinds, strict=True) if of_setting]
-    by_heat = [row for row, of_setting in zip(rows, kinds, strict=True) if not of_setting]
-    at_once = run(_at_once(likely))
+        def of(r: PieceRun) -> float:
+            at = runs.until(series, melt.value(prop), r)
+            return max(at, runs.until("hottest_degc", cold, r)) if name == "unmould" else at
+
+        return of
+
+    found = _Found(runs)
+    for name in FAT_MARKS:
+        found.add(name, reached(name), {}, ("half_factor",))
+    # what is left of a time when the fat sets at once is heat
+    [at_once] = run_all([replace(runs.likely, half_factor=1e-3)], COARSE["fat"])
+    limited = {n: "heat" if 2 * reached(n)(at_once) > found.at[n].likely else "setting" for n in FAT_MARKS}
+    heat_only = {name: row for name, row in runs.by_input.items() if name != "half_factor"}
+    hold = found.cool_to_hold()
     return PieceWindows(
-        at=at,
-        by_material={name: _spread(partial(reached, name), first, setting) for name in FAT_SERIES}
-        | {"over_chilled": at["over_chilled"]},
-        limits={name: melt.value(p) for name, (p, _) in FAT_SERIES.items()}
-        | {"unmould_degc": cold, "over_chilled": melt.value("over_chilled_below")},
-        limited_by={
-            name: "heat" if 2 * reached(name, at_once) > at[name].likely else "setting" for name in FAT_SERIES
-        }
-        | {"over_chilled": "heat"},
-        work_width={"stick": at["stick_closes"]},
-        cool_to_hold=_spread(partial(until, "hottest_degc", HOT_TO_HOLD_DEGC), first, rows),
-        pace=_pace(first, by_heat, cold),
-        likely_run=first,
+        **found.fields(),
+        limits={name: melt.value(p) for name, (p, _) in FAT_MARKS.items()} | {"unmould_degc": cold},
+        limited_by=limited | {"over_chilled": "heat"},
+        work_width={"stick": found.at["stick_closes"]},
+        cool_to_hold=hold,
+        pace=_pace(runs, heat_only, cold),
+        likely_run=runs.fine,
         horizon_s=casting.horizon_s,
     )
 
 
-def _at_once(likely: Case) -> Case:
-    return Case(
-        likely.casting, likely.pour_degc, likely.depth_m, likely.cp_melt, likely.conductivity,
-        likely.wall_conductivity, half_factor=1e-3,
-    )  # fmt: skip
+class _Found:
+    """Times gathered mark by mark, with what each is uncertain by."""
+
+    def __init__(self, runs: _Runs) -> None:
+        self.runs = runs
+        self.at: dict[str, Spread] = {}
+        self.by_material: dict[str, Spread] = {}
+        self.thin: dict[str, float] = {}
+        self.thick: dict[str, float] = {}
+        self.shares: dict[str, dict[str, float]] = {}
+
+    def add(
+        self, name: str, of: Callable[[PieceRun], float], of_material: Deviations, material_inputs: tuple[str, ...]
+    ) -> None:  # fmt: skip
+        first, moved = self.runs.moved(of, self.runs.by_input)
+        moved |= of_material
+        kept = {key: row for key, row in moved.items() if key in of_material or key in material_inputs}
+        shift = self._places(name, of, first)
+        horizon = self.runs.casting.horizon_s
+
+        def shifted(rows: Deviations) -> Spread:
+            whole = _not_before_the_pour(combine(first, rows.values()).plus(shift))
+            return Spread(*(min(v, horizon) for v in (whole.low, whole.likely, whole.high)))
+
+        self.at[name], self.by_material[name] = shifted(moved), shifted(kept)
+        self.shares[name] = shares_of(first, moved)
+
+    def _places(self, name: str, of: Callable[[PieceRun], float], first: float) -> float:
+        """Keeps the times of thin and thick places; returns how much the one that decides differs from the whole."""
+        thin, thick = self.runs.at_place(of, self.runs.thin), self.runs.at_place(of, self.runs.thick)
+        if thin is not None:
+            self.thin[name] = thin
+        if thick is not None:
+            self.thick[name] = thick
+        if name in BY_THICK and thick is not None:
+            return max(thick - first, 0.0)
+        return min(thin - first, 0.0) if name in BY_THIN and thin is not None else 0.0
+
+    def cool_to_hold(self) -> Spread:
+        """When no place is hot to hold any more; kept apart from the other times."""
+        self.add("cool_to_hold", lambda r: self.runs.until("hottest_degc", HOT_TO_HOLD_DEGC, r), {}, ())
+        self.by_material.pop("cool_to_hold")
+        return self.at.pop("cool_to_hold")
+
+    def fields(self) -> dict[str, dict]:  # type: ignore[type-arg]
+        return {name: getattr(self, name) for name in ("at", "by_material", "thin", "thick", "shares")}

@@ -62,7 +62,46 @@ def table(file: str) -> dict[str, Any]:
 def materials(file: str, group: str = "") -> dict[str, Material]:
     """All materials of one table, or of one group in it [SI units inside]. Source: definition"""
     rows = table(file)[group] if group else table(file)
-    return {key: _material(key, row) for key, row in rows.items()}
+    return {key: _material(key, _whole(rows, row)) for key, row in rows.items()}
+
+
+def _whole(rows: dict[str, Any], row: dict[str, Any]) -> dict[str, Any]:
+    """A row with what it takes from the one it is like."""
+    return _whole(rows, rows[row["like"]]) | row if "like" in row else row
+
+
+@cache
+def tempered(melt: Material, temper: str) -> Material:
+    """A couverture in another temper than the good one its values are for [SI units inside].
+
+    Raises: OutOfRange: no such temper.
+    Source: wille-lutton-1966, assumption
+    """
+    changes = material("tempers", temper)
+    own = dict(changes.properties)
+    if not own or not melt.flags.get("tempers", False):
+        return melt
+    off, at = own.pop("melts_off"), melt["melts_at"]
+    melts = Spread(at.spread.low + off.spread.low, at.value + off.value, at.spread.high + off.spread.high)
+    own["melts_at"] = Property(melts, at.unit, off.source)
+    return Material(f"{melt.key}:{temper}", f"{melt.name}, {changes.name}", melt.properties | own, melt.flags)
+
+
+@cache
+def like(relative: Material, key: str, name: str, sheet: tuple[tuple[str, Spread], ...]) -> Material:
+    """A material of its own: what a maker's sheet says, the rest as its relative [SI units inside].
+
+    Raises: OutOfRange: the sheet speaks of something the relative does not have.
+    Source: calibration
+    """
+    unknown = [prop for prop, _ in sheet if prop not in relative.properties]
+    if unknown:
+        raise OutOfRange(
+            f"{relative.name} has no {unknown[0]}", path=f"sheet.{unknown[0]}", got=unknown[0],
+            limits={"one_of": list(relative.properties)},
+        )  # fmt: skip
+    own = {prop: Property(value, relative[prop].unit, "maker-sheet") for prop, value in sheet}
+    return Material(key, name, relative.properties | own, relative.flags)
 
 
 def material(file: str, key: str, group: str = "") -> Material:

@@ -14,6 +14,9 @@ from umber_pebble.core.spread import Spread
 RASTER = 61
 # how a cast's slab compares with 2 V/A (docs/heat.md): its free edge and corners cool it too, and not all of them alike
 SLAB_OVER_TWO_V_A = (1.0, 1.12, 1.3)
+THINNEST_M = 2e-4
+# places whose slabs differ less than this from the whole are not told apart
+PLACES_ALIKE = 0.15
 
 
 @dataclass(frozen=True)
@@ -112,6 +115,28 @@ def slab_m(cavity: Cavity, level: float) -> Spread:
     two_v_a = 2 * volume_m3(cavity, level) / (open_m2(cavity, level) + wetted_m2(cavity, level))
     deepest = max(thickness_m(cavity, level).high, two_v_a)
     return Spread(*(min(two_v_a * factor, deepest) for factor in SLAB_OVER_TWO_V_A))
+
+
+def place_slabs_m(cavity: Cavity, level: float) -> tuple[float, float] | None:
+    """The slabs that its thin places and its thickest place cool like; None where they are the whole's [m].
+
+    A place as thick as d in an opening w by l cools through all of them: 1 / (1/d + 1/w + 1/l). That is V/A of a box,
+    and R/2 in the middle of a half ball; taken with the same factor as the whole.
+    Args:
+        cavity: the cavity
+        level: its fill level [m]
+    Raises: OutOfRange: level outside the cavity.
+    Source: geometry, assumption
+    """
+    thick, whole = thickness_m(cavity, level), slab_m(cavity, level).likely
+    factor, sides = SLAB_OVER_TWO_V_A[1], sum(1 / size for size in cavity.bounds_m())
+
+    def slab(d: float) -> float:
+        return min(max(factor / (1 / max(d, THINNEST_M) + sides), THINNEST_M), max(d, THINNEST_M))
+
+    thin, deep = slab(thick.low), slab(thick.high)
+    alike = thin > whole * (1 - PLACES_ALIKE) and deep < whole * (1 + PLACES_ALIKE)
+    return None if alike else (min(thin, whole), max(deep, whole))
 
 
 def section_m(cavity: Cavity, cut_frac: float, count: int = 121) -> list[list[tuple[float, float]]]:

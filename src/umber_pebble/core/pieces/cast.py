@@ -6,14 +6,24 @@ from dataclasses import dataclass
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.moulds.cavity import Cavity, level_m, open_m2, slab_m, thickness_m, volume_m3, wetted_m2
+from umber_pebble.core.moulds.cavity import (
+    Cavity,
+    level_m,
+    open_m2,
+    place_slabs_m,
+    slab_m,
+    thickness_m,
+    volume_m3,
+    wetted_m2,
+)
 from umber_pebble.core.spread import Spread, combine
 
 
 @dataclass(frozen=True, slots=True)
 class CastAmounts:
     """One cavity's cast: level [m], volume [m3], grams as kg, the surfaces that cool it [m2]; its thickness over the open
-    surface, the slab that cools like it, and area over edge of a disc as large as its open surface [m]."""
+    surface, the slab that cools like it, those of its thin and thick places where they differ, and area over edge of a disc as
+    large as its open surface [m]."""
 
     fill_m: float
     volume: Explained
@@ -24,6 +34,7 @@ class CastAmounts:
     wetted_m2: float
     thickness: Spread
     slab: Spread
+    places: tuple[float, float] | None
     plate_m: float
 
 
@@ -87,6 +98,7 @@ def amounts(cavity: Cavity, fill_m: float, melt: Material, displaced_m3: float =
         wetted_m2=wetted_m2(cavity, fill_m),
         thickness=thickness_m(cavity, fill_m),
         slab=slab_m(cavity, fill_m),
+        places=place_slabs_m(cavity, fill_m),
         plate_m=math.sqrt(surface / math.pi) / 2,
     )  # fmt: skip
 

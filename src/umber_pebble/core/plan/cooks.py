@@ -198,6 +198,8 @@ def casting_of(
         near,
         flow.tg if isinstance(flow, SugarFlow) else None,
         path,
+        thin_m=amount.places[0] if amount.places else None,
+        thick_m=amount.places[1] if amount.places else None,
     )
 
 

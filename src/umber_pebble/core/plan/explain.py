@@ -133,8 +133,9 @@ def round_plan(plan: PlanInput, r: Round, w: PieceWindows) -> RoundPlan:
         w.cool_to_hold, "s", WHAT["cool_to_hold"], *shared, sources=("iso-13732-1", "patankar-1980"),
         limited_by="heat to mould and air",
     )  # fmt: skip
-    windows = {name: window(name) for name in w.at} | {"cool_to_hold": cool}
-    return RoundPlan(r, line.melt, line.work, windows, tuple(name for name in w.at if w.never(name)))
+    told = [name for name in (*WHAT, "unmould") if name in w.at]
+    windows = {name: window(name) for name in told} | {"cool_to_hold": cool}
+    return RoundPlan(r, line.melt, line.work, windows, tuple(name for name in told if w.never(name)))
 
 
 def _mostly(part: Spread, whole: Spread) -> bool:
