@@ -63,6 +63,7 @@ def carry_out(server: Server, page: Page) -> None:
         server.advance(130)
         act(page, "Pour 14 cavities")
         space(page)
+        expect(page.get_by_role("button", name=re.compile("undo .pour"))).to_be_visible()
         server.advance(2400)
         act(page, "Unmould 14")
         space(page)

@@ -46,6 +46,7 @@ class Ribbon:
     hot_until_s: float | None
     bands: list[Band]
     curve: Curve
+    predicted: Curve
     dots: list[Dot]
     marks_degc: dict[str, float]
     outcomes: dict[int, bool]
@@ -204,7 +205,7 @@ def _ribbon(
     now = temperature_at_degc(track, elapsed)
     hot = now.high >= HOT_TO_HOLD_DEGC if until is None else elapsed < until
     return Ribbon(
-        subject, name, melt, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve,
+        subject, name, melt, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve, track.predicted,
         list(track.dots), track.marks_degc, outcomes,
     )  # fmt: skip
 

@@ -2384,7 +2384,8 @@ export interface components {
         /**
          * CastAmounts
          * @description One cavity's cast: level [m], volume [m3], grams as kg, the surfaces that cool it [m2]; its thickness over the open
-         *     surface, the slab that cools like it, and area over edge of a disc as large as its open surface [m].
+         *     surface, the slab that cools like it, those of its thin and thick places where they differ, and area over edge of a disc as
+         *     large as its open surface [m].
          */
         CastAmounts: {
             /** Fill M */
@@ -2392,6 +2393,11 @@ export interface components {
             finished: components["schemas"]["Explained"];
             /** Open M2 */
             open_m2: number;
+            /** Places */
+            places: [
+                number,
+                number
+            ] | null;
             /** Plate M */
             plate_m: number;
             poured: components["schemas"]["Explained"];
@@ -3595,6 +3601,7 @@ export interface components {
             phase: string;
             /** Place */
             place: string;
+            predicted: components["schemas"]["Curve"];
             /** Subject */
             subject: string;
         };
