@@ -11,10 +11,10 @@ from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
 from umber_pebble.api.http import Api, WithCookie
 from umber_pebble.core.materials.load import materials, table
 from umber_pebble.core.plan.problem import Stick
-from umber_pebble.services import archive, bench, logbook, papers, planning
+from umber_pebble.services import archive, bench, explorer, logbook, papers, planning, properties
 from umber_pebble.services.access import Access
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, Piece, Units
+from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, OwnMaterial, Piece, Units
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
@@ -36,6 +36,7 @@ def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) 
     _many(api, workshop, "mould", Mould, s.StoredMould, s.MouldList)
     _many(api, workshop, "piece", Piece, s.StoredPiece, s.PieceList)
     _many(api, workshop, "order", Order, s.StoredOrder, s.OrderList)
+    _many(api, workshop, "material", OwnMaterial, s.StoredMaterial, s.MaterialList)
     _figures(api, workshop)
     _runs(api, runs)
     _papers(api, workshop, runs)
@@ -94,6 +95,12 @@ def _figures(api: Api, workshop: Workshop) -> None:
     def outline(body: s.OutlineIn) -> Any:
         return planning.outline_of(body.svg, body.width_m)
 
+    def heat(body: explorer.HeatAsked) -> Any:
+        return {"explored": explorer.explore(workshop, body)}
+
+    def values() -> Any:
+        return {"groups": properties.tables(workshop)}
+
     def plan(body: Order) -> Any:
         return plan_reply(planning.plan_order(workshop, body), workshop)
 
@@ -112,6 +119,10 @@ def _figures(api: Api, workshop: Workshop) -> None:
         "POST", "/api/figures/outline", outline, body=s.OutlineIn, reply=s.OutlineRead, summary="An outline out of an SVG",
         largest=LARGEST_SVG_BODY,
     )  # fmt: skip
+    api.add(
+        "POST", "/api/figures/heat", heat, body=explorer.HeatAsked, reply=s.HeatExplored, summary="A cast on its way",
+    )  # fmt: skip
+    api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
     api.add("GET", "/api/sources", sources, reply=s.SourceList, summary="All published sources")
     api.add("GET", "/api/choices", choices, reply=s.Choices, summary="Materials and zones to choose from")

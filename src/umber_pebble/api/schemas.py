@@ -9,8 +9,21 @@ from umber_pebble.core.explained import Explained
 from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
-from umber_pebble.services import access, bench, logbook, planning, probes
-from umber_pebble.services.docs import Cavity, Doc, Id, Kitchen, Mould, Name, Order, Piece, Stick, Units, Whole
+from umber_pebble.services import access, bench, explorer, logbook, planning, probes, properties
+from umber_pebble.services.docs import (
+    Cavity,
+    Doc,
+    Id,
+    Kitchen,
+    Mould,
+    Name,
+    Order,
+    OwnMaterial,
+    Piece,
+    Stick,
+    Units,
+    Whole,
+)
 
 T = TypeVar("T", bound=Doc)
 
@@ -47,6 +60,14 @@ class StoredPiece(Stored[Piece]):
 
 class StoredOrder(Stored[Order]):
     pass
+
+
+class StoredMaterial(Stored[OwnMaterial]):
+    pass
+
+
+class MaterialList(Reply):
+    items: list[StoredMaterial]
 
 
 class MouldList(Reply):
@@ -105,6 +126,14 @@ class CavityMeasure(Doc):
 
 class CavityMeasured(Reply):
     figures: planning.CavityFigures
+
+
+class HeatExplored(Reply):
+    explored: explorer.Explored
+
+
+class Properties(Reply):
+    groups: list[properties.Group]
 
 
 class OutlineIn(Doc):

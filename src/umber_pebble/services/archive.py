@@ -10,7 +10,20 @@ from sqlalchemy import delete
 from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import CoreError, OutOfRange
-from umber_pebble.services.docs import Doc, Id, Kitchen, Mould, Name, Order, Piece, Probe, Units, Utc, Whole
+from umber_pebble.services.docs import (
+    Doc,
+    Id,
+    Kitchen,
+    Mould,
+    Name,
+    Order,
+    OwnMaterial,
+    Piece,
+    Probe,
+    Units,
+    Utc,
+    Whole,
+)
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.snapshot import Snapshot
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
@@ -63,12 +76,17 @@ class ProbeFile(_ThingFile[Probe]):
     kind: Literal["probe"]
 
 
+class MaterialFile(_ThingFile[OwnMaterial]):
+    kind: Literal["material"]
+
+
 ThingFile = Annotated[
-    KitchenFile | UnitsFile | MouldFile | PieceFile | OrderFile | ProbeFile, Field(discriminator="kind")
+    KitchenFile | UnitsFile | MouldFile | PieceFile | OrderFile | ProbeFile | MaterialFile,
+    Field(discriminator="kind"),
 ]
 MODELS: dict[str, Callable[..., Any]] = {
     "kitchen": KitchenFile, "units": UnitsFile, "mould": MouldFile, "piece": PieceFile, "order": OrderFile,
-    "probe": ProbeFile,
+    "probe": ProbeFile, "material": MaterialFile,
 }  # fmt: skip
 
 

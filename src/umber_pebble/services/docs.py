@@ -292,6 +292,23 @@ class Order(Doc):
     reserve_frac: float = Field(ge=0, le=0.5)
 
 
+class SheetRow(Doc):
+    """One value of a maker's sheet, in the property's own unit."""
+
+    name: str = Field(min_length=1, max_length=40)
+    low: float
+    likely: float
+    high: float
+
+
+class OwnMaterial(Doc):
+    """A material of the workshop's own: what its maker's sheet says, the rest as a relative of the tables."""
+
+    name: Name
+    like: Id
+    sheet: list[SheetRow] = Field(max_length=60)
+
+
 class Probe(Doc):
     """What a channel of a thermometer is called here."""
 
@@ -300,4 +317,5 @@ class Probe(Doc):
 
 KINDS: dict[str, type[Doc]] = {
     "kitchen": Kitchen, "units": Units, "mould": Mould, "piece": Piece, "order": Order, "probe": Probe,
+    "material": OwnMaterial,
 }  # fmt: skip

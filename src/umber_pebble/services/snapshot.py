@@ -2,16 +2,16 @@
 
 from datetime import datetime
 
-from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.heat.melting import Bath, Microwave
 from umber_pebble.core.heat.piece import STILL_M_S
 from umber_pebble.core.heat.piece import Place as PlaceCase
 from umber_pebble.core.heat.vessel import Pot
-from umber_pebble.core.materials.load import material, model_factors
+from umber_pebble.core.materials.load import Material, like, material, model_factors
 from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, Stick, SugarCook, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.docs import Doc, IsomaltWay, Kitchen, Mould, Order, Piece, Place, Vessel
+from umber_pebble.services.docs import Doc, IsomaltWay, Kitchen, Mould, Order, OwnMaterial, Piece, Place, Vessel
 from umber_pebble.services.shapes import mould_case
 
 WATER = {"auto": None, "dry": False, "wet": True}
@@ -57,7 +57,11 @@ def prior_residue() -> Spread:
     return Spread(0.7, 1.0, 1.4)
 
 
-def _pick(rows: list, wanted: str, path: str):  # type: ignore[no-untyped-def, type-arg]
+def pick(rows: list, wanted: str, path: str):  # type: ignore[no-untyped-def, type-arg]
+    """One of the kitchen's by its id.
+
+    Raises: OutOfRange: it is not there any more.
+    """
     for row in rows:
         if row.id == wanted:
             return row
@@ -110,18 +114,18 @@ def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Po
 def _way(snapshot: Snapshot, melt: str) -> Way:
     kitchen, order = snapshot.kitchen, snapshot.order
     chosen = order.isomalt if melt == "isomalt" else order.coating
-    vessel = _pick(kitchen.vessels, chosen.vessel_id, f"{melt}.vessel_id")
-    stand = _pick(kitchen.places, chosen.stand_id, f"{melt}.stand_id")
-    place = _pick(kitchen.places, chosen.place_id, f"{melt}.place_id")
+    vessel = pick(kitchen.vessels, chosen.vessel_id, f"{melt}.vessel_id")
+    stand = pick(kitchen.places, chosen.stand_id, f"{melt}.stand_id")
+    place = pick(kitchen.places, chosen.place_id, f"{melt}.place_id")
     by: SugarCook | FatMelt
     if isinstance(chosen, IsomaltWay):
-        ring = _pick(kitchen.rings, chosen.ring_id, "isomalt.ring_id")
+        ring = pick(kitchen.rings, chosen.ring_id, "isomalt.ring_id")
         heat = Ring(ring.power_w, material("kitchen", ring.kind, "ring").spread("efficiency"))
         by = SugarCook(chosen.crystalline, WATER[chosen.water], chosen.cook_degc, heat)
         # hot sugar is not carried about: its moulds set where they are poured
         poured_on = place
     else:
-        heater = _pick([*kitchen.microwaves, *kitchen.baths], chosen.by_id, "coating.by_id")
+        heater = pick([*kitchen.microwaves, *kitchen.baths], chosen.by_id, "coating.by_id")
         stir_s = kitchen.paces.stir_s
         with_ = Bath(heater.water_degc) if hasattr(heater, "water_degc") else Microwave(heater.power_w, stir_s)
         by = FatMelt(chosen.melt_to_degc, with_)
@@ -168,6 +172,31 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         confidence_frac=order.confidence_frac,
         reserve_frac=order.reserve_frac,
     )
+
+
+LARGEST_CHANGE, FARTHEST_K = 5.0, 40.0
+
+
+def own_material(key: str, doc: OwnMaterial) -> Material:
+    """A material of the workshop's own: its relative with what the maker's sheet says.
+
+    Raises: OutOfRange: the sheet speaks of something the relative does not have, says it twice, or is far from it.
+    """
+    relative = material("melts", doc.like)
+    for i, row in enumerate(doc.sheet):
+        at, path = relative.properties.get(row.name), f"sheet.{i}.likely"
+        if at is not None and at.unit == "degC":
+            require_range(path, row.likely, at.value - FARTHEST_K, at.value + FARTHEST_K)
+        elif at is not None:
+            low, high = sorted((at.value / LARGEST_CHANGE, at.value * LARGEST_CHANGE))
+            require_range(path, row.likely, low, high)
+        if not row.low <= row.likely <= row.high:
+            raise OutOfRange("low, likely and high must rise", path=path, got=row.likely)
+    names = [row.name for row in doc.sheet]
+    if len(set(names)) != len(names):
+        raise OutOfRange("a value stands twice in the sheet", path="sheet", got=str(names))
+    sheet = tuple((row.name, Spread(row.low, row.likely, row.high)) for row in doc.sheet)
+    return like(relative, key, doc.name, sheet)
 
 
 def stick_of(piece: Piece) -> Stick | None:

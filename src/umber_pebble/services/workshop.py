@@ -15,7 +15,7 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.clock import Clock
-from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, Piece
+from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, OwnMaterial, Piece
 from umber_pebble.services.errors import DiskFull, InUse, NotFound, Stale
 from umber_pebble.services.live import Broker
 from umber_pebble.services.shapes import cavity_fit, kind_of
@@ -23,7 +23,9 @@ from umber_pebble.services.snapshot import (
     Counts,
     FactorSpread,
     Snapshot,
+    air_degc,
     break_key,
+    own_material,
     prior_loss,
     prior_residue,
     stick_of,
@@ -167,8 +169,11 @@ class Workshop:
                     got=doc.due_at.isoformat(),
                     limits={"after": self.clock.now().isoformat()},
                 )
+        elif isinstance(doc, OwnMaterial):
+            own_material("", doc)
         elif isinstance(doc, Kitchen):
             _unique_ids(doc)
+            _cold_is_cold(doc)
 
 
 def _refers_to(doc: dict[str, Any]) -> set[str]:
@@ -184,6 +189,15 @@ def _unique_ids(doc: Kitchen) -> None:
         ids = [row.id for name in names for row in getattr(doc, name)]
         if len(set(ids)) != len(ids):
             raise OutOfRange(f"two {' or '.join(names)} have the same id", path=names[0], got=ids)
+
+
+def _cold_is_cold(doc: Kitchen) -> None:
+    for i, place in enumerate(doc.places):
+        if place.kind != "room" and air_degc(place, doc) >= doc.room_degc:
+            raise OutOfRange(
+                f"{place.name} would be no colder than the room: say how cold it is",
+                path=f"places.{i}.air_degc", got=air_degc(place, doc), limits={"high": doc.room_degc},
+            )  # fmt: skip
 
 
 def _within(path: str, check: Callable[[], object]) -> None:

@@ -468,6 +468,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A cast on its way */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HeatAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeatExplored"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/outline": {
         parameters: {
             query?: never;
@@ -831,6 +880,201 @@ export interface paths {
             };
         };
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All materials */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MaterialList"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Add a material */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Create_OwnMaterial_"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredMaterial"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A material */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredMaterial"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Save a material */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Save_OwnMaterial_"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredMaterial"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Remove a material */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Remove"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["umber_pebble__api__schemas__Done"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -1709,6 +1953,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/properties": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All materials with their values */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Properties"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs": {
         parameters: {
             query?: never;
@@ -2329,6 +2618,41 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** BendAsked */
+        BendAsked: {
+            /** Over S */
+            over_s: number;
+            /** Radius M */
+            radius_m: number;
+        };
+        /**
+         * BendLimits
+         * @description A bend of a sheet: strain at its outside [frac], stress there [Pa], fastest it may be done [s] and tightest
+         *     radius in the time given [m]; whether it cracks.
+         */
+        BendLimits: {
+            /** Cracks */
+            cracks: boolean;
+            /** Fastest S */
+            fastest_s: number;
+            /** Strain Frac */
+            strain_frac: number;
+            /** Stress Pa */
+            stress_pa: number;
+            /** Tightest M */
+            tightest_m: number;
+        };
+        /**
+         * Bent
+         * @description A bend: the last moment it can be done so [s], and its limits in the middle of the bend window.
+         */
+        Bent: {
+            /** At Degc */
+            at_degc: number;
+            limits: components["schemas"]["BendLimits"];
+            /** Until S */
+            until_s: number | null;
+        };
         /**
          * BroughtIn
          * @description The backup of what was there before.
@@ -2587,6 +2911,25 @@ export interface components {
             /** Worst K */
             worst_k: number | null;
         };
+        /**
+         * CoolingStress
+         * @description Tension that cooling leaves in a piece or puts on its skin [Pa], against what is safe; how fast the piece went
+         *     through its annealing range and how fast it safely may [K/s]; when the worst comes [s from the pour].
+         */
+        CoolingStress: {
+            /** Rate K S */
+            rate_k_s: number;
+            /** Residual Pa */
+            residual_pa: number;
+            /** Safe Pa */
+            safe_pa: number;
+            /** Safe Rate K S */
+            safe_rate_k_s: number;
+            /** Skin Pa */
+            skin_pa: number;
+            /** Worst S */
+            worst_s: number;
+        };
         /** Counts */
         Counts: {
             /** Broken */
@@ -2603,6 +2946,12 @@ export interface components {
         /** Create[Order] */
         Create_Order_: {
             doc: components["schemas"]["Order"];
+            /** Id */
+            id: string;
+        };
+        /** Create[OwnMaterial] */
+        Create_OwnMaterial_: {
+            doc: components["schemas"]["OwnMaterial"];
             /** Id */
             id: string;
         };
@@ -2827,6 +3176,65 @@ export interface components {
             unit: string;
             value: components["schemas"]["Spread"];
         };
+        /**
+         * Explored
+         * @description A cast reckoned: its windows, what they rest on, what would help, what it risks, and its section over time.
+         */
+        Explored: {
+            bend: components["schemas"]["Bent"] | null;
+            /** Family */
+            family: string;
+            /** Frames */
+            frames: components["schemas"]["Frame"][];
+            /** Helps */
+            helps: components["schemas"]["Help"][];
+            /** Horizon S */
+            horizon_s: number;
+            /** Layers */
+            layers: components["schemas"]["LayerShown"][][];
+            /** Limited By */
+            limited_by: {
+                [key: string]: string;
+            };
+            /** Limits */
+            limits: {
+                [key: string]: number;
+            };
+            /** Moved S */
+            moved_s: number[];
+            /** Name */
+            name: string;
+            /** Never */
+            never: string[];
+            on_first: components["schemas"]["PassOnPass"] | null;
+            /** Places */
+            places: string[];
+            /** Pour Degc */
+            pour_degc: number;
+            /** Reheats */
+            reheats: components["schemas"]["Reheated"][];
+            /** Rests On */
+            rests_on: components["schemas"]["RestsOn"][];
+            /** Risks */
+            risks: components["schemas"]["Risk"][];
+            slab: components["schemas"]["Spread"];
+            stress: components["schemas"]["CoolingStress"] | null;
+            sweat: components["schemas"]["Sweat"] | null;
+            /** Takes */
+            takes: components["schemas"]["Take"][];
+            /** Thick */
+            thick: {
+                [key: string]: number;
+            };
+            /** Thin */
+            thin: {
+                [key: string]: number;
+            };
+            /** Windows */
+            windows: {
+                [key: string]: components["schemas"]["Spread"];
+            };
+        };
         /** FactorSpread */
         FactorSpread: {
             /** High */
@@ -2835,6 +3243,32 @@ export interface components {
             likely: number;
             /** Low */
             low: number;
+        };
+        /**
+         * FirstPass
+         * @description What the melt is poured on: an earlier pass, a filling or a film; how thick and how warm.
+         */
+        FirstPass: {
+            /** Degc */
+            degc: number;
+            /** Material */
+            material: string;
+            /** Thickness M */
+            thickness_m: number;
+        };
+        /**
+         * Frame
+         * @description The section at one moment: temperatures [degC] and shares set [frac] of its cells, top to bottom.
+         */
+        Frame: {
+            /** At S */
+            at_s: number;
+            /** Set */
+            set: number[];
+            /** Stay */
+            stay: number;
+            /** Temps */
+            temps: number[];
         };
         /**
          * FrozenFile
@@ -2851,6 +3285,16 @@ export interface components {
              */
             planned_at: string;
             snapshot: components["schemas"]["Snapshot"];
+        };
+        /**
+         * Group
+         * @description Materials of one kind: melts, the workshop's own, fillings and films, moulds, places.
+         */
+        Group: {
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["MaterialShown"][];
         };
         /** HalfBallShape */
         HalfBallShape: {
@@ -2877,6 +3321,63 @@ export interface components {
             kind: "heart";
             /** Width M */
             width_m: number;
+        };
+        /**
+         * HeatAsked
+         * @description A cast to explore: a piece, or a thickness of a material in a mould; poured, laid along a path.
+         */
+        HeatAsked: {
+            bend: components["schemas"]["BendAsked"] | null;
+            first: components["schemas"]["FirstPass"] | null;
+            /** Material */
+            material: string;
+            /** Mould */
+            mould: string;
+            /** Piece Id */
+            piece_id: string | null;
+            /**
+             * Pour Degc
+             * @description None: as it is usually poured
+             */
+            pour_degc: number | null;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "plate" | "rod" | "ball";
+            /** Stays */
+            stays: components["schemas"]["StayAsked"][];
+            /**
+             * Temper
+             * @enum {string}
+             */
+            temper: "tempered" | "under" | "unseeded";
+            /**
+             * Thickness M
+             * @description of a plate, or the radius of a rod or ball; a piece has its own
+             */
+            thickness_m: number;
+            /** Wall M */
+            wall_m: number;
+            /**
+             * Water Frac
+             * @description of a sugar; None: of a usual cook
+             */
+            water_frac: number | null;
+        };
+        /** HeatExplored */
+        HeatExplored: {
+            explored: components["schemas"]["Explored"];
+        };
+        /**
+         * Help
+         * @description A change of the cast or its place, and how much sooner it may leave the mould with it [s].
+         */
+        Help: {
+            /** Change */
+            change: string;
+            /** Sooner S */
+            sooner_s: number;
         };
         /**
          * Input
@@ -2954,6 +3455,15 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** LayerShown */
+        LayerShown: {
+            /** Cells */
+            cells: number;
+            /** Name */
+            name: string;
+            /** Thickness M */
+            thickness_m: number;
+        };
         /** Line */
         Line: {
             /** Piece Id */
@@ -3019,6 +3529,40 @@ export interface components {
             material: "silicone" | "aluminium";
             /** Thickness M */
             thickness_m: number;
+        };
+        /** MaterialFile */
+        MaterialFile: {
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "material";
+            /** Revisions */
+            revisions: components["schemas"]["RevisionFile_OwnMaterial_"][];
+            /** Version */
+            version: number;
+        };
+        /** MaterialList */
+        MaterialList: {
+            /** Items */
+            items: components["schemas"]["StoredMaterial"][];
+        };
+        /** MaterialShown */
+        MaterialShown: {
+            /** Family */
+            family: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Properties */
+            properties: components["schemas"]["PropertyShown"][];
+            /** Tempers */
+            tempers: boolean;
         };
         /**
          * MeltPlan
@@ -3172,6 +3716,18 @@ export interface components {
              */
             kind: "outline";
         };
+        /**
+         * OwnMaterial
+         * @description A material of the workshop's own: what its maker's sheet says, the rest as a relative of the tables.
+         */
+        OwnMaterial: {
+            /** Like */
+            like: string;
+            /** Name */
+            name: string;
+            /** Sheet */
+            sheet: components["schemas"]["SheetRow"][];
+        };
         /** Paces */
         Paces: {
             /** Bend Each S */
@@ -3210,6 +3766,23 @@ export interface components {
             code: string;
             /** Lasts S */
             lasts_s: number;
+        };
+        /**
+         * PassOnPass
+         * @description What a fresh melt does to what it is poured on: verdict; share of the earlier pass that melts again, and least set
+         *     at its top [frac] (fat), or how hot its top gets [degC]; the hottest it may be poured without dissolving it [degC].
+         */
+        PassOnPass: {
+            /** Melts Frac */
+            melts_frac: number;
+            /** Pour Below Degc */
+            pour_below_degc: number;
+            /** Top Degc */
+            top_degc: number;
+            /** Top Set Frac */
+            top_set_frac: number;
+            /** Verdict */
+            verdict: string;
         };
         /** Piece */
         Piece: {
@@ -3457,6 +4030,29 @@ export interface components {
             /** Title */
             title: string;
         };
+        /** Properties */
+        Properties: {
+            /** Groups */
+            groups: components["schemas"]["Group"][];
+        };
+        /**
+         * PropertyShown
+         * @description A value of a material with its range, unit and source.
+         */
+        PropertyShown: {
+            /** High */
+            high: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+        };
         /**
          * ReadingsIn
          * @description A CSV file of readings (docs/files.md), and who brings it.
@@ -3468,6 +4064,18 @@ export interface components {
             csv: string;
             /** Device */
             device: string;
+        };
+        /**
+         * Reheated
+         * @description Heating a place again: until it bends, None: never; when its face boils or browns, None: never [s].
+         */
+        Reheated: {
+            /** Means */
+            means: string;
+            /** Soft S */
+            soft_s: number | null;
+            /** Spoils S */
+            spoils_s: number | null;
         };
         /**
          * Remark
@@ -3496,6 +4104,22 @@ export interface components {
             /** Order Id */
             order_id: string;
         };
+        /**
+         * RestsOn
+         * @description What a time's spread comes from, largest first [frac], and the one reading that would narrow it most.
+         */
+        RestsOn: {
+            /** Mark */
+            mark: string;
+            /** Narrows Frac */
+            narrows_frac: number;
+            /** Reading */
+            reading: string;
+            /** Shares */
+            shares: {
+                [key: string]: number;
+            };
+        };
         /** RevisionFile[Kitchen] */
         RevisionFile_Kitchen_: {
             doc: components["schemas"]["Kitchen"];
@@ -3521,6 +4145,17 @@ export interface components {
         /** RevisionFile[Order] */
         RevisionFile_Order_: {
             doc: components["schemas"]["Order"];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Version */
+            version: number;
+        };
+        /** RevisionFile[OwnMaterial] */
+        RevisionFile_OwnMaterial_: {
+            doc: components["schemas"]["OwnMaterial"];
             /**
              * Made At
              * Format: date-time
@@ -3618,6 +4253,24 @@ export interface components {
             name: string;
             /** Power W */
             power_w: number;
+        };
+        /**
+         * Risk
+         * @description What may go wrong: "sticks", "cracks", "blooms"; how likely: low, some, high; what it rests on, in numbers.
+         */
+        Risk: {
+            /** Figures */
+            figures: {
+                [key: string]: number;
+            };
+            /** Kind */
+            kind: string;
+            /** Level */
+            level: string;
+            /** Sources */
+            sources: string[];
+            /** Why */
+            why: string;
         };
         /**
          * Round
@@ -3779,6 +4432,12 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** Save[OwnMaterial] */
+        Save_OwnMaterial_: {
+            doc: components["schemas"]["OwnMaterial"];
+            /** Version */
+            version: number;
+        };
         /** Save[Piece] */
         Save_Piece_: {
             doc: components["schemas"]["Piece"];
@@ -3806,6 +4465,20 @@ export interface components {
             runs: number[][][];
             /** Wall M */
             wall_m: number;
+        };
+        /**
+         * SheetRow
+         * @description One value of a maker's sheet, in the property's own unit.
+         */
+        SheetRow: {
+            /** High */
+            high: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
         };
         /**
          * Snapshot
@@ -3898,6 +4571,21 @@ export interface components {
             /** Order Id */
             order_id: string;
         };
+        /**
+         * StayAsked
+         * @description From when the cast lies where, and how it is kept there.
+         */
+        StayAsked: {
+            /**
+             * Care
+             * @enum {string}
+             */
+            care: "none" | "wrapped" | "hand";
+            /** From S */
+            from_s: number;
+            /** Place Id */
+            place_id: string;
+        };
         /** Stick */
         Stick: {
             /** Diameter M */
@@ -3908,6 +4596,14 @@ export interface components {
         /** StoredKitchen */
         StoredKitchen: {
             doc: components["schemas"]["Kitchen"];
+            /** Id */
+            id: string;
+            /** Version */
+            version: number;
+        };
+        /** StoredMaterial */
+        StoredMaterial: {
+            doc: components["schemas"]["OwnMaterial"];
             /** Id */
             id: string;
             /** Version */
@@ -3944,6 +4640,31 @@ export interface components {
             id: string;
             /** Version */
             version: number;
+        };
+        /**
+         * Sweat
+         * @description From leaving the cold: until its surface is above the dew point, until it is dry again [s]; most water on it
+         *     [kg/m2]; the dew point [degC].
+         */
+        Sweat: {
+            /** Dew Degc */
+            dew_degc: number;
+            /** Dry S */
+            dry_s: number;
+            /** Sweats S */
+            sweats_s: number;
+            /** Water Kg M2 */
+            water_kg_m2: number;
+        };
+        /**
+         * Take
+         * @description What the piece takes, and from when until when [s from the pour]; None: from the pour, or without end.
+         */
+        Take: {
+            closes: components["schemas"]["Spread"] | null;
+            opens: components["schemas"]["Spread"] | null;
+            /** What */
+            what: string;
         };
         /**
          * Task
@@ -4052,7 +4773,7 @@ export interface components {
             /** Runs */
             runs: components["schemas"]["RunFile"][];
             /** Things */
-            things: (components["schemas"]["KitchenFile"] | components["schemas"]["UnitsFile"] | components["schemas"]["MouldFile"] | components["schemas"]["PieceFile"] | components["schemas"]["OrderFile"] | components["schemas"]["ProbeFile"])[];
+            things: (components["schemas"]["KitchenFile"] | components["schemas"]["UnitsFile"] | components["schemas"]["MouldFile"] | components["schemas"]["PieceFile"] | components["schemas"]["OrderFile"] | components["schemas"]["ProbeFile"] | components["schemas"]["MaterialFile"])[];
             /**
              * Version
              * @constant

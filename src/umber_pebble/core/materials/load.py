@@ -6,7 +6,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
-from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.spread import Spread
 
 
@@ -33,13 +33,15 @@ class Material:
     flags: dict[str, bool]
 
     def __getitem__(self, name: str) -> Property:
+        if name not in self.properties:
+            raise Missing(f"{self.name} has no {name}: a relative with it is needed", path=f"material.{name}")
         return self.properties[name]
 
     def value(self, name: str) -> float:
-        return self.properties[name].value
+        return self[name].value
 
     def spread(self, name: str) -> Spread:
-        return self.properties[name].spread
+        return self[name].spread
 
 
 def _property(row: dict[str, Any]) -> Property:

@@ -1,0 +1,156 @@
+"""What a cast's times rest on: what would help, which reading would narrow them, and what it risks."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from umber_pebble.core.heat.conduction import falls_below_s
+from umber_pebble.core.heat.piece import COARSE, Case, Casting, base, run_all
+from umber_pebble.core.heat.stress import CoolingStress
+from umber_pebble.core.heat.windows import FAT_MARKS, PieceWindows
+from umber_pebble.core.materials.load import Material, material
+
+# what one reading says of each input: the share of its spread that it takes away (assumption)
+NARROWS: dict[str, dict[str, float]] = {
+    "melt as it is poured": {"pour_degc": 0.9},
+    "thickness, or weight": {"depth_m": 0.9},
+    "air where it lies": {"air_off_share": 0.9},
+    "the cast as it cools": dict.fromkeys(("pour_degc", "depth_m", "cp_melt", "conductivity", "wall_conductivity", "contact", "air_side", "stream", "air_off_share"), 0.8),
+    "when it is seen to turn": {"glass": 0.7, "limit": 0.7, "half_factor": 0.7},
+}  # fmt: skip
+COLDER_K, THINNER, WALL_FACTOR = 5.0, 0.8, 0.5
+LEVELS = ("low", "some", "high")
+
+
+@dataclass(frozen=True, slots=True)
+class Help:
+    """A change of the cast or its place, and how much sooner it may leave the mould with it [s]."""
+
+    change: str
+    sooner_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class Risk:
+    """What may go wrong: "sticks", "cracks", "blooms"; how likely: low, some, high; what it rests on, in numbers."""
+
+    kind: str
+    level: str
+    why: str
+    figures: dict[str, float]
+    sources: tuple[str, ...]
+
+
+def best_reading(shares: Mapping[str, float]) -> tuple[str, float] | None:
+    """The one reading that would narrow a time most, and the share of its spread that it takes away [frac].
+
+    Args:
+        shares: of the time's spread, by input
+    Source: assumption
+    """
+    found = {name: sum(shares.get(i, 0.0) * part for i, part in says.items()) for name, says in NARROWS.items()}
+    best = max(found, key=lambda name: found[name])
+    return (best, found[best]) if found[best] > 0 else None
+
+
+def _unmoulds_s(case: Case, limit_degc: float) -> float:
+    [run] = run_all([case], COARSE[case.casting.kind])
+    cold = falls_below_s(run.times_s, run.hottest_degc, limit_degc)
+    if case.casting.tg is None:
+        prop, _ = FAT_MARKS["unmould"]
+        cold = max(cold, falls_below_s(run.times_s, -run.least_set, -case.casting.melt.value(prop)))
+    return min(cold, case.casting.horizon_s)
+
+
+def helps(casting: Casting, windows: PieceWindows) -> list[Help]:
+    """What would let a cast leave its mould sooner, each reckoned by itself, what helps most first.
+
+    Args:
+        casting: as it is
+        windows: its windows
+    Source: patankar-1980
+    """
+    case = base(casting)
+    limit = windows.limits["unmould_degc" if casting.tg is None else "unmould"]
+    last = casting.path[-1]
+    fan = material("kitchen", "desk_fan", "air").spread("speed")
+    changed = {
+        "a fan on it": [*casting.path[:-1], replace(last, place=replace(last.place, air_m_s=fan))],
+        "a place 5 K colder": [
+            *casting.path[:-1],
+            replace(
+                last,
+                place=replace(
+                    last.place,
+                    air_degc=last.place.air_degc - COLDER_K,
+                    surface_degc=last.place.surface_degc - COLDER_K,
+                ),
+            ),
+        ],
+    }
+    now = _unmoulds_s(case, limit)
+    rows = {name: replace(case, casting=replace(casting, path=tuple(path))) for name, path in changed.items()}
+    if last.place.air_m_s.likely > 0:
+        rows.pop("a fan on it")
+    rows["a fifth thinner"] = replace(case, depth_m=THINNER * case.depth_m)
+    rows["a mould wall half as thick"] = replace(
+        case, casting=replace(casting, wall_m=WALL_FACTOR * casting.wall_m)
+    )
+    saved = [Help(name, now - _unmoulds_s(changed_case, limit)) for name, changed_case in rows.items()]
+    return sorted((h for h in saved if h.sooner_s > 1.0), key=lambda h: -h.sooner_s)
+
+
+def _sticks(melt: Material, mould: Material) -> Risk:
+    given, asked = melt.spread("contraction"), melt.spread("contraction_lets_go")
+    bends = mould.flags.get("bends", False)
+    level = "low" if bends or given.low >= asked.high else "high" if given.high < asked.likely else "some"
+    figures = {"contraction": given.likely, "lets_go": asked.likely}
+    return Risk(
+        "sticks",
+        level,
+        "mould bends" if bends else "contraction",
+        figures,
+        (melt["contraction"].source, "assumption"),
+    )
+
+
+def _cracks_cold(windows: PieceWindows) -> Risk:
+    chilled, out = windows.at["over_chilled"], windows.at["unmould"]
+    level = "low" if windows.never("over_chilled") else "high" if chilled.likely < out.high else "some"
+    return Risk(
+        "cracks",
+        level,
+        "over-chilled",
+        {"from_s": chilled.likely, "out_s": out.high},
+        ("common-practice", "assumption"),
+    )
+
+
+def _blooms(melt: Material, temper: str, pour_degc: float) -> Risk:
+    hot = pour_degc > melt.value("spoils_at")
+    level = "high" if hot or temper == "unseeded" else "some" if temper == "under" else "low"
+    why = "overheated" if hot else "temper" if melt.flags.get("tempers", False) else "needs no temper"
+    return Risk(
+        "blooms", level, why, {"spoils_degc": melt.value("spoils_at")}, ("beckett-2009", "common-practice")
+    )
+
+
+def risks(casting: Casting, windows: PieceWindows, temper: str, stress: CoolingStress | None) -> list[Risk]:
+    """What a cast on this path risks, and what each judgement rests on.
+
+    Args:
+        casting, windows: the cast
+        temper: of a couverture, "tempered" for what needs none
+        stress: of a sugar glass
+    Source: beckett-2009, timoshenko-goodier-1970, common-practice
+    """
+    if stress is None:
+        return [
+            _sticks(casting.melt, casting.mould), _cracks_cold(windows), _blooms(casting.melt, temper, casting.pour.likely),
+        ]  # fmt: skip
+    level = {"safe": "low", "may crack": "some", "cracks": "high"}[stress.risk]
+    figures = {
+        "stress_pa": max(stress.residual_pa, stress.skin_pa), "safe_pa": stress.safe_pa, "rate_k_s": stress.rate_k_s,
+        "safe_rate_k_s": stress.safe_rate_k_s,
+    }  # fmt: skip
+    why = "built in" if stress.residual_pa >= stress.skin_pa else "chilled skin"
+    return [Risk("cracks", level, why, figures, ("timoshenko-goodier-1970", "assumption"))]

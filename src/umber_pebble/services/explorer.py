@@ -1,0 +1,380 @@
+"""The heat explorer: one cast on its way through places, reckoned whole."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from pydantic import Field
+
+from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.glass.bend import BendLimits, bend_limits, bends_until_log_pa_s
+from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
+from umber_pebble.core.heat.advice import Help, Risk, best_reading, helps, risks
+from umber_pebble.core.heat.conduction import falls_below_s
+from umber_pebble.core.heat.passes import PassOnPass, pass_on_pass
+from umber_pebble.core.heat.piece import Casting, Place, Stay, Under
+from umber_pebble.core.heat.reheat import reheat
+from umber_pebble.core.heat.stress import CoolingStress, cooling_stress
+from umber_pebble.core.heat.sweat import Sweat, sweat
+from umber_pebble.core.heat.windows import TAKES, PieceWindows, windows_s
+from umber_pebble.core.materials.load import Material, material, materials, tempered
+from umber_pebble.core.pieces.cast import amounts
+from umber_pebble.core.spread import Spread, exact
+from umber_pebble.services import docs
+from umber_pebble.services.docs import Doc, Id, Kitchen
+from umber_pebble.services.shapes import mould_case
+from umber_pebble.services.snapshot import own_material, pick, place_case, stick_of
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop
+
+FRAMES = 72
+PLATE_M = 0.015
+REHEATED = ("lamp", "torch", "microwave")
+
+
+class StayAsked(Doc):
+    """From when the cast lies where, and how it is kept there."""
+
+    from_s: float = Field(ge=0, le=86_400)
+    place_id: Id
+    care: Literal["none", "wrapped", "hand"]
+
+
+class FirstPass(Doc):
+    """What the melt is poured on: an earlier pass, a filling or a film; how thick and how warm."""
+
+    material: Id
+    thickness_m: float
+    degc: float = Field(ge=-30, le=160)
+
+
+class BendAsked(Doc):
+    radius_m: float
+    over_s: float
+
+
+class HeatAsked(Doc):
+    """A cast to explore: a piece, or a thickness of a material in a mould; poured, laid along a path."""
+
+    material: Id
+    temper: Literal["tempered", "under", "unseeded"]
+    water_frac: float | None = Field(ge=0.002, le=0.15, description="of a sugar; None: of a usual cook")
+    piece_id: Id | None
+    shape: Literal["plate", "rod", "ball"]
+    thickness_m: float = Field(description="of a plate, or the radius of a rod or ball; a piece has its own")
+    mould: Id
+    wall_m: float
+    pour_degc: float | None = Field(description="None: as it is usually poured")
+    first: FirstPass | None
+    stays: list[StayAsked] = Field(min_length=1, max_length=6)
+    bend: BendAsked | None
+
+
+@dataclass(frozen=True, slots=True)
+class Take:
+    """What the piece takes, and from when until when [s from the pour]; None: from the pour, or without end."""
+
+    what: str
+    opens: Spread | None
+    closes: Spread | None
+
+
+@dataclass(frozen=True, slots=True)
+class RestsOn:
+    """What a time's spread comes from, largest first [frac], and the one reading that would narrow it most."""
+
+    mark: str
+    shares: dict[str, float]
+    reading: str
+    narrows_frac: float
+
+
+@dataclass(frozen=True, slots=True)
+class Frame:
+    """The section at one moment: temperatures [degC] and shares set [frac] of its cells, top to bottom."""
+
+    at_s: float
+    stay: int
+    temps: list[float]
+    set: list[float]
+
+
+@dataclass(frozen=True, slots=True)
+class LayerShown:
+    name: str
+    thickness_m: float
+    cells: int
+
+
+@dataclass(frozen=True, slots=True)
+class Bent:
+    """A bend: the last moment it can be done so [s], and its limits in the middle of the bend window."""
+
+    until_s: float | None
+    at_degc: float
+    limits: BendLimits
+
+
+@dataclass(frozen=True, slots=True)
+class Reheated:
+    """Heating a place again: until it bends, None: never; when its face boils or browns, None: never [s]."""
+
+    means: str
+    soft_s: float | None
+    spoils_s: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Explored:
+    """A cast reckoned: its windows, what they rest on, what would help, what it risks, and its section over time."""
+
+    name: str
+    family: str
+    pour_degc: float
+    slab: Spread
+    places: list[str]
+    moved_s: list[float]
+    windows: dict[str, Spread]
+    never: list[str]
+    thin: dict[str, float]
+    thick: dict[str, float]
+    limits: dict[str, float]
+    limited_by: dict[str, str]
+    takes: list[Take]
+    rests_on: list[RestsOn]
+    helps: list[Help]
+    risks: list[Risk]
+    sweat: Sweat | None
+    stress: CoolingStress | None
+    bend: Bent | None
+    on_first: PassOnPass | None
+    reheats: list[Reheated]
+    layers: list[list[LayerShown]]
+    frames: list[Frame]
+    horizon_s: float
+
+
+def melt_of(workshop: Workshop, key: str, path: str = "material") -> Material:
+    """A material of the tables, or one of the workshop's own.
+
+    Raises: OutOfRange: neither.
+    """
+    if key in materials("melts"):
+        return material("melts", key)
+    own = {stored.id: stored.doc for stored in workshop.all("material")}
+    doc = own.get(key)
+    if not isinstance(doc, docs.OwnMaterial):
+        known = [*materials("melts"), *own]
+        raise OutOfRange("there is no such material: choose another", path=path, got=key, limits={"one_of": known})
+    return own_material(key, doc)
+
+
+def explore(workshop: Workshop, asked: HeatAsked) -> Explored:
+    """Reckon a cast on its way.
+
+    Raises: NotFound, OutOfRange: a place, piece or material that is gone, a size or temperature outside the model.
+    """
+    kitchen = workshop.get("kitchen", KITCHEN_ID).doc
+    assert isinstance(kitchen, Kitchen)
+    melt = tempered(melt_of(workshop, asked.material), asked.temper)
+    casting = _casting(workshop, kitchen, melt, asked)
+    w = windows_s(casting)
+    stress = None
+    if casting.tg is not None:
+        stress = cooling_stress(melt, casting.slab.likely, w.likely_run, w.limits["unmould"])
+    mark = "unmould"
+    opens = [name for name in ("bend_opens", "touch") if name in w.at]
+    return Explored(
+        name=melt.name,
+        family=casting.kind,
+        pour_degc=casting.pour.likely,
+        slab=casting.slab,
+        places=[pick(kitchen.places, s.place_id, "stays").name for s in asked.stays],
+        moved_s=[s.from_s for s in casting.path],
+        windows=w.at | {"cool_to_hold": w.cool_to_hold},
+        never=[name for name in w.at if w.never(name)],
+        thin=w.thin,
+        thick=w.thick,
+        limits=w.limits,
+        limited_by=w.limited_by,
+        takes=_takes(casting.kind, w),
+        rests_on=[_rests_on(name, w) for name in (*opens, mark)],
+        helps=helps(casting, w),
+        risks=risks(casting, w, asked.temper, stress),
+        sweat=_sweat(kitchen, casting, w),
+        stress=stress,
+        bend=_bent(casting, w, asked.bend),
+        on_first=_on_first(casting),
+        reheats=_reheats(kitchen, casting),
+        layers=[_layers(casting, w, i) for i in range(len(casting.path))],
+        frames=_frames(casting, w),
+        horizon_s=casting.horizon_s,
+    )
+
+
+def _casting(workshop: Workshop, kitchen: Kitchen, melt: Material, asked: HeatAsked) -> Casting:
+    sugar = melt.flags.get("sugar", False)
+    path = tuple(Stay(s.from_s, _place(kitchen, s, f"stays.{i}")) for i, s in enumerate(asked.stays))
+    tg = None
+    if sugar:
+        water = melt.spread("water_dry_melt") if asked.water_frac is None else exact(asked.water_frac)
+        tg = tg_spread_degc(melt, water)
+        close = temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
+        usual = (max(close, melt.value("tg_water")) + melt.value("cook_to")) / 2
+        low, high = tg.likely + 10.0, melt.value("spoils_at")
+    else:
+        usual = (
+            melt.value("work_at")
+            if "work_at" in melt.properties
+            else (melt.value("melts_at") + melt.value("pour_below")) / 2
+        )
+        low, high = melt.value("melts_at") - 6.0, 80.0
+    pour = require_range("pour_degc", usual if asked.pour_degc is None else asked.pour_degc, low, high)
+    under = () if asked.first is None else (_under(workshop, asked.first),)
+    if asked.piece_id is None:
+        films = materials("fillings")
+        mould = films[asked.mould] if asked.mould in films else material("moulds", asked.mould)
+        require_range("thickness_m", asked.thickness_m, 2e-4, 0.1)
+        return Casting(
+            melt, mould, exact(asked.thickness_m), PLATE_M, require_range("wall_m", asked.wall_m, 5e-5, 0.05), exact(pour),
+            tg, path, under, asked.shape,
+        )  # fmt: skip
+    piece = workshop.get("piece", asked.piece_id).doc
+    assert isinstance(piece, docs.Piece)
+    stored = workshop.get("mould", piece.mould_id).doc
+    assert isinstance(stored, docs.Mould)
+    case, stick = mould_case(piece.mould_id, stored, piece.cavity), stick_of(piece)
+    amount = amounts(case.cavity, piece.fill_m, melt, stick.inside_m3 if stick else 0.0)
+    thin, thick = amount.places or (None, None)
+    return Casting(
+        melt, case.material, amount.slab, amount.plate_m, case.wall_m, exact(pour), tg, path, under, thin_m=thin,
+        thick_m=thick,
+    )  # fmt: skip
+
+
+def _under(workshop: Workshop, first: FirstPass) -> Under:
+    fillings = materials("fillings")
+    known = (
+        fillings[first.material]
+        if first.material in fillings
+        else melt_of(workshop, first.material, "first.material")
+    )
+    return Under(known, require_range("first.thickness_m", first.thickness_m, 2e-5, 0.1), first.degc)
+
+
+def _place(kitchen: Kitchen, stay: StayAsked, path: str) -> Place:
+    place = place_case(pick(kitchen.places, stay.place_id, f"{path}.place_id"), kitchen)
+    if stay.care == "none":
+        return place
+    if stay.care == "wrapped":
+        shelter = material("kitchen", "wrapped", "care").value("shelter")
+        return Place(
+            place.surface,
+            place.thickness_m,
+            place.surface_degc,
+            place.air_degc,
+            place.air_m_s,
+            place.air_unsure_k,
+            shelter,
+        )
+    hand = material("kitchen", "hand", "care")
+    warm = hand.value("degc")
+    return Place(place.surface, place.thickness_m, warm, warm, touch_w_m2k=hand.value("touch"))
+
+
+def _takes(family: str, w: PieceWindows) -> list[Take]:
+    def at(name: str | None) -> Spread | None:
+        return None if name is None else w.at[name]
+
+    return [Take(what, at(opens), at(closes)) for what, (opens, closes) in TAKES[family].items()]
+
+
+def _rests_on(mark: str, w: PieceWindows) -> RestsOn:
+    shares = w.shares[mark]
+    reading, narrows = best_reading(shares) or ("", 0.0)
+    return RestsOn(mark, dict(list(shares.items())[:4]), reading, narrows)
+
+
+def _sweat(kitchen: Kitchen, casting: Casting, w: PieceWindows) -> Sweat | None:
+    """Of a piece that leaves its mould colder than the room."""
+    out_s = min(w.at["unmould"].high, w.horizon_s)
+    degc = float(np.interp(out_s, w.likely_run.times_s, w.likely_run.mean_degc))
+    if degc >= kitchen.room_degc - 1 or w.never("unmould"):
+        return None
+    melt = casting.melt
+    density, cp = ("density_set", "cp_set") if casting.tg is None else ("density_melt", "cp_glass")
+    return sweat(
+        casting.slab.likely, melt.value(density), melt.value(cp), degc, kitchen.room_degc, kitchen.humidity_frac
+    )
+
+
+def _bent(casting: Casting, w: PieceWindows, bend: BendAsked | None) -> Bent | None:
+    if bend is None or casting.tg is None:
+        return None
+    melt, thick, tg = casting.melt, casting.slab.likely, casting.tg.likely
+    log = bends_until_log_pa_s(melt, thick, bend.radius_m, bend.over_s)
+    stiff = temperature_at_log_viscosity_degc(min(max(log, -4.0), 12.0), tg)
+    until = falls_below_s(w.likely_run.times_s, w.likely_run.coldest_degc, stiff)
+    middle = (w.at["bend_opens"].likely + w.at["bend_closes"].likely) / 2
+    at = float(np.interp(middle, w.likely_run.times_s, w.likely_run.coldest_degc))
+    limits = bend_limits(melt, tg, at, thick, bend.radius_m, bend.over_s)
+    return Bent(until if np.isfinite(until) else None, at, limits)
+
+
+def _on_first(casting: Casting) -> PassOnPass | None:
+    """Fat on fat or sugar on sugar; a filling or film does not melt into what is poured on it."""
+    if not casting.under or casting.shape != "plate":
+        return None
+    alike = "fat" if casting.tg is None else "sugar"
+    return pass_on_pass(casting) if casting.under[0].material.flags.get(alike, False) else None
+
+
+def _reheats(kitchen: Kitchen, casting: Casting) -> list[Reheated]:
+    if casting.tg is None or not 3e-4 <= casting.slab.likely <= 0.03:
+        return []
+    power = kitchen.microwaves[0].power_w if kitchen.microwaves else 0.0
+    # a small piece: as wide as the plate it is reckoned as
+    mass = casting.melt.value("density_melt") * casting.slab.likely * (4 * casting.plate_m) ** 2
+    ways = REHEATED if power else REHEATED[:2]
+    rows = [
+        reheat(casting.melt, casting.tg, casting.slab.likely, kitchen.room_degc, means, power, max(mass, 1e-3))
+        for means in ways
+    ]
+
+    def within(seconds: float) -> float | None:
+        return seconds if np.isfinite(seconds) else None
+
+    return [Reheated(r.means, within(r.soft.likely), within(r.spoils_s)) for r in rows]
+
+
+def _layers(casting: Casting, w: PieceWindows, stay: int) -> list[LayerShown]:
+    under = [("under", u.thickness_m) for u in casting.under]
+    plate = casting.shape == "plate"
+    names = [("piece", casting.slab.likely), *under, ("wall", casting.wall_m)]
+    if plate:
+        names.append(("place", casting.path[stay].place.thickness_m))
+    else:
+        names = [("wall", casting.wall_m), ("piece", casting.slab.likely)]
+    cells = np.bincount(w.likely_run.fields[stay].layer_of_node)
+    return [LayerShown(name, thick, int(n)) for (name, thick), n in zip(names, cells, strict=False)]
+
+
+def _frames(casting: Casting, w: PieceWindows) -> list[Frame]:
+    """The section at moments that lie closer together at the start, until everything that happens has happened."""
+    last = (
+        max(s.high for name, s in w.at.items() if not w.never(name))
+        if any(not w.never(n) for n in w.at)
+        else w.horizon_s
+    )
+    end = min(max(1.15 * last, casting.path[-1].from_s * 1.2, 60.0), w.horizon_s)
+    frames = []
+    for at in end * np.linspace(0, 1, FRAMES) ** 1.6:
+        stay = max(i for i, s in enumerate(casting.path) if s.from_s <= at)
+        field = w.likely_run.fields[stay]
+        i = int(np.abs(field.times_s + casting.path[stay].from_s - at).argmin())
+        frames.append(
+            Frame(
+                round(float(at), 1), stay, [round(float(t), 2) for t in field.temps_degc[i]],
+                [round(float(x), 3) for x in field.set_frac[i]],
+            )
+        )  # fmt: skip
+    return frames

@@ -1,0 +1,60 @@
+"""The tables the engine reckons with, as they are shown: materials, moulds, places, and the workshop's own."""
+
+from dataclasses import dataclass
+
+from umber_pebble.core.materials.load import Material, materials
+from umber_pebble.services import docs
+from umber_pebble.services.snapshot import own_material
+from umber_pebble.services.workshop import Workshop
+
+
+@dataclass(frozen=True, slots=True)
+class PropertyShown:
+    """A value of a material with its range, unit and source."""
+
+    name: str
+    low: float
+    likely: float
+    high: float
+    unit: str
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class MaterialShown:
+    key: str
+    name: str
+    family: str
+    tempers: bool
+    properties: list[PropertyShown]
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Materials of one kind: melts, the workshop's own, fillings and films, moulds, places."""
+
+    name: str
+    rows: list[MaterialShown]
+
+
+def tables(workshop: Workshop) -> list[Group]:
+    """Every material the engine knows, with all its values."""
+    own = [
+        own_material(stored.id, doc)
+        for stored in workshop.all("material")
+        if isinstance(doc := stored.doc, docs.OwnMaterial)
+    ]
+    groups = {
+        "melts": materials("melts").values(), "own": own, "fillings": materials("fillings").values(),
+        "moulds": materials("moulds").values(), "surfaces": materials("surfaces").values(),
+    }  # fmt: skip
+    return [Group(name, [_shown(m) for m in rows]) for name, rows in groups.items()]
+
+
+def _shown(m: Material) -> MaterialShown:
+    family = next((name for name in ("sugar", "fat") if m.flags.get(name, False)), "solid")
+    rows = [
+        PropertyShown(name, p.spread.low, p.value, p.spread.high, p.unit, p.source)
+        for name, p in m.properties.items()
+    ]
+    return MaterialShown(m.key, m.name, family, m.flags.get("tempers", False), rows)
