@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from umber_pebble.core.bench.acts import Act, Call, calls, next_acts
+from umber_pebble.core.bench.state import Sight
 from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.spread import Spread
@@ -48,6 +49,7 @@ class Ribbon:
     curve: Curve
     predicted: Curve
     dots: list[Dot]
+    sights: list[Sight]
     marks_degc: dict[str, float]
     outcomes: dict[int, bool]
 
@@ -178,7 +180,7 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
         out.append(
             _ribbon(
                 f"pot:{number}", names[vessel], melt, state.phase, None, cook.casts, left, place,
-                number != newest[vessel], track, elapsed, {},
+                number != newest[vessel], track, elapsed, {}, [],
             )
         )  # fmt: skip
     for number, track in seen.rounds.items():
@@ -191,7 +193,7 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
             _ribbon(
                 f"round:{number}", line.name, line.melt, phase, round_.line, round_.casts, None,
                 names[place],
-                len(outcomes) == round_.casts, track, elapsed, outcomes,
+                len(outcomes) == round_.casts, track, elapsed, outcomes, round_.sights,
             )
         )  # fmt: skip
     return out
@@ -199,14 +201,14 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
 
 def _ribbon(
     subject: str, name: str, melt: str, phase: str, line: int | None, casts: int, melt_kg: float | None, place: str, done: bool,
-    track: Track, elapsed: float, outcomes: dict[int, bool],
+    track: Track, elapsed: float, outcomes: dict[int, bool], sights: list[Sight],
 ) -> Ribbon:  # fmt: skip
     until = track.hot_until_s if math.isfinite(track.hot_until_s) else None
     now = temperature_at_degc(track, elapsed)
     hot = now.high >= HOT_TO_HOLD_DEGC if until is None else elapsed < until
     return Ribbon(
         subject, name, melt, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve, track.predicted,
-        list(track.dots), track.marks_degc, outcomes,
+        list(track.dots), sights, track.marks_degc, outcomes,
     )  # fmt: skip
 
 

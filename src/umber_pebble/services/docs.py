@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 from typing import Annotated, Literal
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, model_validator
 
 
 class Doc(BaseModel):
@@ -61,7 +61,7 @@ class Place(Doc):
     name: Name
     kind: Literal["room", "fridge", "freezer"]
     fan: bool
-    surface: Literal["wood", "steel", "granite", "marble", "glass", "trivet"]
+    surface: Literal["wood", "steel", "granite", "marble", "glass", "trivet", "foam"]
     thickness_m: float = Field(ge=0.001, le=0.2)
     surface_degc: float | None = Field(ge=-30, le=60, description="None: as warm as its air")
     air_degc: float | None = Field(ge=-30, le=45, description="None: the room's air")
@@ -245,6 +245,14 @@ class Stick(Doc):
     inside_m: float = Field(ge=0.002, le=0.3)
 
 
+class Stay(Doc):
+    """From when a cast lies where, after its pour, and how it is kept there."""
+
+    from_s: float = Field(ge=0, le=86_400)
+    place_id: Id
+    care: Literal["none", "wrapped", "hand"]
+
+
 class Piece(Doc):
     name: Name
     material: Literal["isomalt", "coating"]
@@ -253,6 +261,15 @@ class Piece(Doc):
     fill_m: float = Field(ge=0.0002, le=0.1)
     work: Literal["none", "bend", "stick"]
     stick: Stick | None = Field(description="None: no stick")
+    stays: list[Stay] = Field(
+        max_length=6, description="the way it goes from its pour; empty: as the order has it"
+    )
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, doc: object) -> object:
+        """A piece of an older version has no way of its own."""
+        return {"stays": [], **doc} if isinstance(doc, dict) else doc
 
 
 class Line(Doc):

@@ -12,7 +12,7 @@ from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc,
 from umber_pebble.core.heat.advice import Help, Risk, best_reading, helps, risks
 from umber_pebble.core.heat.conduction import falls_below_s
 from umber_pebble.core.heat.passes import PassOnPass, pass_on_pass
-from umber_pebble.core.heat.piece import Casting, Place, Stay, Under
+from umber_pebble.core.heat.piece import Casting, Under
 from umber_pebble.core.heat.reheat import reheat
 from umber_pebble.core.heat.stress import CoolingStress, cooling_stress
 from umber_pebble.core.heat.sweat import Sweat, sweat
@@ -23,20 +23,12 @@ from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services import docs
 from umber_pebble.services.docs import Doc, Id, Kitchen
 from umber_pebble.services.shapes import mould_case
-from umber_pebble.services.snapshot import own_material, pick, place_case, stick_of
+from umber_pebble.services.snapshot import own_material, pick, stick_of, way_of
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 FRAMES = 72
 PLATE_M = 0.015
 REHEATED = ("lamp", "torch", "microwave")
-
-
-class StayAsked(Doc):
-    """From when the cast lies where, and how it is kept there."""
-
-    from_s: float = Field(ge=0, le=86_400)
-    place_id: Id
-    care: Literal["none", "wrapped", "hand"]
 
 
 class FirstPass(Doc):
@@ -65,7 +57,7 @@ class HeatAsked(Doc):
     wall_m: float
     pour_degc: float | None = Field(description="None: as it is usually poured")
     first: FirstPass | None
-    stays: list[StayAsked] = Field(min_length=1, max_length=6)
+    stays: list[docs.Stay] = Field(min_length=1, max_length=6)
     bend: BendAsked | None
 
 
@@ -213,13 +205,13 @@ def explore(workshop: Workshop, asked: HeatAsked) -> Explored:
 
 def _casting(workshop: Workshop, kitchen: Kitchen, melt: Material, asked: HeatAsked) -> Casting:
     sugar = melt.flags.get("sugar", False)
-    path = tuple(Stay(s.from_s, _place(kitchen, s, f"stays.{i}")) for i, s in enumerate(asked.stays))
+    path = tuple(stay for stay, _ in way_of(asked.stays, kitchen, "stays"))
     tg = None
     if sugar:
         water = melt.spread("water_dry_melt") if asked.water_frac is None else exact(asked.water_frac)
         tg = tg_spread_degc(melt, water)
         close = temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
-        usual = (max(close, melt.value("tg_water")) + melt.value("cook_to")) / 2
+        usual = round((close + melt.value("cook_to")) / 2)
         low, high = tg.likely + 10.0, melt.value("spoils_at")
     else:
         usual = (
@@ -244,10 +236,9 @@ def _casting(workshop: Workshop, kitchen: Kitchen, melt: Material, asked: HeatAs
     assert isinstance(stored, docs.Mould)
     case, stick = mould_case(piece.mould_id, stored, piece.cavity), stick_of(piece)
     amount = amounts(case.cavity, piece.fill_m, melt, stick.inside_m3 if stick else 0.0)
-    thin, thick = amount.places or (None, None)
     return Casting(
-        melt, case.material, amount.slab, amount.plate_m, case.wall_m, exact(pour), tg, path, under, thin_m=thin,
-        thick_m=thick,
+        melt, case.material, amount.slab, amount.plate_m, case.wall_m, exact(pour), tg, path, under, thin_m=amount.thin_m,
+        thick_m=amount.thick_m,
     )  # fmt: skip
 
 
@@ -259,26 +250,6 @@ def _under(workshop: Workshop, first: FirstPass) -> Under:
         else melt_of(workshop, first.material, "first.material")
     )
     return Under(known, require_range("first.thickness_m", first.thickness_m, 2e-5, 0.1), first.degc)
-
-
-def _place(kitchen: Kitchen, stay: StayAsked, path: str) -> Place:
-    place = place_case(pick(kitchen.places, stay.place_id, f"{path}.place_id"), kitchen)
-    if stay.care == "none":
-        return place
-    if stay.care == "wrapped":
-        shelter = material("kitchen", "wrapped", "care").value("shelter")
-        return Place(
-            place.surface,
-            place.thickness_m,
-            place.surface_degc,
-            place.air_degc,
-            place.air_m_s,
-            place.air_unsure_k,
-            shelter,
-        )
-    hand = material("kitchen", "hand", "care")
-    warm = hand.value("degc")
-    return Place(place.surface, place.thickness_m, warm, warm, touch_w_m2k=hand.value("touch"))
 
 
 def _takes(family: str, w: PieceWindows) -> list[Take]:

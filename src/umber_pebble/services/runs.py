@@ -327,7 +327,7 @@ def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
         rounds,
         tuple(way.vessel_id for way in ways),
         tuple(line.work for line in plan.lines),
-        tuple(way.poured_on_id for way in ways),
+        tuple(line.lies[0][1] if line.lies else plan.way(line).poured_on_id for line in plan.lines),
         tuple(spots),
         any(isinstance(way.by, SugarCook) for way in ways),
     )

@@ -1,17 +1,30 @@
 """Everything a plan rests on, taken together; frozen as it stands when a run starts."""
 
+from dataclasses import replace
 from datetime import datetime
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.heat.melting import Bath, Microwave
 from umber_pebble.core.heat.piece import STILL_M_S
 from umber_pebble.core.heat.piece import Place as PlaceCase
+from umber_pebble.core.heat.piece import Stay as StayCase
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material, like, material, model_factors
 from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, Stick, SugarCook, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.docs import Doc, IsomaltWay, Kitchen, Mould, Order, OwnMaterial, Piece, Place, Vessel
+from umber_pebble.services.docs import (
+    Doc,
+    IsomaltWay,
+    Kitchen,
+    Mould,
+    Order,
+    OwnMaterial,
+    Piece,
+    Place,
+    Stay,
+    Vessel,
+)
 from umber_pebble.services.shapes import mould_case
 
 WATER = {"auto": None, "dry": False, "wet": True}
@@ -93,6 +106,31 @@ def place_case(place: Place, kitchen: Kitchen) -> PlaceCase:
     )  # fmt: skip
 
 
+def way_of(stays: list[Stay], kitchen: Kitchen, path: str) -> tuple[tuple[StayCase, str], ...]:
+    """A way through places as the engine takes it, each with its place's id.
+
+    Raises: OutOfRange: a place is gone.
+    """
+    return tuple(
+        (
+            StayCase(s.from_s, _kept(pick(kitchen.places, s.place_id, f"{path}.{i}.place_id"), s.care, kitchen)),
+            s.place_id,
+        )
+        for i, s in enumerate(stays)
+    )
+
+
+def _kept(place: Place, care: str, kitchen: Kitchen) -> PlaceCase:
+    case = place_case(place, kitchen)
+    if care == "wrapped":
+        return replace(case, shelter=material("kitchen", "wrapped", "care").value("shelter"))
+    if care == "hand":
+        hand = material("kitchen", "hand", "care")
+        warm = hand.value("degc")
+        return replace(case, surface_degc=warm, air_degc=warm, touch_w_m2k=hand.value("touch"))
+    return case
+
+
 def places(snapshot: Snapshot) -> dict[str, PlaceCase]:
     """The places a mould may lie in."""
     return {p.id: place_case(p, snapshot.kitchen) for p in snapshot.kitchen.places}
@@ -159,6 +197,7 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
                 None if piece.work == "none" else piece.work,
                 stick_of(piece),
                 BreakRate(counts.broken, counts.good),
+                way_of(piece.stays, kitchen, f"pieces.{row.piece_id}.stays"),
             )
         )
     return PlanInput(

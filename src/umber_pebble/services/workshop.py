@@ -224,6 +224,13 @@ def check_piece(session: Session, piece: Piece) -> None:
             got=piece.fill_m,
             limits={"low": 0.0002, "high": cavity.depth_m},
         )
+    starts = [stay.from_s for stay in piece.stays]
+    if piece.stays and (starts[0] != 0 or starts != sorted(set(starts))):
+        raise OutOfRange(
+            "its way begins with the pour, and each place comes later than the one before",
+            path="stays",
+            got=str(starts),
+        )
     if piece.work == "bend" and piece.material != "isomalt":
         raise OutOfRange(
             "only sugar bends while it is warm: leave it, or give it a stick", path="work", got="bend"

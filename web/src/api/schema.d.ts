@@ -2717,17 +2717,16 @@ export interface components {
             finished: components["schemas"]["Explained"];
             /** Open M2 */
             open_m2: number;
-            /** Places */
-            places: [
-                number,
-                number
-            ] | null;
             /** Plate M */
             plate_m: number;
             poured: components["schemas"]["Explained"];
             scraped: components["schemas"]["Explained"];
             slab: components["schemas"]["Spread"];
+            /** Thick M */
+            thick_m: number | null;
             thickness: components["schemas"]["Spread"];
+            /** Thin M */
+            thin_m: number | null;
             volume: components["schemas"]["Explained"];
             /** Wetted M2 */
             wetted_m2: number;
@@ -3346,7 +3345,7 @@ export interface components {
              */
             shape: "plate" | "rod" | "ball";
             /** Stays */
-            stays: components["schemas"]["StayAsked"][];
+            stays: components["schemas"]["Stay"][];
             /**
              * Temper
              * @enum {string}
@@ -3802,6 +3801,11 @@ export interface components {
             mould_id: string;
             /** Name */
             name: string;
+            /**
+             * Stays
+             * @description the way it goes from its pour; empty: as the order has it
+             */
+            stays: components["schemas"]["Stay"][];
             /** @description None: no stick */
             stick: components["schemas"]["Stick"] | null;
             /**
@@ -3906,7 +3910,7 @@ export interface components {
              * Surface
              * @enum {string}
              */
-            surface: "wood" | "steel" | "granite" | "marble" | "glass" | "trivet";
+            surface: "wood" | "steel" | "granite" | "marble" | "glass" | "trivet" | "foam";
             /**
              * Surface Degc
              * @description None: as warm as its air
@@ -4237,6 +4241,8 @@ export interface components {
             /** Place */
             place: string;
             predicted: components["schemas"]["Curve"];
+            /** Sights */
+            sights: components["schemas"]["Sight"][];
             /** Subject */
             subject: string;
         };
@@ -4481,6 +4487,16 @@ export interface components {
             name: string;
         };
         /**
+         * Sight
+         * @description What somebody saw of a round: that it still moves, its rim lets go, it resists, it cracked.
+         */
+        Sight: {
+            /** At S */
+            at_s: number;
+            /** What */
+            what: string;
+        };
+        /**
          * Snapshot
          * @description Order, kitchen, pieces, moulds and calibrations, with the versions they had.
          *
@@ -4572,10 +4588,10 @@ export interface components {
             order_id: string;
         };
         /**
-         * StayAsked
-         * @description From when the cast lies where, and how it is kept there.
+         * Stay
+         * @description From when a cast lies where, after its pour, and how it is kept there.
          */
-        StayAsked: {
+        Stay: {
             /**
              * Care
              * @enum {string}

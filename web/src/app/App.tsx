@@ -9,6 +9,10 @@ import { PairPage } from "./PairPage";
 import { Shell } from "./Shell";
 
 const Bench = lazy(() => import("../features/bench/View").then((m) => ({ default: m.BenchView })));
+const Heat = lazy(() => import("../features/heat/View").then((m) => ({ default: m.HeatView })));
+const HeatMaterials = lazy(() =>
+  import("../features/heat/Materials").then((m) => ({ default: m.MaterialsView })),
+);
 const Kitchen = lazy(() => import("../features/kitchen/View").then((m) => ({ default: m.KitchenView })));
 const Log = lazy(() => import("../features/log/View").then((m) => ({ default: m.LogView })));
 const Moulds = lazy(() => import("../features/moulds/View").then((m) => ({ default: m.MouldsView })));
@@ -18,6 +22,7 @@ const KEYS: Record<string, string> = {
   KeyP: "/plan",
   KeyI: "/pieces",
   KeyM: "/moulds",
+  KeyH: "/heat",
   KeyB: "/bench",
   KeyL: "/log",
   KeyK: "/kitchen",
@@ -47,6 +52,8 @@ export function App() {
           <Route path="/plan/:id?" element={<PlanView />} />
           <Route path="/pieces/:id?" element={<Pieces />} />
           <Route path="/moulds/:id?" element={<Moulds />} />
+          <Route path="/heat" element={<Heat />} />
+          <Route path="/heat/materials/:id?" element={<HeatMaterials />} />
           <Route path="/bench" element={<Bench />} />
           <Route path="/log/:id?" element={<Log />} />
           <Route path="/kitchen" element={<Kitchen />} />

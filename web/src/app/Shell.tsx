@@ -7,6 +7,7 @@ const VIEWS = [
   { to: "/plan", name: "Plan", key: "P" },
   { to: "/pieces", name: "Pieces", key: "I" },
   { to: "/moulds", name: "Moulds", key: "M" },
+  { to: "/heat", name: "Heat", key: "H" },
   { to: "/bench", name: "Bench", key: "B" },
   { to: "/log", name: "Log", key: "L" },
   { to: "/kitchen", name: "Kitchen", key: "K" },

@@ -6,6 +6,8 @@ interface Props {
   bands: Schemas["Band"][];
   curve?: Schemas["Curve"] | undefined;
   dots?: Schemas["Dot"][] | undefined;
+  /** What was seen, when. */
+  sights?: { at_s: number; word: string }[];
   /** Seconds at the left and right edge. */
   from: number;
   to: number;
@@ -78,6 +80,24 @@ export function HeatRibbon(p: Props) {
           strokeWidth="2.5"
           strokeDasharray={dot.odd ? "3 2" : undefined}
         />
+      ))}
+      {p.sights?.map((sight) => (
+        <g key={sight.at_s}>
+          <path d={`M${x(sight.at_s)} 0l7 9l-7 9l-7 -9Z`} fill="var(--ink)" stroke="var(--ground)" />
+          <text
+            x={x(sight.at_s) - 12}
+            y="14"
+            textAnchor="end"
+            fontSize={SMALL_WORD}
+            fill="var(--ink)"
+            stroke="var(--ground)"
+            strokeWidth="4"
+            strokeOpacity="0.75"
+            paintOrder="stroke"
+          >
+            {sight.word}
+          </text>
+        </g>
       ))}
       {p.now !== undefined && (
         <line x1={x(p.now)} x2={x(p.now)} y1="0" y2={p.height} stroke="var(--heat)" strokeWidth="3" />

@@ -5,6 +5,7 @@ export const EVENT_WORDS: Record<string, string> = {
   heated: "on the heat",
   rested: "off the heat",
   reading: "reading",
+  seen: "seen",
   poured: "poured",
   moved: "moved",
   bent: "bent",

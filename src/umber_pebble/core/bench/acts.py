@@ -10,7 +10,7 @@ from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.melting import Melting, Microwave, bursts_s, powered_s
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.plan.cooks import PotCook, Round
+from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
 
@@ -161,21 +161,12 @@ def _round_acts(
             opens, closes, sure = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
             event = EVENT_OF_WORK[line.work]
             out.append(Act(line.work, subject, event, payload, opens, closes, sure, figures))
-        way = cook.way
-        if way.carried and len(seen.places) == 1:
-            at = seen.poured_s + (r.casts * plan.work_each_s(line) if workable else 0.0)
-            out.append(
-                Act(
-                    "move",
-                    subject,
-                    "moved",
-                    payload | {"place": way.sets_in_id},
-                    at,
-                    math.inf,
-                    True,
-                    figures | {"place": way.sets_in_id},
-                )
-            )
+        ahead = lies_of(plan, line, r.casts)[len(seen.places) :]
+        if ahead:
+            stay, place = ahead[0]
+            at = seen.poured_s + (stay.from_s if line.lies or workable else 0.0)
+            to = {"place": place}
+            out.append(Act("move", subject, "moved", payload | to, at, math.inf, True, figures | to))
         ready, _ = track.windows["unmould"]
         closes = track.windows["over_chilled"][0].low if "over_chilled" in track.windows else math.inf
         out.append(Act("unmould", subject, "unmoulded", payload, ready.high, closes, True, figures))

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from umber_pebble.core.bench.state import CookState, Rest, RoundState
-from umber_pebble.core.bench.track import Band, Track, corrected_degc, curve_of, fit_readings
+from umber_pebble.core.bench.track import Band, Observed, Track, as_read, corrected_degc, curve_of, fit_readings
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.conduction import Array
@@ -14,6 +14,7 @@ from umber_pebble.core.heat.hob import Heating, heating_curve
 from umber_pebble.core.heat.melting import Melting, melting_curve, power_spread, stretch
 from umber_pebble.core.heat.piece import Place, Stay
 from umber_pebble.core.heat.pot_law import (
+    Z_95,
     Clock,
     balance_clock,
     law_clock,
@@ -32,7 +33,7 @@ from umber_pebble.core.heat.vessel import (
 from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.plan.cooks import PotCook, casting_of, path_of
+from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread, combine
 
@@ -113,9 +114,9 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
     rows, moved = [], off_s
     for reading in sorted(state.readings, key=lambda r: r.at_s):
         taken, sd = corrected_degc(reading, base, reading.at_s - moved)
-        rows.append((reading, warp.to_own(reading.at_s - off_s), taken, sd))
+        rows.append(as_read(clock, reading, warp.to_own(reading.at_s - off_s), taken, sd))
         moved = reading.at_s if reading.method == "immersed_swirled" else moved
-    line, dots = fit_readings(prior, clock, rows)
+    line, dots = fit_readings(prior, rows)
 
     grid = np.linspace(0.0, float(times[-1]), 541)
     own = [warp.to_own(t) for t in grid]
@@ -220,8 +221,8 @@ def heating_track(cook: PotCook, state: CookState) -> Track:
     rows = []
     for reading in sorted(state.readings, key=lambda r: r.at_s):
         sd = material("kitchen", reading.method, "method").value("sd") * 2
-        rows.append((reading, reading.at_s - at, reading.degc, sd))
-    line, dots = fit_readings(prior, clock, rows)
+        rows.append(as_read(clock, reading, reading.at_s - at, reading.degc, sd))
+    line, dots = fit_readings(prior, rows)
     ready = reach_spread_s(line, clock, goal).plus(at)
     browns = reach_spread_s(line, clock, spoils).plus(at)
     grid = np.linspace(0.0, (browns.high - at), POINTS)
@@ -244,6 +245,36 @@ def heating_track(cook: PotCook, state: CookState) -> Track:
     )
 
 
+# what somebody sees, as the mark it speaks of and on which side of it the cast is
+SEEN_AS = {
+    "sugar": {
+        "moves": ("holds", "before"), "lets_go": ("bend_opens", "at"), "resists": ("bend_closes", "at"),
+        "cracked": ("brittle", "past"),
+    },
+    "fat": {
+        "moves": ("still", "before"), "lets_go": ("unmould", "at"), "resists": ("unmould", "before"),
+        "cracked": ("over_chilled", "past"),
+    },
+}  # fmt: skip
+LEAST_SEEN_SD = 0.05
+"""No eye is surer of a moment than this share of the time since the pour."""
+
+
+def seen_as(windows: PieceWindows, what: str, time: float) -> Observed:
+    """What somebody saw of a round as an observation of its pace: its own time is that of the mark [s].
+
+    The mark's own spread, which no reading narrows, is how sure that is.
+    Args:
+        windows: of the round
+        what: one of SIGHTS
+        time: since the pour
+    Source: gelman-2013, assumption
+    """
+    mark, side = SEEN_AS["fat" if "touch" in windows.at else "sugar"][what]
+    own, spread = windows.at[mark].likely, windows.by_material[mark]
+    return Observed(time, own, max((spread.high - spread.low) / (2 * Z_95), LEAST_SEEN_SD * own, 1.0), side)
+
+
 def round_track(
     plan: PlanInput, cook: PotCook, line_index: int, amount: CastAmounts, state: RoundState, pour: Spread,
     places: dict[str, Place],
@@ -260,9 +291,14 @@ def round_track(
     """
     assert state.poured_s is not None
     at, order = state.poured_s, plan.lines[line_index]
-    path = tuple(Stay(max(t - at, 0.0), places[p]) for t, p in state.places)
-    if len(path) == 1 and cook.way.carried:
-        path = path_of(plan, order, state.casts)
+    # where it has lain, and from there on where it is to go
+    ways = lies_of(plan, order, state.casts)
+    kept = [
+        ways[k][0].place if k < len(ways) and ways[k][1] == p else places[p]
+        for k, (_, p) in enumerate(state.places)
+    ]
+    path = tuple(Stay(max(t - at, 0.0), place) for (t, _), place in zip(state.places, kept, strict=True))
+    path += tuple(s for s in path_of(plan, order, state.casts)[len(path) :] if s.from_s > path[-1].from_s)
     w = windows_s(casting_of(plan, order, amount, pour, cook.flow, path))
     run = w.likely_run
     clock = balance_clock(run.times_s, np.minimum.accumulate(run.mean_degc))
@@ -270,8 +306,9 @@ def round_track(
     rows = []
     for reading in sorted(state.readings, key=lambda r: r.at_s):
         sd = material("kitchen", reading.method, "method").value("sd")
-        rows.append((reading, reading.at_s - at, reading.degc, sd))
-    line, dots = fit_readings(prior, clock, rows)
+        rows.append(as_read(clock, reading, reading.at_s - at, reading.degc, sd))
+    rows += [seen_as(w, sight.what, sight.at_s - at) for sight in state.sights]
+    line, dots = fit_readings(prior, sorted(rows, key=lambda o: o.time))
 
     def when(own: Spread) -> Spread:
         def real(t: float) -> float:

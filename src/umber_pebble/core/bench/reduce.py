@@ -6,6 +6,7 @@ from typing import Any
 from umber_pebble.core.bench.state import (
     FLAWS,
     METHODS,
+    SIGHTS,
     CookState,
     Event,
     Layout,
@@ -13,6 +14,7 @@ from umber_pebble.core.bench.state import (
     Rest,
     RoundState,
     RunState,
+    Sight,
 )
 from umber_pebble.core.errors import Missing, NotInSequence, OutOfRange, require_range
 
@@ -113,6 +115,15 @@ def _reading(state: RunState, event: Event) -> None:
         if poured.poured_s is None:
             raise _refuse("this round is not poured yet", "not_poured", round=poured.number)
         poured.readings.append(reading)
+
+
+def _seen(state: RunState, event: Event) -> None:
+    target, what = _round(state, event), event.payload.get("what")
+    if what not in SIGHTS:
+        raise OutOfRange("say what you saw", path="payload.what", got=str(what), limits={"one_of": list(SIGHTS)})
+    if target.poured_s is None or target.unmoulded_s is not None:
+        raise _refuse("only a poured round still in its mould is watched", "not_in_mould", round=target.number)
+    target.sights.append(Sight(event.at_s, what))
 
 
 def _poured(state: RunState, event: Event) -> None:
@@ -245,6 +256,7 @@ _KINDS = {
     "heated": _heated,
     "rested": _rested,
     "reading": _reading,
+    "seen": _seen,
     "poured": _poured,
     "moved": _moved,
     "inserted": _worked,

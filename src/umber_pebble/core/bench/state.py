@@ -6,6 +6,7 @@ from typing import Any
 from umber_pebble.core.plan.cooks import Round
 
 METHODS = ("immersed_swirled", "immersed_unswirled", "infrared")
+SIGHTS = ("moves", "lets_go", "resists", "cracked")
 FLAWS = ("broken", "stuck", "dull", "bubbled", "thin", "sticky", "cloudy", "off-colour")
 
 
@@ -28,6 +29,14 @@ class Reading:
     at_s: float
     degc: float
     method: str
+
+
+@dataclass(frozen=True, slots=True)
+class Sight:
+    """What somebody saw of a round: that it still moves, its rim lets go, it resists, it cracked."""
+
+    at_s: float
+    what: str
 
 
 @dataclass(slots=True)
@@ -82,6 +91,7 @@ class RoundState:
     unmoulded_s: float | None = None
     places: list[tuple[float, str]] = field(default_factory=list)
     readings: list[Reading] = field(default_factory=list)
+    sights: list[Sight] = field(default_factory=list)
     outcomes: dict[int, tuple[bool, tuple[str, ...]]] = field(default_factory=dict)
 
 

@@ -94,30 +94,60 @@ def _unsure(line: Line) -> Line:
     return Line(line.y0, line.rate, line.var_y0 * DOUBT**2, line.var_rate * DOUBT**2, line.cov * DOUBT**2)
 
 
-def fit_readings(
-    prior: Line, clock: Clock, readings: Sequence[tuple[Reading, float, float, float]]
-) -> tuple[Line, list[Dot]]:
-    """The line after readings, and how each is drawn; one far off the band is shown, not used
+@dataclass(frozen=True, slots=True)
+class Observed:
+    """What one look says of the line: at a time it is at y, give or take sd_y [scale of the clock].
+
+    side: "at", or only "before" (it has not come so far) or "past" (it has). A reading is drawn with what it is taken for.
+    """
+
+    time: float
+    y: float
+    sd_y: float
+    side: str = "at"
+    reading: Reading | None = None
+    taken_degc: float = 0.0
+
+
+def as_read(clock: Clock, reading: Reading, time: float, taken: float, sd: float) -> Observed:
+    """A temperature as an observation of the line [scale of the clock].
+
+    Args:
+        clock: the scale
+        reading, time: what was read, and when on the line's time
+        taken, sd: what it is taken for and its standard deviation [degC, K]
+    Source: definition
+    """
+    return Observed(time, clock.of(taken), max(abs(clock.slope(taken)) * sd, 1e-9), "at", reading, taken)
+
+
+def fit_readings(prior: Line, observed: Sequence[Observed]) -> tuple[Line, list[Dot]]:
+    """The line after what was read and seen, and how each reading is drawn; one far off the band is shown, not used
     until the next one is far off too [scale of the clock].
 
     Args:
-        prior, clock: the belief before, and its scale
-        readings: in order of time: reading, time on the line, what it is taken for [degC], standard deviation [K]
+        prior: the belief before
+        observed: in order of time
     Source: gelman-2013
     """
     line, dots = prior, list[Dot]()
-    doubted: tuple[float, float, float] | None = None
-    for reading, time, taken, sd in readings:
-        y, sd_y = clock.of(taken), max(abs(clock.slope(taken)) * sd, 1e-9)
-        odd = abs(y - line.at(time)) > ODD_SDS * math.hypot(sd_y, line.sd_at(time))
+    doubted: Observed | None = None
+    for o in observed:
+        if (o.side == "before" and line.at(o.time) < o.y) or (o.side == "past" and line.at(o.time) > o.y):
+            continue
+        odd = o.reading is not None and abs(o.y - line.at(o.time)) > ODD_SDS * math.hypot(
+            o.sd_y, line.sd_at(o.time)
+        )
         if odd and doubted is not None:
             # two in a row: what was believed is wrong, not the readings
-            line, odd = fit_line(_unsure(line), *([value] for value in doubted)), False
-            dots[-1] = replace(dots[-1], odd=False)
-        dots.append(Dot(reading.id, reading.at_s, reading.degc, taken, reading.method, odd))
-        doubted = (time, y, sd_y) if odd else None
+            line = fit_line(_unsure(line), [doubted.time], [doubted.y], [doubted.sd_y])
+            odd, dots[-1] = False, replace(dots[-1], odd=False)
+        if o.reading is not None:
+            r = o.reading
+            dots.append(Dot(r.id, r.at_s, r.degc, o.taken_degc, r.method, odd))
+            doubted = o if odd else None
         if not odd:
-            line = fit_line(line, [time], [y], [sd_y])
+            line = fit_line(line, [o.time], [o.y], [o.sd_y])
     return line, dots
 
 

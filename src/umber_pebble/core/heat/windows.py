@@ -20,6 +20,7 @@ SUGAR_MARKS = {
     "stick_closes": ("log_stick_close", "coldest_degc"),
     "holds": ("log_holds", "hottest_degc"),
     "bend_opens": ("log_bend_open", "hottest_degc"),
+    "softening": ("log_softening", "mean_degc"),
     "pull_closes": ("log_pull_close", "coldest_degc"),
     "cut_closes": ("log_cut_close", "coldest_degc"),
     "bend_closes": ("log_bend_close", "coldest_degc"),

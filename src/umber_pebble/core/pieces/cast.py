@@ -34,7 +34,8 @@ class CastAmounts:
     wetted_m2: float
     thickness: Spread
     slab: Spread
-    places: tuple[float, float] | None
+    thin_m: float | None
+    thick_m: float | None
     plate_m: float
 
 
@@ -63,6 +64,7 @@ def amounts(cavity: Cavity, fill_m: float, melt: Material, displaced_m3: float =
          [finished.likely + scraped.low, finished.likely + scraped.high]],
     )  # fmt: skip
     across, along = cavity.bounds_m()
+    thin, thick = place_slabs_m(cavity, fill_m) or (None, None)
     return CastAmounts(
         fill_m=fill_m,
         volume=explained(
@@ -98,7 +100,8 @@ def amounts(cavity: Cavity, fill_m: float, melt: Material, displaced_m3: float =
         wetted_m2=wetted_m2(cavity, fill_m),
         thickness=thickness_m(cavity, fill_m),
         slab=slab_m(cavity, fill_m),
-        places=place_slabs_m(cavity, fill_m),
+        thin_m=thin,
+        thick_m=thick,
         plate_m=math.sqrt(surface / math.pi) / 2,
     )  # fmt: skip
 

@@ -1,7 +1,7 @@
 """Rounds and cooks: what goes into the pot, and when it may be poured."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from umber_pebble.core.constants import GRAVITY_M_S2
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange, require_range
@@ -170,17 +170,27 @@ def piece_windows(
     return windows_s(casting_of(plan, line, amount, pour, flow, path_of(plan, line, casts)))
 
 
-def path_of(plan: PlanInput, line: Line, casts: int) -> tuple[Stay, ...]:
-    """Where a round of castings lies: where it is poured, then, once all are poured and worked, where it sets.
+def lies_of(plan: PlanInput, line: Line, casts: int) -> tuple[tuple[Stay, str], ...]:
+    """Where a round of castings lies, with the ids of the places: its piece's own way, or where it is poured and then,
+    once all are poured and worked, where it sets. No move comes before hands are free for it.
 
     Source: definition
     """
     way = plan.way(line)
-    first = Stay(0.0, way.poured_on)
-    if not way.carried:
-        return (first,)
     handled = casts * (plan.paces.pour_each_s / 2 + plan.work_each_s(line))
-    return first, Stay(handled, way.sets_in)
+    if line.lies:
+        first, *rest = line.lies
+        return first, *((replace(stay, from_s=max(stay.from_s, handled)), place) for stay, place in rest)
+    first = (Stay(0.0, way.poured_on), way.poured_on_id)
+    return (first, (Stay(handled, way.sets_in), way.sets_in_id)) if way.carried else (first,)
+
+
+def path_of(plan: PlanInput, line: Line, casts: int) -> tuple[Stay, ...]:
+    """The same without the ids, and without a stay that the next one has overtaken. Source: definition"""
+    stays = [stay for stay, _ in lies_of(plan, line, casts)]
+    return tuple(
+        s for s, after in zip(stays, [*stays[1:], None], strict=True) if after is None or after.from_s > s.from_s
+    )
 
 
 def casting_of(
@@ -198,8 +208,8 @@ def casting_of(
         near,
         flow.tg if isinstance(flow, SugarFlow) else None,
         path,
-        thin_m=amount.places[0] if amount.places else None,
-        thick_m=amount.places[1] if amount.places else None,
+        thin_m=amount.thin_m,
+        thick_m=amount.thick_m,
     )
 
 

@@ -8,7 +8,7 @@ from umber_pebble.core.heat.melting import Bath, Melting, bursts_s, power_spread
 from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.plan.cooks import PotCook, Round, casts_in_window
+from umber_pebble.core.plan.cooks import PotCook, Round, casts_in_window, path_of
 from umber_pebble.core.plan.problem import Line, PlanInput, SugarCook
 from umber_pebble.core.plan.spares import chance_enough_frac
 from umber_pebble.core.spread import Spread, combine
@@ -107,12 +107,12 @@ UNMOULD = {
 def round_plan(plan: PlanInput, r: Round, w: PieceWindows) -> RoundPlan:
     """A round's windows, explained [s from the pour]. Source: definition"""
     line = plan.lines[r.line]
-    way, sugar = plan.way(line), isinstance(plan.way(line).by, SugarCook)
+    place, sugar = path_of(plan, line, r.casts)[-1].place, isinstance(plan.way(line).by, SugarCook)
     shared = (
         given("depth", line.fill_m, "m"),
         given("mould wall", line.mould.wall_m, "m"),
-        given("surface under the mould", way.sets_in.surface_degc, "degC"),
-        given("air", way.sets_in.air_degc, "degC"),
+        given("surface under the mould", place.surface_degc, "degC"),
+        given("air", place.air_degc, "degC"),
     )
 
     def window(name: str) -> Explained:

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from umber_pebble.core.heat.melting import Bath, Microwave
-from umber_pebble.core.heat.piece import Place
+from umber_pebble.core.heat.piece import Place, Stay
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.moulds.cavity import Cavity
@@ -57,7 +57,8 @@ class Stick:
 class Line:
     """A line of the order: how many of a piece, of which melt, filled to a level in its mould.
 
-    work: what hands do while it is soft ("bend", "stick"), or None.
+    work: what hands do while it is soft ("bend", "stick"), or None; lies: the way it goes from its pour, each stay with
+    its place's id; empty: as its material's way has it.
     """
 
     name: str
@@ -68,6 +69,7 @@ class Line:
     work: str | None
     stick: Stick | None
     break_rate: BreakRate
+    lies: tuple[tuple[Stay, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

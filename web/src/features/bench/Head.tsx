@@ -83,11 +83,12 @@ const KEYS: [string, string][] = [
   ["0 to 9, Enter", "a reading, for the selected ribbon"],
   ["↑ ↓", "select a ribbon"],
   ["M", "how the reading was taken"],
+  ["W", "what you see of the selected round"],
   ["V", "move the selected round to the next place"],
   ["P", "pause, and go on"],
   ["S", "sound on or off"],
   ["Esc", "clear what was typed"],
-  ["Alt + P I M B L K", "plan, pieces, moulds, bench, log, kitchen"],
+  ["Alt + P I M H B L K", "plan, pieces, moulds, heat, bench, log, kitchen"],
   ["?", "this help"],
 ];
 

@@ -13,6 +13,7 @@ import { NextAct } from "./NextAct";
 import { Probes } from "./Probes";
 import { METHODS, type Method, ReadingDialog } from "./Reading";
 import { Ribbons } from "./Ribbons";
+import { SightDialog } from "./Sight";
 import { setSound, soundOn, wakeSound } from "./sound";
 import { Then } from "./Then";
 import { useAwake } from "./useAwake";
@@ -40,7 +41,7 @@ export function LiveBench({
   const [chosen, setChosen] = useState("");
   const [typed, setTyped] = useState("");
   const [methods, setMethods] = useState<Record<string, Method>>({});
-  const [dialog, setDialog] = useState<"reading" | "help" | null>(null);
+  const [dialog, setDialog] = useState<"reading" | "help" | "sight" | null>(null);
   const [left, setLeft] = useState<Record<string, number>>({});
   const [sound, setSoundState] = useState(soundOn());
   const pressed = useRef(0);
@@ -94,6 +95,7 @@ export function LiveBench({
     const here = ids.findIndex((id) => view.places[id] === selected.place);
     send("moved", { round: Number(selected.subject.split(":")[1]), place: ids[(here + 1) % ids.length] });
   };
+  const watched = selected?.subject.startsWith("round") && selected.phase !== "set" ? selected : undefined;
   const toggleSound = () => {
     wakeSound();
     setSound(!sound);
@@ -119,6 +121,7 @@ export function LiveBench({
     },
     method: nextMethod,
     move,
+    sight: () => watched && setDialog("sight"),
     pause: () => send(view.paused ? "resumed" : "paused", {}),
     sound: toggleSound,
     help: () => setDialog("help"),
@@ -197,6 +200,7 @@ export function LiveBench({
             onUndo={undo}
             onRead={() => setDialog("reading")}
             onMove={move}
+            onSight={() => setDialog("sight")}
             selected={selected}
             method={method}
             onMethod={nextMethod}
@@ -216,6 +220,14 @@ export function LiveBench({
         onSend={read}
         unit={shownIn("temperature", units).label}
       />
+      {watched && (
+        <SightDialog
+          open={dialog === "sight"}
+          onClose={() => setDialog(null)}
+          subject={watched}
+          onSeen={(what) => send("seen", { round: Number(watched.subject.split(":")[1]), what })}
+        />
+      )}
       <KeyHelp open={dialog === "help"} onClose={() => setDialog(null)} />
     </div>
   );

@@ -16,6 +16,7 @@ interface Props {
   onUndo: () => void;
   onRead: () => void;
   onMove: () => void;
+  onSight: () => void;
   selected: Schemas["Ribbon"] | undefined;
   method: Method;
   onMethod: () => void;
@@ -103,9 +104,14 @@ export function NextAct(p: Props) {
             </Small>
           )}
           {p.selected?.subject.startsWith("round") && p.selected.phase !== "set" && (
-            <Small onClick={p.onMove} label="Move the selected round to the next place">
-              V move it
-            </Small>
+            <>
+              <Small onClick={p.onSight} label={`Say what you see of ${p.selected.name}`}>
+                W what I see
+              </Small>
+              <Small onClick={p.onMove} label="Move the selected round to the next place">
+                V move it
+              </Small>
+            </>
           )}
         </div>
       </div>

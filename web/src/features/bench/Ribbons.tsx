@@ -4,6 +4,7 @@ import { BAND_WORDS } from "../../shared/actWords";
 import { curveAt } from "../../shared/curve";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { sightWords } from "../../shared/sights";
 import { useWidth } from "../../shared/useWidth";
 
 type Ribbon = Schemas["Ribbon"];
@@ -118,6 +119,10 @@ function Row({
           bands={ribbon.bands}
           curve={ribbon.curve}
           dots={ribbon.dots}
+          sights={ribbon.sights.map((sight) => ({
+            at_s: sight.at_s,
+            word: sightWords(sight.what, ribbon.melt),
+          }))}
           from={from}
           to={to}
           now={elapsed}

@@ -10,6 +10,7 @@ export interface BenchKeys {
   select: (by: number) => void;
   method: () => void;
   move: () => void;
+  sight: () => void;
   pause: () => void;
   sound: () => void;
   help: () => void;
@@ -50,6 +51,7 @@ function handle(event: KeyboardEvent, keys: BenchKeys): boolean {
     arrowdown: () => keys.select(1),
     m: keys.method,
     v: keys.move,
+    w: keys.sight,
     p: keys.pause,
     s: keys.sound,
     "?": keys.help,

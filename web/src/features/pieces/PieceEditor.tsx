@@ -2,9 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { Section } from "../../drawings/Section";
-import { amount } from "../../shared/format/units";
+import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
+import { kitchenQuery } from "../../shared/kitchen";
+import { savePiece } from "../../shared/pieces";
 import { shapeName } from "../../shared/shapes";
 import { Button, Choice, Notice, Pick, TextField } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
@@ -13,7 +15,7 @@ import { SaveMark } from "../../shared/ui/SaveMark";
 import { useDebounced } from "../../shared/useDebounced";
 import { useThing } from "../../shared/useThing";
 import { Cooling } from "./Cooling";
-import { measure, type Piece, pieceFiguresQuery, savePiece } from "./queries";
+import { measure, type Piece, pieceFiguresQuery } from "./queries";
 
 /** While a fill line is dragged the drawing follows at once, the figures this often. */
 const DRAG_PAUSE_MS = 40;
@@ -173,6 +175,9 @@ export function PieceEditor({
           ]}
           onChange={(work) => change({ work, stick: work === "stick" ? (doc.stick ?? FIRST_STICK) : null })}
         />
+        {(doc.stays ?? []).length > 0 && (
+          <OwnWay stays={doc.stays ?? []} onClear={() => change({ stays: [] })} />
+        )}
         {doc.stick && (
           <div className="grid grid-cols-2 gap-5">
             <NumberField
@@ -197,6 +202,28 @@ export function PieceEditor({
           Remove this piece
         </Button>
       </section>
+    </div>
+  );
+}
+
+/** A piece may have its own way through places, taken from the heat explorer. */
+function OwnWay({ stays, onClear }: { stays: Schemas["Stay"][]; onClear: () => void }) {
+  const places = useQuery(kitchenQuery).data?.doc.places ?? [];
+  const words = stays.map((stay, i) => {
+    const name =
+      stay.care === "hand"
+        ? "in the hand"
+        : (places.find((p) => p.id === stay.place_id)?.name ?? "a place that is gone");
+    const kept = stay.care === "wrapped" ? `${name}, wrapped` : name;
+    return i === 0 ? kept : `${kept} at ${duration(stay.from_s)}`;
+  });
+  return (
+    <div>
+      <span className="block text-sm text-quiet">Goes its own way</span>
+      <p className="text-lg font-bold">{words.join(", then ")}</p>
+      <Button kind="quiet" onClick={onClear}>
+        as the order has it
+      </Button>
     </div>
   );
 }

@@ -36,6 +36,7 @@ export function PiecesView() {
             material: "isomalt" as const,
             work: "none" as const,
             stick: null,
+            stays: [],
           };
           return `/pieces/${(await createPiece(crypto.randomUUID(), doc)).id}`;
         })

@@ -15,9 +15,6 @@ export const pieceFiguresQuery = ({ mould_id, cavity, material, stick }: Piece, 
 export const measure = async (body: Schemas["PieceMeasure"]) =>
   (await call(client.POST("/api/figures/piece", { body }))).figures;
 
-export const savePiece = (id: string, version: number, doc: Piece) =>
-  call(client.PUT("/api/pieces/{id}", { params: { path: { id } }, body: { version, doc } }));
-
 export const createPiece = (id: string, doc: Piece) =>
   call(client.POST("/api/pieces", { body: { id, doc } }));
 

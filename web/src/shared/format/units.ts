@@ -12,6 +12,7 @@ export type Quantity =
   | "angle"
   | "power"
   | "seconds"
+  | "minutes"
   | "count"
   | "altitude";
 
@@ -41,6 +42,7 @@ const TABLE: Record<string, Shown> = {
   angle: { label: "°", factor: 180 / Math.PI, digits: fixed(0) },
   power: { label: "W", factor: 1, digits: fixed(0) },
   seconds: { label: "s", factor: 1, digits: (v) => (Math.abs(v) < 10 ? 1 : 0) },
+  minutes: { label: "min", factor: 1 / 60, digits: (v) => (Math.abs(v) < 10 ? 1 : 0) },
   count: { label: "", factor: 1, digits: fixed(0) },
   altitude: { label: "m", factor: 1, digits: fixed(0) },
 };
@@ -56,6 +58,7 @@ export function shownIn(quantity: Quantity, units: Units): Shown {
     angle: "angle",
     power: "power",
     seconds: "seconds",
+    minutes: "minutes",
     count: "count",
     altitude: "altitude",
   }[quantity];

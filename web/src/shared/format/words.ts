@@ -49,6 +49,14 @@ const FIELDS: Record<string, string> = {
   charge_kg: "Melt in the pot",
   left_kg: "Left in the pot",
   people: "People",
+  pour_degc: "Poured at",
+  radius_m: "Radius",
+  over_s: "Within",
+  water_frac: "Water left in it",
+  from_s: "Then, at",
+  place_id: "Place",
+  path: "The way",
+  stays: "The way",
 };
 
 const SUFFIX: [string, string][] = [

@@ -67,7 +67,7 @@ export function NumberField({
             id={id}
             inputMode="decimal"
             autoComplete="off"
-            className={`w-full min-w-0 bg-transparent py-1 font-bold text-ink outline-offset-4 ${large ? "text-2xl" : "text-lg"}`}
+            className={`w-full min-w-0 bg-transparent py-1 font-bold text-ink outline-offset-0 ${large ? "text-2xl" : "text-lg"}`}
             value={text}
             aria-invalid={message ? true : undefined}
             aria-describedby={message || hint ? `${id}-more` : undefined}

@@ -1,0 +1,191 @@
+import type { ReactNode } from "react";
+import type { Schemas } from "../../api/client";
+import { amount, duration } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import type { Cast, Explored } from "./queries";
+import { inputWords, MARK_WORDS, minutes, onFirstWords, riskWords, TAKE_WORDS, takeWords } from "./words";
+
+const LIMITS: Record<string, string> = { heat: "heat", setting: "how fast the fat sets" };
+const LEVEL_WORDS: Record<string, string> = { low: "no", some: "may be", high: "likely" };
+
+/** What one way comes to: what the piece takes when, what limits it, what it rests on, what it risks. */
+export function Details({ of, cast }: { of: Explored; cast: Cast }) {
+  const units = useUnits();
+  const degc = (value: number) => amount(value, "temperature", units);
+  const unmould = of.windows.unmould;
+  return (
+    <div className="mt-6 grid gap-x-10 gap-y-6 md:grid-cols-2 xl:grid-cols-3">
+      <Block title="What it takes, when">
+        <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+          {of.takes.map((take) => (
+            <Row key={take.what} name={TAKE_WORDS[take.what] ?? take.what}>
+              {takeWords(take, of.horizon_s)}
+            </Row>
+          ))}
+          <Row name="unmould">
+            {unmould && !of.never.includes("unmould")
+              ? `${duration(unmould.low)} to ${duration(unmould.high)}`
+              : "does not set here"}
+          </Row>
+          {of.thick.unmould !== undefined && of.thin.unmould !== undefined && (
+            <Row name="thin and thick places">
+              {duration(of.thin.unmould)} and {duration(of.thick.unmould)}
+            </Row>
+          )}
+        </dl>
+      </Block>
+      <Block title="What limits it">
+        <p>
+          Unmoulding waits for <strong>{LIMITS[of.limited_by.unmould ?? "heat"]}</strong>.
+        </p>
+        {of.helps.length > 0 ? (
+          <ul className="mt-1 space-y-0.5">
+            {of.helps.map((help) => (
+              <li key={help.change}>
+                {help.change}: <strong>{minutes(help.sooner_s)}</strong> sooner
+              </li>
+            ))}
+          </ul>
+        ) : (
+          <p>Nothing simple would make it quicker.</p>
+        )}
+        {of.rests_on.map((rests) => (
+          <p key={rests.mark} className="mt-2">
+            <strong>{sentence(MARK_WORDS[rests.mark] ?? rests.mark)}</strong> is unsure for{" "}
+            {Object.entries(rests.shares)
+              .filter(([, share]) => share > 0.05)
+              .map(([name, share]) => `${inputWords(name)} (${Math.round(share * 100)} %)`)
+              .join(", ")}
+            .{" "}
+            {rests.reading &&
+              `One reading of ${rests.reading} would take away ${Math.round(rests.narrows_frac * 100)} %.`}
+          </p>
+        ))}
+      </Block>
+      <Block title="What may go wrong">
+        <dl className="space-y-2">
+          {of.risks.map((risk) => (
+            <div key={risk.kind} className={risk.level === "low" ? "" : "border-l-4 border-heat pl-3"}>
+              <dt className="font-bold">
+                {risk.kind}: {LEVEL_WORDS[risk.level]}
+              </dt>
+              <dd>
+                {sentence(riskWords(risk, units))}.{" "}
+                <span className="text-quiet">{risk.sources.map(plain).join(", ")}</span>
+              </dd>
+            </div>
+          ))}
+          {of.sweat && (
+            <div className={of.sweat.sweats_s >= 30 ? "border-l-4 border-heat pl-3" : ""}>
+              <dt className="font-bold">
+                sweats: {of.sweat.sweats_s >= 30 ? minutes(of.sweat.sweats_s) : "no"}
+              </dt>
+              <dd>
+                {of.sweat.sweats_s >= 30
+                  ? `Up to ${(of.sweat.water_kg_m2 * 1000).toFixed(1)} g of water on a square metre, dry after ${minutes(of.sweat.dry_s)}. Warm it up closed, or in two steps.`
+                  : `The room's dew point is ${degc(of.sweat.dew_degc)}.`}
+              </dd>
+            </div>
+          )}
+        </dl>
+      </Block>
+      {of.on_first && cast.first && (
+        <Block title="On the first pass">
+          <p className={of.on_first.verdict === "dissolves" ? "border-l-4 border-heat pl-3" : ""}>
+            {onFirstWords(of.on_first, of.pour_degc, of.family === "fat", units)}
+          </p>
+        </Block>
+      )}
+      {of.bend && cast.bend && <Bend of={of.bend} cast={cast} opens={of.windows.bend_opens?.likely ?? 0} />}
+      {of.family === "sugar" && <GlassWords limits={of.limits} />}
+      {of.reheats.length > 0 && (
+        <Block title="Softening one place again">
+          <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+            {of.reheats.map((heat) => (
+              <Row key={heat.means} name={heat.means}>
+                {heat.soft_s === null
+                  ? "does not get through"
+                  : heat.spoils_s !== null && heat.spoils_s < heat.soft_s
+                    ? `face browns after ${minutes(heat.spoils_s)}: in touches, it needs ${minutes(heat.soft_s)}`
+                    : `bends after ${minutes(heat.soft_s)}`}
+              </Row>
+            ))}
+          </dl>
+        </Block>
+      )}
+    </div>
+  );
+}
+
+function Bend({ of, cast, opens }: { of: Schemas["Bent"]; cast: Cast; opens: number }) {
+  const units = useUnits();
+  const length = (si: number) => amount(si, "length", units);
+  const seconds = (s: number) => (s < 1 ? "less than 1 s" : minutes(s));
+  return (
+    <Block title="The bend">
+      <p>
+        {of.until_s !== null && of.until_s > opens ? (
+          <>
+            To {length(cast.bend?.radius_m ?? 0)} in {seconds(cast.bend?.over_s ?? 0)}: from{" "}
+            <strong>{duration(opens)}</strong> until <strong>{duration(of.until_s)}</strong>.
+          </>
+        ) : (
+          "So tight and so quick it cracks: more slowly, or wider."
+        )}
+      </p>
+      <p className="mt-1 text-quiet">
+        In the middle of the window, at {amount(of.at_degc, "temperature", units)}, it takes{" "}
+        {seconds(of.limits.fastest_s)} at least, or {length(of.limits.tightest_m)} of radius. Its outside
+        stretches {(of.limits.strain_frac * 100).toFixed(1)} %.
+      </p>
+    </Block>
+  );
+}
+
+const GLASS: [string, string, string][] = [
+  ["thread_closes", "threads end", "working point"],
+  ["bend_opens", "bends from", ""],
+  ["softening", "", "softening point"],
+  ["bend_closes", "bends until", ""],
+  ["brittle", "snaps", ""],
+  ["unmould", "unmould", "annealing point"],
+  ["strain", "stack, keep", "strain point"],
+];
+
+function GlassWords({ limits }: { limits: Record<string, number> }) {
+  const units = useUnits();
+  return (
+    <Block title="Its temperatures">
+      <dl className="grid grid-cols-[auto_auto_1fr] gap-x-4 gap-y-1">
+        {GLASS.map(([name, trade, glass]) => (
+          <div key={name} className="contents">
+            <dt>{trade}</dt>
+            <dd className="text-right font-bold">{amount(limits[name] ?? 0, "temperature", units)}</dd>
+            <dd className="text-quiet">{glass}</dd>
+          </div>
+        ))}
+      </dl>
+    </Block>
+  );
+}
+
+function Block({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section>
+      <h3 className="mb-2 border-b border-line pb-1 text-lg">{title}</h3>
+      {children}
+    </section>
+  );
+}
+
+function Row({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <>
+      <dt>{name}</dt>
+      <dd className="font-bold">{children}</dd>
+    </>
+  );
+}
+
+const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+const plain = (source: string) => source.replaceAll("-", " ");

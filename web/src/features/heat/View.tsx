@@ -1,0 +1,303 @@
+import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { problemOf, type Schemas } from "../../api/client";
+import { HeatRibbon } from "../../drawings/HeatRibbon";
+import { Profile } from "../../drawings/Profile";
+import { BAND_WORDS } from "../../shared/actWords";
+import { castBands, reach } from "../../shared/bands";
+import { amount, duration } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { kitchenQuery, pieceListQuery } from "../../shared/kitchen";
+import { Button } from "../../shared/ui/controls";
+import { useDebounced } from "../../shared/useDebounced";
+import { useWidth } from "../../shared/useWidth";
+import { CastInputs } from "./CastInputs";
+import { Details } from "./Details";
+import { Path } from "./Path";
+import { type Cast, type Explored, exploredQuery, propertiesQuery, type Stay } from "./queries";
+import { TakeIntoPiece } from "./TakeIntoPiece";
+import { difference } from "./words";
+
+const PAUSE_MS = 20;
+const MOST_WAYS = 3;
+const NARROW = 560;
+const POURING_S = 60;
+const FIRST_CAST: Cast = {
+  material: "coating",
+  temper: "tempered",
+  water_frac: null,
+  piece_id: null,
+  shape: "plate",
+  thickness_m: 0.004,
+  mould: "silicone",
+  wall_m: 0.003,
+  pour_degc: null,
+  first: null,
+  bend: null,
+};
+
+interface Way {
+  id: string;
+  stays: Stay[];
+}
+
+/** One cast, up to three ways through places, side by side. */
+export function HeatView() {
+  const kitchen = useQuery(kitchenQuery).data?.doc;
+  const groups = useQuery(propertiesQuery).data?.groups;
+  const pieces = useQuery(pieceListQuery).data?.items;
+  if (!kitchen || !groups || !pieces) return null;
+  return <Explorer kitchen={kitchen} groups={groups} pieces={pieces} />;
+}
+
+function Explorer({
+  kitchen,
+  groups,
+  pieces,
+}: {
+  kitchen: Schemas["Kitchen"];
+  groups: Schemas["Group"][];
+  pieces: Schemas["StoredPiece"][];
+}) {
+  const queryClient = useQueryClient();
+  const [cast, setCast] = useState(FIRST_CAST);
+  const [ways, setWays] = useState(() => firstWays(kitchen.places));
+  const [chosen, setChosen] = useState(0);
+  const [at, setAt] = useState(0.25);
+  const asked = useDebounced(cast, PAUSE_MS);
+  const paths = useDebounced(ways, PAUSE_MS);
+  const answers = useQueries({ queries: paths.map(({ stays }) => exploredQuery(asked, stays)) });
+  const [ref, width] = useWidth<HTMLDivElement>(900);
+  const units = useUnits();
+  const shown = named(
+    answers.flatMap((answer, i) =>
+      answer.data && paths[i] ? [{ i, of: answer.data, dim: answer.isPlaceholderData }] : [],
+    ),
+  );
+  const refused = answers.find((answer) => answer.error);
+  const problem = refused?.error ? problemOf(refused.error) : null;
+  const to = Math.max(60, ...shown.map(({ of }) => reach(of.windows, [...of.never, "strain"])));
+  const now = at * to;
+  const current = shown.find((way) => way.i === chosen) ?? shown[0];
+  const [low, high] = scaleOf(shown.map((way) => way.of));
+  const change = (patch: Partial<Cast>) => setCast((before) => ({ ...before, ...patch }));
+  const setWay = (i: number, stays: Stay[]) =>
+    setWays(ways.map((way, k) => (k === i ? { ...way, stays } : way)));
+  const each = width < NARROW ? width : Math.min(width / Math.max(shown.length, 1) - 24, 420);
+  return (
+    <div className="grid min-h-full lg:grid-cols-[260px_1fr]">
+      <CastInputs
+        cast={cast}
+        onChange={change}
+        groups={groups}
+        pieces={pieces}
+        shown={current?.of}
+        problem={problem}
+      />
+      <section className="min-w-0 px-7 py-6" aria-label="Ways">
+        <div className="flex flex-wrap items-baseline justify-between gap-4">
+          <h1 className="text-3xl">Heat</h1>
+          <Link to="/heat/materials" className="font-bold text-glass hover:underline">
+            Materials and their values
+          </Link>
+        </div>
+        <p className="mt-2 mb-4 text-xl" role="status">
+          {problem ? "Mend what is marked, then it is reckoned." : difference(shown)}
+        </p>
+        <div ref={ref}>
+          {ways.map(({ id, stays }, i) => {
+            const way = shown.find((row) => row.i === i);
+            return (
+              <div
+                key={id}
+                className={`mb-4 border-l-4 pl-3 ${i === chosen ? "border-glass" : "border-transparent"}`}
+              >
+                <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
+                  <Path stays={stays} places={kitchen.places} onChange={(next) => setWay(i, next)} />
+                  <span className="flex gap-4">
+                    {i !== chosen && (
+                      <Button kind="quiet" label={`More of way ${i + 1}`} onClick={() => setChosen(i)}>
+                        more
+                      </Button>
+                    )}
+                    {ways.length > 1 && (
+                      <Button
+                        kind="quiet"
+                        label={`Remove way ${i + 1}`}
+                        onClick={() => {
+                          setWays(ways.filter((_, k) => k !== i));
+                          setChosen(0);
+                        }}
+                      >
+                        remove
+                      </Button>
+                    )}
+                  </span>
+                </div>
+                {way && (
+                  <div className={way.dim ? "opacity-60" : ""}>
+                    <HeatRibbon
+                      bands={castBands(
+                        way.of.windows,
+                        way.of.never,
+                        way.of.family === "sugar" && cast.bend ? "bend" : null,
+                        to,
+                      )}
+                      from={0}
+                      to={to}
+                      now={now}
+                      width={width - 16}
+                      height={56}
+                      words={BAND_WORDS}
+                      label={`Way ${i + 1}, ${way.name}`}
+                    />
+                  </div>
+                )}
+              </div>
+            );
+          })}
+          <div className="pl-4">
+            <Ticks to={to} width={width - 16} />
+            <input
+              type="range"
+              aria-label="Moment shown"
+              aria-valuetext={duration(now)}
+              className="block h-8 w-full"
+              min={0}
+              max={1}
+              step={0.002}
+              value={at}
+              onChange={(event) => setAt(Number(event.target.value))}
+            />
+            <div className="flex items-baseline justify-between gap-4">
+              <span>
+                <strong className="text-2xl">{duration(now)}</strong> after the pour
+              </span>
+              {ways.length < MOST_WAYS && (
+                <Button
+                  kind="quiet"
+                  onClick={() =>
+                    setWays([...ways, { id: crypto.randomUUID(), stays: ways.at(-1)?.stays ?? [] }])
+                  }
+                >
+                  Add a way
+                </Button>
+              )}
+            </div>
+          </div>
+          <div className="mt-3 flex flex-wrap gap-6">
+            {shown.map((way) => {
+              const frame = frameAt(way.of, now);
+              return (
+                <figure key={way.i} style={{ width: each }}>
+                  <figcaption className="text-quiet">{placeAt(way.of, now)}</figcaption>
+                  <Profile
+                    layers={way.of.layers[frame.stay] ?? []}
+                    frame={frame}
+                    low={low}
+                    high={high}
+                    marks={marksOf(way.of)}
+                    firm={(degc, set) => (way.of.family === "fat" ? set : firmGlass(way.of, degc))}
+                    word={(degc) => amount(degc, "temperature", units)}
+                    length={(si) => amount(si, "length", units)}
+                    width={each}
+                    label={`Section of way ${way.i + 1} at ${duration(now)}`}
+                  />
+                </figure>
+              );
+            })}
+          </div>
+        </div>
+        {current && (
+          <>
+            <div className="mt-4 flex flex-wrap items-baseline gap-6">
+              <h2 className="text-xl">{current.name}</h2>
+              <TakeIntoPiece
+                pieces={pieces}
+                chosen={cast.piece_id}
+                stays={ways[current.i]?.stays ?? []}
+                onTaken={() => void queryClient.invalidateQueries({ queryKey: ["piece"] })}
+              />
+            </div>
+            <Details of={current.of} cast={cast} />
+          </>
+        )}
+      </section>
+    </div>
+  );
+}
+
+/** Fridge, freezer and where it was poured: what a decorator weighs against each other. */
+function firstWays(places: Schemas["Place"][]): Way[] {
+  const poured = places[0]?.id ?? "";
+  const cold = places.filter((p) => p.kind !== "room" && !p.fan).slice(0, 2);
+  const first: Stay = { from_s: 0, place_id: poured, care: "none" };
+  const ways = cold.map((p): Stay[] => [first, { from_s: POURING_S, place_id: p.id, care: "none" }]);
+  return (ways.length > 0 ? ways : [[first]]).map((stays, i) => ({ id: String(i), stays }));
+}
+
+/** Ways by where they end, told apart by their number where they end alike. */
+function named<W extends { i: number; of: Explored }>(ways: W[]): (W & { name: string })[] {
+  const ends = ways.map(({ of }) => of.places.at(-1) ?? "");
+  return ways.map((way, k) => {
+    const end = ends[k] ?? "";
+    return { ...way, name: ends.filter((name) => name === end).length > 1 ? `${end} (${way.i + 1})` : end };
+  });
+}
+
+function placeAt(of: Explored, now: number): string {
+  const i = of.moved_s.filter((from) => from <= now).length - 1;
+  return of.places[Math.max(i, 0)] ?? "";
+}
+
+function frameAt(of: Explored, now: number): Schemas["Frame"] {
+  const frames = of.frames;
+  const next = frames.findIndex((frame) => frame.at_s >= now);
+  return frames[next === -1 ? frames.length - 1 : next] as Schemas["Frame"];
+}
+
+/** One scale for all ways: from the coldest they come to up to the pour. */
+function scaleOf(ways: Explored[]): [number, number] {
+  const temps = ways.flatMap((of) => of.frames.flatMap((frame) => frame.temps));
+  if (temps.length === 0) return [0, 50];
+  return [Math.min(...temps) - 3, Math.max(...temps) + 3];
+}
+
+function marksOf(of: Explored): { degc: number; word: string }[] {
+  const at = (name: string, word: string) => ({ degc: of.limits[name] ?? Number.NaN, word });
+  return of.family === "fat"
+    ? [at("unmould_degc", "unmould")]
+    : [at("bend_opens", "bends"), at("unmould", "glass")];
+}
+
+function firmGlass(of: Explored, degc: number): number {
+  const soft = of.limits.bend_opens ?? 90;
+  const glass = of.limits.unmould ?? 50;
+  return (soft - degc) / (soft - glass);
+}
+
+const TICK_EVERY_S = [30, 60, 120, 300, 600, 1200, 1800, 3600];
+const TICK_APART_PX = 70;
+const EDGE_PX = 30;
+
+/** Minutes since the pour, under the ribbons. */
+function Ticks({ to, width }: { to: number; width: number }) {
+  const every = TICK_EVERY_S.find((s) => (s / to) * width > TICK_APART_PX) ?? 7200;
+  const marks = Array.from({ length: Math.floor(to / every) + 1 }, (_, i) => i * every).filter(
+    (s) => (s / to) * width < width - EDGE_PX,
+  );
+  return (
+    <div className="relative h-6" aria-hidden="true">
+      {marks.map((s) => (
+        <span
+          key={s}
+          className={`absolute whitespace-nowrap text-[0.95rem] text-quiet ${s === 0 ? "" : "-translate-x-1/2"}`}
+          style={{ left: (s / to) * width }}
+        >
+          {s === 0 ? "0" : every < 60 ? duration(s) : `${s / 60} min`}
+        </span>
+      ))}
+    </div>
+  );
+}

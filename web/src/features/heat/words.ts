@@ -1,0 +1,161 @@
+import type { Schemas } from "../../api/client";
+import { amount, duration, type Units } from "../../shared/format/units";
+import type { Explored } from "./queries";
+
+/** Whole minutes, or seconds when it is less than one. */
+export function minutes(seconds: number): string {
+  if (seconds < 60) return `${Math.round(seconds)} s`;
+  const value = seconds / 60;
+  return `${value < 5 ? value.toFixed(1).replace(/\.0$/, "") : Math.round(value)} min`;
+}
+
+/** When a way lets go, whether it sweats or cracks: what tells it from the others, in a sentence. */
+export function difference(ways: { name: string; of: Explored }[]): string {
+  if (ways.length === 0) return "";
+  const out = ways.map(({ name, of }) => {
+    const ready = of.windows.unmould;
+    return of.never.includes("unmould") || !ready
+      ? `${name}: does not set in ${minutes(of.horizon_s)}`
+      : `${name} ${minutes(ready.likely)}`;
+  });
+  return [out.join(", "), ...ways.flatMap(({ name, of }) => after(name, of, ways.length > 1))].join("; ");
+}
+
+function after(name: string, of: Explored, several: boolean): string[] {
+  const who = several ? `the ${name.toLowerCase()} way` : "it";
+  const words: string[] = [];
+  const sweats = of.sweat?.sweats_s ?? 0;
+  if (sweats >= 30) words.push(`${who} sweats for ${minutes(sweats)} after`);
+  if (of.on_first && of.on_first.verdict !== "tacks")
+    words.push(
+      of.on_first.verdict === "dissolves"
+        ? `${who} melts the first pass`
+        : `${who} does not join the first pass`,
+    );
+  const crack = of.risks.find((r) => r.kind === "cracks");
+  if (crack && crack.level !== "low")
+    words.push(`${who} ${crack.level === "high" ? "is likely to crack" : "may crack"}`);
+  return words;
+}
+
+export const TAKE_WORDS: Record<string, string> = {
+  sprinkles: "sprinkles stick",
+  stick: "takes a stick",
+  comb: "takes a comb",
+  cutter: "takes a cutter",
+  thread: "pulls threads",
+  "walls off": "walls and rings off",
+  "next coat": "takes the next coat",
+  "let go": "a hand may let go",
+  "film off": "film peels off",
+  bend: "bends",
+  pull: "can be pulled",
+  scissors: "takes scissors",
+};
+
+export function takeWords(take: Schemas["Take"], horizon: number): string {
+  const time = (s: number) => (s >= horizon ? "never" : duration(s));
+  if (take.opens && take.opens.likely >= horizon) return "not here";
+  if (take.opens && take.closes)
+    return take.closes.likely - take.opens.likely < 5
+      ? "hardly at all"
+      : `${time(take.opens.likely)} to ${time(take.closes.likely)}`;
+  if (take.opens) return `from ${time(take.opens.likely)}`;
+  return take.closes ? (take.closes.likely < 5 ? "not poured so" : `until ${time(take.closes.likely)}`) : "";
+}
+
+const INPUTS: Record<string, string> = {
+  pour_degc: "how hot it is poured",
+  depth_m: "its thickness",
+  cp_melt: "heat capacity of the melt",
+  conductivity: "its conductivity",
+  wall_conductivity: "the mould wall",
+  contact: "contact with what it lies on",
+  air_side: "the air over it",
+  stream: "how fast the fan blows",
+  air_off_share: "how cold the place really is",
+  half_factor: "how fast this fat sets",
+  glass: "the water left in it",
+  limit: "how stiff is stiff enough",
+};
+
+export const inputWords = (name: string): string => INPUTS[name] ?? name;
+
+export const MARK_WORDS: Record<string, string> = {
+  bend_opens: "when it bends",
+  touch: "when it is touch-set",
+  unmould: "when it unmoulds",
+};
+
+export function riskWords(risk: Schemas["Risk"], units: Units): string {
+  const f = risk.figures;
+  const percent = (frac = 0) => `${(frac * 100).toFixed(1)} %`;
+  const mega = (pa = 0) => `${(pa / 1e6).toFixed(1)} MPa`;
+  switch (`${risk.kind} ${risk.why}`) {
+    case "sticks mould bends":
+      return "the mould bends: push it out from behind";
+    case "sticks contraction":
+      return `shrinks ${percent(f.contraction)}; a stiff mould asks for about ${percent(f.lets_go)}`;
+    case "cracks over-chilled":
+      return risk.level === "low"
+        ? "never colder than it bears here"
+        : `too cold from ${duration(f.from_s ?? 0)}; it is out by ${duration(f.out_s ?? 0)}`;
+    case "cracks built in":
+    case "cracks chilled skin":
+      return `${risk.why === "built in" ? "stress built in" : "stress of its chilled skin"} ${mega(f.stress_pa)}, safe ${mega(f.safe_pa)}. Cools ${((f.rate_k_s ?? 0) * 60).toFixed(1)} K/min through its annealing range; at this thickness no more than ${((f.safe_rate_k_s ?? 0) * 60).toFixed(1)} is safe`;
+    case "blooms overheated":
+      return `poured over ${amount(f.spoils_degc ?? 0, "temperature", units)}`;
+    case "blooms temper":
+      return { low: "in good temper", some: "under-tempered", high: "not tempered" }[risk.level] ?? "";
+    default:
+      return risk.why;
+  }
+}
+
+export const VERDICTS: Record<string, string> = {
+  dissolves: "melts into the first",
+  tacks: "tacks to the first, which keeps its shape",
+  apart: "stays apart: it lies on the first and does not join",
+};
+
+/** What a pass does to the one under it, and what to do about it. */
+export function onFirstWords(pass: Schemas["PassOnPass"], pour: number, fat: boolean, units: Units): string {
+  const degc = (value: number) => amount(value, "temperature", units);
+  const what = fat
+    ? `${Math.round(pass.melts_frac * 100)} % of the first coat melts again, its top keeps ${Math.round(pass.top_set_frac * 100)} %.`
+    : `Its top comes to ${degc(pass.top_degc)}.`;
+  const todo =
+    pass.verdict === "dissolves" && pass.pour_below_degc < pour
+      ? ` Let the melt rest until it is at ${degc(pass.pour_below_degc)}.`
+      : "";
+  return `The new melt ${VERDICTS[pass.verdict] ?? pass.verdict}. ${what}${todo}`;
+}
+
+/** Names of the tables' values that do not read by themselves. */
+const PROPERTIES: Record<string, string> = {
+  cp_melt: "heat capacity, melt",
+  cp_set: "heat capacity, set",
+  cp_glass: "heat capacity, glass",
+  cp: "heat capacity",
+  density_melt: "density, melt",
+  density_set: "density, set",
+  conductivity_melt: "conductivity, melt",
+  tg_dry: "glass transition, dry",
+  tg_water: "glass transition of water",
+  gordon_taylor_k: "Gordon-Taylor constant",
+  latent_fat: "heat of setting",
+  latent_crystal: "heat of melting crystals",
+  pot_base: "pot to surface",
+  contact: "mould to surface",
+  sag: "share it may sag in a minute",
+  young: "stiffness",
+  shear: "stiffness in shear",
+  poisson: "Poisson's number",
+  expansion: "expansion when warm",
+  bears: "hottest it bears",
+  wall: "usual wall",
+};
+
+export function propertyWords(name: string): string {
+  return PROPERTIES[name] ?? name.replace(/^log_/, "log viscosity, ").replaceAll("_", " ");
+}

@@ -1,0 +1,18 @@
+/** What may be seen of a cast in its mould, by the event's own word. */
+export const SIGHTS: Record<"sugar" | "fat", [string, string][]> = {
+  sugar: [
+    ["moves", "still moves"],
+    ["lets_go", "rim lets go"],
+    ["resists", "resists bending"],
+    ["cracked", "cracked"],
+  ],
+  fat: [
+    ["moves", "still moves"],
+    ["lets_go", "rim lets go"],
+    ["resists", "will not let go"],
+    ["cracked", "cracked"],
+  ],
+};
+
+export const sightWords = (what: string, melt: string): string =>
+  SIGHTS[melt === "isomalt" ? "sugar" : "fat"].find(([key]) => key === what)?.[1] ?? what;
