@@ -13,6 +13,7 @@ $(STAMPS)/python: requirements.lock pyproject.toml
 	test -d .venv || python3 -m venv .venv
 	$(PY) -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
 	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+	.venv/bin/umber-pebble compile
 	@touch $@
 
 $(STAMPS)/node: web/package-lock.json

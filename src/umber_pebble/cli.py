@@ -37,6 +37,7 @@ def main(argv: list[str] | None = None) -> int:
     probe.add_argument("--port", type=int, default=8723, help="port its bridge listens on")
     probe.add_argument("--app", default=f"http://127.0.0.1:{defaults.port}", help="the app whose bench it follows")
     probe.add_argument("--every", type=float, default=1.0, help="seconds between values")
+    commands.add_parser("compile", help="compile the engine once, as set-up does")
     commands.add_parser("openapi", help="print the OpenAPI document")
     commands.add_parser("schema", help="print the JSON Schema of the workshop document")
     args = parser.parse_args(argv)
@@ -138,6 +139,13 @@ def _schema(config: Config, args: argparse.Namespace) -> int:
     return 0
 
 
+def _compile(config: Config, args: argparse.Namespace) -> int:
+    from umber_pebble.services.planning import warm_up
+
+    warm_up()
+    return 0
+
+
 def _probe(config: Config, args: argparse.Namespace) -> int:
     from umber_pebble.devices.protocol import Channel
     from umber_pebble.devices.simulator import Simulator
@@ -158,6 +166,7 @@ _COMMANDS = {
     "restore": _restore,
     "openapi": _openapi,
     "schema": _schema,
+    "compile": _compile,
     "probe": _probe,
 }
 

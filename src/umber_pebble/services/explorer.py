@@ -223,8 +223,15 @@ def _casting(workshop: Workshop, kitchen: Kitchen, melt: Material, asked: HeatAs
     pour = require_range("pour_degc", usual if asked.pour_degc is None else asked.pour_degc, low, high)
     under = () if asked.first is None else (_under(workshop, asked.first),)
     if asked.piece_id is None:
-        films = materials("fillings")
-        mould = films[asked.mould] if asked.mould in films else material("moulds", asked.mould)
+        known = {**materials("moulds"), **materials("fillings")}
+        if asked.mould not in known:
+            raise OutOfRange(
+                "there is no such mould or film: choose another",
+                path="mould",
+                got=asked.mould,
+                limits={"one_of": list(known)},
+            )
+        mould = known[asked.mould]
         require_range("thickness_m", asked.thickness_m, 2e-4, 0.1)
         return Casting(
             melt, mould, exact(asked.thickness_m), PLATE_M, require_range("wall_m", asked.wall_m, 5e-5, 0.05), exact(pour),

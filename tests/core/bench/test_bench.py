@@ -14,6 +14,7 @@ from umber_pebble.core.bench.reduce import replay
 from umber_pebble.core.bench.state import Event, Layout, Reading, RunState
 from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_degc
 from umber_pebble.core.errors import Missing, NotInSequence, OutOfRange
+from umber_pebble.core.heat.piece import Stay
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.log.learn import Factor, learned, loss_factor
 from umber_pebble.core.plan.cooks import line_amounts, make_cooks, round_windows
@@ -328,6 +329,49 @@ def test_what_is_short_is_cooked_again_with_spares_or_the_run_ends() -> None:
     assert (line, casts) == (0, 14)  # 10 and spares at this break rate, no more than the mould holds
     more = state_of(log(*done, ("replanned", 40_010.0, acts[0].payload)))
     assert (more.rounds[2].casts, more.rounds[2].cook, more.cooks[2].phase) == (14, 2, "waiting")
+
+
+def disc_track(*steps: tuple[str, float, dict[str, Any]]) -> Track:
+    return _track(COOKS, state_of(log(HEATED, OFF, POURED, *steps)))
+
+
+def saw(at: float, what: str) -> tuple[str, float, dict[str, Any]]:
+    return ("seen", at, {"round": 0, "what": what})
+
+
+def test_what_is_seen_moves_the_windows_and_what_says_nothing_new_does_not() -> None:
+    plain = disc_track()
+    holds = plain.windows["holds"][0].likely
+    late = disc_track(saw(holds + 120.0, "moves"))
+    assert late.windows["unmould"][0].likely > plain.windows["unmould"][0].likely + 60
+    # that it moves while it is expected to, or has cracked once it is brittle, is no news
+    assert disc_track(saw(holds - 60.0, "moves")).windows == plain.windows
+    assert disc_track(saw(plain.windows["brittle"][0].likely + 60.0, "cracked")).windows == plain.windows
+    early = disc_track(saw(plain.windows["bend_closes"][0].likely / 2 + 240.0, "resists"))
+    assert early.windows["unmould"][0].likely < plain.windows["unmould"][0].likely
+    # undone, it is as if nobody had looked
+    state = state_of(log(HEATED, OFF, POURED, saw(600.0, "moves"), ("cancels", 610.0, {"id": "e5"})))
+    assert state.rounds[0].sights == []
+    with pytest.raises(OutOfRange, match="say what you saw"):
+        state_of(log(HEATED, OFF, POURED, saw(600.0, "sings")))
+    with pytest.raises(NotInSequence, match="still in its mould"):
+        state_of(log(HEATED, OFF, saw(600.0, "moves")))
+
+
+def test_a_piece_with_a_way_of_its_own_goes_it() -> None:
+    slab = Stay(300.0, FRIDGE)
+    plan = replace(PLAN, lines=(replace(PLAN.lines[0], lies=((Stay(0.0, WOOD), "bench"), (slab, "slab"))),))
+    cooks = make_cooks(plan, [[(0, 14)], [(0, 14)]], AMOUNTS)
+    state = state_of(log(HEATED, OFF, POURED))
+    track = round_track(plan, cooks[0], 0, AMOUNTS[0], state.rounds[0], exact(140.0), PLACES)
+    windows = round_windows(plan, cooks, AMOUNTS)
+    acts = next_acts(plan, cooks, AMOUNTS, state, {}, {0: track}, windows, WREN, 500.0)
+    move = next(a for a in acts if a.kind == "move")
+    assert (move.payload["place"], move.opens_s) == ("slab", pytest.approx(780.0))
+    assert track.windows["unmould"][0].likely < disc_track().windows["unmould"][0].likely
+    moved = state_of(log(HEATED, OFF, POURED, ("moved", 700.0, {"round": 0, "place": "slab"})))
+    later = next_acts(plan, cooks, AMOUNTS, moved, {}, {0: track}, windows, WREN, 710.0)
+    assert "move" not in [a.kind for a in later]
 
 
 def test_a_pause_silences_and_hides_nothing() -> None:

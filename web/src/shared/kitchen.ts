@@ -18,6 +18,12 @@ export const sourcesQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
+/** Every material with its values. */
+export const propertiesQuery = queryOptions({
+  queryKey: ["material", "properties"],
+  queryFn: () => call(client.GET("/api/properties")),
+});
+
 export const pieceListQuery = queryOptions({
   queryKey: ["piece", "all"],
   queryFn: () => call(client.GET("/api/pieces")),

@@ -4,13 +4,13 @@ import { Link, useNavigate, useParams } from "react-router";
 import { problemOf, type Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { sourcesQuery } from "../../shared/kitchen";
+import { propertiesQuery, sourcesQuery } from "../../shared/kitchen";
 import { Button, Notice, TextField } from "../../shared/ui/controls";
 import { ListPage } from "../../shared/ui/ListPage";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useAttempt } from "../../shared/useAttempt";
 import { useThing } from "../../shared/useThing";
-import { createMaterial, materialListQuery, propertiesQuery, removeMaterial, saveMaterial } from "./queries";
+import { createMaterial, materialListQuery, removeMaterial, saveMaterial } from "./queries";
 import { propertyWords } from "./words";
 
 type Own = Schemas["OwnMaterial"];

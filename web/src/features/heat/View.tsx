@@ -8,14 +8,14 @@ import { BAND_WORDS } from "../../shared/actWords";
 import { castBands, reach } from "../../shared/bands";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { kitchenQuery, pieceListQuery } from "../../shared/kitchen";
+import { kitchenQuery, pieceListQuery, propertiesQuery } from "../../shared/kitchen";
 import { Button } from "../../shared/ui/controls";
 import { useDebounced } from "../../shared/useDebounced";
 import { useWidth } from "../../shared/useWidth";
 import { CastInputs } from "./CastInputs";
 import { Details } from "./Details";
 import { Path } from "./Path";
-import { type Cast, type Explored, exploredQuery, propertiesQuery, type Stay } from "./queries";
+import { type Cast, type Explored, exploredQuery, type Stay } from "./queries";
 import { TakeIntoPiece } from "./TakeIntoPiece";
 import { difference } from "./words";
 

@@ -16,11 +16,6 @@ export const exploredQuery = (cast: Cast, stays: Stay[]) =>
     placeholderData: (before) => before,
   });
 
-export const propertiesQuery = queryOptions({
-  queryKey: ["material", "properties"],
-  queryFn: () => call(client.GET("/api/properties")),
-});
-
 export const materialListQuery = queryOptions({
   queryKey: ["material", "all"],
   queryFn: () => call(client.GET("/api/materials")),

@@ -1,6 +1,8 @@
+import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { propertiesQuery } from "../../shared/kitchen";
 import { Choice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 
@@ -80,6 +82,11 @@ export function IsomaltInputs({ way, kitchen, onChange, wrong }: Props<Schemas["
 export function CoatingInputs({ way, kitchen, onChange, wrong }: Props<Schemas["CoatingWay"]>) {
   const units = useUnits();
   const change = (patch: Partial<Schemas["CoatingWay"]>) => onChange({ ...way, ...patch });
+  const coating = useQuery(propertiesQuery)
+    .data?.groups.flatMap((group) => group.rows)
+    .find((row) => row.key === "coating");
+  const value = (name: string) => coating?.properties.find((p) => p.name === name);
+  const [melt, spoils] = [value("melt_to"), value("spoils_at")];
   return (
     <>
       <h2 className="border-b border-line pt-3 pb-1 text-xl">Melt the coating</h2>
@@ -90,7 +97,11 @@ export function CoatingInputs({ way, kitchen, onChange, wrong }: Props<Schemas["
         onChange={(melt_to_degc) => change({ melt_to_degc })}
         error={wrong("coating.melt_to_degc")}
         slider={{ low: 38, high: 48 }}
-        hint={`${amount(40, "temperature", units)} to ${amount(45, "temperature", units)}; never over ${amount(50, "temperature", units)}`}
+        hint={
+          melt &&
+          spoils &&
+          `${amount(melt.low, "temperature", units)} to ${amount(melt.high, "temperature", units)}; never over ${amount(spoils.likely, "temperature", units)}`
+        }
       />
       <Pick
         label="Melted by"

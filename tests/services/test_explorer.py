@@ -1,0 +1,172 @@
+"""The heat explorer's service: what it answers, and what it refuses in words."""
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from umber_pebble.config import Config
+from umber_pebble.core.errors import CoreError, OutOfRange
+from umber_pebble.demo.fill import fill
+from umber_pebble.services import docs
+from umber_pebble.services.explorer import Explored, HeatAsked, explore
+from umber_pebble.services.properties import tables
+from umber_pebble.services.start import open_workshop
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop
+
+BENCH = {"from_s": 0.0, "place_id": "bench", "care": "none"}
+CAST: dict[str, Any] = {
+    "material": "coating", "temper": "tempered", "water_frac": None, "piece_id": None, "shape": "plate",
+    "thickness_m": 0.004, "mould": "silicone", "wall_m": 0.003, "pour_degc": None, "first": None, "bend": None,
+    "stays": [BENCH],
+}  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def workshop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Workshop]:
+    config = Config(tmp_path_factory.mktemp("heat"))
+    fill(config)
+    made = open_workshop(config)
+    yield made
+    made.engine.dispose()
+
+
+def asked(workshop: Workshop, *places: str, care: str = "none", **changes: Any) -> Explored:
+    stays = [BENCH, *({"from_s": 60.0 * (i + 1), "place_id": p, "care": care} for i, p in enumerate(places))]
+    return explore(workshop, HeatAsked.model_validate({**CAST, "stays": stays, **changes}))
+
+
+def test_freezer_is_sooner_than_fridge_and_a_wrapped_one_later(workshop: Workshop) -> None:
+    freezer, fridge, wrapped = (
+        asked(workshop, "freezer"), asked(workshop, "fridge"), asked(workshop, "fridge", care="wrapped")
+    )  # fmt: skip
+    at = [x.windows["unmould"].likely for x in (freezer, fridge, wrapped)]
+    assert at == sorted(at)
+    assert freezer.places == ["Bench top", "Freezer"]
+    hand = asked(workshop, "bench", care="hand")
+    assert hand.windows["unmould"].likely > wrapped.windows["unmould"].likely
+
+
+def test_a_piece_from_the_freezer_sweats_in_a_damp_room(workshop: Workshop) -> None:
+    stored = workshop.get("kitchen", KITCHEN_ID)
+    assert isinstance(stored.doc, docs.Kitchen)
+    damp = workshop.save(
+        "kitchen", KITCHEN_ID, stored.version, stored.doc.model_copy(update={"humidity_frac": 0.8})
+    )
+    freezer, bench = asked(workshop, "freezer"), asked(workshop)
+    workshop.save("kitchen", KITCHEN_ID, damp.version, stored.doc)
+    assert freezer.sweat is not None
+    assert freezer.sweat.sweats_s > 60
+    assert bench.sweat is None
+
+
+def test_the_section_has_every_cell_of_every_layer_at_every_moment(workshop: Workshop) -> None:
+    found = asked(workshop, "fridge", first={"material": "ganache", "thickness_m": 0.003, "degc": 18.0})
+    assert [layer.name for layer in found.layers[0]] == ["piece", "under", "wall", "place"]
+    assert [layer.name for layer in found.layers[1]] == ["piece", "under", "wall"]
+    for frame in found.frames:
+        assert len(frame.temps) == len(frame.set) == sum(layer.cells for layer in found.layers[frame.stay])
+    moments = [frame.at_s for frame in found.frames]
+    assert moments == sorted(moments)
+    assert found.frames[0].temps[3] == pytest.approx(found.pour_degc)
+    assert found.on_first is None  # a filling does not melt into what is poured on it
+
+
+def test_each_time_says_what_it_rests_on_and_what_would_help(workshop: Workshop) -> None:
+    found = asked(workshop, "fridge")
+    for rests in found.rests_on:
+        assert sum(rests.shares.values()) <= 1 + 1e-9
+        assert 0 < rests.narrows_frac < 1
+    saved = [h.sooner_s for h in found.helps]
+    assert saved == sorted(saved, reverse=True)
+    assert saved[0] > 60
+    # what is said to help does: a fifth thinner, reckoned by itself
+    thinner = next(h for h in found.helps if h.change == "a fifth thinner")
+    again = asked(workshop, "fridge", thickness_m=0.0032)
+    gained = found.windows["unmould"].likely - again.windows["unmould"].likely
+    assert gained == pytest.approx(thinner.sooner_s, rel=0.1)
+
+
+def test_a_bend_closes_sooner_when_it_is_thick_and_a_thick_foot_cracks(workshop: Workshop) -> None:
+    bend = {"radius_m": 0.03, "over_s": 2.0}
+    thin, thick = (asked(workshop, material="isomalt", thickness_m=t, bend=bend) for t in (0.002, 0.005))
+    assert thin.bend is not None
+    assert thick.bend is not None
+    assert thick.bend.limits.strain_frac == pytest.approx(2.5 * thin.bend.limits.strain_frac)
+    assert [r.level for r in thin.risks] == ["low"]
+    foot = asked(workshop, "freezer", material="isomalt", thickness_m=0.02)
+    assert [r.level for r in foot.risks] != ["low"]
+
+
+def test_a_dome_has_its_own_times_for_thin_and_thick_places(workshop: Workshop) -> None:
+    dome = {"name": "Dome", "material": "silicone", "wall_m": 0.003, "bears_degc": 230.0, "owned": 1, "mat": None,
+            "cavities": [{"name": "Dome", "count": 6, "shape": {"kind": "half_ball", "diameter_m": 0.03},
+                          "water_kg": None}]}  # fmt: skip
+    workshop.create("mould", "mould-dome", docs.Mould.model_validate(dome))
+    piece = {"name": "Dome", "material": "coating", "mould_id": "mould-dome", "cavity": 0, "fill_m": 0.015,
+             "work": "none", "stick": None, "stays": []}  # fmt: skip
+    workshop.create("piece", "piece-dome", docs.Piece.model_validate(piece))
+    found = asked(workshop, "fridge", piece_id="piece-dome")
+    assert found.thin["touch"] < found.thick["touch"]
+    assert found.windows["touch"].likely == pytest.approx(found.thick["touch"])
+
+
+@pytest.mark.parametrize(
+    ("changes", "path"),
+    [
+        ({"thickness_m": 0.0}, "thickness_m"), ({"thickness_m": 2.0}, "thickness_m"), ({"wall_m": 0.0}, "wall_m"),
+        ({"pour_degc": 200.0}, "pour_degc"), ({"material": "gravel"}, "material"), ({"mould": "gravel"}, "mould"),
+        ({"stays": [BENCH, BENCH]}, "path"), ({"stays": [{**BENCH, "from_s": 5.0}]}, "path"),
+        ({"stays": [{**BENCH, "place_id": "gone"}]}, "stays.0.place_id"),
+        ({"stays": [BENCH, {**BENCH, "from_s": 80_000.0}]}, "path"),
+        ({"material": "isomalt", "bend": {"radius_m": 0.0001, "over_s": 2.0}}, "radius_m"),
+        ({"material": "isomalt", "bend": {"radius_m": 0.03, "over_s": 0.0}}, "over_s"),
+        ({"first": {"material": "coating", "thickness_m": 3.0, "degc": 20.0}}, "first.thickness_m"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_is_refused_where_it_is(workshop: Workshop, changes: dict[str, Any], path: str) -> None:
+    with pytest.raises(CoreError) as refused:
+        explore(workshop, HeatAsked.model_validate({**CAST, **changes}))
+    assert refused.value.path == path
+    assert len(refused.value.message) > 10
+
+
+def test_a_fridge_warmer_than_the_room_is_refused_and_nothing_is_lost(workshop: Workshop) -> None:
+    stored = workshop.get("kitchen", KITCHEN_ID)
+    assert isinstance(stored.doc, docs.Kitchen)
+    warm = [p.model_copy(update={"air_degc": 30.0}) if p.kind == "fridge" else p for p in stored.doc.places]
+    with pytest.raises(OutOfRange, match="no colder than the room"):
+        workshop.save("kitchen", KITCHEN_ID, stored.version, stored.doc.model_copy(update={"places": warm}))
+    assert workshop.get("kitchen", KITCHEN_ID) == stored
+
+
+def test_a_material_of_its_own_is_kept_shown_and_reckoned_with(workshop: Workshop) -> None:
+    sheet = [{"name": "half_time", "low": 60.0, "likely": 80.0, "high": 110.0}]
+    own = {"name": "Quick wafers", "like": "coating", "sheet": sheet}
+    workshop.create("material", "quick", docs.OwnMaterial.model_validate(own))
+    [group] = [g for g in tables(workshop) if g.name == "own"]
+    [row] = [p for p in group.rows[0].properties if p.name == "half_time"]
+    assert (row.likely, row.source) == (80.0, "maker-sheet")
+    quick, usual = asked(workshop, "fridge", material="quick"), asked(workshop, "fridge")
+    assert quick.windows["touch"].likely < usual.windows["touch"].likely
+    far = {**own, "sheet": [{**sheet[0], "likely": 8000.0, "high": 9000.0}]}
+    unknown = {**own, "sheet": [{**sheet[0], "name": "tg_dry"}]}
+    for wrong, path in ((far, "sheet.0.likely"), (unknown, "sheet.tg_dry")):
+        with pytest.raises(OutOfRange) as refused:
+            workshop.create("material", "wrong", docs.OwnMaterial.model_validate(wrong))
+        assert refused.value.path == path
+
+
+def test_a_way_is_taken_into_a_piece_and_one_that_runs_backwards_is_not(
+    workshop: Workshop, tmp_path: Path
+) -> None:
+    stored = workshop.get("piece", "piece-disc")
+    assert isinstance(stored.doc, docs.Piece)
+    way = [docs.Stay.model_validate(s) for s in (BENCH, {**BENCH, "from_s": 90.0, "place_id": "fridge"})]
+    taken = workshop.save("piece", "piece-disc", stored.version, stored.doc.model_copy(update={"stays": way}))
+    with pytest.raises(OutOfRange, match="later than the one before"):
+        back = stored.doc.model_copy(update={"stays": way[::-1]})
+        workshop.save("piece", "piece-disc", taken.version, back)
+    older = {k: v for k, v in stored.doc.model_dump(mode="json").items() if k != "stays"}
+    assert docs.Piece.model_validate(older).stays == []
