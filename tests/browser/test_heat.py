@@ -30,6 +30,8 @@ def test_three_ways_side_by_side_with_their_difference_in_words(demo: Server, op
     expect(page.get_by_role("img", name=re.compile("^Way "))).to_have_count(3)
     sections = page.get_by_role("img", name=re.compile("^Section of way "))
     expect(sections).to_have_count(3)
+    page.get_by_label("Moment shown").fill("0.02")
+    expect(sections.first).to_have_attribute("aria-label", re.compile("at [01]:"))
     before = sections.first.text_content() or ""
     page.get_by_label("Moment shown").fill("0.6")
     expect(sections.first).not_to_have_text(before)
