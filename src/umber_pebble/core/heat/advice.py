@@ -3,7 +3,6 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from umber_pebble.core.heat.conduction import falls_below_s
 from umber_pebble.core.heat.piece import COARSE, Case, Casting, base, run_all
 from umber_pebble.core.heat.stress import CoolingStress
 from umber_pebble.core.heat.windows import FAT_MARKS, PieceWindows
@@ -53,12 +52,12 @@ def best_reading(shares: Mapping[str, float]) -> tuple[str, float] | None:
 
 
 def _unmoulds_s(case: Case, limit_degc: float) -> float:
-    [run] = run_all([case], COARSE[case.casting.kind])
-    cold = falls_below_s(run.times_s, run.hottest_degc, limit_degc)
+    run, horizon = run_all([case], COARSE[case.casting.kind]), case.casting.horizon_s
+    cold = run.until("hottest_degc", limit_degc, horizon)[0]
     if case.casting.tg is None:
-        prop, _ = FAT_MARKS["unmould"]
-        cold = max(cold, falls_below_s(run.times_s, -run.least_set, -case.casting.melt.value(prop)))
-    return min(cold, case.casting.horizon_s)
+        prop, series = FAT_MARKS["unmould"]
+        cold = max(cold, run.until(series, case.casting.melt.value(prop), horizon)[0])
+    return float(cold)
 
 
 def helps(casting: Casting, windows: PieceWindows) -> list[Help]:

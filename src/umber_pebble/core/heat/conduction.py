@@ -22,6 +22,8 @@ FIRST_STEP_S = 0.25
 STEP_GROWTH = 1.015
 TURN_HALF_K = 5.0
 SHAPES = {"plate": 0, "rod": 1, "ball": 2}
+# columns of a layer's row that are looked up by name
+JOIN, WIDTH, START, START_SET = 8, 15, 16, 17
 NO_SETTING = (0.0, 1.0, 1.0, 1.0, 0.0, 0.0)
 
 Array = NDArray[np.float64]
@@ -73,6 +75,9 @@ class Layer:
             self.source_w_m3,
             1.0 / self.contact_w_m2k,
             *(self.setting.kinetics() if self.setting else NO_SETTING),
+            self.thickness_m / self.nodes,
+            self.start_degc,
+            self.starts_set_frac,
         )
 
 
@@ -109,14 +114,6 @@ class Stack:
     bottom: Face
     shape: str = "plate"
     inner_m: float = 0.0
-
-    @property
-    def counts(self) -> list[int]:
-        return [layer.nodes for layer in self.layers]
-
-    def spread(self, values: Sequence[float]) -> Array:
-        """One value a layer to one a node."""
-        return np.repeat(np.asarray(values, dtype=np.float64), self.counts)
 
 
 @dataclass(frozen=True, slots=True)
@@ -281,49 +278,47 @@ def growing_times_s(end_s: float, first_s: float = FIRST_STEP_S, growth: float =
     return times
 
 
-def _cells(stack: Stack) -> tuple[Array, Array, Array]:
-    """Thickness of the cells [m], and their faces and volumes for each square metre of the outer face [1, m]."""
-    dx = stack.spread([layer.thickness_m / layer.nodes for layer in stack.layers])
-    power = SHAPES[stack.shape]
-    outer = stack.inner_m + dx.sum()
-    radius = np.concatenate(([outer], outer - np.cumsum(dx)))
-    radius[-1] = stack.inner_m
+def _cells(dx: Array, shape: str, inner_m: float) -> tuple[Array, Array]:
+    """Faces and volumes of cells of these thicknesses [case, node], for each square metre of the outer face [1, m]."""
+    power = SHAPES[shape]
     if power == 0:
-        return dx, np.ones(dx.size + 1), dx
+        return np.ones((dx.shape[0], dx.shape[1] + 1)), dx
+    inward = np.cumsum(dx, axis=1)
+    outer = inner_m + inward[:, -1:]
+    radius = np.concatenate((outer, outer - inward), axis=1)
+    radius[:, -1] = inner_m
     grown = radius ** (power + 1)
-    return dx, (radius / outer) ** power, (grown[:-1] - grown[1:]) / ((power + 1) * outer**power)
+    return (radius / outer) ** power, (grown[:, :-1] - grown[:, 1:]) / ((power + 1) * outer**power)
 
 
 def conduct_all(
-    stacks: Sequence[Stack], watch: int, times_s: Array, start: Array | None = None, start_set: Array | None = None,
-    kept: int = 0,
-) -> tuple[Watched, list[History], Array, Array]:  # fmt: skip
+    stacks: Sequence[Stack], watch: int, times_s: Array, carried: tuple[Array, Array] | None = None, kept: int = 0
+) -> tuple[Watched, list[History], Array, Array]:
     """Many stacks of the same nodes at once: what one layer does in each; the whole of the first few; how each ends.
 
     Backward Euler in time, cell-centred volumes in space; surface coefficients and properties from the
     step before, and setting after conduction in each step, so the error is first order in the step. The heat
     that crosses the faces is what the cells gain, to rounding.
     Args:
-        stacks: the cases
+        stacks: the cases, of one shape
         watch: index of the layer to watch
         times_s: rising, from the start [s]
-        start, start_set: temperatures [degC] and shares set [frac] [case, node] to go on from; else each layer's own
+        carried: temperatures [degC] and shares set [frac] [case, node] of the first nodes, to go on from
         kept: of how many of the first the whole field is given
     Source: patankar-1980, chapter 4
     """
     first = stacks[0]
-    counts = first.counts
+    counts = [layer.nodes for layer in first.layers]
     rows = np.repeat(np.array([[layer.row() for layer in s.layers] for s in stacks]), counts, axis=1)
     inside = np.ones(sum(counts), dtype=bool)
     inside[np.cumsum([0, *counts[:-1]])] = False
-    rows[:, inside, 8] = 0.0
-    if start is None:
-        start = np.array([s.spread([layer.start_degc for layer in s.layers]) for s in stacks])
-    if start_set is None:
-        start_set = np.array([s.spread([layer.starts_set_frac for layer in s.layers]) for s in stacks])
-    from_node = sum(counts[:watch])
-    dx, area, volume = (np.array(part) for part in zip(*(_cells(s) for s in stacks), strict=True))
+    rows[:, inside, JOIN] = 0.0
+    dx, start, start_set = (np.ascontiguousarray(rows[:, :, column]) for column in (WIDTH, START, START_SET))
+    if carried is not None:
+        start[:, : carried[0].shape[1]], start_set[:, : carried[1].shape[1]] = carried
+    area, volume = _cells(dx, first.shape, first.inner_m)
     tops, bottoms = (np.array([getattr(s, side).row() for s in stacks]) for side in ("top", "bottom"))
+    from_node = sum(counts[:watch])
     seen, fields, shares, end, end_set = _march(
         start,
         start_set,
@@ -371,11 +366,24 @@ def falls_below_s(times_s: Array, temps_degc: Array, limit_degc: float) -> float
         limit_degc: the limit [degC]
     Source: definition
     """
+    return float(crossings_s(times_s, temps_degc[None, :], limit_degc)[0])
+
+
+def crossings_s(times_s: Array, temps_degc: Array, limit_degc: float) -> Array:
+    """The same for many series at once [case].
+
+    Args:
+        times_s: of all of them
+        temps_degc: [case, time]
+        limit_degc: the limit [degC]
+    Source: definition
+    """
     below = temps_degc <= limit_degc
-    i = int(below.argmax())
-    if not below[i]:
-        return math.inf
-    if i == 0:
-        return float(times_s[0])
-    t0, t1, a, b = times_s[i - 1], times_s[i], temps_degc[i - 1], temps_degc[i]
-    return float(t0 + (t1 - t0) * (a - limit_degc) / (a - b))
+    i, case = below.argmax(axis=1), np.arange(below.shape[0])
+    before = np.maximum(i - 1, 0)
+    a, b = temps_degc[case, before], temps_degc[case, i]
+    t0, t1 = times_s[before], times_s[i]
+    with np.errstate(invalid="ignore", divide="ignore"):
+        at = np.where(i == 0, t1, t0 + (t1 - t0) * (a - limit_degc) / (a - b))
+    out: Array = np.where(below[case, i], at, np.inf)
+    return out

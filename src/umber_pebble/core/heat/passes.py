@@ -25,7 +25,7 @@ class PassOnPass:
 
 def _top_of_under(case: Case) -> tuple[float, float, float]:
     """Share of the earlier pass that melts at the worst moment, the least its top is set, the hottest it gets."""
-    [run] = run_all([case], FINE[case.casting.kind], kept=1)
+    run = run_all([case], FINE[case.casting.kind], kept=True)
     sets = np.concatenate([h.set_of_layer(1) for h in run.fields])
     top_degc = max(float(h.of_layer(1)[:, 0].max()) for h in run.fields)
     if sets[0].mean() <= 0:

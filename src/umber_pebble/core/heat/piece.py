@@ -14,7 +14,9 @@ from umber_pebble.core.heat.conduction import (
     History,
     Layer,
     Stack,
+    Watched,
     conduct_all,
+    crossings_s,
     growing_times_s,
 )
 from umber_pebble.core.materials.load import Material, model_factors
@@ -23,19 +25,21 @@ from umber_pebble.core.spread import Spread, exact
 
 @dataclass(frozen=True, slots=True)
 class Grid:
-    """How finely a cast is reckoned: nodes of piece, of a layer under it, of wall and place; growth of the steps."""
+    """How finely a cast is reckoned: nodes of piece, of a layer under it, of wall and place; first step [s] and growth
+    of the steps."""
 
     piece: int
     under: int
     wall: int
     place: int
+    first_s: float
     growth: float
 
 
 # fat costs more a node, since each sets in its own heat, and is as well served by fewer; what an input moves is a
 # difference of two runs, which needs less than the run itself (docs/heat.md)
-FINE = {"sugar": Grid(15, 8, 8, 12, 1.015), "fat": Grid(10, 8, 5, 8, 1.025)}
-COARSE = {"sugar": Grid(8, 4, 4, 6, 1.05), "fat": Grid(6, 4, 3, 5, 1.06)}
+FINE = {"sugar": Grid(15, 8, 8, 12, 0.25, 1.015), "fat": Grid(10, 8, 5, 8, 0.25, 1.025)}
+COARSE = {"sugar": Grid(8, 4, 4, 6, 0.5, 1.06), "fat": Grid(6, 4, 3, 5, 1.0, 1.08)}
 HORIZON_S = {"sugar": 6 * 3600.0, "fat": 3 * 3600.0}
 UNDERSIDE_M = 0.06
 STILL_M_S = exact(0.0)
@@ -136,8 +140,9 @@ class Casting:
 
 @dataclass(frozen=True, slots=True)
 class PieceRun:
-    """One engine run: times from the pour [s], the piece's mean, hottest and coldest node and its top [degC], the share
-    set of the node that has set least and most and of its top [frac]; the whole field stay by stay, where it was kept.
+    """Engine runs of a casting, arrays [case, time] (one run: [time]): times from the pour [s], the piece's mean, hottest
+    and coldest node and its top [degC], the share set of the node that has set least and most and of its top [frac]; the
+    whole field of the first, stay by stay, where it was kept.
     """
 
     times_s: Array
@@ -149,6 +154,19 @@ class PieceRun:
     top_degc: Array
     top_set: Array
     fields: tuple[History, ...] = field(default=(), compare=False)
+
+    def until(self, series: str, limit: float, horizon_s: float) -> Array:
+        """When a series first passes a limit, a falling temperature or a rising share [s, by case]; the horizon if never."""
+        values: Array = np.atleast_2d(getattr(self, series))
+        rising = series.endswith("_set")
+        return np.minimum(
+            crossings_s(self.times_s, -values if rising else values, -limit if rising else limit), horizon_s
+        )
+
+    def one(self) -> "PieceRun":
+        """The first run alone."""
+        first = {name: getattr(self, name)[0] for name in Watched._fields}
+        return replace(self, **first)
 
 
 @dataclass(frozen=True, slots=True)
@@ -255,40 +273,34 @@ def watched_layer(casting: Casting) -> int:
     return 0 if casting.shape == "plate" else 1
 
 
-def run_all(cases: Sequence[Case], grid: Grid, kept: int = 0) -> list[PieceRun]:
+def run_all(cases: Sequence[Case], grid: Grid, kept: bool = False) -> PieceRun:
     """The engine for several cases of one casting, each with one value of every input.
 
     Args:
         cases: at least one
         grid: how finely
-        kept: of how many of the first the whole field is kept
+        kept: whether the whole field of the first is kept
     Raises: OutOfRange: a size the model does not hold for.
     Source: patankar-1980
     """
     casting = cases[0].casting
-    watch = watched_layer(casting)
-    times, seen, fields = list[Array](), list[Array](), list[list[History]]()
-    ended: tuple[Array, Array] | None = None
+    times, seen, fields = list[Array](), list[Array](), list[History]()
+    carried: tuple[Array, Array] | None = None
     for stay, after in zip(casting.path, [*casting.path[1:], None], strict=True):
         stacks = [_stack(case, stay.place, grid) for case in cases]
-        start = np.array([s.spread([layer.start_degc for layer in s.layers]) for s in stacks])
-        start_set = np.array([s.spread([layer.starts_set_frac for layer in s.layers]) for s in stacks])
-        if ended is not None:
-            # a place is new to what is laid on it; all else goes on as it was
-            moved = sum(layer.nodes for layer in stacks[0].layers if layer.name != "place")
-            start[:, :moved], start_set[:, :moved] = ended[0][:, :moved], ended[1][:, :moved]
         end = casting.horizon_s if after is None else after.from_s
-        steps = growing_times_s(max(end - stay.from_s, 1.0), growth=grid.growth)
-        out, histories, *ended_now = conduct_all(stacks, watch, steps, start, start_set, kept)
-        ended = ended_now[0], ended_now[1]
+        lasts = max(end - stay.from_s, 1.0)
+        steps = growing_times_s(lasts, min(grid.first_s, lasts), grid.growth)
+        out, histories, temps, shares = conduct_all(stacks, watched_layer(casting), steps, carried, int(kept))
+        # a place is new to what is laid on it; all else goes on as it was
+        moved = sum(layer.nodes for layer in stacks[0].layers if layer.name != "place")
+        carried = temps[:, :moved], shares[:, :moved]
         skip = 1 if times else 0
         times.append(steps[skip:] + stay.from_s)
         seen.append(np.array(out)[:, :, skip:])
-        fields.append(histories)
-    along, rows = np.concatenate(times), np.concatenate(seen, axis=2)
-    out_of = [PieceRun(along, *row) for row in rows.swapaxes(0, 1)]
-    whole = [replace(out_of[i], fields=tuple(stay[i] for stay in fields)) for i in range(kept)]
-    return [*whole, *out_of[kept:]]
+        fields += histories
+    runs = PieceRun(np.concatenate(times), *np.concatenate(seen, axis=2))
+    return replace(runs, fields=tuple(fields))
 
 
 def base(casting: Casting) -> Case:

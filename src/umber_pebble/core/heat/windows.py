@@ -1,16 +1,18 @@
 """When a cast may be worked, touched, unmoulded: by viscosity for sugar glass, by what has set for fat."""
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
+import numpy as np
+
 from umber_pebble.core.constants import GRAVITY_M_S2, HOT_TO_HOLD_DEGC
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
-from umber_pebble.core.heat.conduction import Array, falls_below_s
+from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.piece import COARSE, FINE, Casting, PieceRun, base, run_all, varied
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.spread import Spread, combine, shares_of
+from umber_pebble.core.spread import Spread, combine, exact, shares_of
 
 # which place decides: the hottest must be stiff enough, the coldest not yet too stiff
 SUGAR_MARKS = {
@@ -74,6 +76,8 @@ SAG_S = 60.0
 """How long a piece must keep its shape on its own to be said to hold it."""
 
 Deviations = dict[str, tuple[float, ...]]
+Reached = Callable[[PieceRun], Array]
+"""A time of every run [s, by case]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,38 +109,31 @@ class PieceWindows:
 
 
 class _Runs:
-    """A fine run, and what a coarse one says of each input: times of the fine run with the coarse ones' differences."""
+    """A fine run, and what coarse ones say of each input: times of the fine run with the coarse ones' differences."""
 
     def __init__(self, casting: Casting) -> None:
         likely = base(casting)
         by_input = varied(likely)
-        places = [replace(likely, depth_m=d) for d in (casting.thin_m, casting.thick_m) if d is not None]
-        coarse = run_all(
-            [likely, *(case for cases in by_input.values() for case in cases), *places], COARSE[casting.kind]
-        )
+        places = [replace(likely, depth_m=d or likely.depth_m) for d in (casting.thin_m, casting.thick_m)]
+        cases = [likely, *places, *(case for ends in by_input.values() for case in ends)]
         self.casting, self.likely = casting, likely
-        [self.fine] = run_all([likely], FINE[casting.kind], kept=1)
-        self.coarse, rest = coarse[0], iter(coarse[1:])
-        self.by_input = {name: [next(rest) for _ in cases] for name, cases in by_input.items()}
-        self.thin = next(rest) if casting.thin_m is not None else None
-        self.thick = next(rest) if casting.thick_m is not None else None
+        self.fine = run_all([likely], FINE[casting.kind], kept=True)
+        self.coarse = run_all(cases, COARSE[casting.kind])
+        self.columns: dict[str, slice] = {}
+        at = 1 + len(places)
+        for name, ends in by_input.items():
+            self.columns[name] = slice(at, at + len(ends))
+            at += len(ends)
 
-    def moved(
-        self, of: Callable[[PieceRun], float], names: Mapping[str, list[PieceRun]]
-    ) -> tuple[float, Deviations]:
-        """A time of the likely run, and what it is with each input at its ends [s]."""
-        first, rough = of(self.fine), of(self.coarse)
-        return first, {name: tuple(first + of(r) - rough for r in runs) for name, runs in names.items()}
+    def times(self, of: Reached) -> tuple[float, float, float, Deviations]:
+        """A time of the likely run, of its thin and its thick places, and what it is with each input at its ends [s]."""
+        first, rough = float(of(self.fine)[0]), of(self.coarse)
+        moved = first + rough - rough[0]
+        by_input = {name: tuple(float(v) for v in moved[columns]) for name, columns in self.columns.items()}
+        return first, max(float(moved[1]), 0.0), max(float(moved[2]), 0.0), by_input
 
-    def at_place(self, of: Callable[[PieceRun], float], place: PieceRun | None) -> float | None:
-        """The same time at a thin or thick place [s]."""
-        return None if place is None else max(of(self.fine) + of(place) - of(self.coarse), 0.0)
-
-    def until(self, series: str, limit: float, r: PieceRun) -> float:
-        values: Array = getattr(r, series)
-        rising = series.endswith("_set")
-        crossed = falls_below_s(r.times_s, -values if rising else values, -limit if rising else limit)
-        return min(crossed, self.casting.horizon_s)
+    def until(self, series: str, limit: float) -> Reached:
+        return lambda runs: runs.until(series, limit, self.casting.horizon_s)
 
 
 @lru_cache(maxsize=256)
@@ -161,12 +158,9 @@ def _not_before_the_pour(times: Spread) -> Spread:
     return Spread(max(times.low, 0.0), max(times.likely, 0.0), max(times.high, 0.0))
 
 
-def _pace(runs: _Runs, names: Mapping[str, list[PieceRun]], limit_degc: float) -> Spread:
-    def time(r: PieceRun) -> float:
-        return max(falls_below_s(r.times_s, r.mean_degc, limit_degc), 1.0)
-
-    rough = time(runs.coarse)
-    return combine(1.0, [[rough / time(r) for r in row] for row in names.values()])
+def _pace(runs: _Runs, limit_degc: float, without: str = "") -> Spread:
+    times = np.maximum(runs.coarse.until("mean_degc", limit_degc, runs.casting.horizon_s), 1.0)
+    return combine(1.0, [times[0] / times[c] for name, c in runs.columns.items() if name != without])
 
 
 def holds_log_pa_s(melt: Material, depth_m: float) -> float:
@@ -185,35 +179,30 @@ def holds_log_pa_s(melt: Material, depth_m: float) -> float:
 def _sugar(runs: _Runs, tg: Spread) -> PieceWindows:
     melt, depth = runs.casting.melt, runs.casting.slab.likely
     held = holds_log_pa_s(melt, depth)
-    logs = {
-        name: Spread(held, held, held) if name == "holds" else melt.spread(prop)
-        for name, (prop, _) in SUGAR_MARKS.items()
-    }
+    logs = {name: exact(held) if name == "holds" else melt.spread(prop) for name, (prop, _) in SUGAR_MARKS.items()}
 
-    def crossing(name: str, glass: float, log: float) -> Callable[[PieceRun], float]:
-        limit = temperature_at_log_viscosity_degc(log, glass)
-        return lambda r: runs.until(SUGAR_MARKS[name][1], limit, r)
+    def crossing(name: str, glass: float, log: float) -> Reached:
+        return runs.until(SUGAR_MARKS[name][1], temperature_at_log_viscosity_degc(log, glass))
 
-    def of_glass(name: str) -> Deviations:
-        log = logs[name]
-        ends = {
-            "glass": [(tg.low, log.likely), (tg.high, log.likely)],
-            "limit": [(tg.likely, log.low), (tg.likely, log.high)],
-        }
-        return {
-            key: tuple(crossing(name, glass, value)(runs.fine) for glass, value in pairs)
-            for key, pairs in ends.items()
-        }
+    def fine(name: str, glass: float, log: float) -> float:
+        return float(crossing(name, glass, log)(runs.fine)[0])
 
-    def width(r: PieceRun, glass: float) -> float:
-        opens, closes = (crossing(name, glass, logs[name].likely)(r) for name in ("bend_opens", "bend_closes"))
-        return max(closes - opens, 0.0)
+    def width(glass: float) -> Reached:
+        opens, closes = (crossing(name, glass, logs[name].likely) for name in ("bend_opens", "bend_closes"))
+        return lambda run: np.maximum(closes(run) - opens(run), 0.0)
 
     found = _Found(runs)
-    for name in SUGAR_MARKS:
-        found.add(name, crossing(name, tg.likely, logs[name].likely), of_glass(name), ())
-    first, wide = runs.moved(lambda r: width(r, tg.likely), runs.by_input)
-    wide["glass"] = (width(runs.fine, tg.low), width(runs.fine, tg.high))
+    for name, log in logs.items():
+        found.add(
+            name,
+            crossing(name, tg.likely, log.likely),
+            {
+                "glass": (fine(name, tg.low, log.likely), fine(name, tg.high, log.likely)),
+                "limit": (fine(name, tg.likely, log.low), fine(name, tg.likely, log.high)),
+            },
+        )
+    first, _, _, wide = runs.times(width(tg.likely))
+    wide["glass"] = tuple(float(width(glass)(runs.fine)[0]) for glass in (tg.low, tg.high))
     hold = found.cool_to_hold()
     return PieceWindows(
         **found.fields(),
@@ -224,8 +213,8 @@ def _sugar(runs: _Runs, tg: Spread) -> PieceWindows:
             "stick": found.at["stick_closes"],
         },
         cool_to_hold=hold,
-        pace=_pace(runs, runs.by_input, tg.likely),
-        likely_run=runs.fine,
+        pace=_pace(runs, tg.likely),
+        likely_run=runs.fine.one(),
         horizon_s=runs.casting.horizon_s,
     )
 
@@ -234,22 +223,20 @@ def _fat(runs: _Runs) -> PieceWindows:
     casting, melt = runs.casting, runs.casting.melt
     cold = max(melt.value("release_below"), casting.path[-1].place.air_degc + melt.value("release_above_air"))
 
-    def reached(name: str) -> Callable[[PieceRun], float]:
+    def reached(name: str) -> Reached:
         prop, series = FAT_MARKS[name]
-
-        def of(r: PieceRun) -> float:
-            at = runs.until(series, melt.value(prop), r)
-            return max(at, runs.until("hottest_degc", cold, r)) if name == "unmould" else at
-
-        return of
+        of = runs.until(series, melt.value(prop))
+        if name != "unmould":
+            return of
+        chilled = runs.until("hottest_degc", cold)
+        return lambda run: np.maximum(of(run), chilled(run))
 
     found = _Found(runs)
     for name in FAT_MARKS:
         found.add(name, reached(name), {}, ("half_factor",))
     # what is left of a time when the fat sets at once is heat
-    [at_once] = run_all([replace(runs.likely, half_factor=1e-3)], COARSE["fat"])
-    limited = {n: "heat" if 2 * reached(n)(at_once) > found.at[n].likely else "setting" for n in FAT_MARKS}
-    heat_only = {name: row for name, row in runs.by_input.items() if name != "half_factor"}
+    at_once = run_all([replace(runs.likely, half_factor=1e-3)], COARSE["fat"])
+    limited = {n: "heat" if 2 * reached(n)(at_once)[0] > found.at[n].likely else "setting" for n in FAT_MARKS}
     hold = found.cool_to_hold()
     return PieceWindows(
         **found.fields(),
@@ -257,8 +244,8 @@ def _fat(runs: _Runs) -> PieceWindows:
         limited_by=limited | {"over_chilled": "heat"},
         work_width={"stick": found.at["stick_closes"]},
         cool_to_hold=hold,
-        pace=_pace(runs, heat_only, cold),
-        likely_run=runs.fine,
+        pace=_pace(runs, cold, "half_factor"),
+        likely_run=runs.fine.one(),
         horizon_s=casting.horizon_s,
     )
 
@@ -274,14 +261,17 @@ class _Found:
         self.thick: dict[str, float] = {}
         self.shares: dict[str, dict[str, float]] = {}
 
-    def add(
-        self, name: str, of: Callable[[PieceRun], float], of_material: Deviations, material_inputs: tuple[str, ...]
-    ) -> None:  # fmt: skip
-        first, moved = self.runs.moved(of, self.runs.by_input)
+    def add(self, name: str, of: Reached, of_material: Deviations, material_inputs: tuple[str, ...] = ()) -> None:
+        first, thin, thick, moved = self.runs.times(of)
         moved |= of_material
         kept = {key: row for key, row in moved.items() if key in of_material or key in material_inputs}
-        shift = self._places(name, of, first)
-        horizon = self.runs.casting.horizon_s
+        shift, horizon = 0.0, self.runs.casting.horizon_s
+        if self.runs.casting.thick_m is not None:
+            self.thin[name], self.thick[name] = thin, thick
+            if name in BY_THICK:
+                shift = max(thick - first, 0.0)
+            elif name in BY_THIN:
+                shift = min(thin - first, 0.0)
 
         def shifted(rows: Deviations) -> Spread:
             whole = _not_before_the_pour(combine(first, rows.values()).plus(shift))
@@ -290,20 +280,9 @@ class _Found:
         self.at[name], self.by_material[name] = shifted(moved), shifted(kept)
         self.shares[name] = shares_of(first, moved)
 
-    def _places(self, name: str, of: Callable[[PieceRun], float], first: float) -> float:
-        """Keeps the times of thin and thick places; returns how much the one that decides differs from the whole."""
-        thin, thick = self.runs.at_place(of, self.runs.thin), self.runs.at_place(of, self.runs.thick)
-        if thin is not None:
-            self.thin[name] = thin
-        if thick is not None:
-            self.thick[name] = thick
-        if name in BY_THICK and thick is not None:
-            return max(thick - first, 0.0)
-        return min(thin - first, 0.0) if name in BY_THIN and thin is not None else 0.0
-
     def cool_to_hold(self) -> Spread:
         """When no place is hot to hold any more; kept apart from the other times."""
-        self.add("cool_to_hold", lambda r: self.runs.until("hottest_degc", HOT_TO_HOLD_DEGC, r), {}, ())
+        self.add("cool_to_hold", self.runs.until("hottest_degc", HOT_TO_HOLD_DEGC), {})
         self.by_material.pop("cool_to_hold")
         return self.at.pop("cool_to_hold")
 
