@@ -116,7 +116,7 @@ def against_a_library() -> None:
         out[-1] -= face(t[-1], 2 * kk[-1] / dx[-1], 0.06, 2)
         return out / c
 
-    banded = diags([1, 1, 1], [-1, 0, 1], shape=(60, 60))
+    banded = diags([1.0, 1.0, 1.0], [-1, 0, 1], shape=(60, 60))
     looked = np.array([60.0, 300.0, 900.0, 1800.0])
 
     def bdf(rtol: float) -> np.ndarray:  # type: ignore[type-arg]
