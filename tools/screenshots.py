@@ -100,6 +100,8 @@ def main() -> None:
         shoot(browser, server, "/pieces/piece-lollipop", "lollipop")
         shoot(browser, server, "/plan/order-planets", "plan-coating")
         shoot(browser, server, "/moulds/mould-sky", "mould")
+        shoot(browser, server, "/heat", "heat")
+        shoot(browser, server, "/heat/materials/coating", "materials")
         shoot(browser, server, "/kitchen", "kitchen")
         shoot(browser, server, "/log/run-rehearsal", "log")
         run_to_two_rounds(server)

@@ -88,6 +88,19 @@ def test_each_time_says_what_it_rests_on_and_what_would_help(workshop: Workshop)
     assert gained == pytest.approx(thinner.sooner_s, rel=0.1)
 
 
+def test_a_melt_that_dissolves_the_first_is_told_how_long_to_rest(workshop: Workshop) -> None:
+    first = {"material": "coating", "thickness_m": 0.0015, "degc": 22.0}
+    hot = asked(workshop, thickness_m=0.002, pour_degc=52.0, first=first).on_first
+    assert hot is not None
+    assert hot.does.verdict == "dissolves"
+    # common practice, no source: about a minute
+    assert hot.rest_s is not None
+    assert 20 < hot.rest_s < 400
+    rested = asked(workshop, thickness_m=0.002, pour_degc=hot.does.pour_below_degc - 0.2, first=first).on_first
+    assert rested is not None
+    assert (rested.does.verdict, rested.rest_s) == ("tacks", None)
+
+
 def test_a_bend_closes_sooner_when_it_is_thick_and_a_thick_foot_cracks(workshop: Workshop) -> None:
     bend = {"radius_m": 0.03, "over_s": 2.0}
     thin, thick = (asked(workshop, material="isomalt", thickness_m=t, bend=bend) for t in (0.002, 0.005))

@@ -11,11 +11,12 @@ from umber_pebble.core.glass.bend import BendLimits, bend_limits, bends_until_lo
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
 from umber_pebble.core.heat.advice import Help, Risk, best_reading, helps, risks
 from umber_pebble.core.heat.conduction import falls_below_s
-from umber_pebble.core.heat.passes import PassOnPass, pass_on_pass
+from umber_pebble.core.heat.passes import PassOnPass, pass_on_pass, rest_s
 from umber_pebble.core.heat.piece import Casting, Under
 from umber_pebble.core.heat.reheat import reheat
 from umber_pebble.core.heat.stress import CoolingStress, cooling_stress
 from umber_pebble.core.heat.sweat import Sweat, sweat
+from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.heat.windows import TAKES, PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material, materials, tempered
 from umber_pebble.core.pieces.cast import amounts
@@ -23,11 +24,12 @@ from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services import docs
 from umber_pebble.services.docs import Doc, Id, Kitchen
 from umber_pebble.services.shapes import mould_case
-from umber_pebble.services.snapshot import own_material, pick, stick_of, way_of
+from umber_pebble.services.snapshot import own_material, pick, pot_case, prior_loss, stick_of, way_of
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 FRAMES = 72
 PLATE_M = 0.015
+RESTED_KG = 0.2
 REHEATED = ("lamp", "torch", "microwave")
 
 
@@ -63,11 +65,13 @@ class HeatAsked(Doc):
 
 @dataclass(frozen=True, slots=True)
 class Take:
-    """What the piece takes, and from when until when [s from the pour]; None: from the pour, or without end."""
+    """What the piece takes, and from when until when [s from the pour]; None: from the pour, or without end; what limits
+    the time it begins, or ends when it begins with the pour."""
 
     what: str
     opens: Spread | None
     closes: Spread | None
+    limited_by: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,6 +111,16 @@ class Bent:
 
 
 @dataclass(frozen=True, slots=True)
+class OnFirst:
+    """What the melt does to the pass under it; where it would dissolve it, how long a vessel of it must rest first [s]."""
+
+    does: PassOnPass
+    rest_s: float | None
+    vessel: str
+    melt_kg: float
+
+
+@dataclass(frozen=True, slots=True)
 class Reheated:
     """Heating a place again: until it bends, None: never; when its face boils or browns, None: never [s]."""
 
@@ -138,7 +152,7 @@ class Explored:
     sweat: Sweat | None
     stress: CoolingStress | None
     bend: Bent | None
-    on_first: PassOnPass | None
+    on_first: OnFirst | None
     reheats: list[Reheated]
     layers: list[list[LayerShown]]
     frames: list[Frame]
@@ -195,7 +209,7 @@ def explore(workshop: Workshop, asked: HeatAsked) -> Explored:
         sweat=_sweat(kitchen, casting, w),
         stress=stress,
         bend=_bent(casting, w, asked.bend),
-        on_first=_on_first(casting),
+        on_first=_on_first(kitchen, casting),
         reheats=_reheats(kitchen, casting),
         layers=[_layers(casting, w, i) for i in range(len(casting.path))],
         frames=_frames(casting, w),
@@ -263,7 +277,10 @@ def _takes(family: str, w: PieceWindows) -> list[Take]:
     def at(name: str | None) -> Spread | None:
         return None if name is None else w.at[name]
 
-    return [Take(what, at(opens), at(closes)) for what, (opens, closes) in TAKES[family].items()]
+    return [
+        Take(what, at(opens), at(closes), w.limited_by[opens or closes or "unmould"])
+        for what, (opens, closes) in TAKES[family].items()
+    ]
 
 
 def _rests_on(mark: str, w: PieceWindows) -> RestsOn:
@@ -298,12 +315,21 @@ def _bent(casting: Casting, w: PieceWindows, bend: BendAsked | None) -> Bent | N
     return Bent(until if np.isfinite(until) else None, at, limits)
 
 
-def _on_first(casting: Casting) -> PassOnPass | None:
+def _on_first(kitchen: Kitchen, casting: Casting) -> OnFirst | None:
     """Fat on fat or sugar on sugar; a filling or film does not melt into what is poured on it."""
     if not casting.under or casting.shape != "plate":
         return None
     alike = "fat" if casting.tg is None else "sugar"
-    return pass_on_pass(casting) if casting.under[0].material.flags.get(alike, False) else None
+    if not casting.under[0].material.flags.get(alike, False):
+        return None
+    does, rests = pass_on_pass(casting), None
+    metal = ("steel", "copper")
+    fit = [v for v in kitchen.vessels if (v.made_of in metal) == (casting.tg is not None)] or kitchen.vessels
+    if does.verdict == "dissolves" and does.pour_below_degc < casting.pour.likely:
+        case = base_case(pot_case(fit[0], kitchen.places[0], kitchen, prior_loss()), casting.melt, RESTED_KG)
+        wait = rest_s(curve_times_s(), cooling_curve_degc(case, casting.pour.likely), does.pour_below_degc)
+        rests = wait if np.isfinite(wait) else None
+    return OnFirst(does, rests, fit[0].name, RESTED_KG)
 
 
 def _reheats(kitchen: Kitchen, casting: Casting) -> list[Reheated]:

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.glass.bend import bend_limits, bends_until_log_pa_s
 from umber_pebble.core.heat.conduction import Face, Layer, conduct
 from umber_pebble.core.heat.passes import pass_on_pass
@@ -173,5 +173,7 @@ def test_a_material_of_its_own_is_its_relative_but_for_its_sheet() -> None:
     assert own.value("melts_at") == 30.0
     assert own["melts_at"].source == "maker-sheet"
     assert own.value("latent_fat") == coating.value("latent_fat")
+    with pytest.raises(Missing, match="has no tg_dry"):
+        own.value("tg_dry")
     with pytest.raises(OutOfRange, match="no tg_dry"):
         like(coating, "mine", "Mint wafers", (("tg_dry", exact(30.0)),))

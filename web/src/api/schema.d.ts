@@ -3205,7 +3205,7 @@ export interface components {
             name: string;
             /** Never */
             never: string[];
-            on_first: components["schemas"]["PassOnPass"] | null;
+            on_first: components["schemas"]["OnFirst"] | null;
             /** Places */
             places: string[];
             /** Pour Degc */
@@ -3637,6 +3637,19 @@ export interface components {
          * @description An empty object.
          */
         Nothing: Record<string, never>;
+        /**
+         * OnFirst
+         * @description What the melt does to the pass under it; where it would dissolve it, how long a vessel of it must rest first [s].
+         */
+        OnFirst: {
+            does: components["schemas"]["PassOnPass"];
+            /** Melt Kg */
+            melt_kg: number;
+            /** Rest S */
+            rest_s: number | null;
+            /** Vessel */
+            vessel: string;
+        };
         /** Order */
         Order: {
             coating: components["schemas"]["CoatingWay"];
@@ -4674,10 +4687,13 @@ export interface components {
         };
         /**
          * Take
-         * @description What the piece takes, and from when until when [s from the pour]; None: from the pour, or without end.
+         * @description What the piece takes, and from when until when [s from the pour]; None: from the pour, or without end; what limits
+         *     the time it begins, or ends when it begins with the pour.
          */
         Take: {
             closes: components["schemas"]["Spread"] | null;
+            /** Limited By */
+            limited_by: string;
             opens: components["schemas"]["Spread"] | null;
             /** What */
             what: string;

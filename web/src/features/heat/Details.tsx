@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas, Spread } from "../../api/client";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import type { Cast, Explored } from "./queries";
@@ -20,12 +20,21 @@ export function Details({ of, cast }: { of: Explored; cast: Cast }) {
           {of.takes.map((take) => (
             <Row key={take.what} name={TAKE_WORDS[take.what] ?? take.what}>
               {takeWords(take, of.horizon_s)}
+              <Unsure take={take} horizon={of.horizon_s} />
             </Row>
           ))}
+          {of.windows.skin && !of.never.includes("skin") && (
+            <Row name="skins over">{duration(of.windows.skin.likely)}</Row>
+          )}
           <Row name="unmould">
-            {unmould && !of.never.includes("unmould")
-              ? `${duration(unmould.low)} to ${duration(unmould.high)}`
-              : "does not set here"}
+            {unmould && !of.never.includes("unmould") ? (
+              <>
+                from {duration(unmould.likely)}
+                <Between of={unmould} by={of.limited_by.unmould ?? "heat"} />
+              </>
+            ) : (
+              "does not set here"
+            )}
           </Row>
           {of.thick.unmould !== undefined && of.thin.unmould !== undefined && (
             <Row name="thin and thick places">
@@ -91,8 +100,8 @@ export function Details({ of, cast }: { of: Explored; cast: Cast }) {
       </Block>
       {of.on_first && cast.first && (
         <Block title="On the first pass">
-          <p className={of.on_first.verdict === "dissolves" ? "border-l-4 border-heat pl-3" : ""}>
-            {onFirstWords(of.on_first, of.pour_degc, of.family === "fat", units)}
+          <p className={of.on_first.does.verdict === "dissolves" ? "border-l-4 border-heat pl-3" : ""}>
+            {onFirstWords(of.on_first, of.family === "fat", units)}
           </p>
         </Block>
       )}
@@ -114,6 +123,20 @@ export function Details({ of, cast }: { of: Explored; cast: Cast }) {
         </Block>
       )}
     </div>
+  );
+}
+
+/** How far the time that decides may be off, and what limits it. */
+function Unsure({ take, horizon }: { take: Schemas["Take"]; horizon: number }) {
+  const of = take.opens ?? take.closes;
+  return of && of.likely < horizon && of.likely >= 5 ? <Between of={of} by={take.limited_by} /> : null;
+}
+
+function Between({ of, by }: { of: Spread; by: string }) {
+  return (
+    <span className="block text-sm font-normal text-quiet">
+      {duration(of.low)} to {duration(of.high)}, by {by}
+    </span>
   );
 }
 

@@ -19,7 +19,7 @@ import { type Cast, type Explored, exploredQuery, type Stay } from "./queries";
 import { TakeIntoPiece } from "./TakeIntoPiece";
 import { difference } from "./words";
 
-const PAUSE_MS = 20;
+const PAUSE_MS = 10;
 const MOST_WAYS = 3;
 const NARROW = 560;
 const POURING_S = 60;

@@ -25,23 +25,33 @@ describe("the difference between ways", () => {
     );
   });
   it("says what never sets, and what a pass does to the first", () => {
-    const on_first = {
+    const does = {
       verdict: "dissolves",
       melts_frac: 0.3,
       top_set_frac: 0.4,
       top_degc: 33,
       pour_below_degc: 45,
     };
-    expect(difference([way("Bench top", 10800, { never: ["unmould"], on_first })])).toBe(
-      "Bench top: does not set in 180 min; it melts the first pass",
-    );
+    expect(
+      difference([
+        way("Bench top", 10800, {
+          never: ["unmould"],
+          on_first: { does, rest_s: null, vessel: "", melt_kg: 0.2 },
+        }),
+      ]),
+    ).toBe("Bench top: does not set in 180 min; it melts the first pass");
   });
 });
 
 describe("what a piece takes", () => {
   const words = (opens: number | null, closes: number | null) =>
     takeWords(
-      { what: "", opens: opens === null ? null : at(opens), closes: closes === null ? null : at(closes) },
+      {
+        what: "",
+        opens: opens === null ? null : at(opens),
+        closes: closes === null ? null : at(closes),
+        limited_by: "heat",
+      },
       10800,
     );
   it("has a beginning, an end, both, or is not to be had", () => {

@@ -26,12 +26,9 @@ function after(name: string, of: Explored, several: boolean): string[] {
   const words: string[] = [];
   const sweats = of.sweat?.sweats_s ?? 0;
   if (sweats >= 30) words.push(`${who} sweats for ${minutes(sweats)} after`);
-  if (of.on_first && of.on_first.verdict !== "tacks")
-    words.push(
-      of.on_first.verdict === "dissolves"
-        ? `${who} melts the first pass`
-        : `${who} does not join the first pass`,
-    );
+  const does = of.on_first?.does.verdict ?? "tacks";
+  if (does !== "tacks")
+    words.push(does === "dissolves" ? `${who} melts the first pass` : `${who} does not join the first pass`);
   const crack = of.risks.find((r) => r.kind === "cracks");
   if (crack && crack.level !== "low")
     words.push(`${who} ${crack.level === "high" ? "is likely to crack" : "may crack"}`);
@@ -119,15 +116,16 @@ export const VERDICTS: Record<string, string> = {
 };
 
 /** What a pass does to the one under it, and what to do about it. */
-export function onFirstWords(pass: Schemas["PassOnPass"], pour: number, fat: boolean, units: Units): string {
+export function onFirstWords(on: Schemas["OnFirst"], fat: boolean, units: Units): string {
+  const pass = on.does;
   const degc = (value: number) => amount(value, "temperature", units);
   const what = fat
     ? `${Math.round(pass.melts_frac * 100)} % of the first coat melts again, its top keeps ${Math.round(pass.top_set_frac * 100)} %.`
     : `Its top comes to ${degc(pass.top_degc)}.`;
   const todo =
-    pass.verdict === "dissolves" && pass.pour_below_degc < pour
-      ? ` Let the melt rest until it is at ${degc(pass.pour_below_degc)}.`
-      : "";
+    on.rest_s === null
+      ? ""
+      : ` Let the melt rest until it is at ${degc(pass.pour_below_degc)}: ${amount(on.melt_kg, "mass", units)} in the ${on.vessel.toLowerCase()} take about ${minutes(on.rest_s)}.`;
   return `The new melt ${VERDICTS[pass.verdict] ?? pass.verdict}. ${what}${todo}`;
 }
 
