@@ -57,6 +57,7 @@ def test_a_hot_second_coat_melts_the_first_and_a_rested_one_on_a_cold_one_does_n
     demo: Server, open_page: OpenPage
 ) -> None:
     page = open_page(demo.base + "/heat")
+    expect(page.get_by_role("textbox", name="Poured at")).to_have_value("36")
     page.get_by_role("textbox", name="Thickness").fill("2")
     choose(page, "Poured on", "Coating wafers")
     page.get_by_role("textbox", name="How warm").fill("22")

@@ -83,6 +83,7 @@ def test_dragging_the_fill_line_moves_millilitres_and_grams(demo: Server, open_p
     page.mouse.down()
     page.mouse.move(x, y + 12, steps=4)
     page.mouse.up()
+    expect(page.get_by_label("Weight, finished")).not_to_have_value(str(before))
     expect(page.get_by_role("status")).to_have_text("saved")
     after = float(page.get_by_label("Weight, finished").input_value())
     assert after < before - 1

@@ -85,7 +85,14 @@ def _figures(api: Api, workshop: Workshop) -> None:
     def measure_piece(body: s.PieceMeasure) -> Any:
         stick = Stick(body.stick.diameter_m, body.stick.inside_m) if body.stick else None
         asked = planning.CastAsked(
-            body.material, body.mould_id, body.cavity, stick, body.fill_m, body.volume_m3, body.finished_kg
+            body.material,
+            body.mould_id,
+            body.cavity,
+            stick,
+            body.stays,
+            body.fill_m,
+            body.volume_m3,
+            body.finished_kg,
         )
         return {"figures": planning.measure_piece(workshop, asked)}
 

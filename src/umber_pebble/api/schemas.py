@@ -20,6 +20,7 @@ from umber_pebble.services.docs import (
     Order,
     OwnMaterial,
     Piece,
+    Stay,
     Stick,
     Units,
     Whole,
@@ -111,6 +112,7 @@ class PieceMeasure(Doc):
     mould_id: Id
     cavity: Whole = Field(ge=0, le=11)
     stick: Stick | None = None
+    stays: list[Stay] = Field(default=[], max_length=6)
     fill_m: float | None = None
     volume_m3: float | None = None
     finished_kg: float | None = None

@@ -29,7 +29,7 @@ from umber_pebble.services import docs
 from umber_pebble.services.docs import Kitchen, Mould, Order
 from umber_pebble.services.docs import Place as PlaceDoc
 from umber_pebble.services.shapes import cavity_fit, mould_case
-from umber_pebble.services.snapshot import place_case, plan_input
+from umber_pebble.services.snapshot import plan_input, way_of
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, load, snapshot_of
 
 
@@ -131,6 +131,7 @@ class CastAsked:
     mould_id: str
     cavity: int
     stick: StickCase | None
+    stays: list[docs.Stay]
     fill_m: float | None
     volume_m3: float | None
     finished_kg: float | None
@@ -155,7 +156,10 @@ def measure_piece(workshop: Workshop, asked: CastAsked) -> PieceFigures:
         raise Missing("give a level, a volume or a weight", path="fill_m")
     kitchen = workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
-    amount, place = amounts(cavity, fill_m, melt, inside), _sets_in(kitchen, asked.material)
+    amount = amounts(cavity, fill_m, melt, inside)
+    sets_in = _sets_in(kitchen, asked.material)
+    stays = asked.stays or [docs.Stay(from_s=0.0, place_id=sets_in.id, care="none")]
+    way = way_of(stays, kitchen, "stays")
     # no vessel is known here: poured anywhere between as hot as it may be and the closing of its window
     if asked.material == "isomalt":
         tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
@@ -166,10 +170,16 @@ def measure_piece(workshop: Workshop, asked: CastAsked) -> PieceFigures:
     else:
         tg, closes, hottest = None, melt.value("melts_at"), melt.value("pour_below")
     pour = Spread(closes, (closes + hottest) / 2, hottest)
-    stay = Stay(0.0, place_case(place, kitchen))
-    w = windows_s(Casting(melt, case.material, amount.slab, amount.plate_m, case.wall_m, pour, tg, (stay,)))
+    w = windows_s(
+        Casting(
+            melt, case.material, amount.slab, amount.plate_m, case.wall_m, pour, tg, tuple(stay for stay, _ in way),
+            thin_m=amount.thin_m, thick_m=amount.thick_m,
+        )
+    )  # fmt: skip
+    names = {place.id: place.name for place in kitchen.places}
     never = [name for name in w.at if w.never(name)]
-    return PieceFigures(_section(cavity, case.wall_m, 0.0), amount, place.name, pour, w.at, never)
+    place = ", then ".join(dict.fromkeys(names[place_id] for _, place_id in way))
+    return PieceFigures(_section(cavity, case.wall_m, 0.0), amount, place, pour, w.at, never)
 
 
 def _sets_in(kitchen: Kitchen, melt: str) -> PlaceDoc:

@@ -3889,6 +3889,11 @@ export interface components {
             material: "isomalt" | "coating";
             /** Mould Id */
             mould_id: string;
+            /**
+             * Stays
+             * @default []
+             */
+            stays?: components["schemas"]["Stay"][];
             /** @default null */
             stick?: components["schemas"]["Stick"] | null;
             /**

@@ -14,35 +14,58 @@ export function Details({ of, cast }: { of: Explored; cast: Cast }) {
   const degc = (value: number) => amount(value, "temperature", units);
   const unmould = of.windows.unmould;
   return (
-    <div className="mt-6 grid gap-x-10 gap-y-6 md:grid-cols-2 xl:grid-cols-3">
+    <div className="mt-6 gap-x-10 xl:columns-2">
       <Block title="What it takes, when">
-        <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+        <dl className="grid grid-cols-[auto_auto] items-baseline justify-start gap-x-5 gap-y-1 sm:grid-cols-[auto_auto_auto]">
           {of.takes.map((take) => (
-            <Row key={take.what} name={TAKE_WORDS[take.what] ?? take.what}>
-              {takeWords(take, of.horizon_s)}
-              <Unsure take={take} horizon={of.horizon_s} />
-            </Row>
+            <Time
+              key={take.what}
+              name={TAKE_WORDS[take.what] ?? take.what}
+              time={takeWords(take, of.horizon_s)}
+              of={take.opens ?? take.closes}
+              by={take.limited_by}
+              horizon={of.horizon_s}
+            />
           ))}
           {of.windows.skin && !of.never.includes("skin") && (
-            <Row name="skins over">{duration(of.windows.skin.likely)}</Row>
+            <Time
+              name="skins over"
+              time={`from ${duration(of.windows.skin.likely)}`}
+              of={of.windows.skin}
+              by={of.limited_by.skin ?? "heat"}
+              horizon={of.horizon_s}
+            />
           )}
-          <Row name="unmould">
-            {unmould && !of.never.includes("unmould") ? (
-              <>
-                from {duration(unmould.likely)}
-                <Between of={unmould} by={of.limited_by.unmould ?? "heat"} />
-              </>
-            ) : (
-              "does not set here"
-            )}
-          </Row>
+          <Time
+            name="unmould"
+            time={
+              unmould && !of.never.includes("unmould")
+                ? `from ${duration(unmould.likely)}`
+                : "does not set here"
+            }
+            of={unmould ?? null}
+            by={of.limited_by.unmould ?? "heat"}
+            horizon={of.horizon_s}
+          />
           {of.thick.unmould !== undefined && of.thin.unmould !== undefined && (
-            <Row name="thin and thick places">
-              {duration(of.thin.unmould)} and {duration(of.thick.unmould)}
-            </Row>
+            <Time
+              name="thin and thick places"
+              time={`${duration(of.thin.unmould)} and ${duration(of.thick.unmould)}`}
+              of={null}
+              by=""
+              horizon={of.horizon_s}
+            />
           )}
         </dl>
       </Block>
+      {of.on_first && cast.first && (
+        <Block title="On the first pass">
+          <p className={of.on_first.does.verdict === "dissolves" ? "border-l-4 border-heat pl-3" : ""}>
+            {onFirstWords(of.on_first, of.family === "fat", units)}
+          </p>
+        </Block>
+      )}
+      {of.bend && cast.bend && <Bend of={of.bend} cast={cast} opens={of.windows.bend_opens?.likely ?? 0} />}
       <Block title="What limits it">
         <p>
           Unmoulding waits for <strong>{LIMITS[of.limited_by.unmould ?? "heat"]}</strong>.
@@ -98,14 +121,6 @@ export function Details({ of, cast }: { of: Explored; cast: Cast }) {
           )}
         </dl>
       </Block>
-      {of.on_first && cast.first && (
-        <Block title="On the first pass">
-          <p className={of.on_first.does.verdict === "dissolves" ? "border-l-4 border-heat pl-3" : ""}>
-            {onFirstWords(of.on_first, of.family === "fat", units)}
-          </p>
-        </Block>
-      )}
-      {of.bend && cast.bend && <Bend of={of.bend} cast={cast} opens={of.windows.bend_opens?.likely ?? 0} />}
       {of.family === "sugar" && <GlassWords limits={of.limits} />}
       {of.reheats.length > 0 && (
         <Block title="Softening one place again">
@@ -126,17 +141,30 @@ export function Details({ of, cast }: { of: Explored; cast: Cast }) {
   );
 }
 
-/** How far the time that decides may be off, and what limits it. */
-function Unsure({ take, horizon }: { take: Schemas["Take"]; horizon: number }) {
-  const of = take.opens ?? take.closes;
-  return of && of.likely < horizon && of.likely >= 5 ? <Between of={of} by={take.limited_by} /> : null;
-}
-
-function Between({ of, by }: { of: Spread; by: string }) {
+/** A time, how far it may be off, and what limits it. */
+function Time({
+  name,
+  time,
+  of,
+  by,
+  horizon,
+}: {
+  name: string;
+  time: string;
+  of: Spread | null;
+  by: string;
+  horizon: number;
+}) {
   return (
-    <span className="block text-sm font-normal text-quiet">
-      {duration(of.low)} to {duration(of.high)}, by {by}
-    </span>
+    <>
+      <dt>{name}</dt>
+      <dd className="font-bold">{time}</dd>
+      <dd className="col-span-2 text-sm text-quiet sm:col-span-1">
+        {of && of.likely < horizon && of.likely >= 5
+          ? `${duration(of.low)} to ${duration(of.high)}, by ${by}`
+          : ""}
+      </dd>
+    </>
   );
 }
 
@@ -194,7 +222,7 @@ function GlassWords({ limits }: { limits: Record<string, number> }) {
 
 function Block({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <section>
+    <section className="mb-6 break-inside-avoid">
       <h3 className="mb-2 border-b border-line pb-1 text-lg">{title}</h3>
       {children}
     </section>

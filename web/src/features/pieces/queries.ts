@@ -4,10 +4,10 @@ import { call, client, type Schemas } from "../../api/client";
 export type Piece = Schemas["Piece"];
 
 /** A cast by its level; the weight or volume typed instead is turned into a level once, by measure(). */
-export const pieceFiguresQuery = ({ mould_id, cavity, material, stick }: Piece, fill_m: number) =>
+export const pieceFiguresQuery = ({ mould_id, cavity, material, stick, stays }: Piece, fill_m: number) =>
   queryOptions({
-    queryKey: ["figures", "piece", mould_id, cavity, material, stick, fill_m],
-    queryFn: () => measure({ mould_id, cavity, material, stick, fill_m }),
+    queryKey: ["figures", "piece", mould_id, cavity, material, stick, stays, fill_m],
+    queryFn: () => measure({ mould_id, cavity, material, stick, stays, fill_m }),
     retry: false,
     placeholderData: (before) => before,
   });
