@@ -16,6 +16,7 @@ from umber_pebble.core.spread import Spread, combine, exact, shares_of
 
 # which place decides: the hottest must be stiff enough, the coldest not yet too stiff
 SUGAR_MARKS = {
+    "pour_closes": ("log_pour_close", "mean_degc"),
     "thread_opens": ("log_thread_open", "coldest_degc"),
     "thread_closes": ("log_thread_close", "coldest_degc"),
     "sprinkle_closes": ("log_sprinkle_close", "top_degc"),

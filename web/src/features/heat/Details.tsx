@@ -194,13 +194,16 @@ function Bend({ of, cast, opens }: { of: Schemas["Bent"]; cast: Cast; opens: num
 }
 
 const GLASS: [string, string, string][] = [
-  ["thread_closes", "threads end", "working point"],
-  ["bend_opens", "bends from", ""],
+  ["pour_closes", "pours above", ""],
+  ["thread_closes", "pulls threads above", "working point"],
+  ["bend_opens", "bends, is pulled, below", ""],
+  ["holds", "holds its shape below", ""],
   ["softening", "", "softening point"],
-  ["bend_closes", "bends until", ""],
-  ["brittle", "snaps", ""],
-  ["unmould", "unmould", "annealing point"],
-  ["strain", "stack, keep", "strain point"],
+  ["pull_closes", "is pulled above", ""],
+  ["bend_closes", "bends above", ""],
+  ["brittle", "snaps below", ""],
+  ["unmould", "unmould below", "annealing point"],
+  ["strain", "stack, keep, below", "strain point"],
 ];
 
 function GlassWords({ limits }: { limits: Record<string, number> }) {
