@@ -101,6 +101,7 @@ def main() -> None:
         shoot(browser, server, "/plan/order-planets", "plan-coating")
         shoot(browser, server, "/moulds/mould-sky", "mould")
         shoot(browser, server, "/heat", "heat")
+        shoot(browser, server, "/temper", "temper")
         shoot(browser, server, "/heat/materials/coating", "materials")
         shoot(browser, server, "/kitchen", "kitchen")
         shoot(browser, server, "/log/run-rehearsal", "log")

@@ -11,7 +11,7 @@ from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
 from umber_pebble.api.http import Api, WithCookie
 from umber_pebble.core.materials.load import materials, table
 from umber_pebble.core.plan.problem import Stick
-from umber_pebble.services import archive, bench, explorer, logbook, papers, planning, properties
+from umber_pebble.services import archive, bench, explorer, logbook, papers, planning, properties, temper
 from umber_pebble.services.access import Access
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, OwnMaterial, Piece, Units
@@ -105,6 +105,12 @@ def _figures(api: Api, workshop: Workshop) -> None:
     def heat(body: explorer.HeatAsked) -> Any:
         return {"explored": explorer.explore(workshop, body)}
 
+    def seed(body: temper.SeedAsked) -> Any:
+        return {"seeded": temper.seed_bowl(workshop, body)}
+
+    def curve(body: temper.CurveAsked) -> Any:
+        return {"read": temper.curve_test(body)}
+
     def values() -> Any:
         return {"groups": properties.tables(workshop)}
 
@@ -128,6 +134,11 @@ def _figures(api: Api, workshop: Workshop) -> None:
     )  # fmt: skip
     api.add(
         "POST", "/api/figures/heat", heat, body=explorer.HeatAsked, reply=s.HeatExplored, summary="A cast on its way",
+    )  # fmt: skip
+    api.add("POST", "/api/figures/seed", seed, body=temper.SeedAsked, reply=s.SeedReply, summary="Seed for a bowl")
+    api.add(
+        "POST", "/api/figures/curve", curve, body=temper.CurveAsked, reply=s.CurveReply, summary="A cooling curve read",
+        largest=LARGEST_CSV_BODY,
     )  # fmt: skip
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")

@@ -9,7 +9,7 @@ from umber_pebble.core.explained import Explained
 from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
-from umber_pebble.services import access, bench, explorer, logbook, planning, probes, properties
+from umber_pebble.services import access, bench, explorer, logbook, planning, probes, properties, temper
 from umber_pebble.services.docs import (
     Cavity,
     Doc,
@@ -132,6 +132,14 @@ class CavityMeasured(Reply):
 
 class HeatExplored(Reply):
     explored: explorer.Explored
+
+
+class SeedReply(Reply):
+    seeded: temper.Seeded
+
+
+class CurveReply(Reply):
+    read: temper.CurveRead
 
 
 class Properties(Reply):

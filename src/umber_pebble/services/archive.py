@@ -35,19 +35,20 @@ FORMAT: Literal["umber-pebble-workshop"] = "umber-pebble-workshop"
 VERSION: Literal[1] = 1
 
 D = TypeVar("D", bound=Doc)
+MOST_VERSIONS = 1_000_000
 
 
 class RevisionFile(Doc, Generic[D]):
     """One version of a thing."""
 
-    version: Whole = Field(ge=1)
+    version: Whole = Field(ge=1, le=MOST_VERSIONS)
     made_at: Utc
     doc: D
 
 
 class _ThingFile(Doc, Generic[D]):
     id: Id
-    version: Whole = Field(ge=1)
+    version: Whole = Field(ge=1, le=MOST_VERSIONS)
     gone: bool
     revisions: list[RevisionFile[D]] = Field(min_length=1)
 
@@ -94,7 +95,7 @@ class EventFile(Doc):
     """One event of a run."""
 
     id: Id
-    seq: Whole = Field(ge=1)
+    seq: Whole = Field(ge=1, le=MOST_VERSIONS)
     kind: str = Field(max_length=16)
     actor: Name
     device: Name

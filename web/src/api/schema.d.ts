@@ -468,6 +468,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A cooling curve read */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CurveAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CurveReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/heat": {
         parameters: {
             query?: never;
@@ -645,6 +694,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["PlanReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/seed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Seed for a bowl */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SeedAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SeedReply"];
                     };
                 };
                 /** @description Refused */
@@ -2528,6 +2626,16 @@ export interface components {
             state: string;
         };
         /**
+         * Bands
+         * @description A probe's own bands: slopes at the inflection between which a sample is well tempered [K/min].
+         */
+        Bands: {
+            /** Over Below K Min */
+            over_below_k_min: number;
+            /** Under Above K Min */
+            under_above_k_min: number;
+        };
+        /**
          * BarShape
          * @description A rectangle or bar, corners rounded in plan.
          */
@@ -2973,6 +3081,29 @@ export interface components {
             low_degc: number[];
             /** Times S */
             times_s: number[];
+        };
+        /**
+         * CurveAsked
+         * @description A cooling curve as CSV, and the bands of the probe it was read with; None: the usual ones.
+         */
+        CurveAsked: {
+            /** Csv */
+            csv: string;
+            /** Over Below K Min */
+            over_below_k_min: number | null;
+            /** Under Above K Min */
+            under_above_k_min: number | null;
+        };
+        /** CurveRead */
+        CurveRead: {
+            bands: components["schemas"]["Bands"];
+            /** Points */
+            points: number[][];
+            test: components["schemas"]["TemperTest"];
+        };
+        /** CurveReply */
+        CurveReply: {
+            read: components["schemas"]["CurveRead"];
         };
         /**
          * DeviceList
@@ -3637,6 +3768,21 @@ export interface components {
          * @description An empty object.
          */
         Nothing: Record<string, never>;
+        /**
+         * Now
+         * @description The one act: "melt" on, "cool", "seed", "stir", "more", "take out", "test", "warm" a little, or "lost": melt anew;
+         *     how much seed it is about [kg], to which temperature [degC], and the share of the seed that has melted [frac].
+         */
+        Now: {
+            /** Act */
+            act: string;
+            /** Kg */
+            kg: number;
+            /** Melted Frac */
+            melted_frac: number;
+            /** To Degc */
+            to_degc: number;
+        };
         /**
          * OnFirst
          * @description What the melt does to the pass under it; where it would dissolve it, how long a vessel of it must rest first [s].
@@ -4491,6 +4637,53 @@ export interface components {
             wall_m: number;
         };
         /**
+         * SeedAsked
+         * @description A bowl to be tempered by seed, and what was stirred in and read since.
+         */
+        SeedAsked: {
+            /**
+             * Added Kg
+             * @description of seed so far; None: nothing yet
+             */
+            added_kg: number | null;
+            /** Material */
+            material: string;
+            /** Melt Degc */
+            melt_degc: number;
+            /** Melt Kg */
+            melt_kg: number;
+            /** Read Degc */
+            read_degc: number | null;
+            /** Seed Degc */
+            seed_degc: number;
+            /** Vessel Id */
+            vessel_id: string;
+        };
+        /** SeedReply */
+        SeedReply: {
+            seeded: components["schemas"]["Seeded"];
+        };
+        /**
+         * Seeded
+         * @description Seed for a bowl, the one thing to do now, and the temperatures that matter [degC]; expected: what the bowl comes to
+         *     with the seed that is planned, or that was added, by how much of it melts.
+         */
+        Seeded: {
+            expected: components["schemas"]["Spread"];
+            /** Loses Temper Degc */
+            loses_temper_degc: number;
+            melt_to: components["schemas"]["Spread"];
+            now: components["schemas"]["Now"];
+            seed: components["schemas"]["Explained"];
+            /** Share Frac */
+            share_frac: number;
+            /** Spoils Degc */
+            spoils_degc: number;
+            /** Whole Kg */
+            whole_kg: number;
+            work_at: components["schemas"]["Spread"];
+        };
+        /**
          * SheetRow
          * @description One value of a maker's sheet, in the property's own unit.
          */
@@ -4720,6 +4913,28 @@ export interface components {
             round: number | null;
             /** Start S */
             start_s: number;
+        };
+        /**
+         * TemperTest
+         * @description What a cooling curve says: the smoothed curve, where it turns, its slope there with the spread its noise leaves
+         *     [K/min], its class, and the share of that spread that lies in each class [frac].
+         */
+        TemperTest: {
+            /** At Degc */
+            at_degc: number;
+            /** At S */
+            at_s: number;
+            /** Kind */
+            kind: string;
+            slope_k_min: components["schemas"]["Spread"];
+            /** Smooth Degc */
+            smooth_degc: number[];
+            /** Sure */
+            sure: {
+                [key: string]: number;
+            };
+            /** Times S */
+            times_s: number[];
         };
         /** Units */
         Units: {

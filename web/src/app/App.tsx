@@ -13,6 +13,7 @@ const Heat = lazy(() => import("../features/heat/View").then((m) => ({ default: 
 const HeatMaterials = lazy(() =>
   import("../features/heat/Materials").then((m) => ({ default: m.MaterialsView })),
 );
+const Temper = lazy(() => import("../features/temper/View").then((m) => ({ default: m.TemperView })));
 const Kitchen = lazy(() => import("../features/kitchen/View").then((m) => ({ default: m.KitchenView })));
 const Log = lazy(() => import("../features/log/View").then((m) => ({ default: m.LogView })));
 const Moulds = lazy(() => import("../features/moulds/View").then((m) => ({ default: m.MouldsView })));
@@ -23,6 +24,7 @@ const KEYS: Record<string, string> = {
   KeyI: "/pieces",
   KeyM: "/moulds",
   KeyH: "/heat",
+  KeyT: "/temper",
   KeyB: "/bench",
   KeyL: "/log",
   KeyK: "/kitchen",
@@ -54,6 +56,7 @@ export function App() {
           <Route path="/moulds/:id?" element={<Moulds />} />
           <Route path="/heat" element={<Heat />} />
           <Route path="/heat/materials/:id?" element={<HeatMaterials />} />
+          <Route path="/temper" element={<Temper />} />
           <Route path="/bench" element={<Bench />} />
           <Route path="/log/:id?" element={<Log />} />
           <Route path="/kitchen" element={<Kitchen />} />

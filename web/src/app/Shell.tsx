@@ -8,6 +8,7 @@ const VIEWS = [
   { to: "/pieces", name: "Pieces", key: "I" },
   { to: "/moulds", name: "Moulds", key: "M" },
   { to: "/heat", name: "Heat", key: "H" },
+  { to: "/temper", name: "Temper", key: "T" },
   { to: "/bench", name: "Bench", key: "B" },
   { to: "/log", name: "Log", key: "L" },
   { to: "/kitchen", name: "Kitchen", key: "K" },
@@ -19,7 +20,10 @@ export function Shell({ children }: { children: ReactNode }) {
   return (
     <div className={`flex h-full flex-col ${bench ? "bench bg-ground text-ink" : ""}`}>
       <div className="flex min-h-0 flex-1 flex-col-reverse sm:flex-row">
-        <nav aria-label="Views" className="flex shrink-0 bg-umber text-[#f6f1ea] sm:w-[5.25rem] sm:flex-col">
+        <nav
+          aria-label="Views"
+          className="flex shrink-0 overflow-x-auto bg-umber text-[#f6f1ea] sm:w-[5.25rem] sm:flex-col"
+        >
           <Wordmark />
           {VIEWS.map((view) => (
             <NavLink

@@ -20,6 +20,9 @@ interface Props {
   width?: number;
 }
 
+/** The lower edge of a zone slimmer than this is named below it, clear of the upper one. */
+const SLIM = 14;
+
 /** An upright temperature scale with the material's windows and the present reading. */
 export function ThermoStick({ zones, low, high, reading, band, word, height, width = 190 }: Props) {
   const id = useId();
@@ -68,7 +71,7 @@ export function ThermoStick({ zones, low, high, reading, band, word, height, wid
           <text
             key={zone.from}
             x="50"
-            y={y(zone.from) + 5}
+            y={y(zone.from) + (y(zone.from) - y(zone.to) < SLIM ? 12 : 5)}
             fontSize="13"
             textAnchor="end"
             fill="var(--quiet)"

@@ -57,6 +57,12 @@ const FIELDS: Record<string, string> = {
   place_id: "Place",
   path: "The way",
   stays: "The way",
+  melt_kg: "Melt",
+  melt_degc: "The melt is at",
+  seed_degc: "The seed is at",
+  added_kg: "Seed stirred in",
+  read_degc: "It now reads",
+  curve: "The curve",
 };
 
 const SUFFIX: [string, string][] = [

@@ -1,0 +1,118 @@
+"""At the bowl: seed for a temper, what to do now, and a cooling curve read."""
+
+from dataclasses import dataclass
+
+from pydantic import Field
+
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.spread import Spread
+from umber_pebble.core.temper.curve import Bands, TemperTest, read_curve
+from umber_pebble.core.temper.guide import Now, after_seed, before_seed
+from umber_pebble.core.temper.seed import Bowl, Seeding, after_degc, loses_temper_degc, plan_seed
+from umber_pebble.formats.curves import read_curve_csv
+from umber_pebble.services.docs import Doc, Id, Kitchen
+from umber_pebble.services.explorer import melt_of
+from umber_pebble.services.snapshot import pick
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop
+
+
+class SeedAsked(Doc):
+    """A bowl to be tempered by seed, and what was stirred in and read since."""
+
+    material: Id
+    vessel_id: Id
+    melt_kg: float
+    melt_degc: float
+    seed_degc: float
+    added_kg: float | None = Field(description="of seed so far; None: nothing yet")
+    read_degc: float | None
+
+
+class CurveAsked(Doc):
+    """A cooling curve as CSV, and the bands of the probe it was read with; None: the usual ones."""
+
+    csv: str
+    over_below_k_min: float | None
+    under_above_k_min: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Seeded:
+    """Seed for a bowl, the one thing to do now, and the temperatures that matter [degC]; expected: what the bowl comes to
+    with the seed that is planned, or that was added, by how much of it melts."""
+
+    seed: Explained
+    share_frac: float
+    whole_kg: float
+    now: Now
+    melt_to: Spread
+    work_at: Spread
+    spoils_degc: float
+    loses_temper_degc: float
+    expected: Spread
+
+
+@dataclass(frozen=True, slots=True)
+class CurveRead:
+    test: TemperTest
+    points: list[list[float]]
+    bands: Bands
+
+
+def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
+    """Seed for a bowl and what to do now.
+
+    Raises: OutOfRange: a material that needs no temper, seed too warm, a weight or temperature that cannot be.
+    """
+    melt = melt_of(workshop, asked.material)
+    if not melt.flags.get("tempers", False):
+        raise OutOfRange(f"{melt.name} needs no temper", path="material", got=asked.material)
+    kitchen = workshop.get("kitchen", KITCHEN_ID).doc
+    assert isinstance(kitchen, Kitchen)
+    vessel, usual = pick(kitchen.vessels, asked.vessel_id, "vessel_id"), material("kitchen", "usual", "seed")
+    wall = material("kitchen", vessel.made_of, "pot")
+    bowl = Bowl(vessel.mass_kg, wall.value("cp"), usual.value("bowl_follows"))
+    s = Seeding(
+        melt, asked.melt_kg, asked.melt_degc, asked.seed_degc, melt.value("work_at"), bowl, usual.spread("melts")
+    )
+    plan, added = plan_seed(s), asked.added_kg or 0.0
+    if added < 0:
+        raise OutOfRange("seed is only added", path="added_kg", got=added, limits={"low": 0.0})
+    if added and asked.read_degc is not None:
+        now = after_seed(s, added, asked.read_degc)
+    else:
+        now = before_seed(melt, asked.melt_degc, plan.seed_kg.likely)
+    kg = added or plan.seed_kg.likely
+    expected = s.melts_frac.map(lambda share: after_degc(s, kg, share))
+    seed = explained(
+        plan.seed_kg, "kg",
+        "heat given up by melt and bowl down to the working temperature, over what a kilogram of seed takes up and melts with",
+        given("melt", s.melt_kg, "kg"), given("at", s.melt_degc, "degC"), given("seed at", s.seed_degc, "degC"),
+        given("down to", s.work_degc, "degC"), given("bowl", vessel.mass_kg, "kg"), given("seed that melts", s.melts_frac, "frac"),
+        sources=("incropera-2007", melt["latent_fat"].source, "common-practice"),
+        limited_by="how much of the seed melts: read the bowl, then it is known",
+    )  # fmt: skip
+    return Seeded(
+        seed, plan.share_frac, plan.whole_kg, now, melt.spread("melt_to"), melt.spread("work_at"),
+        melt.value("spoils_at"), loses_temper_degc(melt), expected,
+    )  # fmt: skip
+
+
+def curve_test(asked: CurveAsked) -> CurveRead:
+    """A cooling curve's class.
+
+    Raises: OutOfRange, Missing: a cell that cannot be, gaps, too short, Fahrenheit taken for Celsius.
+    """
+    usual = material("kitchen", "usual", "temper_bands")
+    over, under = asked.over_below_k_min, asked.under_above_k_min
+    bands = Bands(
+        usual.value("over_below") if over is None else over, usual.value("under_above") if under is None else under
+    )
+    times, temps = read_curve_csv(asked.csv)
+    test = read_curve(times, temps, bands)
+    first = min(times)
+    points = sorted([round(t - first, 2), round(y, 2)] for t, y in zip(times, temps, strict=True))
+    step = max(1, len(points) // 600)
+    return CurveRead(test, points[::step], bands)
