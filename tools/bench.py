@@ -20,9 +20,13 @@ sys.path.insert(0, str(Path(__file__).parent.parent))
 from tests.browser.conftest import ARGS, CHROMIUM, Server
 from tests.conftest import make_lollipops, make_plan
 
+from umber_pebble.core.colour.look import Medium
+from umber_pebble.core.colour.recipe import recipe
+from umber_pebble.core.colour.spaces import lab_of_hex
 from umber_pebble.core.heat.conduction import Face, Layer, conduct, growing_times_s
 from umber_pebble.core.heat.convection import h_convection_w_m2k, h_radiation_w_m2k
 from umber_pebble.core.heat.windows import windows_s
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.cooks import casting_of, line_amounts, make_cooks, path_of
 from umber_pebble.core.spread import exact
@@ -79,6 +83,20 @@ def engine() -> None:
                 windows_s(replace(one, wall_m=0.002 + k * 1e-5 + i * 1e-7))
 
         row(f"200 parts with spread, {name}", timed(many, 3), "2000 ms")
+
+
+def colours() -> None:
+    """A recipe from six colours at hand, on ivory and in clear isomalt."""
+    six = ("e102", "e110", "e129", "e122", "e133", "e151")
+    for name, medium in (
+        ("ivory", Medium(material("bases", "white_chocolate"), 1235.0)),
+        ("clear", Medium(material("bases", "clear_isomalt"), 1430.0)),
+    ):
+        recipe(medium, lab_of_hex("#808080"), six)
+        row(
+            f"colour recipe from six, {name}",
+            timed(lambda i, medium=medium: recipe(medium, lab_of_hex(f"#{40 + i:02x}8{i % 10}5{i % 10}"), six), 30), "100 ms",
+        )  # fmt: skip
 
 
 def against_a_library() -> None:
@@ -298,6 +316,7 @@ def main() -> None:
     print(f"{datetime.now(UTC):%Y-%m-%d}, {cores} cores, Python {sys.version.split()[0]}")
     machine()
     engine()
+    colours()
     against_a_library()
     app()
     machine()

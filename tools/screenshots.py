@@ -102,6 +102,7 @@ def main() -> None:
         shoot(browser, server, "/moulds/mould-sky", "mould")
         shoot(browser, server, "/heat", "heat")
         shoot(browser, server, "/temper", "temper")
+        shoot(browser, server, "/colour", "colour")
         shoot(browser, server, "/heat/materials/coating", "materials")
         shoot(browser, server, "/kitchen", "kitchen")
         shoot(browser, server, "/log/run-rehearsal", "log")

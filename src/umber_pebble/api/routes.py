@@ -11,10 +11,20 @@ from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
 from umber_pebble.api.http import Api, WithCookie
 from umber_pebble.core.materials.load import materials, table
 from umber_pebble.core.plan.problem import Stick
-from umber_pebble.services import archive, bench, explorer, logbook, papers, planning, properties, temper
+from umber_pebble.services import (
+    archive,
+    bench,
+    colouring,
+    explorer,
+    logbook,
+    papers,
+    planning,
+    properties,
+    temper,
+)
 from umber_pebble.services.access import Access
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.docs import Doc, Kitchen, Mould, Order, OwnMaterial, Piece, Units
+from umber_pebble.services.docs import Colour, Doc, Kitchen, Mould, Order, OwnMaterial, Piece, Units
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
@@ -36,6 +46,7 @@ def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) 
     _many(api, workshop, "mould", Mould, s.StoredMould, s.MouldList)
     _many(api, workshop, "piece", Piece, s.StoredPiece, s.PieceList)
     _many(api, workshop, "order", Order, s.StoredOrder, s.OrderList)
+    _many(api, workshop, "colour", Colour, s.StoredColour, s.ColourList)
     _many(api, workshop, "material", OwnMaterial, s.StoredMaterial, s.MaterialList)
     _figures(api, workshop)
     _runs(api, runs)
@@ -105,6 +116,12 @@ def _figures(api: Api, workshop: Workshop) -> None:
     def heat(body: explorer.HeatAsked) -> Any:
         return {"explored": explorer.explore(workshop, body)}
 
+    def coloured(body: colouring.RecipeAsked) -> Any:
+        return {"coloured": colouring.colour_batch(workshop, body)}
+
+    def patches(body: colouring.PatchesAsked) -> Any:
+        return {"items": colouring.patches(workshop, body)}
+
     def seed(body: temper.SeedAsked) -> Any:
         return {"seeded": temper.seed_bowl(workshop, body)}
 
@@ -135,6 +152,22 @@ def _figures(api: Api, workshop: Workshop) -> None:
     api.add(
         "POST", "/api/figures/heat", heat, body=explorer.HeatAsked, reply=s.HeatExplored, summary="A cast on its way",
     )  # fmt: skip
+    api.add(
+        "POST",
+        "/api/figures/colour",
+        coloured,
+        body=colouring.RecipeAsked,
+        reply=s.ColouredReply,
+        summary="A batch coloured",
+    )
+    api.add(
+        "POST",
+        "/api/figures/patches",
+        patches,
+        body=colouring.PatchesAsked,
+        reply=s.PatchesReply,
+        summary="Patches of a colour",
+    )
     api.add("POST", "/api/figures/seed", seed, body=temper.SeedAsked, reply=s.SeedReply, summary="Seed for a bowl")
     api.add(
         "POST", "/api/figures/curve", curve, body=temper.CurveAsked, reply=s.CurveReply, summary="A cooling curve read",

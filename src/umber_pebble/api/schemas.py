@@ -9,9 +9,10 @@ from umber_pebble.core.explained import Explained
 from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
-from umber_pebble.services import access, bench, explorer, logbook, planning, probes, properties, temper
+from umber_pebble.services import access, bench, colouring, explorer, logbook, planning, probes, properties, temper
 from umber_pebble.services.docs import (
     Cavity,
+    Colour,
     Doc,
     Id,
     Kitchen,
@@ -61,6 +62,14 @@ class StoredPiece(Stored[Piece]):
 
 class StoredOrder(Stored[Order]):
     pass
+
+
+class StoredColour(Stored[Colour]):
+    pass
+
+
+class ColourList(Reply):
+    items: list[StoredColour]
 
 
 class StoredMaterial(Stored[OwnMaterial]):
@@ -132,6 +141,14 @@ class CavityMeasured(Reply):
 
 class HeatExplored(Reply):
     explored: explorer.Explored
+
+
+class ColouredReply(Reply):
+    coloured: colouring.Coloured
+
+
+class PatchesReply(Reply):
+    items: list[colouring.Patch]
 
 
 class SeedReply(Reply):

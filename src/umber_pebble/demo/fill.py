@@ -16,6 +16,7 @@ from umber_pebble.services.docs import (
     Bath,
     Cavity,
     CoatingWay,
+    Colour,
     HalfBallShape,
     HeartShape,
     IsomaltWay,
@@ -200,6 +201,20 @@ def _order(name: str, due: datetime, lines: list[Line]) -> Order:
     )
 
 
+COLOURS = {
+    f"colour-{key}": Colour(name=name, dye=dye, kind=kind, mg_per_g=strength)  # type: ignore[arg-type]
+    for key, name, dye, kind, strength in (
+        ("nebula", "Nebula red, drops", "e129", "water", 20.0),
+        ("dawn", "Dawn yellow, drops", "e102", "water", 20.0),
+        ("orbit", "Orbit blue, drops", "e133", "water", 10.0),
+        ("dusk", "Dusk violet, drops", "e122", "water", 20.0),
+        ("mars", "Mars red, oil", "e129", "oil", 60.0),
+        ("comet", "Comet yellow, oil", "e102", "oil", 60.0),
+        ("deep", "Deep-sky blue, oil", "e133", "oil", None),
+    )
+}
+
+
 def fill(config: Config) -> None:
     """Fill an empty workshop; one that has moulds already is left as it is."""
     now = datetime.now(UTC).replace(microsecond=0)
@@ -214,6 +229,8 @@ def fill(config: Config) -> None:
         workshop.create("mould", mould_id, mould)
     for piece_id, piece in PIECES.items():
         workshop.create("piece", piece_id, piece)
+    for colour_id, colour in COLOURS.items():
+        workshop.create("colour", colour_id, colour)
     disc = Line(piece_id="piece-disc", quantity=21)
     workshop.create("order", "order-rehearsal", _order("Dome rehearsal", past.now() + timedelta(hours=6), [disc]))
     rehearse(workshop, past)

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.services.docs import (
+    Colour,
     Doc,
     Id,
     Kitchen,
@@ -81,13 +82,17 @@ class MaterialFile(_ThingFile[OwnMaterial]):
     kind: Literal["material"]
 
 
+class ColourFile(_ThingFile[Colour]):
+    kind: Literal["colour"]
+
+
 ThingFile = Annotated[
-    KitchenFile | UnitsFile | MouldFile | PieceFile | OrderFile | ProbeFile | MaterialFile,
+    KitchenFile | UnitsFile | MouldFile | PieceFile | OrderFile | ProbeFile | MaterialFile | ColourFile,
     Field(discriminator="kind"),
 ]
 MODELS: dict[str, Callable[..., Any]] = {
     "kitchen": KitchenFile, "units": UnitsFile, "mould": MouldFile, "piece": PieceFile, "order": OrderFile,
-    "probe": ProbeFile, "material": MaterialFile,
+    "probe": ProbeFile, "material": MaterialFile, "colour": ColourFile,
 }  # fmt: skip
 
 

@@ -326,6 +326,16 @@ class OwnMaterial(Doc):
     sheet: list[SheetRow] = Field(max_length=60)
 
 
+class Colour(Doc):
+    """A colour at hand: which dye it is of, water- or oil-based, and how much of the dye a gram of it holds [mg/g]; None until
+    it was told or a swatch was laid."""
+
+    name: Name
+    dye: Literal["e102", "e104", "e110", "e122", "e124", "e127", "e129", "e131", "e132", "e133", "e142", "e151"]
+    kind: Literal["water", "oil"]
+    mg_per_g: float | None = Field(ge=0.01, le=1000)
+
+
 class Probe(Doc):
     """What a channel of a thermometer is called here."""
 
@@ -334,5 +344,5 @@ class Probe(Doc):
 
 KINDS: dict[str, type[Doc]] = {
     "kitchen": Kitchen, "units": Units, "mould": Mould, "piece": Piece, "order": Order, "probe": Probe,
-    "material": OwnMaterial,
+    "material": OwnMaterial, "colour": Colour,
 }  # fmt: skip

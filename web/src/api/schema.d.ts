@@ -174,6 +174,201 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All colours */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ColourList"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Add a colour */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Create_Colour_"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredColour"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colours/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A colour */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredColour"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Save a colour */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Save_Colour_"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredColour"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Remove a colour */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Remove"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["umber_pebble__api__schemas__Done"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -468,6 +663,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A batch coloured */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RecipeAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ColouredReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/curve": {
         parameters: {
             query?: never;
@@ -596,6 +840,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["OutlineRead"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/patches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Patches of a colour */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PatchesAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PatchesReply"];
                     };
                 };
                 /** @description Refused */
@@ -2616,6 +2909,16 @@ export interface components {
             added: number;
         };
         /**
+         * Already
+         * @description Of a colour, what is in the batch already.
+         */
+        Already: {
+            /** Colour Id */
+            colour_id: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
          * Band
          * @description A stretch of a ribbon in one state; from and to with spread, seconds since the run started.
          */
@@ -2947,6 +3250,81 @@ export interface components {
             vessel_id: string;
         };
         /**
+         * Colour
+         * @description A colour at hand: which dye it is of, water- or oil-based, and how much of the dye a gram of it holds [mg/g]; None until
+         *     it was told or a swatch was laid.
+         */
+        Colour: {
+            /**
+             * Dye
+             * @enum {string}
+             */
+            dye: "e102" | "e104" | "e110" | "e122" | "e124" | "e127" | "e129" | "e131" | "e132" | "e133" | "e142" | "e151";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "water" | "oil";
+            /** Mg Per G */
+            mg_per_g: number | null;
+            /** Name */
+            name: string;
+        };
+        /** ColourFile */
+        ColourFile: {
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "colour";
+            /** Revisions */
+            revisions: components["schemas"]["RevisionFile_Colour_"][];
+            /** Version */
+            version: number;
+        };
+        /** ColourList */
+        ColourList: {
+            /** Items */
+            items: components["schemas"]["StoredColour"][];
+        };
+        /**
+         * Coloured
+         * @description A recipe: doses, how far off it is [CIEDE2000], what holds it back, swatches of what was wanted and what is reached, all
+         *     dyes together [mg/kg] and the most that is usual.
+         */
+        Coloured: {
+            /** Clear */
+            clear: boolean;
+            /** Delta E */
+            delta_e: number;
+            /** Doses */
+            doses: components["schemas"]["Dose"][];
+            /** Held By */
+            held_by: string;
+            /** Lighter */
+            lighter: number;
+            /** Most Mg Kg */
+            most_mg_kg: number;
+            /** Plain */
+            plain: string;
+            /** Redder */
+            redder: number;
+            /** Swatches */
+            swatches: components["schemas"]["Swatch"][];
+            /** Total Mg Kg */
+            total_mg_kg: number;
+            /** Yellower */
+            yellower: number;
+        };
+        /** ColouredReply */
+        ColouredReply: {
+            coloured: components["schemas"]["Coloured"];
+        };
+        /**
          * ConeShape
          * @description A cone frustum by its opening and its floor.
          */
@@ -3043,6 +3421,12 @@ export interface components {
             broken: number;
             /** Good */
             good: number;
+        };
+        /** Create[Colour] */
+        Create_Colour_: {
+            doc: components["schemas"]["Colour"];
+            /** Id */
+            id: string;
         };
         /** Create[Mould] */
         Create_Mould_: {
@@ -3141,6 +3525,23 @@ export interface components {
              * Format: date-time
              */
             seen_at: string;
+        };
+        /**
+         * Dose
+         * @description Of a colour: its dye in the batch [mg/kg], what is still to be added [kg], None while its strength is unknown; drops of
+         *     40 mg when it is water-based.
+         */
+        Dose: {
+            /** Add Kg */
+            add_kg: number | null;
+            /** Colour Id */
+            colour_id: string;
+            /** Drops */
+            drops: number | null;
+            /** Mg Kg */
+            mg_kg: number;
+            /** Name */
+            name: string;
         };
         /**
          * Dot
@@ -3942,6 +4343,30 @@ export interface components {
             /** Verdict */
             verdict: string;
         };
+        /** Patch */
+        Patch: {
+            /** Look */
+            look: string;
+            /** Mg Kg */
+            mg_kg: number;
+        };
+        /**
+         * PatchesAsked
+         * @description Patches of a colour to hold a swatch against.
+         */
+        PatchesAsked: {
+            /** Base */
+            base: string;
+            /** Colour Id */
+            colour_id: string;
+            /** Thickness M */
+            thickness_m: number;
+        };
+        /** PatchesReply */
+        PatchesReply: {
+            /** Items */
+            items: components["schemas"]["Patch"][];
+        };
         /** Piece */
         Piece: {
             /**
@@ -4234,6 +4659,27 @@ export interface components {
             device: string;
         };
         /**
+         * RecipeAsked
+         * @description A batch to be coloured: its base and weight, the wanted colour, the thicknesses it is cast to (the first decides), and
+         *     the colours to choose from.
+         */
+        RecipeAsked: {
+            /** Already */
+            already: components["schemas"]["Already"][];
+            /** Base */
+            base: string;
+            /** Batch Kg */
+            batch_kg: number;
+            /** Colour Ids */
+            colour_ids: string[];
+            /** On White */
+            on_white: boolean;
+            /** Thicknesses M */
+            thicknesses_m: number[];
+            /** Wanted */
+            wanted: string;
+        };
+        /**
          * Reheated
          * @description Heating a place again: until it bends, None: never; when its face boils or browns, None: never [s].
          */
@@ -4287,6 +4733,17 @@ export interface components {
             shares: {
                 [key: string]: number;
             };
+        };
+        /** RevisionFile[Colour] */
+        RevisionFile_Colour_: {
+            doc: components["schemas"]["Colour"];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Version */
+            version: number;
         };
         /** RevisionFile[Kitchen] */
         RevisionFile_Kitchen_: {
@@ -4584,6 +5041,12 @@ export interface components {
             /** Unusable */
             unusable: number;
         };
+        /** Save[Colour] */
+        Save_Colour_: {
+            doc: components["schemas"]["Colour"];
+            /** Version */
+            version: number;
+        };
         /** Save[Kitchen] */
         Save_Kitchen_: {
             doc: components["schemas"]["Kitchen"];
@@ -4820,6 +5283,14 @@ export interface components {
             /** Inside M */
             inside_m: number;
         };
+        /** StoredColour */
+        StoredColour: {
+            doc: components["schemas"]["Colour"];
+            /** Id */
+            id: string;
+            /** Version */
+            version: number;
+        };
         /** StoredKitchen */
         StoredKitchen: {
             doc: components["schemas"]["Kitchen"];
@@ -4867,6 +5338,18 @@ export interface components {
             id: string;
             /** Version */
             version: number;
+        };
+        /**
+         * Swatch
+         * @description How a thickness looks, as #rrggbb by light.
+         */
+        Swatch: {
+            /** Looks */
+            looks: {
+                [key: string]: string;
+            };
+            /** Thickness M */
+            thickness_m: number;
         };
         /**
          * Sweat
@@ -5025,7 +5508,7 @@ export interface components {
             /** Runs */
             runs: components["schemas"]["RunFile"][];
             /** Things */
-            things: (components["schemas"]["KitchenFile"] | components["schemas"]["UnitsFile"] | components["schemas"]["MouldFile"] | components["schemas"]["PieceFile"] | components["schemas"]["OrderFile"] | components["schemas"]["ProbeFile"] | components["schemas"]["MaterialFile"])[];
+            things: (components["schemas"]["KitchenFile"] | components["schemas"]["UnitsFile"] | components["schemas"]["MouldFile"] | components["schemas"]["PieceFile"] | components["schemas"]["OrderFile"] | components["schemas"]["ProbeFile"] | components["schemas"]["MaterialFile"] | components["schemas"]["ColourFile"])[];
             /**
              * Version
              * @constant

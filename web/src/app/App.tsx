@@ -13,6 +13,7 @@ const Heat = lazy(() => import("../features/heat/View").then((m) => ({ default: 
 const HeatMaterials = lazy(() =>
   import("../features/heat/Materials").then((m) => ({ default: m.MaterialsView })),
 );
+const Colour = lazy(() => import("../features/colour/View").then((m) => ({ default: m.ColourView })));
 const Temper = lazy(() => import("../features/temper/View").then((m) => ({ default: m.TemperView })));
 const Kitchen = lazy(() => import("../features/kitchen/View").then((m) => ({ default: m.KitchenView })));
 const Log = lazy(() => import("../features/log/View").then((m) => ({ default: m.LogView })));
@@ -25,6 +26,7 @@ const KEYS: Record<string, string> = {
   KeyM: "/moulds",
   KeyH: "/heat",
   KeyT: "/temper",
+  KeyC: "/colour",
   KeyB: "/bench",
   KeyL: "/log",
   KeyK: "/kitchen",
@@ -56,6 +58,7 @@ export function App() {
           <Route path="/moulds/:id?" element={<Moulds />} />
           <Route path="/heat" element={<Heat />} />
           <Route path="/heat/materials/:id?" element={<HeatMaterials />} />
+          <Route path="/colour" element={<Colour />} />
           <Route path="/temper" element={<Temper />} />
           <Route path="/bench" element={<Bench />} />
           <Route path="/log/:id?" element={<Log />} />

@@ -9,6 +9,7 @@ const VIEWS = [
   { to: "/moulds", name: "Moulds", key: "M" },
   { to: "/heat", name: "Heat", key: "H" },
   { to: "/temper", name: "Temper", key: "T" },
+  { to: "/colour", name: "Colour", key: "C" },
   { to: "/bench", name: "Bench", key: "B" },
   { to: "/log", name: "Log", key: "L" },
   { to: "/kitchen", name: "Kitchen", key: "K" },

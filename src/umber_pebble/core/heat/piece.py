@@ -117,6 +117,8 @@ class Casting:
         require_range("slab_m", self.slab.low, 5e-5, 0.1)
         require_range("slab_m", self.slab.high, 5e-5, 0.1)
         require_range("wall_m", self.wall_m, 5e-5, 0.05)
+        if (self.thin_m is None) != (self.thick_m is None):
+            raise OutOfRange("thin and thick places are given together", path="thin_m", got=self.thin_m)
         if self.shape not in SHAPES:
             raise OutOfRange("no such shape", path="shape", got=self.shape, limits={"one_of": list(SHAPES)})
         starts = [stay.from_s for stay in self.path]

@@ -115,7 +115,7 @@ class _Runs:
     def __init__(self, casting: Casting) -> None:
         likely = base(casting)
         by_input = varied(likely)
-        places = [replace(likely, depth_m=d or likely.depth_m) for d in (casting.thin_m, casting.thick_m)]
+        places = [replace(likely, depth_m=d) for d in (casting.thin_m, casting.thick_m) if d is not None]
         cases = [likely, *places, *(case for ends in by_input.values() for case in ends)]
         self.casting, self.likely = casting, likely
         self.fine = run_all([likely], FINE[casting.kind], kept=True)
@@ -131,6 +131,8 @@ class _Runs:
         first, rough = float(of(self.fine)[0]), of(self.coarse)
         moved = first + rough - rough[0]
         by_input = {name: tuple(float(v) for v in moved[columns]) for name, columns in self.columns.items()}
+        if self.casting.thick_m is None:
+            return first, first, first, by_input
         return first, max(float(moved[1]), 0.0), max(float(moved[2]), 0.0), by_input
 
     def until(self, series: str, limit: float) -> Reached:

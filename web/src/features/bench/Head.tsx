@@ -88,7 +88,7 @@ const KEYS: [string, string][] = [
   ["P", "pause, and go on"],
   ["S", "sound on or off"],
   ["Esc", "clear what was typed"],
-  ["Alt + P I M H T B L K", "plan, pieces, moulds, heat, temper, bench, log, kitchen"],
+  ["Alt + P I M H T C B L K", "plan, pieces, moulds, heat, temper, colour, bench, log, kitchen"],
   ["?", "this help"],
 ];
 

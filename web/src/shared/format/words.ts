@@ -63,6 +63,9 @@ const FIELDS: Record<string, string> = {
   added_kg: "Seed stirred in",
   read_degc: "It now reads",
   curve: "The curve",
+  batch_kg: "How much",
+  wanted: "Wanted colour",
+  colours: "Colours at hand",
 };
 
 const SUFFIX: [string, string][] = [

@@ -1,0 +1,200 @@
+"""Colours at hand, recipes for a wanted colour, how a batch will look, and a colour's strength from a swatch."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from pydantic import Field
+
+from umber_pebble.core.colour.look import Medium, spectrum
+from umber_pebble.core.colour.recipe import HIGHEST_MG_KG, recipe
+from umber_pebble.core.colour.spaces import LIGHTS, Array, hex_of_lab, lab_of_hex, lab_of_spectrum
+from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.materials.load import Material, material
+from umber_pebble.services.docs import Colour, Doc, Id
+from umber_pebble.services.errors import NotFound
+from umber_pebble.services.workshop import Workshop
+
+# the melt that each base is of, for its density
+MELT_OF = {"clear_isomalt": "isomalt", "bright_coating": "coating", "white_chocolate": "white"}
+DROP_KG = 0.00004
+LEAST_MG_KG, PATCHES = 5.0, 14
+WRONG_KIND = {
+    True: "an oil-based colour parts from sugar: take a water-based one, after the bubbles have gone down",
+    False: "a water-based colour seizes fat: take an oil-based one or a powder",
+}
+
+
+class Already(Doc):
+    """Of a colour, what is in the batch already."""
+
+    colour_id: Id
+    grams: float = Field(ge=0, le=1000)
+
+
+class RecipeAsked(Doc):
+    """A batch to be coloured: its base and weight, the wanted colour, the thicknesses it is cast to (the first decides), and
+    the colours to choose from."""
+
+    base: Id
+    batch_kg: float
+    wanted: str = Field(max_length=20)
+    thicknesses_m: list[float] = Field(min_length=1, max_length=3)
+    on_white: bool
+    colour_ids: list[Id] = Field(max_length=12)
+    already: list[Already] = Field(max_length=12)
+
+
+class PatchesAsked(Doc):
+    """Patches of a colour to hold a swatch against."""
+
+    base: Id
+    colour_id: Id
+    thickness_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class Dose:
+    """Of a colour: its dye in the batch [mg/kg], what is still to be added [kg], None while its strength is unknown; drops of
+    40 mg when it is water-based."""
+
+    colour_id: str
+    name: str
+    mg_kg: float
+    add_kg: float | None
+    drops: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Swatch:
+    """How a thickness looks, as #rrggbb by light."""
+
+    thickness_m: float
+    looks: dict[str, str]
+
+
+@dataclass(frozen=True, slots=True)
+class Coloured:
+    """A recipe: doses, how far off it is [CIEDE2000], what holds it back, swatches of what was wanted and what is reached, all
+    dyes together [mg/kg] and the most that is usual."""
+
+    clear: bool
+    doses: list[Dose]
+    delta_e: float
+    held_by: str
+    lighter: float
+    redder: float
+    yellower: float
+    swatches: list[Swatch]
+    plain: str
+    total_mg_kg: float
+    most_mg_kg: float
+
+
+@dataclass(frozen=True, slots=True)
+class Patch:
+    mg_kg: float
+    look: str
+
+
+def _medium(base: Material, thickness_m: float, on_white: bool) -> Medium:
+    return Medium(base, material("melts", MELT_OF[base.key]).value("density_melt"), thickness_m, on_white)
+
+
+def _colours(workshop: Workshop, ids: list[str], clear: bool) -> list[tuple[str, Colour]]:
+    known = {stored.id: stored.doc for stored in workshop.all("colour")}
+    out = []
+    for i, colour_id in enumerate(dict.fromkeys(ids)):
+        doc = known.get(colour_id)
+        if not isinstance(doc, Colour):
+            raise NotFound(f"there is no colour {colour_id}", path=f"colour_ids.{i}", got=colour_id)
+        if (doc.kind == "water") != clear:
+            raise OutOfRange(
+                f"{doc.name}: {WRONG_KIND[clear]}",
+                path=f"colour_ids.{i}",
+                got=doc.kind,
+                params={"seizes": not clear},
+            )
+        out.append((colour_id, doc))
+    return out
+
+
+def colour_batch(workshop: Workshop, asked: RecipeAsked) -> Coloured:
+    """The recipe for a wanted colour, only adding to what is in the batch.
+
+    Raises: NotFound: a colour is gone. OutOfRange: a colour of the wrong kind, a weight, dose or thickness that cannot be.
+    """
+    base = material("bases", asked.base)
+    require_range("batch_kg", asked.batch_kg, 0.005, 50.0)
+    media = [_medium(base, t, asked.on_white) for t in asked.thicknesses_m]
+    clear = media[0].clear
+    chosen = _colours(workshop, asked.colour_ids, clear)
+    dyes = dict(_dye_of(chosen))
+    inside: dict[str, float] = {}
+    for i, row in enumerate(asked.already):
+        [(_, doc)] = _colours(workshop, [row.colour_id], clear)
+        if row.grams and doc.mg_per_g is None:
+            raise OutOfRange(
+                f"{doc.name}: its strength is not known, so what is in it is not: lay a swatch first", path=f"already.{i}.grams",
+                got=row.grams,
+            )  # fmt: skip
+        inside[doc.dye] = inside.get(doc.dye, 0.0) + row.grams * (doc.mg_per_g or 0.0) / asked.batch_kg
+    wanted = lab_of_hex(asked.wanted)
+    found = recipe(media[0], wanted, list(dyes.values()), inside)
+    keys = tuple(found.doses_mg_kg) or (next(iter(dyes.values())),)
+    doses = np.array([found.doses_mg_kg.get(key, 0.0) for key in keys])
+    lab = np.array(found.lab)
+    return Coloured(
+        clear=clear,
+        doses=_doses(chosen, found.doses_mg_kg, inside, asked.batch_kg),
+        delta_e=found.delta_e,
+        held_by=found.held_by,
+        lighter=float(wanted[0] - lab[0]),
+        redder=float(wanted[1] - lab[1]),
+        yellower=float(wanted[2] - lab[2]),
+        swatches=[Swatch(m.thickness_m, _looks(m, doses, keys)) for m in media],
+        plain=_looks(media[0], np.zeros_like(doses), keys)["daylight"],
+        total_mg_kg=float(sum(found.doses_mg_kg.values())),
+        most_mg_kg=HIGHEST_MG_KG,
+    )
+
+
+def _dye_of(chosen: list[tuple[str, Colour]]) -> list[tuple[str, str]]:
+    """One colour for each dye: the first that has it."""
+    seen: dict[str, str] = {}
+    for colour_id, doc in chosen:
+        seen.setdefault(doc.dye, colour_id)
+    return [(colour_id, dye) for dye, colour_id in seen.items()]
+
+
+def _doses(
+    chosen: list[tuple[str, Colour]], found: dict[str, float], inside: dict[str, float], batch_kg: float
+) -> list[Dose]:
+    out = []
+    docs = dict(chosen)
+    for colour_id, dye in _dye_of(chosen):
+        dose, doc = found.get(dye, 0.0), docs[colour_id]
+        if dose <= 0:
+            continue
+        more_mg = max(dose - inside.get(dye, 0.0), 0.0) * batch_kg
+        add = None if doc.mg_per_g is None else more_mg / doc.mg_per_g / 1000
+        drops = add / DROP_KG if add is not None and doc.kind == "water" else None
+        out.append(Dose(colour_id, doc.name, dose, add, drops))
+    return out
+
+
+def _looks(medium: Medium, doses: Array, keys: tuple[str, ...]) -> dict[str, str]:
+    light = spectrum(medium, doses, keys)
+    return {name: hex_of_lab(lab_of_spectrum(light, name), name) for name in LIGHTS}
+
+
+def patches(workshop: Workshop, asked: PatchesAsked) -> list[Patch]:
+    """Patches of a colour from pale to strong: the one nearest to a swatch says how strong the colour is.
+
+    Raises: as colour_batch.
+    """
+    base = material("bases", asked.base)
+    medium = _medium(base, asked.thickness_m, False)
+    [(_, doc)] = _colours(workshop, [asked.colour_id], medium.clear)
+    doses = np.geomspace(LEAST_MG_KG, HIGHEST_MG_KG, PATCHES)
+    labs = lab_of_spectrum(spectrum(medium, doses[:, None], (doc.dye,)))
+    return [Patch(round(float(dose), 1), hex_of_lab(lab)) for dose, lab in zip(doses, labs, strict=True)]

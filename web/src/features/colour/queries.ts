@@ -1,0 +1,35 @@
+import { queryOptions } from "@tanstack/react-query";
+import { call, client, type Schemas } from "../../api/client";
+
+export type Asked = Schemas["RecipeAsked"];
+export type Colour = Schemas["Colour"];
+
+export const colourListQuery = queryOptions({
+  queryKey: ["colour", "all"],
+  queryFn: () => call(client.GET("/api/colours")),
+});
+
+export const recipeQuery = (asked: Asked) =>
+  queryOptions({
+    queryKey: ["figures", "colour", asked],
+    queryFn: async () => (await call(client.POST("/api/figures/colour", { body: asked }))).coloured,
+    retry: false,
+    placeholderData: (before) => before,
+  });
+
+export const patchesQuery = (base: string, colour_id: string, thickness_m: number) =>
+  queryOptions({
+    queryKey: ["figures", "patches", base, colour_id, thickness_m],
+    queryFn: async () =>
+      (await call(client.POST("/api/figures/patches", { body: { base, colour_id, thickness_m } }))).items,
+    retry: false,
+  });
+
+export const saveColour = (id: string, version: number, doc: Colour) =>
+  call(client.PUT("/api/colours/{id}", { params: { path: { id } }, body: { version, doc } }));
+
+export const createColour = (id: string, doc: Colour) =>
+  call(client.POST("/api/colours", { body: { id, doc } }));
+
+export const removeColour = (id: string, version: number) =>
+  call(client.DELETE("/api/colours/{id}", { params: { path: { id } }, body: { version } }));
