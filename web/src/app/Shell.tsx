@@ -32,7 +32,7 @@ export function Shell({ children }: { children: ReactNode }) {
               to={view.to}
               title={`${view.name} (Alt+${view.key})`}
               className={({ isActive }) =>
-                `flex-1 border-transparent px-1 py-3 text-center text-[0.95rem] sm:flex-none sm:border-l-4 sm:py-4 ${isActive ? "bg-umber-2 font-bold sm:border-[#63d2d6]" : "text-[#d9cfc5] hover:bg-umber-2"}`
+                `flex-1 border-transparent px-0.5 py-3 text-center text-[0.78rem] sm:px-1 sm:text-[0.95rem] sm:flex-none sm:border-l-4 sm:py-4 ${isActive ? "bg-umber-2 font-bold sm:border-[#63d2d6]" : "text-[#d9cfc5] hover:bg-umber-2"}`
               }
             >
               {view.name}

@@ -1,4 +1,4 @@
-import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
+import { skipToken, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { problemOf, type Schemas } from "../../api/client";
@@ -67,7 +67,9 @@ function Explorer({
   const [at, setAt] = useState(0.25);
   const asked = useDebounced(cast, PAUSE_MS);
   const paths = useDebounced(ways, PAUSE_MS);
-  const answers = useQueries({ queries: paths.map(({ stays }) => exploredQuery(asked, stays)) });
+  // each way keeps what it showed until its next answer is there
+  const [one, two, three] = [useWay(asked, paths[0]), useWay(asked, paths[1]), useWay(asked, paths[2])];
+  const answers = [one, two, three].slice(0, paths.length);
   const [ref, width] = useWidth<HTMLDivElement>(900);
   const units = useUnits();
   const shown = named(
@@ -227,6 +229,9 @@ function Explorer({
     </div>
   );
 }
+
+const useWay = (cast: Cast, way: Way | undefined) =>
+  useQuery(way ? exploredQuery(cast, way.stays) : { queryKey: ["figures", "heat"], queryFn: skipToken });
 
 /** Fridge, freezer and where it was poured: what a decorator weighs against each other. */
 function firstWays(places: Schemas["Place"][]): Way[] {

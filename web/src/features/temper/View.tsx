@@ -108,7 +108,7 @@ function Bowl({ kitchen, melts }: { kitchen: Schemas["Kitchen"]; melts: Schemas[
         <h1 className="text-3xl">Temper</h1>
         {seeded && words ? (
           <div className={`mt-4 flex flex-wrap gap-8 ${query.isPlaceholderData ? "opacity-60" : ""}`}>
-            <div className="min-w-0 max-w-2xl flex-1">
+            <div className="max-w-2xl min-w-[min(100%,20rem)] flex-1">
               <p className="text-5xl font-bold text-balance" data-testid="now">
                 {words.title}
               </p>
