@@ -375,10 +375,6 @@ def _frames(casting: Casting, w: PieceWindows) -> list[Frame]:
         stay = max(i for i, s in enumerate(casting.path) if s.from_s <= at)
         field = w.likely_run.fields[stay]
         i = int(np.abs(field.times_s + casting.path[stay].from_s - at).argmin())
-        frames.append(
-            Frame(
-                round(float(at), 1), stay, [round(float(t), 2) for t in field.temps_degc[i]],
-                [round(float(x), 3) for x in field.set_frac[i]],
-            )
-        )  # fmt: skip
+        temps, shares = field.temps_degc[i].round(2).tolist(), field.set_frac[i].round(3).tolist()
+        frames.append(Frame(round(float(at), 1), stay, temps, shares))
     return frames

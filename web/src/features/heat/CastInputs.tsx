@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Problem, Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
@@ -10,19 +11,20 @@ const BEND: Schemas["BendAsked"] = { radius_m: 0.03, over_s: 3 };
 const OWN_FIELDS = ["thickness_m", "wall_m", "pour_degc", "first.thickness_m", "radius_m", "over_s"];
 
 /** What is cast: a piece, or a thickness of a material in a mould; how hot; on what; and how it is bent. */
-export function CastInputs({
+export const CastInputs = memo(function CastInputs({
   cast,
   onChange,
   groups,
   pieces,
-  shown,
+  pouredAt,
   problem,
 }: {
   cast: Cast;
   onChange: (patch: Partial<Cast>) => void;
   groups: Schemas["Group"][];
   pieces: Schemas["StoredPiece"][];
-  shown: Schemas["Explored"] | undefined;
+  /** What it is poured at when nothing else is said. */
+  pouredAt: number | null;
   problem: Problem | null;
 }) {
   const units = useUnits();
@@ -127,7 +129,7 @@ export function CastInputs({
       <NumberField
         label="Poured at"
         quantity="temperature"
-        value={cast.pour_degc ?? shown?.pour_degc ?? null}
+        value={cast.pour_degc ?? pouredAt}
         onChange={(pour_degc) => onChange({ pour_degc })}
         error={wrong("pour_degc")}
         slider={sugar ? { low: 105, high: 165 } : { low: 28, high: 55 }}
@@ -194,7 +196,7 @@ export function CastInputs({
       )}
     </section>
   );
-}
+});
 
 /** Films are cast on, not poured over. */
 const FILMS = ["acetate", "paper"];

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import type { Schemas, Spread } from "../../api/client";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -9,7 +9,7 @@ const LIMITS: Record<string, string> = { heat: "heat", setting: "how fast the fa
 const LEVEL_WORDS: Record<string, string> = { low: "no", some: "may be", high: "likely" };
 
 /** What one way comes to: what the piece takes when, what limits it, what it rests on, what it risks. */
-export function Details({ of, cast }: { of: Explored; cast: Cast }) {
+export const Details = memo(function Details({ of, cast }: { of: Explored; cast: Cast }) {
   const units = useUnits();
   const degc = (value: number) => amount(value, "temperature", units);
   const unmould = of.windows.unmould;
@@ -139,7 +139,7 @@ export function Details({ of, cast }: { of: Explored; cast: Cast }) {
       )}
     </div>
   );
-}
+});
 
 /** A time, how far it may be off, and what limits it. */
 function Time({

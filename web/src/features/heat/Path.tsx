@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Schemas } from "../../api/client";
 import { Button, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
@@ -11,15 +12,18 @@ const HAND = "in the hand";
 const keyOf = (stay: Stay) => (stay.care === "hand" ? HAND : `${stay.place_id} ${stay.care}`);
 
 /** The path of one way: place after place, from when. */
-export function Path({
+export const Path = memo(function Path({
+  id,
   stays,
   places,
-  onChange,
+  onWay,
 }: {
+  id: string;
   stays: Stay[];
   places: Place[];
-  onChange: (stays: Stay[]) => void;
+  onWay: (id: string, stays: Stay[]) => void;
 }) {
+  const onChange = (next: Stay[]) => onWay(id, next);
   const options = [
     ...places.map((p) => ({ key: `${p.id} none`, name: p.name })),
     ...places
@@ -80,4 +84,4 @@ export function Path({
       )}
     </div>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { skipToken, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { problemOf, type Schemas } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
@@ -78,14 +78,18 @@ function Explorer({
     ),
   );
   const refused = answers.find((answer) => answer.error);
-  const problem = refused?.error ? problemOf(refused.error) : null;
+  const error = refused?.error ?? null;
+  const problem = useMemo(() => (error ? problemOf(error) : null), [error]);
   const to = Math.max(60, ...shown.map(({ of }) => reach(of.windows, [...of.never, "strain"])));
   const now = at * to;
   const current = shown.find((way) => way.i === chosen) ?? shown[0];
   const [low, high] = scaleOf(shown.map((way) => way.of));
-  const change = (patch: Partial<Cast>) => setCast((before) => ({ ...before, ...patch }));
-  const setWay = (i: number, stays: Stay[]) =>
-    setWays(ways.map((way, k) => (k === i ? { ...way, stays } : way)));
+  const change = useCallback((patch: Partial<Cast>) => setCast((before) => ({ ...before, ...patch })), []);
+  const setWay = useCallback(
+    (id: string, stays: Stay[]) =>
+      setWays((before) => before.map((way) => (way.id === id ? { ...way, stays } : way))),
+    [],
+  );
   const each = width < NARROW ? width : Math.min(width / Math.max(shown.length, 1) - 24, 420);
   return (
     <div className="grid min-h-full lg:grid-cols-[260px_1fr]">
@@ -94,7 +98,7 @@ function Explorer({
         onChange={change}
         groups={groups}
         pieces={pieces}
-        shown={current?.of}
+        pouredAt={current?.of.pour_degc ?? null}
         problem={problem}
       />
       <section className="min-w-0 px-7 py-6" aria-label="Ways">
@@ -116,7 +120,7 @@ function Explorer({
                 className={`mb-4 border-l-4 pl-3 ${i === chosen ? "border-glass" : "border-transparent"}`}
               >
                 <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
-                  <Path stays={stays} places={kitchen.places} onChange={(next) => setWay(i, next)} />
+                  <Path id={id} stays={stays} places={kitchen.places} onWay={setWay} />
                   <span className="flex gap-4">
                     {i !== chosen && (
                       <Button kind="quiet" label={`More of way ${i + 1}`} onClick={() => setChosen(i)}>
