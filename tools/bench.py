@@ -92,10 +92,10 @@ def colours() -> None:
         ("ivory", Medium(material("bases", "white_chocolate"), 1235.0)),
         ("clear", Medium(material("bases", "clear_isomalt"), 1430.0)),
     ):
-        recipe(medium, lab_of_hex("#808080"), six)
+        recipe(medium, lab_of_hex("#808080"), six, 500.0)
         row(
             f"colour recipe from six, {name}",
-            timed(lambda i, medium=medium: recipe(medium, lab_of_hex(f"#{40 + i:02x}8{i % 10}5{i % 10}"), six), 30), "100 ms",
+            timed(lambda i, medium=medium: recipe(medium, lab_of_hex(f"#{40 + i:02x}8{i % 10}5{i % 10}"), six, 500.0), 30), "100 ms",
         )  # fmt: skip
 
 

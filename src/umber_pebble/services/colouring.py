@@ -6,7 +6,7 @@ import numpy as np
 from pydantic import Field
 
 from umber_pebble.core.colour.look import Medium, spectrum
-from umber_pebble.core.colour.recipe import HIGHEST_MG_KG, recipe
+from umber_pebble.core.colour.recipe import recipe
 from umber_pebble.core.colour.spaces import LIGHTS, Array, hex_of_lab, lab_of_hex, lab_of_spectrum
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.materials.load import Material, material
@@ -16,7 +16,6 @@ from umber_pebble.services.workshop import Workshop
 
 # the melt that each base is of, for its density
 MELT_OF = {"clear_isomalt": "isomalt", "bright_coating": "coating", "white_chocolate": "white"}
-DROP_KG = 0.00004
 LEAST_MG_KG, PATCHES = 5.0, 14
 WRONG_KIND = {
     True: "an oil-based colour parts from sugar: take a water-based one, after the bubbles have gone down",
@@ -96,6 +95,10 @@ class Patch:
     look: str
 
 
+def _usual() -> Material:
+    return material("kitchen", "usual", "colouring")
+
+
 def _medium(base: Material, thickness_m: float, on_white: bool) -> Medium:
     return Medium(base, material("melts", MELT_OF[base.key]).value("density_melt"), thickness_m, on_white)
 
@@ -138,8 +141,8 @@ def colour_batch(workshop: Workshop, asked: RecipeAsked) -> Coloured:
                 got=row.grams,
             )  # fmt: skip
         inside[doc.dye] = inside.get(doc.dye, 0.0) + row.grams * (doc.mg_per_g or 0.0) / asked.batch_kg
-    wanted = lab_of_hex(asked.wanted)
-    found = recipe(media[0], wanted, list(dyes.values()), inside)
+    wanted, most = lab_of_hex(asked.wanted), _usual().value("most")
+    found = recipe(media[0], wanted, list(dyes.values()), most, inside)
     keys = tuple(found.doses_mg_kg) or (next(iter(dyes.values())),)
     doses = np.array([found.doses_mg_kg.get(key, 0.0) for key in keys])
     lab = np.array(found.lab)
@@ -154,7 +157,7 @@ def colour_batch(workshop: Workshop, asked: RecipeAsked) -> Coloured:
         swatches=[Swatch(m.thickness_m, _looks(m, doses, keys)) for m in media],
         plain=_looks(media[0], np.zeros_like(doses), keys)["daylight"],
         total_mg_kg=float(sum(found.doses_mg_kg.values())),
-        most_mg_kg=HIGHEST_MG_KG,
+        most_mg_kg=most,
     )
 
 
@@ -177,7 +180,7 @@ def _doses(
             continue
         more_mg = max(dose - inside.get(dye, 0.0), 0.0) * batch_kg
         add = None if doc.mg_per_g is None else more_mg / doc.mg_per_g / 1000
-        drops = add / DROP_KG if add is not None and doc.kind == "water" else None
+        drops = add / _usual().value("drop") if add is not None and doc.kind == "water" else None
         out.append(Dose(colour_id, doc.name, dose, add, drops))
     return out
 
@@ -195,6 +198,6 @@ def patches(workshop: Workshop, asked: PatchesAsked) -> list[Patch]:
     base = material("bases", asked.base)
     medium = _medium(base, asked.thickness_m, False)
     [(_, doc)] = _colours(workshop, [asked.colour_id], medium.clear)
-    doses = np.geomspace(LEAST_MG_KG, HIGHEST_MG_KG, PATCHES)
+    doses = np.geomspace(LEAST_MG_KG, _usual().value("most"), PATCHES)
     labs = lab_of_spectrum(spectrum(medium, doses[:, None], (doc.dye,)))
     return [Patch(round(float(dose), 1), hex_of_lab(lab)) for dose, lab in zip(doses, labs, strict=True)]

@@ -41,7 +41,7 @@ class CurveAsked(Doc):
 @dataclass(frozen=True, slots=True)
 class Seeded:
     """Seed for a bowl, the one thing to do now, and the temperatures that matter [degC]; expected: what the bowl comes to
-    with the seed that is planned, or that was added, by how much of it melts."""
+    with the seed that is planned, or that was added, by how much of it melts; smear_s: until a smear in temper has set."""
 
     seed: Explained
     share_frac: float
@@ -52,6 +52,7 @@ class Seeded:
     spoils_degc: float
     loses_temper_degc: float
     expected: Spread
+    smear_s: Spread
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +97,7 @@ def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
     )  # fmt: skip
     return Seeded(
         seed, plan.share_frac, plan.whole_kg, now, melt.spread("melt_to"), melt.spread("work_at"),
-        melt.value("spoils_at"), loses_temper_degc(melt), expected,
+        melt.value("spoils_at"), loses_temper_degc(melt), expected, material("kitchen", "usual", "smear").spread("sets"),
     )  # fmt: skip
 
 

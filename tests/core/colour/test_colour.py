@@ -14,7 +14,7 @@ from umber_pebble.core.colour.look import (
     reflectance_of_km,
     spectrum,
 )
-from umber_pebble.core.colour.recipe import HIGHEST_MG_KG, recipe
+from umber_pebble.core.colour.recipe import recipe
 from umber_pebble.core.colour.spaces import (
     delta_e_2000,
     hex_of_lab,
@@ -28,6 +28,7 @@ from umber_pebble.core.materials.load import material
 CLEAR = Medium(material("bases", "clear_isomalt"), 1474.0, 0.003)
 IVORY = Medium(material("bases", "white_chocolate"), 1235.0)
 BRIGHT = Medium(material("bases", "bright_coating"), 1245.0)
+MOST = 500.0
 SIX = ("e102", "e110", "e129", "e122", "e133", "e151")
 
 # sharma-2005, table 1, all 34 pairs, recalled
@@ -106,7 +107,7 @@ def test_opaque_bodies_keep_their_identities() -> None:
 @pytest.mark.parametrize("made", [{"e102": 80.0, "e133": 12.0}, {"e129": 60.0}, {"e110": 40.0, "e151": 30.0}])
 def test_a_colour_that_was_made_is_found_again(medium: Medium, made: dict[str, float]) -> None:
     lab = lab_of_spectrum(spectrum(medium, np.array(list(made.values())), tuple(made)))
-    found = recipe(medium, lab, SIX)
+    found = recipe(medium, lab, SIX, MOST)
     assert found.delta_e < 0.5
     assert found.held_by == ""
     assert len(found.doses_mg_kg) <= 3
@@ -115,21 +116,21 @@ def test_a_colour_that_was_made_is_found_again(medium: Medium, made: dict[str, f
 
 
 def test_what_cannot_be_reached_is_the_nearest_and_says_why() -> None:
-    black = recipe(IVORY, lab_of_hex("#101010"), SIX)
+    black = recipe(IVORY, lab_of_hex("#101010"), SIX, MOST)
     assert black.held_by == "the most that is usual"
-    assert sum(black.doses_mg_kg.values()) == pytest.approx(HIGHEST_MG_KG, rel=1e-3)
-    white = recipe(IVORY, lab_of_hex("#ffffff"), SIX)
+    assert sum(black.doses_mg_kg.values()) == pytest.approx(MOST, rel=1e-3)
+    white = recipe(IVORY, lab_of_hex("#ffffff"), SIX, MOST)
     assert white.held_by == "these colours"
     assert sum(white.doses_mg_kg.values()) < 20
     # what is in it stays in it
-    spoilt = recipe(IVORY, lab_of_hex("#eaddb6"), ("e133",), {"e133": 60.0})
+    spoilt = recipe(IVORY, lab_of_hex("#eaddb6"), ("e133",), MOST, {"e133": 60.0})
     assert spoilt.doses_mg_kg["e133"] == pytest.approx(60.0)
     assert spoilt.held_by == "what is in it already"
 
 
 def test_a_batch_is_corrected_by_adding_only() -> None:
     lab = lab_of_spectrum(spectrum(BRIGHT, np.array([80.0, 20.0]), ("e102", "e133")))
-    more = recipe(BRIGHT, lab, SIX, {"e102": 50.0, "e133": 20.0})
+    more = recipe(BRIGHT, lab, SIX, MOST, {"e102": 50.0, "e133": 20.0})
     assert more.delta_e < 0.5
     assert more.doses_mg_kg["e102"] == pytest.approx(80.0, rel=0.05)
     assert all(more.doses_mg_kg[key] >= dose - 1e-9 for key, dose in {"e102": 50.0, "e133": 20.0}.items())
@@ -138,12 +139,12 @@ def test_a_batch_is_corrected_by_adding_only() -> None:
 def test_what_cannot_be_asked_is_refused() -> None:
     lab = lab_of_hex("#808080")
     with pytest.raises(Missing, match="at least one"):
-        recipe(IVORY, lab, ())
+        recipe(IVORY, lab, (), MOST)
     with pytest.raises(OutOfRange, match="at most 6"):
-        recipe(IVORY, lab, (*SIX, "e142"))
+        recipe(IVORY, lab, (*SIX, "e142"), MOST)
     with pytest.raises(OutOfRange, match="already"):
-        recipe(IVORY, lab, SIX, {"e102": -5.0})
+        recipe(IVORY, lab, SIX, MOST, {"e102": -5.0})
     with pytest.raises(OutOfRange, match="already"):
-        recipe(IVORY, lab, SIX, {"e102": 400.0, "e133": 400.0})
+        recipe(IVORY, lab, SIX, MOST, {"e102": 400.0, "e133": 400.0})
     with pytest.raises(OutOfRange, match="thickness_m"):
         replace(CLEAR, thickness_m=0.0)

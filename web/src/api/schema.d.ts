@@ -4171,7 +4171,7 @@ export interface components {
         Nothing: Record<string, never>;
         /**
          * Now
-         * @description The one act: "melt" on, "cool", "seed", "stir", "more", "take out", "test", "warm" a little, or "lost": melt anew;
+         * @description The one act: "melt" on, "cool", "seed", "stir", "more", "take out", "test" or "warm" a little;
          *     how much seed it is about [kg], to which temperature [degC], and the share of the seed that has melted [frac].
          */
         Now: {
@@ -5129,7 +5129,7 @@ export interface components {
         /**
          * Seeded
          * @description Seed for a bowl, the one thing to do now, and the temperatures that matter [degC]; expected: what the bowl comes to
-         *     with the seed that is planned, or that was added, by how much of it melts.
+         *     with the seed that is planned, or that was added, by how much of it melts; smear_s: until a smear in temper has set.
          */
         Seeded: {
             expected: components["schemas"]["Spread"];
@@ -5140,6 +5140,7 @@ export interface components {
             seed: components["schemas"]["Explained"];
             /** Share Frac */
             share_frac: number;
+            smear_s: components["schemas"]["Spread"];
             /** Spoils Degc */
             spoils_degc: number;
             /** Whole Kg */

@@ -11,8 +11,6 @@ from umber_pebble.core.colour.spaces import Array, delta_e_2000, lab_of_spectrum
 from umber_pebble.core.errors import Missing, OutOfRange, require_range
 
 MOST_COLOURS, MOST_AT_HAND = 3, 6
-HIGHEST_MG_KG = 500.0
-"""What is usually the most in decorations, all colours together; recalled, to be checked against local rules."""
 ROUNDS, STEP_FRAC, DAMPING = 40, 1e-3, 1e-2
 SIMPLER = 0.3
 """A recipe of fewer colours is taken when it is no further off than this [CIEDE2000]."""
@@ -30,8 +28,8 @@ class Recipe:
 
 
 def recipe(
-    medium: Medium, wanted_lab: Array, keys: Sequence[str], already_mg_kg: dict[str, float] | None = None,
-    most_mg_kg: float = HIGHEST_MG_KG,
+    medium: Medium, wanted_lab: Array, keys: Sequence[str], most_mg_kg: float,
+    already_mg_kg: dict[str, float] | None = None,
 ) -> Recipe:  # fmt: skip
     """At most three of the colours at hand that come nearest to a wanted one; what is in it already stays in it.
 

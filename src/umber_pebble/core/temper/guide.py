@@ -11,7 +11,7 @@ MOST_UNMELTED = 0.15
 
 @dataclass(frozen=True, slots=True)
 class Now:
-    """The one act: "melt" on, "cool", "seed", "stir", "more", "take out", "test", "warm" a little, or "lost": melt anew;
+    """The one act: "melt" on, "cool", "seed", "stir", "more", "take out", "test" or "warm" a little;
     how much seed it is about [kg], to which temperature [degC], and the share of the seed that has melted [frac]."""
 
     act: str
@@ -53,12 +53,11 @@ def after_seed(s: Seeding, added_kg: float, read_degc: float) -> Now:
     if read_degc > window.high:
         if melted < 1 - MOST_UNMELTED:
             return Now("stir", left, window.likely, melted)
-        if read_degc > loses_temper_degc(s.melt):
-            # what went in has melted away for good: seed anew
-            fresh = replace(s, melt_kg=s.melt_kg + added_kg, melt_degc=read_degc)
-            return Now("more", seed_kg(fresh, s.melts_frac.likely), window.likely, melted)
         rest = replace(s, melt_kg=s.melt_kg + added_kg, melt_degc=read_degc)
-        return Now("more", seed_kg(rest, s.melts_frac.low), window.likely, melted)
+        # nearer its window less of the seed melts; where no temper is left it is seeded anew
+        lost = read_degc > loses_temper_degc(s.melt)
+        share = s.melts_frac.likely if lost else s.melts_frac.low
+        return Now("more", seed_kg(rest, share), window.likely, melted)
     if read_degc < window.low:
         return Now("warm", 0.0, window.likely, melted)
     return Now("take out" if left > MOST_UNMELTED * added_kg else "test", left, window.likely, melted)

@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { type Problem, problemOf, type Schemas } from "../../api/client";
-import { amount } from "../../shared/format/units";
+import { type Problem, problemOf, type Schemas, type Spread } from "../../api/client";
+import { amount, clock, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { Notice } from "../../shared/ui/controls";
@@ -12,7 +12,7 @@ import { readCurve } from "./queries";
 import { KIND_MEANS, KIND_WORDS } from "./words";
 
 /** Is it in temper: a smear and its clock, or a cooling curve. */
-export function Test() {
+export function Test({ smear }: { smear: Spread | undefined }) {
   const units = useUnits();
   const [ref, width] = useWidth<HTMLDivElement>(560);
   const [read, setRead] = useState<Schemas["CurveRead"] | null>(null);
@@ -28,7 +28,7 @@ export function Test() {
   return (
     <section aria-label="Test" className="mt-10" ref={ref}>
       <h2 className="border-b border-line pb-1 text-xl">Is it in temper?</h2>
-      <Smear />
+      {smear && <Smear sets={smear} />}
       <h3 className="mt-6 text-lg">A cooling curve</h3>
       <p className="text-quiet">
         A CSV file with the header time,temperature,unit: seconds or ISO times, C or F. At least two and a
@@ -63,7 +63,7 @@ export function Test() {
 }
 
 /** A smear on a knife, with its clock. */
-function Smear() {
+function Smear({ sets }: { sets: Spread }) {
   const [since, setSince] = useState<number | null>(null);
   const elapsed = useElapsedSince(since);
   return (
@@ -75,21 +75,16 @@ function Smear() {
       >
         {since === null ? "Smear laid on" : "Start again"}
       </button>
-      {since !== null && <strong className="text-5xl">{clockOf(elapsed)}</strong>}
+      {since !== null && <strong className="text-5xl">{clock(elapsed)}</strong>}
       <p className="max-w-xl text-lg">
         {since === null
           ? "A thin smear on a knife or paper at room temperature."
-          : elapsed < FIRST_S
-            ? "Still wet is right. Look from three minutes on."
-            : elapsed < LAST_S
+          : elapsed < sets.low
+            ? `Still wet is right. Look from ${duration(sets.low)} on.`
+            : elapsed < sets.high
               ? "Set and glossy by now: in temper. Dull or streaked: seed it again."
-              : "Not set after five minutes: under-tempered. Seed it again."}
+              : `Not set after ${duration(sets.high)}: under-tempered. Seed it again.`}
       </p>
     </div>
   );
 }
-
-/** Sets with gloss in three to five minutes at room temperature: common practice. */
-const FIRST_S = 180;
-const LAST_S = 300;
-const clockOf = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, "0")}`;

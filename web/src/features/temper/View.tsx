@@ -37,7 +37,7 @@ function Bowl({ kitchen, melts }: { kitchen: Schemas["Kitchen"]; melts: Schemas[
   const problem = query.error ? problemOf(query.error) : null;
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
   const change = (patch: Partial<SeedAsked>) => setAsked((before) => ({ ...before, ...patch }));
-  const words = seeded && nowWords(seeded.now, units);
+  const words = seeded && nowWords(seeded, units);
   return (
     <div className="grid min-h-full lg:grid-cols-[260px_1fr]">
       <section aria-label="The bowl" className="space-y-4 bg-panel px-6 py-6">
@@ -144,7 +144,7 @@ function Bowl({ kitchen, melts }: { kitchen: Schemas["Kitchen"]; melts: Schemas[
         ) : (
           <p className="mt-4 text-xl">{problem ? "Mend what is marked at the left." : ""}</p>
         )}
-        <Test />
+        <Test smear={seeded?.smear_s} />
       </section>
     </div>
   );

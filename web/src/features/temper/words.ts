@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
-import { amount, type Units } from "../../shared/format/units";
+import { amount, range, type Units } from "../../shared/format/units";
 
 /** The one act at the bowl, large, and why. */
-export function nowWords(now: Schemas["Now"], units: Units): { title: string; why: string } {
+export function nowWords({ now, smear_s }: Schemas["Seeded"], units: Units): { title: string; why: string } {
   const to = amount(now.to_degc, "temperature", units);
   const kg = amount(now.kg, "mass", units);
   const melted = `${Math.round(now.melted_frac * 100)} % of the seed has melted.`;
@@ -37,7 +37,7 @@ export function nowWords(now: Schemas["Now"], units: Units): { title: string; wh
     case "test":
       return {
         title: "In its window: test it",
-        why: `${melted} A smear on a knife sets with gloss in 3 to 5 min at room temperature.`,
+        why: `${melted} A smear on a knife sets with gloss in ${range(smear_s, "s", units)} at room temperature.`,
       };
     case "warm":
       return {
