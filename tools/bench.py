@@ -231,7 +231,7 @@ def explorer_change(page: Page, i: int) -> float:
                  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(slider, value);
                  slider.dispatchEvent(new Event('input', { bubbles: true }));
                })""",
-            str(0.002 + 0.0004 * (i % 31)),
+            str(0.002 + 0.0002 * i),
         )
     )
 

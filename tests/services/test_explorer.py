@@ -19,7 +19,7 @@ BENCH = {"from_s": 0.0, "place_id": "bench", "care": "none"}
 CAST: dict[str, Any] = {
     "material": "coating", "temper": "tempered", "water_frac": None, "piece_id": None, "shape": "plate",
     "thickness_m": 0.004, "mould": "silicone", "wall_m": 0.003, "pour_degc": None, "first": None, "bend": None,
-    "stays": [BENCH],
+    "ways": [[BENCH]],
 }  # fmt: skip
 
 
@@ -34,7 +34,7 @@ def workshop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Workshop]:
 
 def asked(workshop: Workshop, *places: str, care: str = "none", **changes: Any) -> Explored:
     stays = [BENCH, *({"from_s": 60.0 * (i + 1), "place_id": p, "care": care} for i, p in enumerate(places))]
-    return explore(workshop, HeatAsked.model_validate({**CAST, "stays": stays, **changes}))
+    return explore(workshop, HeatAsked.model_validate({**CAST, "ways": [stays], **changes}))[0]
 
 
 def test_freezer_is_sooner_than_fridge_and_a_wrapped_one_later(workshop: Workshop) -> None:
@@ -130,9 +130,9 @@ def test_a_dome_has_its_own_times_for_thin_and_thick_places(workshop: Workshop) 
     [
         ({"thickness_m": 0.0}, "thickness_m"), ({"thickness_m": 2.0}, "thickness_m"), ({"wall_m": 0.0}, "wall_m"),
         ({"pour_degc": 200.0}, "pour_degc"), ({"material": "gravel"}, "material"), ({"mould": "gravel"}, "mould"),
-        ({"stays": [BENCH, BENCH]}, "path"), ({"stays": [{**BENCH, "from_s": 5.0}]}, "path"),
-        ({"stays": [{**BENCH, "place_id": "gone"}]}, "stays.0.place_id"),
-        ({"stays": [BENCH, {**BENCH, "from_s": 80_000.0}]}, "path"),
+        ({"ways": [[BENCH, BENCH]]}, "path"), ({"ways": [[{**BENCH, "from_s": 5.0}]]}, "path"),
+        ({"ways": [[BENCH], [{**BENCH, "place_id": "gone"}]]}, "ways.1.0.place_id"),
+        ({"ways": [[BENCH, {**BENCH, "from_s": 80_000.0}]]}, "path"),
         ({"material": "isomalt", "bend": {"radius_m": 0.0001, "over_s": 2.0}}, "radius_m"),
         ({"material": "isomalt", "bend": {"radius_m": 0.03, "over_s": 0.0}}, "over_s"),
         ({"first": {"material": "coating", "thickness_m": 3.0, "degc": 20.0}}, "first.thickness_m"),

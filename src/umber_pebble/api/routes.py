@@ -114,7 +114,7 @@ def _figures(api: Api, workshop: Workshop) -> None:
         return planning.outline_of(body.svg, body.width_m)
 
     def heat(body: explorer.HeatAsked) -> Any:
-        return {"explored": explorer.explore(workshop, body)}
+        return {"items": explorer.explore(workshop, body)}
 
     def coloured(body: colouring.RecipeAsked) -> Any:
         return {"coloured": colouring.colour_batch(workshop, body)}
@@ -150,7 +150,7 @@ def _figures(api: Api, workshop: Workshop) -> None:
         largest=LARGEST_SVG_BODY,
     )  # fmt: skip
     api.add(
-        "POST", "/api/figures/heat", heat, body=explorer.HeatAsked, reply=s.HeatExplored, summary="A cast on its way",
+        "POST", "/api/figures/heat", heat, body=explorer.HeatAsked, reply=s.HeatExplored, summary="A cast on its ways",
     )  # fmt: skip
     api.add(
         "POST",

@@ -140,7 +140,7 @@ class CavityMeasured(Reply):
 
 
 class HeatExplored(Reply):
-    explored: explorer.Explored
+    items: list[explorer.Explored]
 
 
 class ColouredReply(Reply):

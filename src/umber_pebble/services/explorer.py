@@ -1,7 +1,7 @@
 """The heat explorer: one cast on its way through places, reckoned whole."""
 
-from dataclasses import dataclass
-from typing import Literal
+from dataclasses import dataclass, replace
+from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import Field
@@ -12,7 +12,7 @@ from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc,
 from umber_pebble.core.heat.advice import Help, Risk, best_reading, helps, risks
 from umber_pebble.core.heat.conduction import falls_below_s
 from umber_pebble.core.heat.passes import PassOnPass, pass_on_pass, rest_s
-from umber_pebble.core.heat.piece import Casting, Under
+from umber_pebble.core.heat.piece import Casting, Stay, Under
 from umber_pebble.core.heat.reheat import reheat
 from umber_pebble.core.heat.stress import CoolingStress, cooling_stress
 from umber_pebble.core.heat.sweat import Sweat, sweat
@@ -47,7 +47,7 @@ class BendAsked(Doc):
 
 
 class HeatAsked(Doc):
-    """A cast to explore: a piece, or a thickness of a material in a mould; poured, laid along a path."""
+    """A cast to explore: a piece, or a thickness of a material in a mould; poured, laid along each of some ways."""
 
     material: Id
     temper: Literal["tempered", "under", "unseeded"]
@@ -59,7 +59,7 @@ class HeatAsked(Doc):
     wall_m: float
     pour_degc: float | None = Field(description="None: as it is usually poured")
     first: FirstPass | None
-    stays: list[docs.Stay] = Field(min_length=1, max_length=6)
+    ways: list[Annotated[list[docs.Stay], Field(min_length=1, max_length=6)]] = Field(min_length=1, max_length=3)
     bend: BendAsked | None
 
 
@@ -174,16 +174,29 @@ def melt_of(workshop: Workshop, key: str, path: str = "material") -> Material:
     return own_material(key, doc)
 
 
-def explore(workshop: Workshop, asked: HeatAsked) -> Explored:
-    """Reckon a cast on its way.
+def explore(workshop: Workshop, asked: HeatAsked) -> list[Explored]:
+    """Reckon a cast on each of its ways.
 
     Raises: NotFound, OutOfRange: a place, piece or material that is gone, a size or temperature outside the model.
     """
     kitchen = workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
     melt = tempered(melt_of(workshop, asked.material), asked.temper)
-    casting = _casting(workshop, kitchen, melt, asked)
-    w = windows_s(casting)
+    ways = [tuple(stay for stay, _ in way_of(w, kitchen, f"ways.{i}")) for i, w in enumerate(asked.ways)]
+    first = _casting(workshop, melt, asked, ways[0])
+    return [
+        _explored(
+            kitchen,
+            replace(first, path=path),
+            asked,
+            [pick(kitchen.places, s.place_id, "ways").name for s in stays],
+        )
+        for stays, path in zip(asked.ways, ways, strict=True)
+    ]
+
+
+def _explored(kitchen: Kitchen, casting: Casting, asked: HeatAsked, places: list[str]) -> Explored:
+    melt, w = casting.melt, windows_s(casting)
     stress = None
     if casting.tg is not None:
         stress = cooling_stress(melt, casting.slab.likely, w.likely_run, w.limits["unmould"])
@@ -194,7 +207,7 @@ def explore(workshop: Workshop, asked: HeatAsked) -> Explored:
         family=casting.kind,
         pour_degc=casting.pour.likely,
         slab=casting.slab,
-        places=[pick(kitchen.places, s.place_id, "stays").name for s in asked.stays],
+        places=places,
         moved_s=[s.from_s for s in casting.path],
         windows=w.at | {"cool_to_hold": w.cool_to_hold},
         never=[name for name in w.at if w.never(name)],
@@ -217,9 +230,8 @@ def explore(workshop: Workshop, asked: HeatAsked) -> Explored:
     )
 
 
-def _casting(workshop: Workshop, kitchen: Kitchen, melt: Material, asked: HeatAsked) -> Casting:
+def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[Stay, ...]) -> Casting:
     sugar = melt.flags.get("sugar", False)
-    path = tuple(stay for stay, _ in way_of(asked.stays, kitchen, "stays"))
     tg = None
     if sugar:
         water = melt.spread("water_dry_melt") if asked.water_frac is None else exact(asked.water_frac)
@@ -370,11 +382,13 @@ def _frames(casting: Casting, w: PieceWindows) -> list[Frame]:
         else w.horizon_s
     )
     end = min(max(1.15 * last, casting.path[-1].from_s * 1.2, 60.0), w.horizon_s)
-    frames = []
-    for at in end * np.linspace(0, 1, FRAMES) ** 1.6:
-        stay = max(i for i, s in enumerate(casting.path) if s.from_s <= at)
-        field = w.likely_run.fields[stay]
-        i = int(np.abs(field.times_s + casting.path[stay].from_s - at).argmin())
-        temps, shares = field.temps_degc[i].round(2).tolist(), field.set_frac[i].round(3).tolist()
-        frames.append(Frame(round(float(at), 1), stay, temps, shares))
+    starts = [stay.from_s for stay in casting.path]
+    at_s = (end * np.linspace(0, 1, FRAMES) ** 1.6).round(1)
+    stays = np.searchsorted(starts, at_s, side="right") - 1
+    frames = list[Frame]()
+    for stay, (start, field) in enumerate(zip(starts, w.likely_run.fields, strict=True)):
+        here = at_s[stays == stay]
+        i = np.minimum(np.searchsorted(field.times_s, here - start), len(field.times_s) - 1)
+        rows = here.tolist(), field.temps_degc[i].round(2).tolist(), field.set_frac[i].round(3).tolist()
+        frames += [Frame(at, stay, temps, shares) for at, temps, shares in zip(*rows, strict=True)]
     return frames

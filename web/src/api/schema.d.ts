@@ -770,7 +770,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A cast on its way */
+        /** A cast on its ways */
         post: {
             parameters: {
                 query?: never;
@@ -3855,7 +3855,7 @@ export interface components {
         };
         /**
          * HeatAsked
-         * @description A cast to explore: a piece, or a thickness of a material in a mould; poured, laid along a path.
+         * @description A cast to explore: a piece, or a thickness of a material in a mould; poured, laid along each of some ways.
          */
         HeatAsked: {
             bend: components["schemas"]["BendAsked"] | null;
@@ -3876,8 +3876,6 @@ export interface components {
              * @enum {string}
              */
             shape: "plate" | "rod" | "ball";
-            /** Stays */
-            stays: components["schemas"]["Stay"][];
             /**
              * Temper
              * @enum {string}
@@ -3895,10 +3893,13 @@ export interface components {
              * @description of a sugar; None: of a usual cook
              */
             water_frac: number | null;
+            /** Ways */
+            ways: components["schemas"]["Stay"][][];
         };
         /** HeatExplored */
         HeatExplored: {
-            explored: components["schemas"]["Explored"];
+            /** Items */
+            items: components["schemas"]["Explored"][];
         };
         /**
          * Help

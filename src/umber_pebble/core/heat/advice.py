@@ -1,7 +1,9 @@
 """What a cast's times rest on: what would help, which reading would narrow them, and what it risks."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+
+import numpy as np
 
 from umber_pebble.core.heat.piece import COARSE, Case, Casting, base, run_all
 from umber_pebble.core.heat.stress import CoolingStress
@@ -51,13 +53,14 @@ def best_reading(shares: Mapping[str, float]) -> tuple[str, float] | None:
     return (best, found[best]) if found[best] > 0 else None
 
 
-def _unmoulds_s(case: Case, limit_degc: float) -> float:
-    run, horizon = run_all([case], COARSE[case.casting.kind]), case.casting.horizon_s
-    cold = run.until("hottest_degc", limit_degc, horizon)[0]
-    if case.casting.tg is None:
+def _unmoulds_s(cases: Sequence[Case], limit_degc: float) -> list[float]:
+    casting = cases[0].casting
+    run, horizon = run_all(cases, COARSE[casting.kind]), casting.horizon_s
+    cold = run.until("hottest_degc", limit_degc, horizon)
+    if casting.tg is None:
         prop, series = FAT_MARKS["unmould"]
-        cold = max(cold, run.until(series, case.casting.melt.value(prop), horizon)[0])
-    return float(cold)
+        cold = np.maximum(cold, run.until(series, casting.melt.value(prop), horizon))
+    return [float(v) for v in cold]
 
 
 def helps(casting: Casting, windows: PieceWindows) -> list[Help]:
@@ -86,7 +89,6 @@ def helps(casting: Casting, windows: PieceWindows) -> list[Help]:
             ),
         ],
     }
-    now = _unmoulds_s(case, limit)
     rows = {name: replace(case, casting=replace(casting, path=tuple(path))) for name, path in changed.items()}
     if last.place.air_m_s.likely > 0:
         rows.pop("a fan on it")
@@ -94,7 +96,8 @@ def helps(casting: Casting, windows: PieceWindows) -> list[Help]:
     rows["a mould wall half as thick"] = replace(
         case, casting=replace(casting, wall_m=WALL_FACTOR * casting.wall_m)
     )
-    saved = [Help(name, now - _unmoulds_s(changed_case, limit)) for name, changed_case in rows.items()]
+    now, *then = _unmoulds_s([case, *rows.values()], limit)
+    saved = [Help(name, now - at) for name, at in zip(rows, then, strict=True)]
     return sorted((h for h in saved if h.sooner_s > 1.0), key=lambda h: -h.sooner_s)
 
 

@@ -245,20 +245,26 @@ def _solid(name: str, m: Material, thickness_m: float, nodes: int, degc: float, 
     return Layer(name, thickness_m, nodes, k, m.value("density"), c, c, 0.0, degc, contact)
 
 
-def _stack(case: Case, place: Place, grid: Grid) -> Stack:
+def _layers(case: Case, grid: Grid) -> tuple[Layer, ...]:
+    """What moves from place to place: a plate and what is under it down to its mould, a rod or ball in its mould."""
     casting = case.casting
     cold = casting.path[0].place.air_degc
     wall = _solid("wall", casting.mould, casting.wall_m, grid.wall, cold, conductivity=case.wall_conductivity)
-    top, bottom = _faces(case, place)
+    piece = _piece(case, grid.piece)
     if casting.shape != "plate":
-        return Stack((wall, _piece(case, grid.piece)), top, NO_FACE, casting.shape, casting.inner_m)
-    layers = [_piece(case, grid.piece), *(_under(u, grid.under) for u in casting.under), wall]
+        return wall, piece
+    return piece, *(_under(u, grid.under) for u in casting.under), wall
+
+
+def _stack(case: Case, layers: tuple[Layer, ...], place: Place, grid: Grid) -> Stack:
+    top, bottom = _faces(case, place)
+    if case.casting.shape != "plate":
+        return Stack(layers, top, NO_FACE, case.casting.shape, case.casting.inner_m)
     if not place.open:
         contact = case.contact * place.surface.value("contact")
-        layers.append(
-            _solid("place", place.surface, place.thickness_m, grid.place, place.surface_degc, contact=contact)
-        )
-    return Stack(tuple(layers), top, bottom)
+        under = _solid("place", place.surface, place.thickness_m, grid.place, place.surface_degc, contact=contact)
+        layers = (*layers, under)
+    return Stack(layers, top, bottom)
 
 
 def _faces(case: Case, place: Place) -> tuple[Face, Face]:
@@ -276,10 +282,10 @@ def watched_layer(casting: Casting) -> int:
 
 
 def run_all(cases: Sequence[Case], grid: Grid, kept: bool = False) -> PieceRun:
-    """The engine for several cases of one casting, each with one value of every input.
+    """The engine for several cases, each with one value of every input.
 
     Args:
-        cases: at least one
+        cases: at least one; they may differ in all but shape, the number of layers and when they move
         grid: how finely
         kept: whether the whole field of the first is kept
     Raises: OutOfRange: a size the model does not hold for.
@@ -288,14 +294,19 @@ def run_all(cases: Sequence[Case], grid: Grid, kept: bool = False) -> PieceRun:
     casting = cases[0].casting
     times, seen, fields = list[Array](), list[Array](), list[History]()
     carried: tuple[Array, Array] | None = None
-    for stay, after in zip(casting.path, [*casting.path[1:], None], strict=True):
-        stacks = [_stack(case, stay.place, grid) for case in cases]
+    moving = [_layers(case, grid) for case in cases]
+    for i, stay in enumerate(casting.path):
+        after = casting.path[i + 1] if i + 1 < len(casting.path) else None
+        stacks = [
+            _stack(case, layers, case.casting.path[i].place, grid)
+            for case, layers in zip(cases, moving, strict=True)
+        ]
         end = casting.horizon_s if after is None else after.from_s
         lasts = max(end - stay.from_s, 1.0)
         steps = growing_times_s(lasts, min(grid.first_s, lasts), grid.growth)
         out, histories, temps, shares = conduct_all(stacks, watched_layer(casting), steps, carried, int(kept))
         # a place is new to what is laid on it; all else goes on as it was
-        moved = sum(layer.nodes for layer in stacks[0].layers if layer.name != "place")
+        moved = sum(layer.nodes for layer in moving[0])
         carried = temps[:, :moved], shares[:, :moved]
         skip = 1 if times else 0
         times.append(steps[skip:] + stay.from_s)

@@ -73,6 +73,8 @@ TAKES: dict[str, dict[str, tuple[str | None, str | None]]] = {
 # what a wait ends with is decided by the thick places, what is lost by waiting by the thin ones
 BY_THICK = ("holds", "bend_opens", "still", "cut_opens", "touch", "peel", "unmould", "strain", "cool_to_hold")
 BY_THIN = ("bend_closes", "pull_closes", "cut_closes", "brittle", "over_chilled", "thread_closes")
+AT_ONCE = 1e-3
+"""Factor on the time to set half that stands for setting at once."""
 SAG_S = 60.0
 """How long a piece must keep its shape on its own to be said to hold it."""
 
@@ -117,6 +119,8 @@ class _Runs:
         by_input = varied(likely)
         places = [replace(likely, depth_m=d) for d in (casting.thin_m, casting.thick_m) if d is not None]
         cases = [likely, *places, *(case for ends in by_input.values() for case in ends)]
+        if casting.tg is None:  # what is left of a time when the fat sets at once is heat
+            cases.append(replace(likely, half_factor=AT_ONCE))
         self.casting, self.likely = casting, likely
         self.fine = run_all([likely], FINE[casting.kind], kept=True)
         self.coarse = run_all(cases, COARSE[casting.kind])
@@ -237,9 +241,7 @@ def _fat(runs: _Runs) -> PieceWindows:
     found = _Found(runs)
     for name in FAT_MARKS:
         found.add(name, reached(name), {}, ("half_factor",))
-    # what is left of a time when the fat sets at once is heat
-    at_once = run_all([replace(runs.likely, half_factor=1e-3)], COARSE["fat"])
-    limited = {n: "heat" if 2 * reached(n)(at_once)[0] > found.at[n].likely else "setting" for n in FAT_MARKS}
+    limited = {n: "heat" if 2 * reached(n)(runs.coarse)[-1] > found.at[n].likely else "setting" for n in FAT_MARKS}
     hold = found.cool_to_hold()
     return PieceWindows(
         **found.fields(),

@@ -9,7 +9,15 @@ const LIMITS: Record<string, string> = { heat: "heat", setting: "how fast the fa
 const LEVEL_WORDS: Record<string, string> = { low: "no", some: "may be", high: "likely" };
 
 /** What one way comes to: what the piece takes when, what limits it, what it rests on, what it risks. */
-export const Details = memo(function Details({ of, cast }: { of: Explored; cast: Cast }) {
+export const Details = memo(function Details({
+  of,
+  bend,
+  onFirst,
+}: {
+  of: Explored;
+  bend: Cast["bend"];
+  onFirst: boolean;
+}) {
   const units = useUnits();
   const degc = (value: number) => amount(value, "temperature", units);
   const unmould = of.windows.unmould;
@@ -58,14 +66,14 @@ export const Details = memo(function Details({ of, cast }: { of: Explored; cast:
           )}
         </dl>
       </Block>
-      {of.on_first && cast.first && (
+      {of.on_first && onFirst && (
         <Block title="On the first pass">
           <p className={of.on_first.does.verdict === "dissolves" ? "border-l-4 border-heat pl-3" : ""}>
             {onFirstWords(of.on_first, of.family === "fat", units)}
           </p>
         </Block>
       )}
-      {of.bend && cast.bend && <Bend of={of.bend} cast={cast} opens={of.windows.bend_opens?.likely ?? 0} />}
+      {of.bend && bend && <Bend of={of.bend} bend={bend} opens={of.windows.bend_opens?.likely ?? 0} />}
       <Block title="What limits it">
         <p>
           Unmoulding waits for <strong>{LIMITS[of.limited_by.unmould ?? "heat"]}</strong>.
@@ -168,7 +176,7 @@ function Time({
   );
 }
 
-function Bend({ of, cast, opens }: { of: Schemas["Bent"]; cast: Cast; opens: number }) {
+function Bend({ of, bend, opens }: { of: Schemas["Bent"]; bend: NonNullable<Cast["bend"]>; opens: number }) {
   const units = useUnits();
   const length = (si: number) => amount(si, "length", units);
   const seconds = (s: number) => (s < 1 ? "less than 1 s" : minutes(s));
@@ -177,8 +185,8 @@ function Bend({ of, cast, opens }: { of: Schemas["Bent"]; cast: Cast; opens: num
       <p>
         {of.until_s !== null && of.until_s > opens ? (
           <>
-            To {length(cast.bend?.radius_m ?? 0)} in {seconds(cast.bend?.over_s ?? 0)}: from{" "}
-            <strong>{duration(opens)}</strong> until <strong>{duration(of.until_s)}</strong>.
+            To {length(bend.radius_m)} in {seconds(bend.over_s)}: from <strong>{duration(opens)}</strong>{" "}
+            until <strong>{duration(of.until_s)}</strong>.
           </>
         ) : (
           "So tight and so quick it cracks: more slowly, or wider."

@@ -1,5 +1,5 @@
-import { skipToken, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useMemo, useState } from "react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { memo, useCallback, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { problemOf, type Schemas } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
@@ -10,16 +10,15 @@ import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { kitchenQuery, pieceListQuery, propertiesQuery } from "../../shared/kitchen";
 import { Button } from "../../shared/ui/controls";
-import { useDebounced } from "../../shared/useDebounced";
 import { useWidth } from "../../shared/useWidth";
 import { CastInputs } from "./CastInputs";
 import { Details } from "./Details";
 import { Path } from "./Path";
-import { type Cast, type Explored, exploredQuery, type Stay } from "./queries";
+import type { Cast, Explored, Stay, Way } from "./queries";
 import { TakeIntoPiece } from "./TakeIntoPiece";
+import { useAsked } from "./useAsked";
 import { difference } from "./words";
 
-const PAUSE_MS = 10;
 const MOST_WAYS = 3;
 const NARROW = 560;
 const POURING_S = 60;
@@ -36,11 +35,6 @@ const FIRST_CAST: Cast = {
   first: null,
   bend: null,
 };
-
-interface Way {
-  id: string;
-  stays: Stay[];
-}
 
 /** One cast, up to three ways through places, side by side. */
 export function HeatView() {
@@ -61,34 +55,31 @@ function Explorer({
   pieces: Schemas["StoredPiece"][];
 }) {
   const queryClient = useQueryClient();
-  const [cast, setCast] = useState(FIRST_CAST);
-  const [ways, setWays] = useState(() => firstWays(kitchen.places));
+  const asked = useAsked(() => ({ cast: FIRST_CAST, ways: firstWays(kitchen.places) }));
+  const { cast, ways } = asked.want;
   const [chosen, setChosen] = useState(0);
   const [at, setAt] = useState(0.25);
-  const asked = useDebounced(cast, PAUSE_MS);
-  const paths = useDebounced(ways, PAUSE_MS);
-  // each way keeps what it showed until its next answer is there
-  const [one, two, three] = [useWay(asked, paths[0]), useWay(asked, paths[1]), useWay(asked, paths[2])];
-  const answers = [one, two, three].slice(0, paths.length);
   const [ref, width] = useWidth<HTMLDivElement>(900);
-  const units = useUnits();
+  const { answers, error, change: ask } = asked;
   const shown = named(
-    answers.flatMap((answer, i) =>
-      answer.data && paths[i] ? [{ i, of: answer.data, dim: answer.isPlaceholderData }] : [],
-    ),
+    ways.flatMap(({ id }, i) => {
+      const of = answers?.get(id);
+      return of ? [{ i, of }] : [];
+    }),
   );
-  const refused = answers.find((answer) => answer.error);
-  const error = refused?.error ?? null;
   const problem = useMemo(() => (error ? problemOf(error) : null), [error]);
   const to = Math.max(60, ...shown.map(({ of }) => reach(of.windows, [...of.never, "strain"])));
   const now = at * to;
   const current = shown.find((way) => way.i === chosen) ?? shown[0];
   const [low, high] = scaleOf(shown.map((way) => way.of));
-  const change = useCallback((patch: Partial<Cast>) => setCast((before) => ({ ...before, ...patch })), []);
+  const change = useCallback(
+    (patch: Partial<Cast>) => ask((before) => ({ cast: { ...before.cast, ...patch } })),
+    [ask],
+  );
   const setWay = useCallback(
     (id: string, stays: Stay[]) =>
-      setWays((before) => before.map((way) => (way.id === id ? { ...way, stays } : way))),
-    [],
+      ask((before) => ({ ways: before.ways.map((way) => (way.id === id ? { ...way, stays } : way)) })),
+    [ask],
   );
   const each = width < NARROW ? width : Math.min(width / Math.max(shown.length, 1) - 24, 420);
   return (
@@ -132,7 +123,7 @@ function Explorer({
                         kind="quiet"
                         label={`Remove way ${i + 1}`}
                         onClick={() => {
-                          setWays(ways.filter((_, k) => k !== i));
+                          ask((before) => ({ ways: before.ways.filter((way) => way.id !== id) }));
                           setChosen(0);
                         }}
                       >
@@ -142,20 +133,13 @@ function Explorer({
                   </span>
                 </div>
                 {way && (
-                  <div className={way.dim ? "opacity-60" : ""}>
-                    <HeatRibbon
-                      bands={castBands(
-                        way.of.windows,
-                        way.of.never,
-                        way.of.family === "sugar" && cast.bend ? "bend" : null,
-                        to,
-                      )}
-                      from={0}
+                  <div className={asked.old ? "opacity-60" : ""}>
+                    <WayRibbon
+                      of={way.of}
+                      bends={cast.bend !== null}
                       to={to}
                       now={now}
                       width={width - 16}
-                      height={56}
-                      words={BAND_WORDS}
                       label={`Way ${i + 1}, ${way.name}`}
                     />
                   </div>
@@ -184,7 +168,12 @@ function Explorer({
                 <Button
                   kind="quiet"
                   onClick={() =>
-                    setWays([...ways, { id: crypto.randomUUID(), stays: ways.at(-1)?.stays ?? [] }])
+                    ask((before) => ({
+                      ways: [
+                        ...before.ways,
+                        { id: crypto.randomUUID(), stays: before.ways.at(-1)?.stays ?? [] },
+                      ],
+                    }))
                   }
                 >
                   Add a way
@@ -193,26 +182,17 @@ function Explorer({
             </div>
           </div>
           <div className="mt-3 flex flex-wrap gap-6">
-            {shown.map((way) => {
-              const frame = frameAt(way.of, now);
-              return (
-                <figure key={way.i} style={{ width: each }}>
-                  <figcaption className="text-quiet">{placeAt(way.of, now)}</figcaption>
-                  <Profile
-                    layers={way.of.layers[frame.stay] ?? []}
-                    frame={frame}
-                    low={low}
-                    high={high}
-                    marks={marksOf(way.of)}
-                    firm={(degc, set) => (way.of.family === "fat" ? set : firmGlass(way.of, degc))}
-                    word={(degc) => amount(degc, "temperature", units)}
-                    length={(si) => amount(si, "length", units)}
-                    width={each}
-                    label={`Section of way ${way.i + 1} at ${duration(now)}`}
-                  />
-                </figure>
-              );
-            })}
+            {shown.map((way) => (
+              <WaySection
+                key={way.i}
+                of={way.of}
+                now={now}
+                low={low}
+                high={high}
+                width={each}
+                number={way.i + 1}
+              />
+            ))}
           </div>
         </div>
         {current && (
@@ -226,7 +206,7 @@ function Explorer({
                 onTaken={() => void queryClient.invalidateQueries({ queryKey: ["piece"] })}
               />
             </div>
-            <Details of={current.of} cast={cast} />
+            <Details of={current.of} bend={cast.bend} onFirst={cast.first !== null} />
           </>
         )}
       </section>
@@ -234,8 +214,51 @@ function Explorer({
   );
 }
 
-const useWay = (cast: Cast, way: Way | undefined) =>
-  useQuery(way ? exploredQuery(cast, way.stays) : { queryKey: ["figures", "heat"], queryFn: skipToken });
+interface Shown {
+  of: Explored;
+  now: number;
+  width: number;
+}
+
+const WayRibbon = memo(function WayRibbon(given: Shown & { bends: boolean; to: number; label: string }) {
+  const { of, bends, to } = given;
+  const bend = of.family === "sugar" && bends ? "bend" : null;
+  return (
+    <HeatRibbon
+      bands={castBands(of.windows, of.never, bend, to)}
+      from={0}
+      to={to}
+      now={given.now}
+      width={given.width}
+      height={56}
+      words={BAND_WORDS}
+      label={given.label}
+    />
+  );
+});
+
+const WaySection = memo(function WaySection(given: Shown & { low: number; high: number; number: number }) {
+  const { of, now, width } = given;
+  const units = useUnits();
+  const frame = frameAt(of, now);
+  return (
+    <figure style={{ width }}>
+      <figcaption className="text-quiet">{placeAt(of, now)}</figcaption>
+      <Profile
+        layers={of.layers[frame.stay] ?? []}
+        frame={frame}
+        low={given.low}
+        high={given.high}
+        marks={marksOf(of)}
+        firm={(degc, set) => (of.family === "fat" ? set : firmGlass(of, degc))}
+        word={(degc) => amount(degc, "temperature", units)}
+        length={(si) => amount(si, "length", units)}
+        width={width}
+        label={`Section of way ${given.number} at ${duration(now)}`}
+      />
+    </figure>
+  );
+});
 
 /** Fridge, freezer and where it was poured: what a decorator weighs against each other. */
 function firstWays(places: Schemas["Place"][]): Way[] {

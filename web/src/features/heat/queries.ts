@@ -4,14 +4,30 @@ import { call, client, type Schemas } from "../../api/client";
 export type Asked = Schemas["HeatAsked"];
 export type Explored = Schemas["Explored"];
 export type Stay = Schemas["Stay"];
-/** What is cast, apart from the path it takes. */
-export type Cast = Omit<Asked, "stays">;
+/** What is cast, apart from the ways it takes. */
+export type Cast = Omit<Asked, "ways">;
 
-export const exploredQuery = (cast: Cast, stays: Stay[]) =>
+/** A path through places, known by its id while it is changed. */
+export interface Way {
+  id: string;
+  stays: Stay[];
+}
+
+export interface Want {
+  cast: Cast;
+  ways: Way[];
+}
+
+export const HEAT = ["figures", "heat"];
+
+export const exploredQuery = ({ cast, ways }: Want) =>
   queryOptions({
-    queryKey: ["figures", "heat", cast, stays],
-    queryFn: async () =>
-      (await call(client.POST("/api/figures/heat", { body: { ...cast, stays } }))).explored,
+    queryKey: [...HEAT, cast, ways],
+    queryFn: async () => {
+      const body = { ...cast, ways: ways.map(({ stays }) => stays) };
+      const { items } = await call(client.POST("/api/figures/heat", { body }));
+      return new Map(items.map((of, i) => [ways[i]?.id ?? "", of]));
+    },
     retry: false,
     placeholderData: (before) => before,
   });
