@@ -9,10 +9,10 @@ from typing import Any
 import pytest
 
 from umber_pebble.config import Config
-from umber_pebble.core.heat.melting import Microwave
 from umber_pebble.core.heat.piece import Place
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material, material
+from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.outline import Circle
 from umber_pebble.core.moulds.walled import Walled

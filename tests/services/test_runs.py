@@ -32,7 +32,15 @@ ISOMALT: dict[str, Any] = {
     "vessel_id": "pot-heavy", "stand_id": "bench", "ring_id": "ring-left", "place_id": "bench", "crystalline": True,
     "water": "auto", "cook_degc": 160.0,
 }  # fmt: skip
-COATING = CoatingWay(vessel_id="bowl", stand_id="bench", by_id="microwave", place_id="fridge", melt_to_degc=43.0)
+COATING = CoatingWay(
+    vessel_id="bowl",
+    stand_id="bench",
+    by_id="microwave",
+    place_id="fridge",
+    melt_to_degc=43.0,
+    power="full",
+    stop="through",
+)
 
 
 def order(workshop: Workshop, isomalt: dict[str, Any] | None = None, **changes: Any) -> Order:

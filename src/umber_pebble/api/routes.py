@@ -189,7 +189,7 @@ def plan_reply(plan: Any, workshop: Workshop) -> dict[str, Any]:
             "wet": c.cook.wet,
             "melt": c.cook.way.melt.key,
             "vessel_id": c.cook.way.vessel_id,
-            "bursts_s": c.bursts_s,
+            "bursts": c.bursts,
             "depth_m": c.cook.window.depth_m,
             **{name: getattr(c, name) for name in COOK_NUMBERS},
         }

@@ -6,6 +6,7 @@ from typing import Any, Generic, Literal, TypeVar
 from pydantic import BaseModel, ConfigDict, Field
 
 from umber_pebble.core.explained import Explained
+from umber_pebble.core.melts import bursts
 from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
@@ -193,7 +194,7 @@ class CookReply(Reply):
     fresh: Explained
     water: Explained
     water_left: Explained | None
-    bursts_s: list[float] | None
+    bursts: list[bursts.Next] | None
     melt: str
     vessel_id: str
     hob: Explained

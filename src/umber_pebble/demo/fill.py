@@ -188,7 +188,13 @@ def _order(name: str, due: datetime, lines: list[Line]) -> Order:
         cook_degc=160.0,
     )  # fmt: skip
     coating = CoatingWay(
-        vessel_id="bowl", stand_id="bench", by_id="microwave", place_id="fridge", melt_to_degc=43.0
+        vessel_id="bowl",
+        stand_id="bench",
+        by_id="microwave",
+        place_id="fridge",
+        melt_to_degc=43.0,
+        power="full",
+        stop="lumps",
     )
     return Order(
         name=name,

@@ -9,8 +9,9 @@ from umber_pebble.core.bench.state import Sight
 from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.spread import Spread
+from umber_pebble.services.frozen import Frozen, Seen
 from umber_pebble.services.probes import PROBE_DEVICE
-from umber_pebble.services.runs import Frozen, RunService, Seen
+from umber_pebble.services.runs import RunService
 from umber_pebble.store.models import EventRow
 
 
@@ -50,6 +51,7 @@ class Ribbon:
     predicted: Curve
     dots: list[Dot]
     sights: list[Sight]
+    overheated: bool
     marks_degc: dict[str, float]
     outcomes: dict[int, bool]
 
@@ -180,7 +182,7 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
         out.append(
             _ribbon(
                 f"pot:{number}", names[vessel], melt, state.phase, None, cook.casts, left, place,
-                number != newest[vessel], track, elapsed, {}, [],
+                number != newest[vessel], track, elapsed, {}, state.sights, track.overheated,
             )
         )  # fmt: skip
     for number, track in seen.rounds.items():
@@ -194,6 +196,7 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
                 f"round:{number}", line.name, line.melt, phase, round_.line, round_.casts, None,
                 names[place],
                 len(outcomes) == round_.casts, track, elapsed, outcomes, round_.sights,
+                seen.rests[(round_.cook, round_.rest)].overheated,
             )
         )  # fmt: skip
     return out
@@ -201,14 +204,14 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
 
 def _ribbon(
     subject: str, name: str, melt: str, phase: str, line: int | None, casts: int, melt_kg: float | None, place: str, done: bool,
-    track: Track, elapsed: float, outcomes: dict[int, bool], sights: list[Sight],
+    track: Track, elapsed: float, outcomes: dict[int, bool], sights: list[Sight], overheated: bool,
 ) -> Ribbon:  # fmt: skip
     until = track.hot_until_s if math.isfinite(track.hot_until_s) else None
     now = temperature_at_degc(track, elapsed)
     hot = now.high >= HOT_TO_HOLD_DEGC if until is None else elapsed < until
     return Ribbon(
         subject, name, melt, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve, track.predicted,
-        list(track.dots), sights, track.marks_degc, outcomes,
+        list(track.dots), sights, overheated, track.marks_degc, outcomes,
     )  # fmt: skip
 
 

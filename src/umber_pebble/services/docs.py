@@ -47,7 +47,7 @@ class Ring(Doc):
 class Microwave(Doc):
     id: Id
     name: Name
-    power_w: float = Field(ge=200, le=3000)
+    power_w: float = Field(ge=200, le=2000)
 
 
 class Bath(Doc):
@@ -297,6 +297,16 @@ class CoatingWay(Doc):
     by_id: Id
     place_id: Id
     melt_to_degc: float = Field(ge=36, le=50)
+    power: Literal["full", "half"] = Field(description="of a microwave")
+    stop: Literal["lumps", "through"] = Field(
+        description="with a few lumps left to be stirred out, or melted through"
+    )
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, doc: object) -> object:
+        """An order of an older version melted through at full power."""
+        return {"power": "full", "stop": "through", **doc} if isinstance(doc, dict) else doc
 
 
 class Order(Doc):

@@ -14,7 +14,8 @@ from umber_pebble.core.plan.problem import Way
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.errors import InUse
-from umber_pebble.services.runs import Frozen, RunService, Seen
+from umber_pebble.services.frozen import Frozen, Seen
+from umber_pebble.services.runs import RunService
 from umber_pebble.services.snapshot import Counts, break_key, prior_loss, prior_residue
 from umber_pebble.services.workshop import Stored, breaks
 from umber_pebble.store import queries

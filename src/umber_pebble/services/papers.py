@@ -72,12 +72,12 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
                 water
                 if melt.melt == "isomalt"
                 else "bath"
-                if c.bursts_s is None
-                else " + ".join(f"{burst:g}" for burst in c.bursts_s) + " s"
+                if c.bursts is None
+                else " + ".join(f"{step.seconds:g}" for step in c.bursts if step.act == "burst") + " s"
             )
             rows.append((
                 f"{c.cook.number + 1}:  {paper.mass(c.fresh.value.likely, units)}", vessels[c.cook.way.vessel_id], how,
-                f"to {paper.temperature(c.cook.way.end_degc, units)}, {paper.minutes(c.hob.value.likely)}",
+                f"to {paper.temperature(c.cook.flow.off.likely, units)}, {paper.minutes(c.hob.value.likely)}",
                 f"pour {paper.minutes(c.opens.value.likely)} to {paper.minutes(c.closes.value.likely)}",
             ))  # fmt: skip
         total = f"{paper.mass(melt.fresh.value.likely, units)} in all"

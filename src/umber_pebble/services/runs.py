@@ -1,72 +1,30 @@
 """Runs: started from a plan and frozen, told by events, seen by the bench."""
 
 from collections import OrderedDict
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field, replace
+from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime, timedelta
-from functools import partial
 from typing import Any
 
 from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
-from umber_pebble.core.bench.again import cooks_now
-from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
 from umber_pebble.core.bench.reduce import replay
-from umber_pebble.core.bench.state import Event, Layout, RunState
-from umber_pebble.core.bench.track import Track, temperature_at_degc
+from umber_pebble.core.bench.state import Event, RunState
+from umber_pebble.core.bench.track import temperature_at_degc
 from umber_pebble.core.errors import CoreError, MouldTooWeak, OutOfRange
-from umber_pebble.core.heat.piece import Place
-from umber_pebble.core.heat.windows import PieceWindows
-from umber_pebble.core.log.learn import counted, loss_factor, residue_factor
-from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.compile import compile_plan
-from umber_pebble.core.plan.cooks import PotCook, line_amounts, make_cooks, round_windows
-from umber_pebble.core.plan.problem import PlanInput, SugarCook
 from umber_pebble.services.docs import Order
 from umber_pebble.services.errors import IdReused, InUse, NotFound
-from umber_pebble.services.snapshot import Snapshot, break_key, places, plan_input
+from umber_pebble.services.frozen import Frozen, Seen, looked_at, taught, thaw
+from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.workshop import Workshop, load, snapshot_of
 from umber_pebble.store import queries
-from umber_pebble.store.models import Calibration, EventRow, Run
+from umber_pebble.store.models import EventRow, Run
 
 EVENT_SCHEMA = 1
 KEPT_IN_MEMORY = 32
 CHANGES_WHAT_IS_LEARNED = ("outcome", "ended", "cancels", "reading")
-
-
-@dataclass(frozen=True, slots=True)
-class Frozen:
-    """What a run was started with, as engine objects: made from its stored documents, never from today's."""
-
-    snapshot: Snapshot
-    plan: PlanInput
-    amounts: list[CastAmounts]
-    cooks: list[PotCook]
-    finished_kg: dict[int, float]
-    layout: Layout
-    windows: dict[int, PieceWindows]
-    places: dict[str, Place]
-    kept: dict[tuple[str, int, int], tuple[object, Track]] = field(default_factory=dict)
-
-    def track(self, name: tuple[str, int, int], made_from: object, make: Callable[[], Track]) -> Track:
-        """A track as it was made before, unless what it is made from has changed."""
-        known = self.kept.get(name)
-        if known is None or known[0] != made_from:
-            known = self.kept[name] = (made_from, make())
-        return known[1]
-
-
-@dataclass(slots=True)
-class Seen:
-    """A run as its events tell it: its cooks as they are now, and the curves of every pot and round."""
-
-    seq: int
-    state: RunState
-    cooks: list[PotCook]
-    rests: dict[tuple[int, int], Track] = field(default_factory=dict)
-    pots: dict[int, Track] = field(default_factory=dict)
-    rounds: dict[int, Track] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,13 +152,13 @@ class RunService:
             _alone(session, run_id)
         run.ended_at = None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
         if any(new.kind in CHANGES_WHAT_IS_LEARNED for new in news):
-            seen = _looked_at(frozen, state, rows[-1].seq)
-            queries.replace_calibrations(session, run_id, _taught(run, frozen, seen))
+            seen = looked_at(frozen, state, rows[-1].seq)
+            queries.replace_calibrations(session, run_id, taught(run, frozen, seen))
         session.flush()
         return rows
 
     def _bears(self, frozen: Frozen, state: RunState, number: int) -> None:
-        seen = _looked_at(frozen, state, 0)
+        seen = looked_at(frozen, state, 0)
         target = state.rounds[number]
         cook = frozen.cooks[target.cook]
         assert target.poured_s is not None
@@ -221,8 +179,8 @@ class RunService:
         Raises: as add.
         """
         state = _replayed(self.frozen(run), run, rows)
-        seen = _looked_at(self.frozen(run, rows), state, rows[-1].seq)
-        queries.replace_calibrations(session, run.id, _taught(run, self.frozen(run, rows), seen))
+        seen = looked_at(self.frozen(run, rows), state, rows[-1].seq)
+        queries.replace_calibrations(session, run.id, taught(run, self.frozen(run, rows), seen))
         return None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
 
     def forget(self) -> None:
@@ -251,7 +209,7 @@ class RunService:
         frozen, seq = self.frozen(run, events), events[-1].seq
         seen = self._seen.get(run_id)
         if seen is None or seen.seq != seq:
-            seen = _looked_at(frozen, _replayed(self.frozen(run), run, events), seq)
+            seen = looked_at(frozen, _replayed(self.frozen(run), run, events), seq)
             self._seen[run_id] = seen
             _trim(self._seen)
         return run, frozen, seen, events
@@ -310,90 +268,9 @@ def _added(events: Sequence[EventRow]) -> list[list[list[int]]]:
     return [e.payload["rounds"] for e in sorted(rows, key=lambda e: e.happened_at)]
 
 
-def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
-    """Engine objects from a run's frozen documents, and the cooks added since."""
-    snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False)
-    plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
-    amounts = line_amounts(plan)
-    groups = [[(line, casts) for line, casts in group] for group in [*run.frozen["groups"], *more]]
-    if any(not group or any(line >= len(plan.lines) or casts < 1 for line, casts in group) for group in groups):
-        raise OutOfRange("a round is of a line that is not there", path="frozen.groups", got=str(groups))
-    cooks = make_cooks(plan, groups, amounts)
-    finished = {r.number: amounts[r.line].finished.value.likely * r.casts for c in cooks for r in c.rounds}
-    rounds = tuple(r for c in cooks for r in c.rounds)
-    ways = [plan.way(line) for line in plan.lines]
-    spots = places(snapshot)
-    layout = Layout(
-        rounds,
-        tuple(way.vessel_id for way in ways),
-        tuple(line.work for line in plan.lines),
-        tuple(line.lies[0][1] if line.lies else plan.way(line).poured_on_id for line in plan.lines),
-        tuple(spots),
-        any(isinstance(way.by, SugarCook) for way in ways),
-    )
-    return Frozen(snapshot, plan, amounts, cooks, finished, layout, round_windows(plan, cooks, amounts), spots)
-
-
 def _replayed(frozen: Frozen, run: Run, rows: list[EventRow]) -> RunState:
     events = [
         Event(row.id, row.kind, (row.happened_at - run.started_at).total_seconds(), row.actor, row.payload)
         for row in rows
     ]
     return replay(frozen.layout, events)
-
-
-def _looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
-    """All tracks of a run: every rest, the pots as they are now, every poured round."""
-    seen = Seen(seq, state, cooks_now(frozen.plan, frozen.cooks, frozen.amounts, state))
-    for cook, cooked in zip(seen.cooks, state.cooks, strict=True):
-        number = cook.number
-        for i, rest in enumerate(cooked.rests):
-            make = partial(resting_track, cook, rest, frozen.finished_kg)
-            seen.rests[(number, i)] = frozen.track(("rest", number, i), (cooked.lost, rest), make)
-        if cooked.phase == "heating":
-            heated = (cooked.lost, cooked.heated_s, cooked.from_degc, cooked.heatings, cooked.readings)
-            make = partial(heating_track, cook, cooked)
-            seen.pots[number] = frozen.track(("heating", number, 0), heated, make)
-        elif cooked.phase == "resting":
-            seen.pots[number] = seen.rests[(number, len(cooked.rests) - 1)]
-    for cook in seen.cooks:
-        for r in cook.rounds:
-            target = state.rounds[r.number]
-            if target.poured_s is not None:
-                pour = temperature_at_degc(seen.rests[(cook.number, target.rest)], target.poured_s)
-                lies = replace(target, outcomes={})
-                make = partial(
-                    round_track, frozen.plan, cook, r.line, frozen.amounts[r.line], lies, pour, frozen.places
-                )
-                seen.rounds[r.number] = frozen.track(("round", r.number, 0), (pour, lies), make)
-    return seen
-
-
-def _taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
-    """Evidence of a run on its vessels and moulds."""
-    out = []
-    for way in frozen.plan.ways.values():
-        cooks = [c for c in frozen.cooks if c.way is way]
-        tracks = [t for (number, _), t in seen.rests.items() if frozen.cooks[number].way is way]
-        loss = loss_factor(tracks, way.pot.loss_factor.likely)
-        last = cooks[-1]
-        residue = residue_factor(
-            seen.state.left_kg.get(way.vessel_id), last.charge_kg - last.finished_kg, last.residue_kg.likely,
-            way.residue_factor.likely,
-        )  # fmt: skip
-        for kind, factor in (("loss", loss), ("residue", residue)):
-            if factor is not None:
-                evidence = {"value": factor.value, "sd": factor.sd}
-                out.append(Calibration(run_id=run.id, kind=kind, subject=way.vessel_id, evidence=evidence))
-    totals: dict[str, list[int]] = {}
-    counts = counted(seen.state)
-    for r in seen.state.rounds:
-        line = frozen.plan.lines[r.line]
-        row = totals.setdefault(break_key(line.melt, line.mould.mould_id, line.mould.kind), [0, 0])
-        row[0] += counts[r.number][0]
-        row[1] += counts[r.number][1]
-    for key, (broken, good) in totals.items():
-        if broken + good:
-            evidence = {"broken": broken, "good": good}
-            out.append(Calibration(run_id=run.id, kind="break", subject=key, evidence=evidence))
-    return out

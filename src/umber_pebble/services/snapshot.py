@@ -4,12 +4,14 @@ from dataclasses import replace
 from datetime import datetime
 
 from umber_pebble.core.errors import OutOfRange, require_range
-from umber_pebble.core.heat.melting import Bath, Microwave
+from umber_pebble.core.heat.melting import Bath
 from umber_pebble.core.heat.piece import STILL_M_S
 from umber_pebble.core.heat.piece import Place as PlaceCase
 from umber_pebble.core.heat.piece import Stay as StayCase
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material, like, material, model_factors
+from umber_pebble.core.melts.bursts import School
+from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, Stick, SugarCook, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
@@ -27,6 +29,7 @@ from umber_pebble.services.docs import (
 )
 from umber_pebble.services.shapes import mould_case
 
+HALF = 0.5
 WATER = {"auto": None, "dry": False, "wet": True}
 
 
@@ -166,7 +169,8 @@ def _way(snapshot: Snapshot, melt: str) -> Way:
         heater = pick([*kitchen.microwaves, *kitchen.baths], chosen.by_id, "coating.by_id")
         stir_s = kitchen.paces.stir_s
         with_ = Bath(heater.water_degc) if hasattr(heater, "water_degc") else Microwave(heater.power_w, stir_s)
-        by = FatMelt(chosen.melt_to_degc, with_)
+        school = School(HALF if chosen.power == "half" else 1.0, chosen.stop)
+        by = FatMelt(chosen.melt_to_degc, with_, school)
         poured_on = stand
     loss, residue = snapshot.loss[vessel.id].spread(), snapshot.residue[vessel.id].spread()
     return Way(

@@ -9,7 +9,8 @@ import pytest
 from tests.conftest import FRIDGE, WOOD, make_lollipops, make_plan
 from umber_pebble.core.bench.acts import Act, act_window, calls, next_acts
 from umber_pebble.core.bench.again import cooks_now, missing
-from umber_pebble.core.bench.predict import heating_track, resting_track, round_track
+from umber_pebble.core.bench.cast_track import round_track
+from umber_pebble.core.bench.predict import heating_track, resting_track
 from umber_pebble.core.bench.reduce import replay
 from umber_pebble.core.bench.state import Event, Layout, Reading, RunState
 from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_degc
@@ -28,7 +29,7 @@ WINDOWS = round_windows(PLAN, COOKS, AMOUNTS)
 ROUNDS = [r for c in COOKS for r in c.rounds]
 KG = {r.number: AMOUNTS[0].finished.value.likely * r.casts for r in ROUNDS}
 PLACES = {"bench": WOOD}
-LAYOUT = Layout(tuple(ROUNDS), ("pot",), (None,), ("bench",), ("bench", "slab"))
+LAYOUT = Layout(tuple(ROUNDS), ("pot",), (None,), ("bench",), ("bench", "slab"), True, (False,))
 WREN = "Wren"
 
 
@@ -214,7 +215,7 @@ LOLLIPOPS = make_lollipops()
 SIZES = line_amounts(LOLLIPOPS)
 MELTS = make_cooks(LOLLIPOPS, [[(0, 8)], [(0, 8)]], SIZES)
 BOARD = Layout(
-    tuple(r for c in MELTS for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), False
+    tuple(r for c in MELTS for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), False, (True,)
 )  # fmt: skip
 SPOTS = {"bench": WOOD, "fridge": FRIDGE}
 
@@ -247,12 +248,15 @@ def test_lollipops_are_melted_poured_get_sticks_go_to_the_fridge_and_come_out() 
         return lollipop_acts(now, *steps)[0][0]
 
     heat = then(5.0)  # no hot sugar, no caution
-    assert (heat.kind, heat.params["melt"], heat.params["bursts_s"]) == (
+    assert (heat.kind, heat.event_kind, heat.params["melt"], heat.payload["seconds"]) == (
         "heat",
+        "burst",
         "coating",
-        (30.0, 10.0, 10.0, 10.0),
+        30.0,
     )
-    assert then(130.0, ("heated", 120.0, {"cook": 0})).kind == "off"
+    assert then(130.0, ("burst", 120.0, heat.payload)).kind == "burst"
+    read = ("reading", 175.0, {"cook": 0, "degc": 43.0, "method": "immersed_swirled"})
+    assert then(190.0, ("seen", 170.0, {"cook": 0, "what": "smooth"}), read).kind == "off"
     assert then(320.0, ("rested", 230.0, {"cook": 0})).kind in ("read", "pour")
     sticks = then(505.0, ("poured", 500.0, {"round": 0}))
     assert sticks.kind == "stick"
@@ -281,7 +285,7 @@ def test_left_on_the_bench_it_takes_longer_than_in_the_fridge() -> None:
 def test_two_vessels_may_be_on_at_once() -> None:
     one, other = BOARD.rounds
     two = replace(
-        BOARD, rounds=(one, replace(other, line=1)), vessels=("bowl", "glass bowl"), works=("stick",) * 2, poured_on=("bench",) * 2
+        BOARD, rounds=(one, replace(other, line=1)), vessels=("bowl", "glass bowl"), works=("stick",) * 2, poured_on=("bench",) * 2, bursts=(True,) * 2
     )  # fmt: skip
     both = [("started", 0.0, {}), ("heated", 100.0, {"cook": 0}), ("heated", 110.0, {"cook": 1})]
     state = replay(two, [Event(f"e{i}", kind, at, WREN, payload) for i, (kind, at, payload) in enumerate(both)])

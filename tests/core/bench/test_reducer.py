@@ -11,7 +11,9 @@ from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.cooks import Round
 
 ROUNDS = (Round(0, 0, 0, 3), Round(1, 0, 0, 2), Round(2, 1, 1, 3))
-LAYOUT = Layout(ROUNDS, ("pot", "bowl"), ("bend", "stick"), ("bench", "slab"), ("bench", "slab"))
+LAYOUT = Layout(
+    ROUNDS, ("pot", "bowl"), ("bend", "stick"), ("bench", "slab"), ("bench", "slab"), True, (False, True)
+)
 SMALL = st.integers(-1, 3)
 JUNK = st.one_of(
     st.none(), st.text(max_size=2), st.integers(), st.lists(st.text(max_size=1), max_size=1), st.just({})

@@ -1,6 +1,5 @@
 """Coating in its mould and bowl: trade facts, and what must hold whatever the numbers."""
 
-import math
 from dataclasses import replace
 
 import numpy as np
@@ -10,7 +9,7 @@ from ht import Nu_horizontal_plate_laminar_Baehr
 from tests.conftest import FRIDGE, WOOD, make_lollipops
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.convection import h_stream_w_m2k, nusselt_stream_pohlhausen_1921
-from umber_pebble.core.heat.melting import Bath, Melting, Microwave, bursts_s, coupled_w, melting_curve, powered_s
+from umber_pebble.core.heat.melting import Bath, Melting, heat_taken_j, melting_time_s
 from umber_pebble.core.heat.piece import Casting, Place, Stay
 from umber_pebble.core.heat.pour import FatFlow, pour_window_s
 from umber_pebble.core.heat.vessel import base_case
@@ -107,34 +106,20 @@ def test_a_bowl_pours_from_when_it_is_cool_enough_until_it_thickens() -> None:
     assert cool.opens.likely == 0.0
 
 
-def test_melting_is_heat_over_power() -> None:
+def test_melting_takes_the_heat_of_warming_and_its_latent_heat_once() -> None:
     # by hand, from 50 to 60 degrees, where all of it is melt: (0.2 x 1650 + 0.11 x 1900) x 10 J
-    case = replace(base_case(BOWL, COATING, 0.2), loss_factor=0.0, stand_h_w_m2k=0.0)
-    above = Melting(case, 50.0, 60.0, Microwave(1000.0, 15.0))
-    watts = 1000 * 0.5 * (1 - math.exp(-0.2 / 0.25))
-    assert coupled_w(1000.0, 0.2, 0.5) == pytest.approx(watts)
-    assert melting_curve(above, 0.5)[0][-1] == pytest.approx((0.2 * 1650 + 0.11 * 1900) * 10 / watts, rel=0.01)
-    # and its latent heat once, whatever the path
-    through = melting_curve(Melting(case, 21.0, 43.0, Microwave(1000.0, 15.0)), 0.5)[0][-1] * watts
+    case = base_case(BOWL, COATING, 0.2)
+    above = heat_taken_j(Melting(case, 50.0, 60.0, Bath(80.0)), np.linspace(50.0, 60.0, 60))[-1]
+    assert above == pytest.approx((0.2 * 1650 + 0.11 * 1900) * 10, rel=0.01)
+    through = heat_taken_j(Melting(case, 21.0, 43.0, Bath(80.0)), np.linspace(21.0, 43.0, 60))[-1]
     assert through == pytest.approx(0.2 * (1580 * 22 + 40_000) + 0.11 * 1900 * 22, rel=0.05)
 
 
-# Common practice, no source: a bowl of thin wafers is done after 30 + 10 s or a burst or two more.
-def test_bursts_are_those_of_the_trade() -> None:
-    powered = powered_s(Melting(base_case(BOWL, COATING, 0.2), 21.0, 40.0, Microwave(900.0, 15.0)))
-    assert powered.low < 45.0 < powered.high
-    assert 2 <= len(bursts_s(powered.likely)) <= 5
-    assert [len(bursts_s(s)) for s in (20.0, 30.0, 31.0, 50.0)] == [1, 1, 2, 3]
-    assert bursts_s(41.0) == (30.0, 10.0, 10.0)
-
-
-def test_a_bath_too_cool_and_an_oven_out_of_range_are_refused() -> None:
+def test_a_bath_too_cool_is_refused() -> None:
     case = base_case(BOWL, COATING, 0.2)
-    assert powered_s(Melting(case, 21.0, 43.0, Bath(65.0))).likely > 120.0
+    assert melting_time_s(Melting(case, 21.0, 43.0, Bath(65.0))).likely > 120.0
     with pytest.raises(OutOfRange, match="hotter water"):
-        powered_s(Melting(case, 21.0, 43.0, Bath(42.0)))
-    with pytest.raises(OutOfRange, match=r"microwave\.power_w"):
-        coupled_w(50.0, 0.2, 0.5)
+        melting_time_s(Melting(case, 21.0, 43.0, Bath(42.0)))
 
 
 def test_moving_after_a_while_lies_between() -> None:

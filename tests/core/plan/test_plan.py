@@ -10,8 +10,8 @@ from scipy.stats import betabinom
 
 from tests.conftest import make_disc, make_lollipops, make_plan, make_pot
 from umber_pebble.core.errors import Missing, MouldTooWeak, OutOfRange
-from umber_pebble.core.heat.melting import Microwave
 from umber_pebble.core.materials.load import material
+from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.problem import FatMelt, PlanInput
 from umber_pebble.core.plan.spares import BreakRate, casts_needed, chance_enough_frac

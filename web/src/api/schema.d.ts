@@ -2909,6 +2909,19 @@ export interface components {
             added: number;
         };
         /**
+         * After
+         * @description A bowl at a moment: its temperature [degC], share melted [frac], the hottest any of it has been [degC], and what it comes
+         *     to when stirred out [degC] (the melting point while lumps would stay).
+         */
+        After: {
+            /** At S */
+            at_s: number;
+            degc: components["schemas"]["Spread"];
+            hottest_degc: components["schemas"]["Spread"];
+            melted_frac: components["schemas"]["Spread"];
+            stirred_degc: components["schemas"]["Spread"];
+        };
+        /**
          * Already
          * @description Of a colour, what is in the batch already.
          */
@@ -3244,8 +3257,20 @@ export interface components {
             melt_to_degc: number;
             /** Place Id */
             place_id: string;
+            /**
+             * Power
+             * @description of a microwave
+             * @enum {string}
+             */
+            power: "full" | "half";
             /** Stand Id */
             stand_id: string;
+            /**
+             * Stop
+             * @description with a few lumps left to be stirred out, or melted through
+             * @enum {string}
+             */
+            stop: "lumps" | "through";
             /** Vessel Id */
             vessel_id: string;
         };
@@ -3346,8 +3371,8 @@ export interface components {
          * @description One cook of a plan.
          */
         CookReply: {
-            /** Bursts S */
-            bursts_s: number[] | null;
+            /** Bursts */
+            bursts: components["schemas"]["Next"][] | null;
             capacity: components["schemas"]["Explained"];
             /** Casts */
             casts: number;
@@ -4166,6 +4191,17 @@ export interface components {
             items: components["schemas"]["StoredMould"][];
         };
         /**
+         * Next
+         * @description What to do at the bowl: "burst" for so long, "stir" (wait, the heat has to spread), or "stop"; and how it stands after it.
+         */
+        Next: {
+            /** Act */
+            act: string;
+            after: components["schemas"]["After"];
+            /** Seconds */
+            seconds: number;
+        };
+        /**
          * Nothing
          * @description An empty object.
          */
@@ -4858,6 +4894,8 @@ export interface components {
             outcomes: {
                 [key: string]: boolean;
             };
+            /** Overheated */
+            overheated: boolean;
             /** Phase */
             phase: string;
             /** Place */
@@ -5164,7 +5202,8 @@ export interface components {
         };
         /**
          * Sight
-         * @description What somebody saw of a round: that it still moves, its rim lets go, it resists, it cracked.
+         * @description What somebody saw: of a round, that it still moves, its rim lets go, it resists, it cracked; of a bowl, how far it has
+         *     melted.
          */
         Sight: {
             /** At S */

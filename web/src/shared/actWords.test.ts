@@ -74,7 +74,7 @@ describe("acts in words", () => {
     const words = actWords(heat, view, UNITS);
     expect(plain(words.title)).toBe("Weigh 170 g coating, melt it");
     expect(words.detail[0]).toBe(
-      "Full power: 30 s, stir, then 3 bursts of 10 s, stirring after each. No metal.",
+      "Full power: 30 s, then 3 × 10 s, likely, stirring and looking after each. No metal.",
     );
     expect(actWords(act("move", { place: "fridge" }), view, UNITS).title).toBe("To the fridge");
   });

@@ -24,10 +24,11 @@ const LIMITS: Record<string, string> = {
 
 function meltCoating(act: Act, units: Units): Pick<ActWords, "title" | "detail" | "button"> {
   const p = act.params as Record<string, number>;
-  const [first, ...more] = (act.params.bursts_s ?? []) as number[];
+  const bursts = (act.params.bursts_s ?? []) as number[];
+  const [first] = bursts;
   const how =
     first !== undefined
-      ? `Full power: ${first} s, stir, then ${more.length > 0 ? `${plural(more.length, "burst", "bursts")} of ${more[0]} s, stirring after each` : "look"}. No metal.`
+      ? `${powerWords(p.power_frac ?? 1)}: ${burstList(bursts)}, likely, stirring and looking after each. No metal.`
       : "Over very hot water, stirring. No steam and no drop of water may reach it: it seizes.";
   return {
     title: `Weigh ${amount(p.fresh_kg ?? 0, "mass", units)} coating, melt it`,
@@ -35,7 +36,58 @@ function meltCoating(act: Act, units: Units): Pick<ActWords, "title" | "detail" 
       how,
       `For ${plural(p.casts ?? 0, "casting", "castings")}, to ${amount(p.cook_degc ?? 0, "temperature", units)}: about ${duration(p.hob_s ?? 0)}.`,
     ],
-    button: "Melting",
+    button: first === undefined ? "Melting" : `In, ${first} s`,
+  };
+}
+
+const powerWords = (frac: number) => (frac >= 1 ? "Full power" : `${Math.round(frac * 100)} % power`);
+
+/** Bursts in short: "30 s, then 2 × 10 s". */
+export function burstList(bursts: number[]): string {
+  const runs: [number, number][] = [];
+  for (const s of bursts) {
+    const last = runs.at(-1);
+    if (last?.[0] === s) last[1] += 1;
+    else runs.push([s, 1]);
+  }
+  return runs.map(([s, n]) => (n > 1 ? `${n} × ${s} s` : `${s} s`)).join(", then ");
+}
+
+function burstWords(act: Act, units: Units): ActWords {
+  const p = act.params as Record<string, number>;
+  const degc = (value: number | undefined) => amount(value ?? 0, "temperature", units);
+  const hot = act.params.overheated ? ["Some of it has been too hot: it may set pitted and pale."] : [];
+  const then = `Then about ${degc(p.degc)}, ${Math.round((p.melted_frac ?? 0) * 100)} % melted, hottest ${degc(p.hottest_degc)} at most.`;
+  if (act.kind === "stir")
+    return {
+      title: "Stir on, no burst",
+      detail: ["Another burst might scorch it: the heat has to spread first. Say what you see.", ...hot],
+      button: "",
+      before: "look again in",
+      during: "look, and say what you see",
+    };
+  return {
+    title: `${p.seconds} s more`,
+    detail: [`${powerWords(p.power_frac ?? 1)}. ${then}`, ...hot],
+    button: `In, ${p.seconds} s`,
+    before: "oven, then stir:",
+    during: "stirred? what do you see?",
+  };
+}
+
+function bowlOut(act: Act, units: Units): ActWords {
+  const lumps = act.params.stop === "lumps";
+  return {
+    title: "Take the bowl out",
+    detail: [
+      lumps
+        ? `Stir out the last lumps: the heat that is there melts them. It comes to about ${amount(Number(act.params.cook_degc), "temperature", units)}.`
+        : "Melted through. Stir until it is smooth.",
+      ...(act.params.overheated ? ["Some of it has been too hot: it may set pitted and pale."] : []),
+    ],
+    button: "Out, stirred",
+    before: "oven, then stir:",
+    during: "no more heat",
   };
 }
 
@@ -81,13 +133,15 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         during: "whenever you like",
       };
     }
+    case "burst":
+    case "stir":
+      return burstWords(act, units);
     case "off":
+      if (act.params.stop) return bowlOut(act, units);
       if (coating)
         return {
           title: `Smooth at ${amount(p.cook_degc ?? 0, "temperature", units)}: take it out`,
-          detail: [
-            "Stop with a few small lumps left and stir them out. Type what the probe says: the time follows.",
-          ],
+          detail: ["Stir now and then. Type what the probe says: the time follows."],
           button: "Melted",
           before: "molten in about",
           during: "overheats in",
@@ -227,6 +281,8 @@ export function actShort(act: Act, view: View): string {
   return (
     {
       acknowledge: "Read the caution",
+      burst: `${p.seconds} s more`,
+      stir: "Stir on, no burst",
       heat: coating ? "Melt the coating" : "Put the pot on",
       off: coating ? "Take the bowl out" : "Off the heat",
       warm: coating ? "Warm the bowl again" : "Warm the pot again",

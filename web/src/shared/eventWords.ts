@@ -3,6 +3,7 @@ export const EVENT_WORDS: Record<string, string> = {
   started: "started",
   acknowledged: "caution read",
   heated: "on the heat",
+  burst: "burst",
   rested: "off the heat",
   reading: "reading",
   seen: "seen",

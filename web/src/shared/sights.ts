@@ -14,5 +14,16 @@ export const SIGHTS: Record<"sugar" | "fat", [string, string][]> = {
   ],
 };
 
+/** What may be seen in a bowl between bursts. */
+export const BOWL_SIGHTS: [string, string][] = [
+  ["solid", "solid"],
+  ["half", "half melted"],
+  ["few_lumps", "a few lumps"],
+  ["smooth", "smooth"],
+  ["thick", "smooth, but thick"],
+  ["grainy", "grainy"],
+];
+
 export const sightWords = (what: string, melt: string): string =>
-  SIGHTS[melt === "isomalt" ? "sugar" : "fat"].find(([key]) => key === what)?.[1] ?? what;
+  [...BOWL_SIGHTS, ...SIGHTS[melt === "isomalt" ? "sugar" : "fat"]].find(([key]) => key === what)?.[1] ??
+  what;

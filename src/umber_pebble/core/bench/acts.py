@@ -5,10 +5,10 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from umber_pebble.core.bench.again import missing, rounds_again
-from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.bench.state import CookState, RunState
 from umber_pebble.core.bench.track import Track
-from umber_pebble.core.heat.melting import Melting, Microwave, bursts_s, powered_s
 from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.melts.bursts import Bowl, again_s, plan_bursts
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
 from umber_pebble.core.plan.problem import PlanInput
@@ -22,6 +22,8 @@ WHEN_NOTHING_CLOSES = (
     "stick",
     "move",
     "unmould",
+    "burst",
+    "stir",
     "off",
     "read",
     "outcomes",
@@ -89,6 +91,8 @@ def _cook_acts(
         seen, subject = state.cooks[cook.number], f"pot:{cook.number}"
         if seen.phase == "waiting":
             out.append(_heat_act(plan, cook, sum(r.casts for r in waiting), free_s[cook.number]))
+        elif seen.phase == "heating" and isinstance(cook.heating, Bowl):
+            out.append(_bowl_act(cook, cook.heating, seen, pots[cook.number]))
         elif seen.phase == "heating":
             # what is not known of the heat moves both alike, so the likely times bound the act
             ready, spoils = pots[cook.number].windows["ready"]
@@ -107,10 +111,41 @@ def _heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
         "fresh_kg": cook.fresh_kg, "water_kg": cook.water_kg, "charge_kg": cook.charge_kg, "melt": cook.way.melt.key,
         "cook_degc": cook.way.end_degc, "casts": casts, "hob_s": cook.hob.likely,
     }  # fmt: skip
-    if isinstance(cook.heating, Melting) and isinstance(cook.heating.by, Microwave):
-        figures |= {"bursts_s": bursts_s(powered_s(cook.heating).likely), "power_w": cook.heating.by.power_w}
-    payload = {"cook": cook.number}
-    return Act("heat", f"pot:{cook.number}", "heated", payload, max(before, 0.0), math.inf, True, figures)
+    payload, kind = {"cook": cook.number}, "heated"
+    if isinstance(cook.heating, Bowl):
+        steps = plan_bursts(cook.heating).steps
+        figures |= {
+            "bursts_s": [s.seconds for s in steps if s.act == "burst"],
+            "power_w": cook.heating.oven.power_w,
+        }
+        kind, payload = "burst", _burst_payload(cook, cook.heating, steps[0].seconds)
+        figures |= payload
+    return Act("heat", f"pot:{cook.number}", kind, payload, max(before, 0.0), math.inf, True, figures)
+
+
+def _burst_payload(cook: PotCook, bowl: Bowl, seconds: float) -> dict[str, Any]:
+    return {"cook": cook.number, "seconds": seconds, "power_frac": bowl.school.power_frac}
+
+
+def _bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
+    """The next burst, or out of the oven; not before the last one has been stirred."""
+    subject, step, opens = f"pot:{cook.number}", track.step, track.step_s
+    figures: dict[str, Any] = {
+        "melt": cook.way.melt.key, "cook_degc": cook.flow.off.likely, "stop": bowl.school.stop,
+        "overheated": track.overheated, "bursts": len(seen.bursts), "stir_s": bowl.oven.stir_s,
+    }  # fmt: skip
+    if seen.bursts:
+        last = seen.bursts[-1]
+        figures |= {"on_until_s": last.at_s + last.seconds}
+    if step is None:
+        return Act("off", subject, "rested", {"cook": cook.number}, opens, math.inf, True, figures)
+    after = step.after
+    figures |= {"seconds": step.seconds, "power_frac": bowl.school.power_frac} | {
+        "degc": after.degc.likely, "melted_frac": after.melted_frac.likely, "hottest_degc": after.hottest_degc.high,
+    }  # fmt: skip
+    if step.act == "stir":
+        return Act("stir", subject, None, {"cook": cook.number}, opens, math.inf, True, figures)
+    return Act("burst", subject, "burst", _burst_payload(cook, bowl, step.seconds), opens, math.inf, True, figures)
 
 
 def _pour_acts(
@@ -126,6 +161,9 @@ def _pour_acts(
         out.append(Act("read", subject, None, {"cook": cook.number}, half, opens, True, melt))
     if now > track.windows["stiff"][0].likely:
         figures: dict[str, Any] = {"cook_degc": cook.way.end_degc, "melt": cook.way.melt.key}
+        if isinstance(cook.heating, Bowl):
+            warm = _burst_payload(cook, cook.heating, again_s(cook.heating))
+            return [*out, Act("warm", subject, "burst", warm, now, math.inf, True, figures | warm)]
         return [*out, Act("warm", subject, "heated", {"cook": cook.number}, now, math.inf, True, figures)]
     for r in waiting:
         figures = {

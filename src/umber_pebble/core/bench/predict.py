@@ -5,14 +5,14 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from umber_pebble.core.bench.state import CookState, Rest, RoundState
-from umber_pebble.core.bench.track import Band, Observed, Track, as_read, corrected_degc, curve_of, fit_readings
+from umber_pebble.core.bench.bowl import bowl_track, taken_out, too_hot
+from umber_pebble.core.bench.state import BurstDone, CookState, Rest
+from umber_pebble.core.bench.track import Band, Track, as_read, corrected_degc, curve_of, fit_readings
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.hob import Heating, heating_curve
-from umber_pebble.core.heat.melting import Melting, melting_curve, power_spread, stretch
-from umber_pebble.core.heat.piece import Place, Stay
+from umber_pebble.core.heat.melting import Melting, conductance, melting_curve
 from umber_pebble.core.heat.pot_law import (
     Z_95,
     Clock,
@@ -30,11 +30,9 @@ from umber_pebble.core.heat.vessel import (
     curve_times_s,
     varied_cases,
 )
-from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.melts.bursts import Bowl, bursts_of, plan_bursts
+from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.spread import Spread, combine
 
 TYPED_OFF_SD_K = 1.0
@@ -99,7 +97,7 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
     off_s, pot, flow = state.off_s, cook.way.pot, cook.flow
     gone = sum(finished_kg[number] for number in state.before)
     base = base_case(pot, cook.way.melt, max(cook.charge_kg - gone, 0.1 * cook.charge_kg))
-    start = state.off_degc if state.off_degc is not None else cook.way.end_degc
+    start, start_sd, overheated = _off(cook, state)
     in_air = pot.stand.flags["pot_in_air"]
     times = curve_times_s()
     clock = law_clock(pot.air_degc) if in_air else balance_clock(times, cooling_curve_degc(base, start))
@@ -108,7 +106,6 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
         pot_rate(clock, base, start, to),
         [[pot_rate(clock, case, start, to) for case in pair] for pair in varied_cases(base)],
     )
-    start_sd = TYPED_OFF_SD_K if state.off_degc is not None else (flow.off.high - flow.off.low) / 3.29
     prior = prior_line(clock.of(start), abs(clock.slope(start)) * start_sd, rate)
     warp = _warp(base, state, finished_kg, start, to, clock)
     rows, moved = [], off_s
@@ -151,7 +148,21 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
         prior,
         curve_of(grid[pick] + off_s, [temperature_spread_degc(prior, clock, t) for t in own[pick]]),
         limited_by,
+        overheated=overheated,
     )
+
+
+def _off(cook: PotCook, state: Rest) -> tuple[float, float, bool]:
+    """How warm a vessel comes off the heat and how sure that is [degC, K], and if any of it has been too hot."""
+    degc, sd = cook.flow.off.likely, (cook.flow.off.high - cook.flow.off.low) / (2 * Z_95)
+    overheated = too_hot(cook.way.melt, state.off_degc or 0.0, state.readings, ())
+    if state.melted is not None and isinstance(cook.heating, Bowl):
+        m = state.melted
+        out, hot = taken_out(cook.heating, m.bursts, m.readings, m.sights, state.off_s)
+        degc, sd, overheated = out.likely, max((out.high - out.low) / (2 * Z_95), 0.3), overheated or hot
+    if state.off_degc is not None:
+        return state.off_degc, TYPED_OFF_SD_K, overheated
+    return degc, sd, overheated
 
 
 def _pot_windows(
@@ -188,11 +199,9 @@ def _heating_curve(cook: PotCook, state: CookState) -> tuple[Array, Array]:
     start = state.from_degc if state.from_degc is not None else heating.start_degc
     # warming up again is not far from the end, and what was crystals and water has gone
     again, start = state.heatings > 1, min(start, cook.way.end_degc - 10.0)
+    assert not isinstance(heating, Bowl)
     if isinstance(heating, Melting):
-        power = power_spread(heating).likely
-        there = replace(heating, start_degc=start)
-        times, temps = melting_curve(replace(there, melt_to_degc=spoils), power)
-        return times * stretch(heating, melting_curve(there, power)[0][-1]), temps
+        return melting_curve(replace(heating, start_degc=start, melt_to_degc=spoils), conductance().likely)
     hot = replace(
         heating,
         start_degc=start,
@@ -201,6 +210,20 @@ def _heating_curve(cook: PotCook, state: CookState) -> tuple[Array, Array]:
         cook_degc=spoils,
     )
     return _as_hot_as_the_ring_can(hot, cook.way.end_degc, cook.way.melt.value("latent_crystal"))
+
+
+def _bowl_now(bowl: Bowl, state: CookState) -> Bowl:
+    """One that is warmed again starts from where it is."""
+    again = state.heatings > 1 and state.from_degc is not None
+    return replace(bowl, start_degc=min(state.from_degc or 0.0, bowl.melt_to_degc)) if again else bowl
+
+
+def _with_bursts(bowl: Bowl, state: CookState) -> CookState:
+    """A bowl that was put on as a whole is taken to go by its plan."""
+    if state.bursts or state.heated_s is None:
+        return state
+    planned = bursts_of(plan_bursts(bowl).steps, bowl.school, state.heated_s)
+    return replace(state, bursts=[BurstDone(b.at_s, b.seconds, b.power_frac) for b in planned])
 
 
 def heating_track(cook: PotCook, state: CookState) -> Track:
@@ -212,6 +235,8 @@ def heating_track(cook: PotCook, state: CookState) -> Track:
     Source: incropera-2007, gelman-2013
     """
     assert state.heated_s is not None
+    if isinstance(cook.heating, Bowl):
+        return bowl_track(_bowl_now(cook.heating, state), _with_bursts(cook.heating, state))
     at, spoils, goal = state.heated_s, cook.way.melt.value("spoils_at"), cook.way.end_degc
     times, temps = _heating_curve(cook, state)
     clock = balance_clock(times, temps)
@@ -242,138 +267,5 @@ def heating_track(cook: PotCook, state: CookState) -> Track:
         line,
         prior,
         curve_of(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
+        overheated=too_hot(cook.way.melt, 0.0, state.readings, ()),
     )
-
-
-# what somebody sees, as the mark it speaks of and on which side of it the cast is
-SEEN_AS = {
-    "sugar": {
-        "moves": ("holds", "before"), "lets_go": ("bend_opens", "at"), "resists": ("bend_closes", "at"),
-        "cracked": ("brittle", "past"),
-    },
-    "fat": {
-        "moves": ("still", "before"), "lets_go": ("unmould", "at"), "resists": ("unmould", "before"),
-        "cracked": ("over_chilled", "past"),
-    },
-}  # fmt: skip
-LEAST_SEEN_SD = 0.05
-"""No eye is surer of a moment than this share of the time since the pour."""
-
-
-def seen_as(windows: PieceWindows, what: str, time: float) -> Observed:
-    """What somebody saw of a round as an observation of its pace: its own time is that of the mark [s].
-
-    The mark's own spread, which no reading narrows, is how sure that is.
-    Args:
-        windows: of the round
-        what: one of SIGHTS
-        time: since the pour
-    Source: gelman-2013, assumption
-    """
-    mark, side = SEEN_AS["fat" if "touch" in windows.at else "sugar"][what]
-    own, spread = windows.at[mark].likely, windows.by_material[mark]
-    return Observed(time, own, max((spread.high - spread.low) / (2 * Z_95), LEAST_SEEN_SD * own, 1.0), side)
-
-
-def round_track(
-    plan: PlanInput, cook: PotCook, line_index: int, amount: CastAmounts, state: RoundState, pour: Spread,
-    places: dict[str, Place],
-) -> Track:  # fmt: skip
-    """A poured round: how it cools where it lies, and its windows [s since the run started].
-
-    Args:
-        plan, cook, amount: frozen
-        line_index: its line
-        state: of this round, poured
-        pour: temperature of the pot when it was poured [degC]
-        places: places by id
-    Source: patankar-1980, williams-landel-ferry-1955, gelman-2013
-    """
-    assert state.poured_s is not None
-    at, order = state.poured_s, plan.lines[line_index]
-    # where it has lain, and from there on where it is to go
-    ways = lies_of(plan, order, state.casts)
-    kept = [
-        ways[k][0].place if k < len(ways) and ways[k][1] == p else places[p]
-        for k, (_, p) in enumerate(state.places)
-    ]
-    path = tuple(Stay(max(t - at, 0.0), place) for (t, _), place in zip(state.places, kept, strict=True))
-    path += tuple(s for s in path_of(plan, order, state.casts)[len(path) :] if s.from_s > path[-1].from_s)
-    w = windows_s(casting_of(plan, order, amount, pour, cook.flow, path))
-    run = w.likely_run
-    clock = balance_clock(run.times_s, np.minimum.accumulate(run.mean_degc))
-    prior = prior_line(0.0, 2.0, w.pace)
-    rows = []
-    for reading in sorted(state.readings, key=lambda r: r.at_s):
-        sd = material("kitchen", reading.method, "method").value("sd")
-        rows.append(as_read(clock, reading, reading.at_s - at, reading.degc, sd))
-    rows += [seen_as(w, sight.what, sight.at_s - at) for sight in state.sights]
-    line, dots = fit_readings(prior, sorted(rows, key=lambda o: o.time))
-
-    def when(own: Spread) -> Spread:
-        def real(t: float) -> float:
-            return (t - line.y0) / line.rate
-
-        half = 1.645 * line.sd_at(real(own.likely)) / line.rate
-        spread = combine(
-            real(own.likely),
-            [[real(own.low), real(own.high)], [real(own.likely) - half, real(own.likely) + half]],
-        )
-        return Spread(*(max(v, 0.0) for v in (spread.low, spread.likely, spread.high))).plus(at)
-
-    then = {name: when(spread) for name, spread in w.by_material.items()}
-    hold = when(w.cool_to_hold)
-    end = then["unmould"].likely + (then["unmould"].high - at)
-    if "over_chilled" in then and not w.never("over_chilled"):
-        end = max(end, then["over_chilled"].high)
-    grid = np.linspace(0.0, end - at, POINTS)
-    spreads = [temperature_spread_degc(line, clock, float(t)) for t in grid]
-    windows = {name: (spread, spread) for name, spread in then.items() if name == "unmould" or not w.never(name)}
-    for work, (opens, closes) in WORKS.items():
-        if closes in windows:
-            windows[work] = (then[opens] if opens else Spread(at, at, at), then[closes])
-    return Track(
-        _round_bands(state, order.work, then, at, end, w),
-        curve_of(grid + at, spreads),
-        tuple(dots),
-        hold.high if pour.high >= HOT_TO_HOLD_DEGC else at,
-        windows,
-        w.limits,
-        line,
-        prior,
-        curve_of(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
-    )
-
-
-def _round_bands(
-    state: RoundState, work: str | None, then: dict[str, Spread], at: float, end: float, w: PieceWindows
-) -> tuple[Band, ...]:
-    """What a round's ribbon shows: bands in order, the last open one to the end."""
-    poured, tail = Spread(at, at, at), Spread(end, end, end)
-    if state.unmoulded_s is not None:
-        out, last = (Spread(t, t, t) for t in (state.unmoulded_s, max(end, state.unmoulded_s)))
-        return Band("setting", poured, out), Band("set", out, last)
-    if "touch" in then:
-        starts = [
-            ("fluid", poured),
-            ("thickens", then["stick_closes"]),
-            ("touch", then["touch"]),
-            ("unmould", then["unmould"]),
-        ]
-        if not w.never("over_chilled"):
-            starts.append(("over_chilled", then["over_chilled"]))
-        if work == "stick" and state.worked_s is None:
-            starts[0] = ("stick", poured)
-    elif work == "bend" and state.worked_s is None:
-        starts = [
-            ("soft", poured),
-            ("bend", then["bend_opens"]),
-            ("stiff", then["bend_closes"]),
-            ("unmould", then["unmould"]),
-        ]
-    elif work == "stick" and state.worked_s is None:
-        starts = [("stick", poured), ("setting", then["stick_closes"]), ("unmould", then["unmould"])]
-    else:
-        starts = [("setting", poured), ("unmould", then["unmould"])]
-    ends = [start for _, start in starts[1:]] + [tail]
-    return tuple(Band(name, start, until) for (name, start), until in zip(starts, ends, strict=True))

@@ -3,62 +3,42 @@
 from collections.abc import Iterable
 from typing import Any
 
+from umber_pebble.core.bench.payload import finite, number, optional, refuse, whole
 from umber_pebble.core.bench.state import (
+    BOWL_SIGHTS,
     FLAWS,
     METHODS,
     SIGHTS,
+    BurstDone,
     CookState,
     Event,
     Layout,
+    Melted,
     Reading,
     Rest,
     RoundState,
     RunState,
     Sight,
 )
-from umber_pebble.core.errors import Missing, NotInSequence, OutOfRange, require_range
+from umber_pebble.core.errors import Missing, OutOfRange
 
 LOWEST_READING_DEGC, HIGHEST_READING_DEGC = -30.0, 220.0
 MOST_MORE_ROUNDS, MOST_CASTS = 12, 2000
-
-
-def _number(event: Event, name: str, limit: int) -> int:
-    return _whole(event.payload.get(name), name, f"payload.{name}", limit)
-
-
-def _whole(value: Any, name: str, path: str, limit: int) -> int:
-    if not isinstance(value, int) or isinstance(value, bool) or not 0 <= value < limit:
-        raise OutOfRange(f"there is no {name} {value}", path=path, got=value, limits={"low": 0, "high": limit - 1})
-    return value
-
-
-def _finite(value: Any, path: str, low: float, high: float) -> float:
-    if not isinstance(value, int | float) or isinstance(value, bool):
-        raise OutOfRange("this is no number", path=path, got=str(value), limits={"low": low, "high": high})
-    return require_range(path, float(value), low, high)
-
-
-def _optional(event: Event, name: str, low: float, high: float) -> float | None:
-    value = event.payload.get(name)
-    return None if value is None else _finite(value, f"payload.{name}", low, high)
-
-
-def _refuse(message: str, code: str, **params: Any) -> NotInSequence:
-    return NotInSequence(message, path="kind", params={"why": code, **params})
+BURST_S = 1.0, 300.0
 
 
 def _round(state: RunState, event: Event) -> RoundState:
-    return state.rounds[_number(event, "round", len(state.rounds))]
+    return state.rounds[number(event, "round", len(state.rounds))]
 
 
 def _caution(state: RunState, event: Event) -> None:
     if state.layout.sugar and event.actor not in state.acknowledged:
-        raise _refuse("read and acknowledge the hot sugar caution first", "caution", actor=event.actor)
+        raise refuse("read and acknowledge the hot sugar caution first", "caution", actor=event.actor)
 
 
 def _started(state: RunState, event: Event) -> None:
     if state.started:
-        raise _refuse("this run has started already", "started")
+        raise refuse("this run has started already", "started")
     state.started = True
 
 
@@ -67,10 +47,33 @@ def _acknowledged(state: RunState, event: Event) -> None:
 
 
 def _heated(state: RunState, event: Event) -> None:
+    _onto_the_heat(state, event, state.cooks[number(event, "cook", len(state.cooks))])
+
+
+def _burst(state: RunState, event: Event) -> None:
+    """The first puts the bowl into the oven; each takes as long as it takes."""
+    cook = state.cooks[number(event, "cook", len(state.cooks))]
+    if not state.layout.bursts[_line_of(state, cook)]:
+        raise refuse("this vessel is not melted in a microwave", "no_microwave", cook=cook.number)
+    seconds = finite(event.payload.get("seconds"), "payload.seconds", *BURST_S)
+    power = finite(event.payload.get("power_frac", 1.0), "payload.power_frac", 0.1, 1.0)
+    if cook.phase != "heating":
+        _onto_the_heat(state, event, cook)
+    elif not cook.bursts:
+        raise refuse("this bowl was put on as a whole", "on_ring", cook=cook.number)
+    elif event.at_s < cook.bursts[-1].at_s + cook.bursts[-1].seconds:
+        raise refuse("the burst before is not over yet", "burst_on", cook=cook.number)
+    cook.bursts.append(BurstDone(event.at_s, seconds, power))
+
+
+def _line_of(state: RunState, cook: CookState) -> int:
+    return next(r.line for r in state.rounds if r.cook == cook.number)
+
+
+def _onto_the_heat(state: RunState, event: Event, cook: CookState) -> None:
     _caution(state, event)
-    cook = state.cooks[_number(event, "cook", len(state.cooks))]
     if cook.phase == "heating":
-        raise _refuse("this pot is on the ring already", "on_ring", cook=cook.number)
+        raise refuse("this pot is on the ring already", "on_ring", cook=cook.number)
     vessel = state.vessel(cook.number)
     others = [
         c
@@ -78,26 +81,28 @@ def _heated(state: RunState, event: Event) -> None:
         if c.number != cook.number and c.phase == "heating" and state.vessel(c.number) == vessel
     ]
     if others:
-        raise _refuse("the pot is taken by another cook", "pot_taken", cook=others[0].number)
+        raise refuse("the pot is taken by another cook", "pot_taken", cook=others[0].number)
     if len(cook.poured) == sum(r.cook == cook.number for r in state.rounds):
-        raise _refuse("all rounds of this cook are poured", "all_poured", cook=cook.number)
-    cook.from_degc = _optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC)
+        raise refuse("all rounds of this cook are poured", "all_poured", cook=cook.number)
+    cook.from_degc = optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC)
     cook.heated_s, cook.readings, cook.thrown = event.at_s, [], False
+    cook.bursts, cook.sights = [], []
     cook.heatings += 1
 
 
 def _rested(state: RunState, event: Event) -> None:
-    cook = state.cooks[_number(event, "cook", len(state.cooks))]
+    cook = state.cooks[number(event, "cook", len(state.cooks))]
     if cook.phase != "heating":
-        raise _refuse("this pot is not on the ring", "not_on_ring", cook=cook.number)
+        raise refuse("this pot is not on the ring", "not_on_ring", cook=cook.number)
     since = tuple(n for n in cook.poured if n not in (cook.lost or ()))
-    off_degc = _optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC)
-    cook.rests.append(Rest(event.at_s, off_degc, since))
+    off_degc = optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC)
+    melted = Melted(tuple(cook.bursts), tuple(cook.readings), tuple(cook.sights)) if cook.bursts else None
+    cook.rests.append(Rest(event.at_s, off_degc, since, melted=melted))
     cook.heated_s = None
 
 
 def _reading(state: RunState, event: Event) -> None:
-    degc, method = _optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC), event.payload.get("method")
+    degc, method = optional(event, "degc", LOWEST_READING_DEGC, HIGHEST_READING_DEGC), event.payload.get("method")
     if degc is None:
         raise Missing("a reading needs a temperature", path="payload.degc")
     if method not in METHODS:
@@ -106,23 +111,30 @@ def _reading(state: RunState, event: Event) -> None:
         )
     reading = Reading(event.id, event.at_s, degc, method)
     if "cook" in event.payload:
-        cook = state.cooks[_number(event, "cook", len(state.cooks))]
+        cook = state.cooks[number(event, "cook", len(state.cooks))]
         if cook.phase == "waiting":
-            raise _refuse("this pot is not on yet", "not_on_yet", cook=cook.number)
+            raise refuse("this pot is not on yet", "not_on_yet", cook=cook.number)
         (cook.readings if cook.phase == "heating" else cook.rests[-1].readings).append(reading)
     else:
         poured = _round(state, event)
         if poured.poured_s is None:
-            raise _refuse("this round is not poured yet", "not_poured", round=poured.number)
+            raise refuse("this round is not poured yet", "not_poured", round=poured.number)
         poured.readings.append(reading)
 
 
 def _seen(state: RunState, event: Event) -> None:
-    target, what = _round(state, event), event.payload.get("what")
-    if what not in SIGHTS:
-        raise OutOfRange("say what you saw", path="payload.what", got=str(what), limits={"one_of": list(SIGHTS)})
+    what, sights = str(event.payload.get("what")), BOWL_SIGHTS if "cook" in event.payload else SIGHTS
+    if what not in sights:
+        raise OutOfRange("say what you saw", path="payload.what", got=what, limits={"one_of": list(sights)})
+    if "cook" in event.payload:
+        cook = state.cooks[number(event, "cook", len(state.cooks))]
+        if cook.phase != "heating" or not cook.bursts:
+            raise refuse("only a bowl between bursts is watched", "not_on_yet", cook=cook.number)
+        cook.sights.append(Sight(event.at_s, what))
+        return
+    target = _round(state, event)
     if target.poured_s is None or target.unmoulded_s is not None:
-        raise _refuse("only a poured round still in its mould is watched", "not_in_mould", round=target.number)
+        raise refuse("only a poured round still in its mould is watched", "not_in_mould", round=target.number)
     target.sights.append(Sight(event.at_s, what))
 
 
@@ -131,9 +143,9 @@ def _poured(state: RunState, event: Event) -> None:
     target = _round(state, event)
     cook = state.cooks[target.cook]
     if target.poured_s is not None:
-        raise _refuse("this round is poured already", "poured", round=target.number)
+        raise refuse("this round is poured already", "poured", round=target.number)
     if cook.phase != "resting":
-        raise _refuse("take the pot off the ring first", "not_resting", cook=cook.number)
+        raise refuse("take the pot off the ring first", "not_resting", cook=cook.number)
     target.poured_s = event.at_s
     target.places = [(event.at_s, state.layout.poured_on[target.line])]
     target.rest = len(cook.rests) - 1
@@ -147,7 +159,7 @@ def _moved(state: RunState, event: Event) -> None:
             "no such place", path="payload.place", got=place, limits={"one_of": list(state.layout.place_ids)}
         )
     if target.poured_s is None or target.unmoulded_s is not None:
-        raise _refuse("only a poured round still in its mould is moved", "not_in_mould", round=target.number)
+        raise refuse("only a poured round still in its mould is moved", "not_in_mould", round=target.number)
     target.places.append((event.at_s, place))
 
 
@@ -155,16 +167,16 @@ def _worked(state: RunState, event: Event) -> None:
     target = _round(state, event)
     work = {"bent": "bend", "inserted": "stick"}[event.kind]
     if state.layout.works[target.line] not in (work, None if work == "bend" else work):
-        raise _refuse("this round takes other work", "other_work", round=target.number)
+        raise refuse("this round takes other work", "other_work", round=target.number)
     if target.poured_s is None or target.unmoulded_s is not None or target.worked_s is not None:
-        raise _refuse("only a poured round is worked, once", "not_workable", round=target.number)
+        raise refuse("only a poured round is worked, once", "not_workable", round=target.number)
     target.worked_s = event.at_s
 
 
 def _unmoulded(state: RunState, event: Event) -> None:
     target = _round(state, event)
     if target.poured_s is None or target.unmoulded_s is not None:
-        raise _refuse("only a poured round is unmoulded, once", "not_in_mould", round=target.number)
+        raise refuse("only a poured round is unmoulded, once", "not_in_mould", round=target.number)
     target.unmoulded_s = event.at_s
 
 
@@ -174,22 +186,23 @@ def _outcome(state: RunState, event: Event) -> None:
     if not isinstance(cavities, list) or not cavities:
         raise Missing("say which cavities", path="payload.cavities")
     for cavity in cavities:
-        _whole(cavity, "cavity", "payload.cavities", target.casts)
+        whole(cavity, "cavity", "payload.cavities", target.casts)
     kinds = event.payload.get("kinds", [])
     if not isinstance(usable, bool):
         raise Missing("say if it is usable", path="payload.usable")
     if not isinstance(kinds, list) or any(k not in FLAWS for k in kinds):
         raise OutOfRange("no such flaw", path="payload.kinds", got=str(kinds), limits={"one_of": list(FLAWS)})
     if target.poured_s is None:
-        raise _refuse("this round is not poured yet", "not_poured", round=target.number)
+        raise refuse("this round is not poured yet", "not_poured", round=target.number)
     target.outcomes |= dict.fromkeys(cavities, (usable, tuple(kinds)))
 
 
 def _discarded(state: RunState, event: Event) -> None:
-    cook = state.cooks[_number(event, "cook", len(state.cooks))]
+    cook = state.cooks[number(event, "cook", len(state.cooks))]
     if cook.phase == "waiting":
-        raise _refuse("there is nothing in this vessel to throw away", "not_on_yet", cook=cook.number)
+        raise refuse("there is nothing in this vessel to throw away", "not_on_yet", cook=cook.number)
     cook.heated_s, cook.from_degc, cook.heatings, cook.readings = None, None, 0, []
+    cook.bursts, cook.sights = [], []
     cook.thrown, cook.lost = True, cook.poured
 
 
@@ -207,8 +220,8 @@ def _replanned(state: RunState, event: Event) -> None:
     for row in rows:
         if not isinstance(row, list) or len(row) != 2:
             raise OutOfRange("a round is a line and its castings", path="payload.rounds", got=str(row))
-        line = _whole(row[0], "line", "payload.rounds", len(state.layout.works))
-        casts = 1 + _whole(_less_one(row[1]), "number of castings", "payload.rounds", MOST_CASTS)
+        line = whole(row[0], "line", "payload.rounds", len(state.layout.works))
+        casts = 1 + whole(_less_one(row[1]), "number of castings", "payload.rounds", MOST_CASTS)
         state.rounds.append(RoundState(len(state.rounds), line, casts, cook.number))
     if len({state.layout.vessels[row[0]] for row in rows}) > 1:
         raise OutOfRange("one cook is one material: add them one by one", path="payload.rounds", got=str(rows))
@@ -221,24 +234,24 @@ def _less_one(value: Any) -> Any:
 
 def _paused(state: RunState, event: Event) -> None:
     if state.paused_s is not None:
-        raise _refuse("this run is paused already", "paused")
+        raise refuse("this run is paused already", "paused")
     state.paused_s = event.at_s
 
 
 def _resumed(state: RunState, event: Event) -> None:
     if state.paused_s is None:
-        raise _refuse("this run is not paused", "not_paused")
+        raise refuse("this run is not paused", "not_paused")
     state.paused_s = None
 
 
 def _ended(state: RunState, event: Event) -> None:
     if state.ended_s is not None:
-        raise _refuse("this run has ended already", "ended")
+        raise refuse("this run has ended already", "ended")
     left = event.payload.get("left_kg", {})
     if not isinstance(left, dict) or any(v not in state.layout.vessels for v in left):
         raise OutOfRange("say which vessel", path="payload.left_kg", got=str(left))
     for vessel, kg in left.items():
-        state.left_kg[vessel] = _finite(kg, f"payload.left_kg.{vessel}", 0.0, 50.0)
+        state.left_kg[vessel] = finite(kg, f"payload.left_kg.{vessel}", 0.0, 50.0)
     state.ended_s = event.at_s
 
 
@@ -254,6 +267,7 @@ _KINDS = {
     "started": _started,
     "acknowledged": _acknowledged,
     "heated": _heated,
+    "burst": _burst,
     "rested": _rested,
     "reading": _reading,
     "seen": _seen,
@@ -278,9 +292,9 @@ def _apply(state: RunState, event: Event) -> None:
     if event.kind not in _KINDS:
         raise OutOfRange("no such kind of event", path="kind", got=event.kind, limits={"one_of": list(KINDS)})
     if event.kind != "started" and not state.started:
-        raise _refuse("the run has not started", "not_started")
+        raise refuse("the run has not started", "not_started")
     if state.ended_s is not None and event.kind not in AFTER_END:
-        raise _refuse("the run has ended", "ended")
+        raise refuse("the run has ended", "ended")
     _KINDS[event.kind](state, event)
     state.done.append(event)
 

@@ -7,6 +7,7 @@ from umber_pebble.core.plan.cooks import Round
 
 METHODS = ("immersed_swirled", "immersed_unswirled", "infrared")
 SIGHTS = ("moves", "lets_go", "resists", "cracked")
+BOWL_SIGHTS = ("solid", "half", "few_lumps", "smooth", "thick", "grainy")
 FLAWS = ("broken", "stuck", "dull", "bubbled", "thin", "sticky", "cloudy", "off-colour")
 
 
@@ -33,21 +34,42 @@ class Reading:
 
 @dataclass(frozen=True, slots=True)
 class Sight:
-    """What somebody saw of a round: that it still moves, its rim lets go, it resists, it cracked."""
+    """What somebody saw: of a round, that it still moves, its rim lets go, it resists, it cracked; of a bowl, how far it has
+    melted."""
 
     at_s: float
     what: str
 
 
+@dataclass(frozen=True, slots=True)
+class BurstDone:
+    """One burst of a microwave: when it was started, how long [s], at which share of the oven's power [frac]."""
+
+    at_s: float
+    seconds: float
+    power_frac: float
+
+
+@dataclass(frozen=True, slots=True)
+class Melted:
+    """How a bowl was melted: its bursts, and what was read and seen meanwhile."""
+
+    bursts: tuple[BurstDone, ...]
+    readings: tuple[Reading, ...]
+    sights: tuple[Sight, ...]
+
+
 @dataclass(slots=True)
 class Rest:
-    """A pot off the ring: since when, how hot it came off, what was read and poured; rounds poured before it."""
+    """A pot off the ring: since when, how hot it came off, what was read and poured; rounds poured before it; how it was
+    melted, if by bursts."""
 
     off_s: float
     off_degc: float | None
     before: tuple[int, ...]
     poured: list[tuple[float, int]] = field(default_factory=list)
     readings: list[Reading] = field(default_factory=list)
+    melted: Melted | None = None
 
 
 @dataclass(slots=True)
@@ -64,6 +86,8 @@ class CookState:
     heatings: int = 0
     from_degc: float | None = None
     readings: list[Reading] = field(default_factory=list)
+    bursts: list[BurstDone] = field(default_factory=list)
+    sights: list[Sight] = field(default_factory=list)
     rests: list[Rest] = field(default_factory=list)
 
     @property
@@ -97,15 +121,16 @@ class RoundState:
 
 @dataclass(frozen=True, slots=True)
 class Layout:
-    """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is and where the mould
-    lies when poured; the places of the kitchen, and whether sugar is cooked."""
+    """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is, where the mould lies when
+    poured and whether it is melted by bursts; the places of the kitchen, and whether sugar is cooked."""
 
     rounds: tuple[Round, ...]
     vessels: tuple[str, ...]
     works: tuple[str | None, ...]
     poured_on: tuple[str, ...]
     place_ids: tuple[str, ...]
-    sugar: bool = True
+    sugar: bool
+    bursts: tuple[bool, ...]
 
 
 @dataclass(slots=True)

@@ -10,6 +10,7 @@ from umber_pebble.core.bench.state import Reading
 from umber_pebble.core.heat.pot_law import Clock, Line, fit_line
 from umber_pebble.core.heat.vessel import PotCase, swirl_offsets_k
 from umber_pebble.core.materials.load import material
+from umber_pebble.core.melts.bursts import Next
 from umber_pebble.core.spread import Spread
 
 ODD_SDS = 4.0
@@ -60,7 +61,8 @@ def curve_of(times: Iterable[float], temps: Sequence[Spread]) -> Curve:
 
 @dataclass(frozen=True, slots=True)
 class Track:
-    """One ribbon: bands, curve, dots, and the times that matter [s since the run started]."""
+    """One ribbon: bands, curve, dots, and the times that matter [s since the run started]; of a bowl between bursts, what comes
+    next and from when; whether any of it has been hotter than it bears."""
 
     bands: tuple[Band, ...]
     curve: Curve
@@ -72,6 +74,9 @@ class Track:
     prior: Line
     predicted: Curve
     limited_by: str = ""
+    step: Next | None = None
+    step_s: float = 0.0
+    overheated: bool = False
 
 
 def corrected_degc(reading: Reading, case: PotCase, unswirled_s: float) -> tuple[float, float]:

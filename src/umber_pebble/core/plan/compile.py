@@ -6,9 +6,9 @@ from typing import Any
 
 from umber_pebble.core.errors import Missing, OutOfRange, require_range
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.heat.melting import Microwave
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.humidity.stickiness import sticky_from_frac
+from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.cooks import (
     PotCook,
     line_amounts,

@@ -14,6 +14,8 @@ from umber_pebble.core.heat.pour import FatFlow, Flow, PourWindow, SugarFlow, po
 from umber_pebble.core.heat.vessel import PotCase, base_case
 from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material
+from umber_pebble.core.melts.bursts import Bowl, plan_bursts
+from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.pieces.cast import CastAmounts, amounts
 from umber_pebble.core.plan.problem import FatMelt, Line, PlanInput, SugarCook, Way
 from umber_pebble.core.spread import Spread, combine
@@ -53,7 +55,7 @@ class PotCook:
     water_kg: float
     water_left: Spread | None
     flow: Flow
-    heating: Heating | Melting
+    heating: Heating | Melting | Bowl
     hob: Spread
     window: PourWindow
 
@@ -118,6 +120,7 @@ def pour_of(
     Source: definition
     """
     off = Spread(way.end_degc - OFF_HEAT_SD_K, way.end_degc, way.end_degc + OFF_HEAT_SD_K)
+    case = base_case(way.pot, way.melt, charge_kg)
     water, wet = None, False
     flow: Flow
     if isinstance(way.by, SugarCook):
@@ -127,8 +130,9 @@ def pour_of(
         boils = max(boils_at_degc(water.likely, plan.altitude_m), way.by.cook_degc if wet else 0.0)
         flow = SugarFlow(way.melt, off, tg_spread_degc(way.melt, water), boils, _bears(lines))
     else:
+        if isinstance(way.by.by, Microwave) and way.by.school.stop == "lumps":
+            off = plan_bursts(_bowl(plan, way, case)).end.degc
         flow = FatFlow(way.melt, off, _bears(lines))
-    case = base_case(way.pot, way.melt, charge_kg)
     window = pour_window_s(case, flow)
     if flow.mould_bears_degc < window.close_degc.likely:
         weakest = min(lines, key=lambda line: min(line.mould.bears_degc, line.mould.material.value("bears")))
@@ -141,6 +145,11 @@ def pour_of(
             params={"material": weakest.mould.material.name, "line": weakest.name},
         )
     return flow, window, case, water, wet
+
+
+def _bowl(plan: PlanInput, way: Way, case: PotCase) -> Bowl:
+    assert isinstance(way.by, FatMelt) and isinstance(way.by.by, Microwave)
+    return Bowl(case, way.by.by, plan.room_degc, way.by.melt_to_degc, way.melt.spread("wafer"), way.by.school)
 
 
 def casts_in_window(window: PourWindow, pour_each_s: float) -> Spread:
@@ -359,13 +368,16 @@ def make_cook(
     fresh = max(charge - left_kg, 0.0)
     flow, window, case, water, wet = pour_of(plan, way, charge, lines)
     water_kg = way.melt.value("water_added") * fresh if wet else 0.0
-    heating: Heating | Melting
+    heating: Heating | Melting | Bowl
     if isinstance(way.by, SugarCook):
         heating = Heating(
             case, water_kg, way.by.crystalline, plan.room_degc, way.by.cook_degc, plan.altitude_m,
             way.by.ring.power_w, way.by.ring.efficiency,
         )  # fmt: skip
         hob = hob_time_s(heating)
+    elif isinstance(way.by.by, Microwave):
+        heating = _bowl(plan, way, case)
+        hob = plan_bursts(heating).time_s
     else:
         heating = Melting(case, plan.room_degc, way.by.melt_to_degc, way.by.by)
         hob = melting_time_s(heating)

@@ -4,9 +4,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.heat.melting import Bath, Melting, bursts_s, power_spread, powered_s
+from umber_pebble.core.heat.melting import Melting, conductance
 from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.melts.bursts import Belief, Bowl, Next, plan_bursts
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, Round, casts_in_window, path_of
 from umber_pebble.core.plan.problem import Line, PlanInput, SugarCook
@@ -49,7 +50,7 @@ class CookPlan:
     water: Explained
     water_left: Explained | None
     hob: Explained
-    bursts_s: tuple[float, ...] | None
+    bursts: tuple[Next, ...] | None
     opens: Explained
     closes: Explained
     capacity: Explained
@@ -182,7 +183,7 @@ def cook_plan(plan: PlanInput, c: PotCook, carried_kg: float) -> CookPlan:
         water=_water(c),
         water_left=_water_left(plan, c),
         hob=_hob(c),
-        bursts_s=_bursts_s(c),
+        bursts=plan_bursts(c.heating).steps if isinstance(c.heating, Bowl) else None,
         **_opens_and_closes(c, pot_inputs),
         capacity=explained(
             casts_in_window(w, plan.paces.pour_each_s), "count", "width of the pour window / seconds a cavity",
@@ -224,29 +225,26 @@ def _hob(c: PotCook) -> Explained:
             given("melt", c.charge_kg, "kg"), given("water", c.water_kg, "kg"), given("pot", pot.mass_kg, "kg"),
             sources=("incropera-2007", "cammenga-zielasko-1996", "from-memory"), limited_by="the ring's power",
         )  # fmt: skip
-    assert isinstance(c.heating, Melting)
     shared = (
         given("melt", c.charge_kg, "kg"),
         given("bowl", pot.mass_kg, "kg"),
         given("melted to", by.melt_to_degc, "degC"),
     )
-    if isinstance(by.by, Bath):
+    if isinstance(c.heating, Melting):
         return explained(
             c.hob, "s", "heat for fat, melting and bowl, over what the hot water gives through the bowl",
-            given("water", by.by.water_degc, "degC"), given("conductance", power_spread(c.heating), "W/m2K"), *shared,
+            given("water", c.heating.by.water_degc, "degC"), given("conductance", conductance(), "W/m2K"), *shared,
             sources=("beckett-2009", "assumption"), limited_by="the bath",
         )  # fmt: skip
+    assert isinstance(c.heating, Bowl)
+    oven, school, share = c.heating.oven, c.heating.school, Belief(c.heating).oven_frac
     return explained(
-        c.hob, "s", "heat for fat, melting and bowl, over the power that couples, and a stir after each burst",
-        given("microwave", by.by.power_w, "W"), given("share that couples", power_spread(c.heating), "frac"),
-        given("time under power", powered_s(c.heating), "s"), given("a stir", by.by.stir_s, "s"), *shared,
+        c.hob, "s", "bursts until it stops as its school has it, each with its stir",
+        given("microwave", oven.power_w, "W"), given("share that couples", share, "frac"),
+        given("of full power", school.power_frac, "frac"), given("wafers", c.heating.wafer_m, "m"),
+        given("a stir", oven.stir_s, "s"), *shared,
         sources=("beckett-2009", "common-practice"), limited_by="the microwave's power",
     )  # fmt: skip
-
-
-def _bursts_s(c: PotCook) -> tuple[float, ...] | None:
-    melting = isinstance(c.heating, Melting) and not isinstance(c.heating.by, Bath)
-    return bursts_s(powered_s(c.heating).likely) if melting and isinstance(c.heating, Melting) else None
 
 
 def _opens_and_closes(c: PotCook, pot_inputs: tuple[Any, ...]) -> dict[str, Explained]:

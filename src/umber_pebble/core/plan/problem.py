@@ -3,10 +3,12 @@
 import math
 from dataclasses import dataclass
 
-from umber_pebble.core.heat.melting import Bath, Microwave
+from umber_pebble.core.heat.melting import Bath
 from umber_pebble.core.heat.piece import Place, Stay
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material
+from umber_pebble.core.melts.bursts import THROUGH, School
+from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
@@ -92,10 +94,11 @@ class SugarCook:
 
 @dataclass(frozen=True, slots=True)
 class FatMelt:
-    """How coating is melted: to which temperature, and by what."""
+    """How coating is melted: to which temperature, by what, and in a microwave by which school."""
 
     melt_to_degc: float
     by: Microwave | Bath
+    school: School = THROUGH
 
 
 @dataclass(frozen=True, slots=True)

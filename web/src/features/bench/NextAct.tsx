@@ -6,6 +6,7 @@ import { useUnits } from "../../shared/format/useUnits";
 import { Outcomes } from "../../shared/Outcomes";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Caution } from "./Caution";
+import { InBowl } from "./InBowl";
 import { METHOD_WORDS, type Method } from "./Reading";
 
 interface Props {
@@ -51,6 +52,9 @@ export function NextAct(p: Props) {
           </p>
         ))}
         {act.kind === "acknowledge" && <Caution />}
+        {act.params.bursts !== undefined && ribbon && (
+          <InBowl act={act} sights={ribbon.sights} elapsed={elapsed} send={p.send} />
+        )}
         {act.kind === "outcomes" && ribbon && (
           <div className="mt-4">
             <Outcomes

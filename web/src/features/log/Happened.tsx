@@ -17,6 +17,7 @@ export function Happened({ id, zone }: { id: string; zone: string }) {
     typeof payload.cook === "number" ? `vessel ${payload.cook + 1}` : "",
     typeof payload.round === "number" ? `round ${payload.round + 1}` : "",
     typeof payload.degc === "number" ? amount(payload.degc, "temperature", units) : "",
+    typeof payload.seconds === "number" ? `${payload.seconds} s` : "",
     typeof payload.what === "string" ? payload.what.replaceAll("_", " ") : "",
     Array.isArray(payload.cavities) ? `cavity ${payload.cavities.map((c) => Number(c) + 1).join(", ")}` : "",
     Array.isArray(payload.kinds) ? payload.kinds.join(", ") : "",

@@ -1,5 +1,6 @@
 import type { Explained, Schemas } from "../../api/client";
 import { type Share, Vessel } from "../../drawings/Vessel";
+import { burstList } from "../../shared/actWords";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Figure } from "../../shared/ui/Figure";
@@ -151,7 +152,7 @@ function Melted({ cook }: { cook: Schemas["CookReply"] }) {
       <li>
         melts in <Figure of={cook.hob} name="Time to melt, stirring with it" />
       </li>
-      <li>{cook.bursts_s === null ? "over the bath, stirring" : burstWords(cook.bursts_s)}</li>
+      {cook.bursts === null ? <li>over the bath, stirring</li> : <Bursts steps={cook.bursts} />}
       <li>
         <Figure of={cook.water} name="Water" text="no drop of water" />
       </li>
@@ -159,8 +160,23 @@ function Melted({ cook }: { cook: Schemas["CookReply"] }) {
   );
 }
 
-function burstWords([first, ...more]: number[]): string {
-  return more.length === 0 ? `one burst of ${first} s` : `${first} s, then ${more.length} × ${more[0]} s`;
+/** The bursts it is likely to need; where each is to bring it. */
+function Bursts({ steps }: { steps: Schemas["Next"][] }) {
+  const units = useUnits();
+  const bursts = steps.filter((step) => step.act === "burst");
+  return (
+    <li>
+      <span>{burstList(bursts.map((step) => step.seconds))}</span>
+      <span className="block text-quiet">
+        {bursts
+          .map(
+            ({ after }) =>
+              `${Math.round(after.melted_frac.likely * 100)} % at ${amount(after.degc.likely, "temperature", units)}`,
+          )
+          .join(", ")}
+      </span>
+    </li>
+  );
 }
 
 function parts(cook: Schemas["CookReply"]): { name: string; of: Explained; kept: boolean }[] {

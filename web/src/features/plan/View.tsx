@@ -94,6 +94,8 @@ function freshOrder(kitchen: Schemas["Kitchen"], piece: string): Order {
       by_id: [...kitchen.microwaves, ...kitchen.baths][0]?.id ?? "",
       place_id: (fridge ?? bench)?.id ?? "",
       melt_to_degc: 43,
+      power: "full",
+      stop: "lumps",
     },
     confidence_frac: 0.9,
     reserve_frac: 0.05,

@@ -78,6 +78,15 @@ export function IsomaltInputs({ way, kitchen, onChange, wrong }: Props<Schemas["
   );
 }
 
+const POWERS = [
+  { key: "full", name: "Full" },
+  { key: "half", name: "Half" },
+];
+const STOPS = [
+  { key: "lumps", name: "With a few lumps, stirred out" },
+  { key: "through", name: "Melted through" },
+];
+
 /** How this order's coating is melted, where it is poured, and where it sets. */
 export function CoatingInputs({ way, kitchen, onChange, wrong }: Props<Schemas["CoatingWay"]>) {
   const units = useUnits();
@@ -109,6 +118,22 @@ export function CoatingInputs({ way, kitchen, onChange, wrong }: Props<Schemas["
         options={named([...kitchen.microwaves, ...kitchen.baths])}
         onChange={(by_id) => change({ by_id })}
       />
+      {kitchen.microwaves.some((oven) => oven.id === way.by_id) && (
+        <>
+          <Pick
+            label="Power"
+            value={way.power}
+            options={POWERS}
+            onChange={(power) => change({ power: power as typeof way.power })}
+          />
+          <Pick
+            label="Take it out"
+            value={way.stop}
+            options={STOPS}
+            onChange={(stop) => change({ stop: stop as typeof way.stop })}
+          />
+        </>
+      )}
       <Pick
         label="Bowl"
         value={way.vessel_id}

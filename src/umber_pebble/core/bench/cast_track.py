@@ -1,0 +1,156 @@
+"""The track of a poured round: how it cools where it lies, and its windows."""
+
+import numpy as np
+
+from umber_pebble.core.bench.state import RoundState
+from umber_pebble.core.bench.track import Band, Observed, Track, as_read, curve_of, fit_readings
+from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
+from umber_pebble.core.heat.piece import Place, Stay
+from umber_pebble.core.heat.pot_law import (
+    Z_95,
+    balance_clock,
+    prior_line,
+    temperature_spread_degc,
+)
+from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of
+from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.spread import Spread, combine
+
+POINTS = 61
+
+
+# what somebody sees, as the mark it speaks of and on which side of it the cast is
+SEEN_AS = {
+    "sugar": {
+        "moves": ("holds", "before"), "lets_go": ("bend_opens", "at"), "resists": ("bend_closes", "at"),
+        "cracked": ("brittle", "past"),
+    },
+    "fat": {
+        "moves": ("still", "before"), "lets_go": ("unmould", "at"), "resists": ("unmould", "before"),
+        "cracked": ("over_chilled", "past"),
+    },
+}  # fmt: skip
+LEAST_SEEN_SD = 0.05
+"""No eye is surer of a moment than this share of the time since the pour."""
+
+
+def seen_as(windows: PieceWindows, what: str, time: float) -> Observed:
+    """What somebody saw of a round as an observation of its pace: its own time is that of the mark [s].
+
+    The mark's own spread, which no reading narrows, is how sure that is.
+    Args:
+        windows: of the round
+        what: one of SIGHTS
+        time: since the pour
+    Source: gelman-2013, assumption
+    """
+    mark, side = SEEN_AS["fat" if "touch" in windows.at else "sugar"][what]
+    own, spread = windows.at[mark].likely, windows.by_material[mark]
+    return Observed(time, own, max((spread.high - spread.low) / (2 * Z_95), LEAST_SEEN_SD * own, 1.0), side)
+
+
+def round_track(
+    plan: PlanInput, cook: PotCook, line_index: int, amount: CastAmounts, state: RoundState, pour: Spread,
+    places: dict[str, Place],
+) -> Track:  # fmt: skip
+    """A poured round: how it cools where it lies, and its windows [s since the run started].
+
+    Args:
+        plan, cook, amount: frozen
+        line_index: its line
+        state: of this round, poured
+        pour: temperature of the pot when it was poured [degC]
+        places: places by id
+    Source: patankar-1980, williams-landel-ferry-1955, gelman-2013
+    """
+    assert state.poured_s is not None
+    at, order = state.poured_s, plan.lines[line_index]
+    # where it has lain, and from there on where it is to go
+    ways = lies_of(plan, order, state.casts)
+    kept = [
+        ways[k][0].place if k < len(ways) and ways[k][1] == p else places[p]
+        for k, (_, p) in enumerate(state.places)
+    ]
+    path = tuple(Stay(max(t - at, 0.0), place) for (t, _), place in zip(state.places, kept, strict=True))
+    path += tuple(s for s in path_of(plan, order, state.casts)[len(path) :] if s.from_s > path[-1].from_s)
+    w = windows_s(casting_of(plan, order, amount, pour, cook.flow, path))
+    run = w.likely_run
+    clock = balance_clock(run.times_s, np.minimum.accumulate(run.mean_degc))
+    prior = prior_line(0.0, 2.0, w.pace)
+    rows = []
+    for reading in sorted(state.readings, key=lambda r: r.at_s):
+        sd = material("kitchen", reading.method, "method").value("sd")
+        rows.append(as_read(clock, reading, reading.at_s - at, reading.degc, sd))
+    rows += [seen_as(w, sight.what, sight.at_s - at) for sight in state.sights]
+    line, dots = fit_readings(prior, sorted(rows, key=lambda o: o.time))
+
+    def when(own: Spread) -> Spread:
+        def real(t: float) -> float:
+            return (t - line.y0) / line.rate
+
+        half = 1.645 * line.sd_at(real(own.likely)) / line.rate
+        spread = combine(
+            real(own.likely),
+            [[real(own.low), real(own.high)], [real(own.likely) - half, real(own.likely) + half]],
+        )
+        return Spread(*(max(v, 0.0) for v in (spread.low, spread.likely, spread.high))).plus(at)
+
+    then = {name: when(spread) for name, spread in w.by_material.items()}
+    hold = when(w.cool_to_hold)
+    end = then["unmould"].likely + (then["unmould"].high - at)
+    if "over_chilled" in then and not w.never("over_chilled"):
+        end = max(end, then["over_chilled"].high)
+    grid = np.linspace(0.0, end - at, POINTS)
+    spreads = [temperature_spread_degc(line, clock, float(t)) for t in grid]
+    windows = {name: (spread, spread) for name, spread in then.items() if name == "unmould" or not w.never(name)}
+    for work, (opens, closes) in WORKS.items():
+        if closes in windows:
+            windows[work] = (then[opens] if opens else Spread(at, at, at), then[closes])
+    return Track(
+        _round_bands(state, order.work, then, at, end, w),
+        curve_of(grid + at, spreads),
+        tuple(dots),
+        hold.high if pour.high >= HOT_TO_HOLD_DEGC else at,
+        windows,
+        w.limits,
+        line,
+        prior,
+        curve_of(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),
+    )
+
+
+def _round_bands(
+    state: RoundState, work: str | None, then: dict[str, Spread], at: float, end: float, w: PieceWindows
+) -> tuple[Band, ...]:
+    """What a round's ribbon shows: bands in order, the last open one to the end."""
+    poured, tail = Spread(at, at, at), Spread(end, end, end)
+    if state.unmoulded_s is not None:
+        out, last = (Spread(t, t, t) for t in (state.unmoulded_s, max(end, state.unmoulded_s)))
+        return Band("setting", poured, out), Band("set", out, last)
+    if "touch" in then:
+        starts = [
+            ("fluid", poured),
+            ("thickens", then["stick_closes"]),
+            ("touch", then["touch"]),
+            ("unmould", then["unmould"]),
+        ]
+        if not w.never("over_chilled"):
+            starts.append(("over_chilled", then["over_chilled"]))
+        if work == "stick" and state.worked_s is None:
+            starts[0] = ("stick", poured)
+    elif work == "bend" and state.worked_s is None:
+        starts = [
+            ("soft", poured),
+            ("bend", then["bend_opens"]),
+            ("stiff", then["bend_closes"]),
+            ("unmould", then["unmould"]),
+        ]
+    elif work == "stick" and state.worked_s is None:
+        starts = [("stick", poured), ("setting", then["stick_closes"]), ("unmould", then["unmould"])]
+    else:
+        starts = [("setting", poured), ("unmould", then["unmould"])]
+    ends = [start for _, start in starts[1:]] + [tail]
+    return tuple(Band(name, start, until) for (name, start), until in zip(starts, ends, strict=True))
