@@ -1,10 +1,11 @@
 """The bench's view of a run: ribbons, next acts, calls."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from umber_pebble.core.bench.acts import Act, Call, calls, next_acts
+from umber_pebble.core.bench.held_track import hold_acts
 from umber_pebble.core.bench.state import Sight
 from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
@@ -32,7 +33,8 @@ class ActView:
 
 @dataclass(frozen=True, slots=True)
 class Ribbon:
-    """A pot or round with its track; hot_until_s None: hot for as long as it is on the ring."""
+    """A pot, round or held batch with its track; hot_until_s None: hot for as long as it is on the ring; flows_until_s of a held
+    batch, None while it flows as long as it stands there; tip_until_s when its idle tip closes."""
 
     subject: str
     name: str
@@ -52,6 +54,9 @@ class Ribbon:
     dots: list[Dot]
     sights: list[Sight]
     overheated: bool
+    colour: str | None
+    flows_until_s: Spread | None
+    tip_until_s: float | None
     marks_degc: dict[str, float]
     outcomes: dict[int, bool]
 
@@ -111,6 +116,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         frozen.windows,
         actor,
         elapsed,
+        hold_acts(seen.cooks, seen.state.batches, seen.batches, frozen.hold, elapsed),
     )
     order = frozen.snapshot.order
     return BenchView(
@@ -160,7 +166,8 @@ def _methods(events: list[EventRow]) -> dict[str, str]:
     out = {}
     for e in events:
         if e.kind == "reading":
-            subject = f"pot:{e.payload['cook']}" if "cook" in e.payload else f"round:{e.payload['round']}"
+            of = next(key for key in ("batch", "cook", "round") if key in e.payload)
+            subject = f"{'pot' if of == 'cook' else of}:{e.payload[of]}"
             out[subject] = e.payload["method"]
     return out
 
@@ -175,6 +182,7 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
     for number, track in seen.pots.items():
         cook, state = seen.cooks[number], seen.state.cooks[number]
         left = cook.charge_kg - sum(frozen.finished_kg[n] for n in state.poured if n not in (state.lost or ()))
+        left = max(left - state.taken_kg, 0.0)
         melt, vessel = cook.way.melt.key, cook.way.vessel_id
         stand = order.isomalt.stand_id if melt == "isomalt" else order.coating.stand_id
         heat = order.isomalt.ring_id if melt == "isomalt" else order.coating.by_id
@@ -199,7 +207,25 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
                 seen.rests[(round_.cook, round_.rest)].overheated,
             )
         )  # fmt: skip
-    return out
+
+    return out + _held(seen, elapsed)
+
+
+def _held(seen: Seen, elapsed: float) -> list[Ribbon]:
+    """Batches that are held, the one that thickens first leading."""
+    out = []
+    for number, track in seen.batches.items():
+        b = seen.state.batches[number]
+        flows, tip = track.windows["flows"][0], track.windows["tip"][0].low
+        ribbon = _ribbon(
+            f"batch:{number}", b.name, seen.cooks[b.cook].way.melt.key, "held", None, 0, b.left_kg, b.spots[-1][1], False, track,
+            elapsed, {}, [], track.overheated,
+        )  # fmt: skip
+        until = flows if math.isfinite(flows.high) else None
+        out.append(
+            replace(ribbon, colour=b.colour, flows_until_s=until, tip_until_s=tip if math.isfinite(tip) else None)
+        )
+    return sorted(out, key=lambda r: r.flows_until_s.low if r.flows_until_s else math.inf)
 
 
 def _ribbon(
@@ -211,7 +237,7 @@ def _ribbon(
     hot = now.high >= HOT_TO_HOLD_DEGC if until is None else elapsed < until
     return Ribbon(
         subject, name, melt, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve, track.predicted,
-        list(track.dots), sights, overheated, track.marks_degc, outcomes,
+        list(track.dots), sights, overheated, None, None, None, track.marks_degc, outcomes,
     )  # fmt: skip
 
 

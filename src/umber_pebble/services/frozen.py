@@ -7,8 +7,9 @@ from functools import partial
 
 from umber_pebble.core.bench.again import cooks_now
 from umber_pebble.core.bench.cast_track import round_track
+from umber_pebble.core.bench.held_track import HoldKitchen, held_track
 from umber_pebble.core.bench.predict import heating_track, resting_track
-from umber_pebble.core.bench.state import Layout, RunState
+from umber_pebble.core.bench.state import BatchState, Layout, RunState
 from umber_pebble.core.bench.track import Track, temperature_at_degc
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.piece import Place
@@ -18,7 +19,7 @@ from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, line_amounts, make_cooks, round_windows
 from umber_pebble.core.plan.problem import FatMelt, PlanInput, SugarCook
-from umber_pebble.services.snapshot import Snapshot, break_key, places, plan_input
+from umber_pebble.services.snapshot import Snapshot, break_key, place_degc, places, plan_input
 from umber_pebble.store.models import Calibration, Run
 
 
@@ -34,6 +35,7 @@ class Frozen:
     layout: Layout
     windows: dict[int, PieceWindows]
     places: dict[str, Place]
+    hold: HoldKitchen
     kept: dict[tuple[str, int, int], tuple[object, Track]] = field(default_factory=dict)
 
     def track(self, name: tuple[str, int, int], made_from: object, make: Callable[[], Track]) -> Track:
@@ -46,7 +48,7 @@ class Frozen:
 
 @dataclass(slots=True)
 class Seen:
-    """A run as its events tell it: its cooks as they are now, and the curves of every pot and round."""
+    """A run as its events tell it: its cooks as they are now, and the curves of every pot, round and held batch."""
 
     seq: int
     state: RunState
@@ -54,6 +56,7 @@ class Seen:
     rests: dict[tuple[int, int], Track] = field(default_factory=dict)
     pots: dict[int, Track] = field(default_factory=dict)
     rounds: dict[int, Track] = field(default_factory=dict)
+    batches: dict[int, Track] = field(default_factory=dict)
 
 
 def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
@@ -75,10 +78,20 @@ def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
         tuple(line.work for line in plan.lines),
         tuple(line.lies[0][1] if line.lies else plan.way(line).poured_on_id for line in plan.lines),
         tuple(spots),
-        any(isinstance(way.by, SugarCook) for way in ways),
         tuple(isinstance(way.by, FatMelt) and isinstance(way.by.by, Microwave) for way in ways),
+        tuple(isinstance(way.by, SugarCook) for way in ways),
     )
-    return Frozen(snapshot, plan, amounts, cooks, finished, layout, round_windows(plan, cooks, amounts), spots)
+    return Frozen(
+        snapshot,
+        plan,
+        amounts,
+        cooks,
+        finished,
+        layout,
+        round_windows(plan, cooks, amounts),
+        spots,
+        _hold(snapshot),
+    )
 
 
 def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
@@ -113,7 +126,31 @@ def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
                     round_track, frozen.plan, cook, r.line, frozen.amounts[r.line], lies, pour, frozen.places
                 )
                 seen.rounds[r.number] = frozen.track(("round", r.number, 0), (pour, lies), make)
+    for b in state.batches:
+        if b.gone_s is None:
+            seen.batches[b.number] = _held(frozen, seen, b)
     return seen
+
+
+def _held(frozen: Frozen, seen: Seen, b: BatchState) -> Track:
+    """Of the cook it came from, as warm as that was when it was filled, or as the batch it was parted from."""
+    if b.parent is not None:
+        parent = seen.state.batches[b.parent]
+        source = seen.batches.get(b.parent) or _held(frozen, seen, parent)
+    else:
+        rests = seen.state.cooks[b.cook].rests
+        source = seen.rests[(b.cook, max(i for i, rest in enumerate(rests) if i == 0 or rest.off_s <= b.at_s))]
+    degc = temperature_at_degc(source, b.at_s)
+    make = partial(held_track, seen.cooks[b.cook], b, degc, frozen.hold, source.overheated)
+    return frozen.track(("batch", b.number, 0), (degc, b), make)
+
+
+def _hold(snapshot: Snapshot) -> HoldKitchen:
+    kitchen = snapshot.kitchen
+    bath = kitchen.baths[0].water_degc if kitchen.baths else None
+    counter = place_degc(kitchen.places[0], kitchen)
+    oven = kitchen.microwaves[0].power_w if kitchen.microwaves else None
+    return HoldKitchen(kitchen.room_degc, {"bath": bath, "counter": counter}, oven)
 
 
 def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:

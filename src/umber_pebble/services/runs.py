@@ -145,7 +145,7 @@ class RunService:
         state = _replayed(self.frozen(run), run, events)
         frozen = self.frozen(run, events)
         for new in news:
-            if new.kind == "poured":
+            if new.kind == "poured" and "round" in new.payload:
                 self._bears(frozen, state, new.payload["round"])
         session.add_all(rows)
         if run.ended_at is not None and state.ended_s is None:

@@ -29,7 +29,7 @@ WINDOWS = round_windows(PLAN, COOKS, AMOUNTS)
 ROUNDS = [r for c in COOKS for r in c.rounds]
 KG = {r.number: AMOUNTS[0].finished.value.likely * r.casts for r in ROUNDS}
 PLACES = {"bench": WOOD}
-LAYOUT = Layout(tuple(ROUNDS), ("pot",), (None,), ("bench",), ("bench", "slab"), True, (False,))
+LAYOUT = Layout(tuple(ROUNDS), ("pot",), (None,), ("bench",), ("bench", "slab"), (False,), (True,))
 WREN = "Wren"
 
 
@@ -215,7 +215,7 @@ LOLLIPOPS = make_lollipops()
 SIZES = line_amounts(LOLLIPOPS)
 MELTS = make_cooks(LOLLIPOPS, [[(0, 8)], [(0, 8)]], SIZES)
 BOARD = Layout(
-    tuple(r for c in MELTS for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), False, (True,)
+    tuple(r for c in MELTS for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (False,)
 )  # fmt: skip
 SPOTS = {"bench": WOOD, "fridge": FRIDGE}
 
@@ -255,7 +255,7 @@ def test_lollipops_are_melted_poured_get_sticks_go_to_the_fridge_and_come_out() 
         30.0,
     )
     assert then(130.0, ("burst", 120.0, heat.payload)).kind == "burst"
-    read = ("reading", 175.0, {"cook": 0, "degc": 43.0, "method": "immersed_swirled"})
+    read = ("reading", 175.0, {"cook": 0, "degc": 45.0, "method": "immersed_swirled"})
     assert then(190.0, ("seen", 170.0, {"cook": 0, "what": "smooth"}), read).kind == "off"
     assert then(320.0, ("rested", 230.0, {"cook": 0})).kind in ("read", "pour")
     sticks = then(505.0, ("poured", 500.0, {"round": 0}))
@@ -285,7 +285,7 @@ def test_left_on_the_bench_it_takes_longer_than_in_the_fridge() -> None:
 def test_two_vessels_may_be_on_at_once() -> None:
     one, other = BOARD.rounds
     two = replace(
-        BOARD, rounds=(one, replace(other, line=1)), vessels=("bowl", "glass bowl"), works=("stick",) * 2, poured_on=("bench",) * 2, bursts=(True,) * 2
+        BOARD, rounds=(one, replace(other, line=1)), vessels=("bowl", "glass bowl"), works=("stick",) * 2, poured_on=("bench",) * 2, bursts=(True,) * 2, sugars=(False,) * 2
     )  # fmt: skip
     both = [("started", 0.0, {}), ("heated", 100.0, {"cook": 0}), ("heated", 110.0, {"cook": 1})]
     state = replay(two, [Event(f"e{i}", kind, at, WREN, payload) for i, (kind, at, payload) in enumerate(both)])

@@ -12,7 +12,7 @@ from umber_pebble.core.plan.cooks import Round
 
 ROUNDS = (Round(0, 0, 0, 3), Round(1, 0, 0, 2), Round(2, 1, 1, 3))
 LAYOUT = Layout(
-    ROUNDS, ("pot", "bowl"), ("bend", "stick"), ("bench", "slab"), ("bench", "slab"), True, (False, True)
+    ROUNDS, ("pot", "bowl"), ("bend", "stick"), ("bench", "slab"), ("bench", "slab"), (False, True), (True, False)
 )
 SMALL = st.integers(-1, 3)
 JUNK = st.one_of(

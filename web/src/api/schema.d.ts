@@ -4861,18 +4861,22 @@ export interface components {
         };
         /**
          * Ribbon
-         * @description A pot or round with its track; hot_until_s None: hot for as long as it is on the ring.
+         * @description A pot, round or held batch with its track; hot_until_s None: hot for as long as it is on the ring; flows_until_s of a held
+         *     batch, None while it flows as long as it stands there; tip_until_s when its idle tip closes.
          */
         Ribbon: {
             /** Bands */
             bands: components["schemas"]["Band"][];
             /** Casts */
             casts: number;
+            /** Colour */
+            colour: string | null;
             curve: components["schemas"]["Curve"];
             /** Done */
             done: boolean;
             /** Dots */
             dots: components["schemas"]["Dot"][];
+            flows_until_s: components["schemas"]["Spread"] | null;
             /** Hot */
             hot: boolean;
             /** Hot Until S */
@@ -4905,6 +4909,8 @@ export interface components {
             sights: components["schemas"]["Sight"][];
             /** Subject */
             subject: string;
+            /** Tip Until S */
+            tip_until_s: number | null;
         };
         /** Ring */
         Ring: {

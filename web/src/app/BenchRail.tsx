@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
+import type { Schemas } from "../api/client";
 import { actShort } from "../shared/actWords";
 import { clock } from "../shared/format/units";
 import { timeOfDay } from "../shared/format/zone";
@@ -16,6 +17,7 @@ export function BenchRail() {
   if (!view) return null;
   const [first, ...rest] = view.acts;
   const zone = kitchen?.zone ?? "UTC";
+  const held = view.ribbons.filter((ribbon) => ribbon.phase === "held");
   const at = new Date(new Date(view.started_at).getTime() + elapsed * 1000);
   return (
     <Link
@@ -29,18 +31,46 @@ export function BenchRail() {
           <strong className="text-lg">{actShort(first, view)}</strong>
         </span>
       )}
-      {rest.slice(0, 2).map((act) => (
+      {rest.slice(0, held.length > 3 ? 0 : held.length > 0 ? 1 : 2).map((act) => (
         <span key={act.kind + act.subject} className="hidden gap-2 md:flex">
           <span className="text-quiet">{act.opens_s > elapsed ? clock(act.opens_s - elapsed) : "now"}</span>
           {actShort(act, view)}
         </span>
       ))}
-      <span className="ml-auto hidden text-quiet sm:block">
+      {held.length > 0 && (
+        <ul className="flex min-w-0 gap-3 overflow-hidden" aria-label="Held">
+          {held.map((batch) => (
+            <li key={batch.subject} className="flex items-center gap-1.5">
+              <span
+                className="h-3.5 w-3.5 rounded-full border border-[#f6f1ea]"
+                style={{ backgroundColor: batch.colour ?? "transparent" }}
+                aria-hidden="true"
+              />
+              {batch.name}
+              <strong className={soon(batch, elapsed) ? "text-[#ff8a3c]" : ""}>{left(batch, elapsed)}</strong>
+            </li>
+          ))}
+        </ul>
+      )}
+      <span className={`ml-auto hidden text-quiet ${held.length > 3 ? "" : "sm:block"}`}>
         {view.name} <strong className="text-ink">{timeOfDay(at, zone)}</strong>
       </span>
     </Link>
   );
 }
+
+const SOON_S = 180;
+type Held = Schemas["Ribbon"];
+
+/** How long a held batch still flows as it stands. */
+function left(batch: Held, elapsed: number): string {
+  const until = batch.flows_until_s?.low;
+  if (until === undefined) return "keeps";
+  return until > elapsed ? clock(until - elapsed) : "thick";
+}
+
+const soon = (batch: Held, elapsed: number) =>
+  batch.flows_until_s !== null && batch.flows_until_s.low - elapsed < SOON_S;
 
 function Due({ opens, closes, elapsed }: { opens: number; closes: number | null; elapsed: number }) {
   if (opens > elapsed)

@@ -22,6 +22,7 @@ export const FILL_OF: Record<string, Fill> = {
   over_chilled: "crosses",
   overheats: "hatch",
   ready: "open",
+  flows: "open",
 };
 
 export function Patterns({ id }: { id: string }) {

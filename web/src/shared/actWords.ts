@@ -53,6 +53,16 @@ export function burstList(bursts: number[]): string {
   return runs.map(([s, n]) => (n > 1 ? `${n} × ${s} s` : `${s} s`)).join(", then ");
 }
 
+/** What was taken out for bags is missing here. */
+function tooLittle(p: Record<string, number>, units: Units): string[] {
+  const fills = Math.floor((p.left_kg ?? 0) / (p.each_kg ?? 1));
+  return p.left_kg !== undefined && fills < (p.casts ?? 0)
+    ? [
+        `Only ${amount(p.left_kg, "mass", units)} to pour: enough for ${fills}. Put bags back or melt more first.`,
+      ]
+    : [];
+}
+
 function burstWords(act: Act, units: Units): ActWords {
   const p = act.params as Record<string, number>;
   const degc = (value: number | undefined) => amount(value ?? 0, "temperature", units);
@@ -133,6 +143,24 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         during: "whenever you like",
       };
     }
+    case "keep":
+      return {
+        title: p.seconds ? `${act.params.name}: ${p.seconds} s` : `${act.params.name}: over hot water`,
+        detail: [
+          `It thickens. ${p.seconds ? `In the microwave, ${p.seconds} s, with a look every 2 s; or` : ""} over hot water, or pipe it out. Turn the tip back in when idle.`,
+        ],
+        button: p.seconds ? `In, ${p.seconds} s` : "Over the bath",
+        before: "thickens in",
+        during: "stiff in",
+      };
+    case "too_warm":
+      return {
+        title: `${act.params.name}: off the heat`,
+        detail: ["Over this water it gets hotter than it bears. Stand it in a glass, put it back later."],
+        button: "Taken off",
+        before: "too warm in about",
+        during: "now",
+      };
     case "burst":
     case "stir":
       return burstWords(act, units);
@@ -192,6 +220,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         title: `Pour ${plural(casts, "cavity", "cavities")}`,
         detail: [
           `${amount(p.each_kg ?? 0, "mass", units)} each, to ${amount(p.fill_m ?? 0, "length", units)}: ${name}. About ${duration(p.pour_s ?? 0)}.`,
+          ...tooLittle(p, units),
           ...unsure,
           ...swirl,
         ],
@@ -281,6 +310,8 @@ export function actShort(act: Act, view: View): string {
   return (
     {
       acknowledge: "Read the caution",
+      keep: `${act.params.name} thickens`,
+      too_warm: `${act.params.name} gets too warm`,
       burst: `${p.seconds} s more`,
       stir: "Stir on, no burst",
       heat: coating ? "Melt the coating" : "Put the pot on",
@@ -320,4 +351,5 @@ export const BAND_WORDS: Record<string, string> = {
   touch: "touch-set",
   over_chilled: "over-chilled",
   overheats: "overheats",
+  flows: "FLOWS",
 };

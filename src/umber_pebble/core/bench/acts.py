@@ -1,6 +1,7 @@
 """What to do next, and when it may be done, from the state of a run."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -24,6 +25,8 @@ WHEN_NOTHING_CLOSES = (
     "unmould",
     "burst",
     "stir",
+    "too_warm",
+    "keep",
     "off",
     "read",
     "outcomes",
@@ -165,8 +168,12 @@ def _pour_acts(
             warm = _burst_payload(cook, cook.heating, again_s(cook.heating))
             return [*out, Act("warm", subject, "burst", warm, now, math.inf, True, figures | warm)]
         return [*out, Act("warm", subject, "heated", {"cook": cook.number}, now, math.inf, True, figures)]
+    seen = state.cooks[cook.number]
+    poured = sum(amounts[r.line].poured.value.likely * r.casts for r in cook.rounds if r not in waiting)
+    left = cook.charge_kg - cook.residue_kg.likely - poured - seen.taken_kg
     for r in waiting:
         figures = {
+            "left_kg": max(left, 0.0),
             "casts": r.casts, "each_kg": amounts[r.line].poured.value.likely, "fill_m": plan.lines[r.line].fill_m,
             "line": r.line, "pour_s": r.casts * plan.paces.pour_each_s, "limited_by": track.limited_by,
             "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
@@ -265,7 +272,7 @@ def moulds_free_s(
 
 def next_acts(
     plan: PlanInput, cooks: list[PotCook], amounts: list[CastAmounts], state: RunState, pots: dict[int, Track],
-    tracks: dict[int, Track], windows: dict[int, PieceWindows], actor: str, now: float,
+    tracks: dict[int, Track], windows: dict[int, PieceWindows], actor: str, now: float, more: Sequence[Act] = (),
 ) -> list[Act]:  # fmt: skip
     """The acts that lie ahead, the first being the one to do now [s since the run started].
 
@@ -276,6 +283,7 @@ def next_acts(
         state, pots, tracks: of the run
         actor: whose acts
         now: seconds since the run started
+        more: acts beside the pots and rounds
     Source: definition
     """
     if state.ended_s is not None:
@@ -287,6 +295,7 @@ def next_acts(
     acts += _forecasts(plan, cooks, windows, state, acts)
     if not acts:
         acts = _last_acts(plan, state, now)
+    acts += more
     acts = sorted(acts, key=lambda a: _urgency(a, now))
     if state.paused_s is not None:
         acts.insert(0, Act("resume", "run", "resumed", {}, state.paused_s, math.inf))
@@ -317,7 +326,7 @@ def calls(acts: list[Act], before_s: float) -> list[Call]:
     """
     out = []
     for act in acts:
-        if not act.forecast and act.kind in ("pour", "bend", "stick", "unmould", "off"):
+        if not act.forecast and act.kind in ("pour", "bend", "stick", "unmould", "off", "keep", "too_warm"):
             out.append(Call(act.opens_s - before_s, "opens", act.kind, act.subject))
             if math.isfinite(act.closes_s):
                 out.append(Call(act.closes_s - before_s, "closes", act.kind, act.subject))

@@ -18,8 +18,12 @@ TAIL_S = 120.0
 POINTS = 61
 
 
-def _looks(bowl: Bowl, readings: Sequence[Reading], sights: Sequence[Sight], at: float) -> list[Look]:
-    out = [Look(sight.at_s - at, sight.what) for sight in sights]
+def _looks(
+    bowl: Bowl, bursts: Sequence[Burst], readings: Sequence[Reading], sights: Sequence[Sight], at: float
+) -> list[Look]:
+    # between two bursts the last thing seen counts: what was said before it was a slip, or has passed
+    last = {sum(b.at_s <= s.at_s - at for b in bursts): s for s in sights}
+    out = [Look(sight.at_s - at, sight.what) for sight in last.values()]
     for r in readings:
         # a bowl is stirred before it is looked at
         degc, sd = corrected_degc(r, bowl.case, 0.0)
@@ -40,7 +44,7 @@ def belief_of(
     """
     at = done[0].at_s
     bursts = _bursts(done, at)
-    return Belief(bowl, bursts, _looks(bowl, readings, sights, at)), bursts
+    return Belief(bowl, bursts, _looks(bowl, bursts, readings, sights, at)), bursts
 
 
 def too_hot(melt: Material, hottest_degc: float, readings: Sequence[Reading], sights: Sequence[Sight]) -> bool:

@@ -72,11 +72,11 @@ def _warp(
 ) -> _Warp:
     full = pot_rate(clock, base, from_degc, to_degc)
     real, own, left, speed = [0.0], [0.0], base.melt_kg, 1.0
-    for at, number in sorted(rest.poured):
+    for at, gone in sorted([*((at, kg[number]) for at, number in rest.poured), *rest.taken]):
         t = max(at - rest.off_s, real[-1])
         own.append(own[-1] + speed * (t - real[-1]))
         real.append(t)
-        left = max(left - kg[number], 0.02 * base.melt_kg, 0.002)
+        left = max(left - gone, 0.02 * base.melt_kg, 0.002)
         speed = pot_rate(clock, replace(base, melt_kg=left), from_degc, to_degc) / full
     far = 6 * 3600.0
     own.append(own[-1] + speed * far)

@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 from typing import Any
 
+from umber_pebble.core.bench import batches
 from umber_pebble.core.bench.payload import finite, number, optional, refuse, whole
 from umber_pebble.core.bench.state import (
     BOWL_SIGHTS,
@@ -110,7 +111,9 @@ def _reading(state: RunState, event: Event) -> None:
             "say how it was taken", path="payload.method", got=method, limits={"one_of": list(METHODS)}
         )
     reading = Reading(event.id, event.at_s, degc, method)
-    if "cook" in event.payload:
+    if "batch" in event.payload:
+        batches.read(state, event, reading)
+    elif "cook" in event.payload:
         cook = state.cooks[number(event, "cook", len(state.cooks))]
         if cook.phase == "waiting":
             raise refuse("this pot is not on yet", "not_on_yet", cook=cook.number)
@@ -279,23 +282,30 @@ _KINDS = {
     "outcome": _outcome,
     "note": _note,
     "discarded": _discarded,
+    "decanted": batches.decanted,
     "replanned": _replanned,
     "paused": _paused,
     "resumed": _resumed,
     "ended": _ended,
 }
+# what is done to a held batch
+_OF_BATCH = {
+    "heated": batches.warmed, "poured": batches.used, "moved": batches.moved, "discarded": batches.thrown,
+    "merged": batches.merged, "coloured": batches.coloured,
+}  # fmt: skip
 AFTER_END = ("outcome", "note", "cancels", "acknowledged")
-KINDS = (*_KINDS, "cancels")
+KINDS = (*dict.fromkeys((*_KINDS, *_OF_BATCH)), "cancels")
 
 
 def _apply(state: RunState, event: Event) -> None:
-    if event.kind not in _KINDS:
+    if event.kind not in KINDS:
         raise OutOfRange("no such kind of event", path="kind", got=event.kind, limits={"one_of": list(KINDS)})
     if event.kind != "started" and not state.started:
         raise refuse("the run has not started", "not_started")
     if state.ended_s is not None and event.kind not in AFTER_END:
         raise refuse("the run has ended", "ended")
-    _KINDS[event.kind](state, event)
+    of_batch = "batch" in event.payload or event.kind not in _KINDS
+    (_OF_BATCH if of_batch and event.kind in _OF_BATCH else _KINDS)[event.kind](state, event)
     state.done.append(event)
 
 

@@ -61,8 +61,8 @@ class Melted:
 
 @dataclass(slots=True)
 class Rest:
-    """A pot off the ring: since when, how hot it came off, what was read and poured; rounds poured before it; how it was
-    melted, if by bursts."""
+    """A pot off the ring: since when, how hot it came off, what was read, poured and decanted [s, kg]; rounds poured before it;
+    how it was melted, if by bursts."""
 
     off_s: float
     off_degc: float | None
@@ -70,6 +70,32 @@ class Rest:
     poured: list[tuple[float, int]] = field(default_factory=list)
     readings: list[Reading] = field(default_factory=list)
     melted: Melted | None = None
+    taken: list[tuple[float, float]] = field(default_factory=list)
+
+
+@dataclass(slots=True)
+class BatchState:
+    """A batch decanted from a cook or from another batch: how much in what, of which colour, since when; where it has stood
+    since, what was taken out [kg], when it was warmed [s], read, and when it was gone."""
+
+    number: int
+    cook: int
+    parent: int | None
+    name: str
+    holder: str
+    kg: float
+    at_s: float
+    tip_m: float | None
+    colour: str | None
+    spots: list[tuple[float, str]]
+    used: list[tuple[float, float]] = field(default_factory=list)
+    warmed: list[tuple[float, float]] = field(default_factory=list)
+    readings: list[Reading] = field(default_factory=list)
+    gone_s: float | None = None
+
+    @property
+    def left_kg(self) -> float:
+        return max(self.kg - sum(kg for _, kg in self.used), 0.0)
 
 
 @dataclass(slots=True)
@@ -97,6 +123,11 @@ class CookState:
         return "resting" if self.rests and not self.thrown else "waiting"
 
     @property
+    def taken_kg(self) -> float:
+        """Decanted since it was last cooked anew, less what came back."""
+        return sum(kg for rest in self.rests for _, kg in rest.taken)
+
+    @property
     def poured(self) -> tuple[int, ...]:
         return tuple(number for rest in self.rests for _, number in rest.poured)
 
@@ -122,15 +153,19 @@ class RoundState:
 @dataclass(frozen=True, slots=True)
 class Layout:
     """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is, where the mould lies when
-    poured and whether it is melted by bursts; the places of the kitchen, and whether sugar is cooked."""
+    poured, whether it is melted by bursts and whether it is a sugar; the places of the kitchen."""
 
     rounds: tuple[Round, ...]
     vessels: tuple[str, ...]
     works: tuple[str | None, ...]
     poured_on: tuple[str, ...]
     place_ids: tuple[str, ...]
-    sugar: bool
     bursts: tuple[bool, ...]
+    sugars: tuple[bool, ...]
+
+    @property
+    def sugar(self) -> bool:
+        return any(self.sugars)
 
 
 @dataclass(slots=True)
@@ -140,6 +175,7 @@ class RunState:
     layout: Layout
     cooks: list[CookState]
     rounds: list[RoundState]
+    batches: list[BatchState] = field(default_factory=list)
     acknowledged: set[str] = field(default_factory=set)
     started: bool = False
     paused_s: float | None = None

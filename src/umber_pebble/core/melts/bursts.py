@@ -174,7 +174,7 @@ class Belief:
         self.weights = np.outer(w_oven, w_wafer)
         self.watts = coupled_w(bowl.oven.power_w, load, 1.0)
         self.numbers = _numbers(bowl)
-        self.last_seen = max((look for look in looks if look.seen), key=lambda look: look.at_s, default=None)
+        self.last_seen = next((look for look in reversed(looks) if look.seen), None)
         self.looked(bursts, looks)
 
     def run(self, bursts: Sequence[Burst], until_s: float) -> tuple[Array, Array, Array, Array]:

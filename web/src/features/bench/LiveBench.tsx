@@ -7,7 +7,9 @@ import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { restAreGood } from "../../shared/Outcomes";
 import { useRunEvents } from "../../shared/runEvents";
+import { SPOTS } from "../../shared/spots";
 import { serverNow, useElapsed } from "../../shared/useElapsed";
+import { DecantDialog } from "./Decant";
 import { Head, KeyHelp } from "./Head";
 import { NextAct } from "./NextAct";
 import { Probes } from "./Probes";
@@ -41,7 +43,7 @@ export function LiveBench({
   const [chosen, setChosen] = useState("");
   const [typed, setTyped] = useState("");
   const [methods, setMethods] = useState<Record<string, Method>>({});
-  const [dialog, setDialog] = useState<"reading" | "help" | "sight" | null>(null);
+  const [dialog, setDialog] = useState<"reading" | "help" | "sight" | "decant" | null>(null);
   const [left, setLeft] = useState<Record<string, number>>({});
   const [sound, setSoundState] = useState(soundOn());
   const pressed = useRef(0);
@@ -79,7 +81,7 @@ export function LiveBench({
     const degc = toSi(Number(text), shownIn("temperature", units));
     if (!selected || !Number.isFinite(degc)) return;
     const [what, number] = selected.subject.split(":");
-    send("reading", { [what === "pot" ? "cook" : "round"]: Number(number), degc, method });
+    send("reading", { [what === "pot" ? "cook" : (what ?? "")]: Number(number), degc, method });
     setTyped("");
   };
   const nextMethod = () => {
@@ -90,12 +92,21 @@ export function LiveBench({
     setMethods({ ...methods, [selected?.subject ?? ""]: next });
   };
   const move = () => {
+    if (selected?.phase === "held") {
+      const next = SPOTS[(SPOTS.findIndex(([spot]) => spot === selected.place) + 1) % SPOTS.length];
+      return send("moved", { batch: Number(selected.subject.split(":")[1]), spot: next?.[0] });
+    }
     if (!selected?.subject.startsWith("round") || selected.phase === "set") return;
     const ids = Object.keys(view.places);
     const here = ids.findIndex((id) => view.places[id] === selected.place);
     send("moved", { round: Number(selected.subject.split(":")[1]), place: ids[(here + 1) % ids.length] });
   };
   const watched = selected?.subject.startsWith("round") && selected.phase !== "set" ? selected : undefined;
+  const decants =
+    selected &&
+    (selected.phase === "held" || (selected.phase === "resting" && selected.subject.startsWith("pot")))
+      ? selected
+      : undefined;
   const toggleSound = () => {
     wakeSound();
     setSound(!sound);
@@ -122,6 +133,7 @@ export function LiveBench({
     method: nextMethod,
     move,
     sight: () => watched && setDialog("sight"),
+    decant: () => decants && setDialog("decant"),
     pause: () => send(view.paused ? "resumed" : "paused", {}),
     sound: toggleSound,
     help: () => setDialog("help"),
@@ -201,6 +213,7 @@ export function LiveBench({
             onRead={() => setDialog("reading")}
             onMove={move}
             onSight={() => setDialog("sight")}
+            onDecant={() => setDialog("decant")}
             selected={selected}
             method={method}
             onMethod={nextMethod}
@@ -227,6 +240,9 @@ export function LiveBench({
           subject={watched}
           onSeen={(what) => send("seen", { round: Number(watched.subject.split(":")[1]), what })}
         />
+      )}
+      {decants && (
+        <DecantDialog open={dialog === "decant"} onClose={() => setDialog(null)} from={decants} send={send} />
       )}
       <KeyHelp open={dialog === "help"} onClose={() => setDialog(null)} />
     </div>

@@ -6,6 +6,7 @@ import { useUnits } from "../../shared/format/useUnits";
 import { Outcomes } from "../../shared/Outcomes";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Caution } from "./Caution";
+import { HeldActions } from "./HeldActions";
 import { InBowl } from "./InBowl";
 import { METHOD_WORDS, type Method } from "./Reading";
 
@@ -18,6 +19,7 @@ interface Props {
   onRead: () => void;
   onMove: () => void;
   onSight: () => void;
+  onDecant: () => void;
   selected: Schemas["Ribbon"] | undefined;
   method: Method;
   onMethod: () => void;
@@ -37,7 +39,9 @@ export function NextAct(p: Props) {
     ? `${view.line_names[Number(act.params.line ?? 0)]}, round ${number}`
     : act.subject.startsWith("pot")
       ? `${ribbon?.name ?? (act.params.melt === "coating" ? "Bowl" : "Pot")}, ${act.params.melt === "coating" ? "melt" : "cook"} ${number}`
-      : view.name;
+      : act.subject.startsWith("batch")
+        ? String(act.params.name)
+        : view.name;
   const ended = act.kind === "end" || act.kind === "again";
   return (
     <section aria-label="Next" className="flex flex-col gap-4 px-6 py-5 md:flex-row md:gap-8">
@@ -98,6 +102,14 @@ export function NextAct(p: Props) {
                 M {METHOD_WORDS[p.method]}
               </Small>
             </>
+          )}
+          {p.selected?.subject.startsWith("pot") && p.selected.phase === "resting" && (
+            <Small onClick={p.onDecant} label={`Out of the ${p.selected.name} into bags, bowls or jugs`}>
+              D into bags
+            </Small>
+          )}
+          {p.selected?.subject.startsWith("batch") && (
+            <HeldActions of={p.selected} send={p.send} onDecant={p.onDecant} />
           )}
           {p.selected?.subject.startsWith("pot") && (
             <Small

@@ -2,9 +2,10 @@ import type { Schemas } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
 import { BAND_WORDS } from "../../shared/actWords";
 import { curveAt } from "../../shared/curve";
-import { amount } from "../../shared/format/units";
+import { amount, clock } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { sightWords } from "../../shared/sights";
+import { spotWords } from "../../shared/spots";
 import { useWidth } from "../../shared/useWidth";
 
 type Ribbon = Schemas["Ribbon"];
@@ -15,7 +16,7 @@ const NARROW = 560;
 /** What a ribbon of coating reaches above its curve, which so stands clear of the words [K]. */
 const CLEAR_OF_WORDS_K = 9;
 /** Few ribbons stand tall, many slim. */
-const heightFor = (count: number) => (count <= 2 ? 104 : count <= 4 ? 72 : 56);
+const heightFor = (count: number) => (count <= 2 ? 104 : count <= 4 ? 72 : count <= 5 ? 56 : 40);
 
 /** Pots and rounds under one "now", side by side in time. */
 export function Ribbons({
@@ -88,36 +89,50 @@ function Row({
   const hot = ribbon.hot_until_s === null || elapsed < ribbon.hot_until_s;
   const number = Number(ribbon.subject.split(":")[1]) + 1;
   const pot = ribbon.subject.startsWith("pot");
-  const meta = pot
-    ? `${amount(ribbon.melt_kg ?? 0, "mass", units)}, ${ribbon.place.toLowerCase()}`
-    : `round ${number}: ${ribbon.casts}, ${ribbon.place.toLowerCase()}`;
-  const name = pot ? ribbon.name : `${ribbon.name}, ${number}`;
+  const held = ribbon.phase === "held";
+  const slim = height < 50;
+  const meta = held
+    ? `${amount(ribbon.melt_kg ?? 0, "mass", units)}, ${spotWords(ribbon.place)}${tipWords(ribbon, elapsed)}`
+    : pot
+      ? `${amount(ribbon.melt_kg ?? 0, "mass", units)}, ${ribbon.place.toLowerCase()}`
+      : `round ${number}: ${ribbon.casts}, ${ribbon.place.toLowerCase()}`;
+  const name = pot || held ? ribbon.name : `${ribbon.name}, ${number}`;
   return (
     <div
-      className={`mb-2 flex border-l-4 ${narrow ? "flex-col" : ""} ${selected ? "border-glass bg-panel" : "border-transparent"}`}
+      className={`${slim ? "mb-1" : "mb-2"} flex border-l-4 ${narrow ? "flex-col" : ""} ${selected ? "border-glass bg-panel" : "border-transparent"}`}
     >
       <button
         type="button"
         onClick={onSelect}
         aria-pressed={selected}
         title="select for readings"
-        className={`shrink-0 px-3 py-1 text-left ${narrow ? "" : "w-[232px]"}`}
+        className={`shrink-0 px-3 text-left ${slim ? "py-0" : "py-1"} ${narrow ? "" : "w-[232px]"}`}
       >
         <span className="flex items-baseline justify-between gap-2">
-          <strong className="truncate text-xl">{ribbon.name}</strong>
+          <strong className="flex min-w-0 items-center gap-2 text-xl">
+            {ribbon.colour && (
+              <span
+                className="h-4 w-4 shrink-0 rounded-full border border-ink"
+                style={{ backgroundColor: ribbon.colour }}
+                aria-hidden="true"
+              />
+            )}
+            <span className="truncate">{ribbon.name}</span>
+          </strong>
           <strong className="text-2xl">
             {degc === null ? "" : `${amount(degc, "temperature", units, false)}°`}
           </strong>
         </span>
-        <span className="flex items-center gap-2 text-[0.95rem] text-quiet">
+        <span className={`flex items-center gap-2 text-quiet ${slim ? "-mt-1 text-sm" : "text-[0.95rem]"}`}>
           {hot && <HotMark />}
+          {ribbon.overheated && <strong className="shrink-0 text-heat">was too hot</strong>}
           <span className="truncate">{meta}</span>
         </span>
       </button>
       <div className="min-w-0 flex-1">
         <HeatRibbon
           bands={ribbon.bands}
-          curve={ribbon.curve}
+          curve={slim ? undefined : ribbon.curve}
           dots={ribbon.dots}
           sights={ribbon.sights.map((sight) => ({
             at_s: sight.at_s,
@@ -138,6 +153,13 @@ function Row({
       </div>
     </div>
   );
+}
+
+/** An idle tip closes long before its bag does. */
+function tipWords(ribbon: Ribbon, elapsed: number): string {
+  if (ribbon.tip_until_s === null) return "";
+  const left = ribbon.tip_until_s - elapsed;
+  return left > 0 ? `, tip ${clock(left)}` : ", tip closed";
 }
 
 /** Whatever is hot to hold carries this. */

@@ -11,6 +11,7 @@ export interface BenchKeys {
   method: () => void;
   move: () => void;
   sight: () => void;
+  decant: () => void;
   pause: () => void;
   sound: () => void;
   help: () => void;
@@ -52,6 +53,7 @@ function handle(event: KeyboardEvent, keys: BenchKeys): boolean {
     m: keys.method,
     v: keys.move,
     w: keys.sight,
+    d: keys.decant,
     p: keys.pause,
     s: keys.sound,
     "?": keys.help,

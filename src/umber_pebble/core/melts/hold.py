@@ -1,0 +1,410 @@
+"""Melt held ready in bags, bowls and jugs: how long it flows, when it goes back to the heat, what dipping takes out of it."""
+
+import math
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.fat.crystallise import set_along_frac, setting_of
+from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
+from umber_pebble.core.heat.conduction import Array
+from umber_pebble.core.materials.load import Material, material, materials, model_factors
+from umber_pebble.core.melts.oven import coupled_w
+from umber_pebble.core.spread import Spread, combine, exact
+
+STEP_S = 5.0
+AHEAD_S = 2 * 3600.0
+LEAST_KG = 0.002
+SLENDER = 3.0
+"""A bag of melt is this many times as long as thick."""
+
+
+@dataclass(frozen=True, slots=True)
+class Spot:
+    """Where a vessel is kept: a coefficient to the room's air over its whole surface, and one to something else under or around
+    it (bath, counter, hand), over a share of the surface [W/m2K, frac, degC]."""
+
+    to_air_w_m2k: Spread
+    to_place_w_m2k: Spread
+    share_frac: float
+    place_degc: float
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """A batch in a vessel: what and how much, how warm when it came there; the room; its sugar's glass transition, None for fat;
+    the tip it is piped through [m], None where there is none."""
+
+    melt: Material
+    kg: float
+    degc: Spread
+    holder: str
+    room_degc: float
+    tg: Spread | None = None
+    tip_m: float | None = None
+
+    def __post_init__(self) -> None:
+        require_range("kg", self.kg, LEAST_KG, 20.0)
+        known = materials("kitchen", "holder")
+        if self.holder not in known:
+            raise OutOfRange(
+                "held in a bag, a bowl or a jug", path="holder", got=self.holder, limits={"one_of": list(known)}
+            )
+
+    @property
+    def vessel(self) -> Material:
+        return material("kitchen", self.holder, "holder")
+
+
+@dataclass(frozen=True, slots=True)
+class Stood:
+    """From this moment it stood in this spot [s]."""
+
+    at_s: float
+    spot: Spot
+
+
+@dataclass(frozen=True, slots=True)
+class Warmed:
+    """Seconds in a microwave of a power [W], at a moment [s]."""
+
+    at_s: float
+    seconds: float
+    power_w: float
+
+
+@dataclass(frozen=True, slots=True)
+class Story:
+    """What became of a held batch since it was filled, all times from then [s]: where it stood, when it was warmed, used (with
+    what was taken, or put in [kg, below zero]), read [degC], and looked at."""
+
+    stood: tuple[Stood, ...]
+    warmed: tuple[Warmed, ...] = ()
+    used: tuple[tuple[float, float], ...] = ()
+    read: tuple[tuple[float, float], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Keeps:
+    """A held batch now and ahead, all times from its filling [s]: its temperature [degC], until when it flows freely and until
+    when at all (inf: as long as it stands so), when its tip closes, and from when it is warmer than it bears (inf: never)."""
+
+    times_s: Array
+    likely_degc: Array
+    low_degc: Array
+    high_degc: Array
+    flows_s: Spread
+    stiff_s: Spread
+    tip_s: Spread
+    too_warm_s: float
+    kg: float
+
+
+def spot_of(kind: str, room_degc: float, place_degc: float | None = None) -> Spot:
+    """A spot by its kind: "bath", "towel", "glass", "counter", "hand" or "air" [SI fields].
+
+    Args:
+        kind: of the tables
+        room_degc: of the room
+        place_degc: of the bath's water, the counter or the hand; the room's where there is none
+    Raises: OutOfRange: no such kind.
+    Source: assumption
+    """
+    row = material("kitchen", kind, "hold")
+    own = row.value("degc") if "degc" in row.properties else room_degc
+    return Spot(
+        row.spread("to_air"), row.spread("to_place"), row.value("share"), own if place_degc is None else place_degc
+    )
+
+
+def surface_m2(held: Held, kg: float) -> float:
+    """Surface of a batch as its vessel shapes it: a slender bag, half a ball, a jug as high as wide [m2].
+
+    Source: geometry
+    """
+    volume = kg / held.melt.value("density_melt")
+    if held.holder == "bag":
+        d = math.cbrt(4 * volume / (SLENDER * math.pi))
+        return math.pi * d * (SLENDER + 0.5) * d
+    if held.holder == "jug":
+        d = math.cbrt(4 * volume / math.pi)
+        return 1.5 * math.pi * d**2
+    r = math.cbrt(3 * volume / (2 * math.pi))
+    return 3 * math.pi * r**2
+
+
+def capacity_j_k(held: Held, kg: float) -> float:
+    """Heat a batch and its vessel hold a kelvin [J/K]. Source: incropera-2007"""
+    return kg * held.melt.value("cp_melt") + held.vessel.value("mass") * held.vessel.value("cp")
+
+
+@dataclass(frozen=True, slots=True)
+class _Case:
+    """One value of each uncertain input: a factor on what it loses, one on how slowly its fat sets, the share that thickens or
+    the glass transition."""
+
+    loss: float
+    half: float
+    thick: float
+    tg: float
+    off_k: float = 0.0
+
+
+def _temps(held: Held, story: Story, until_s: float, case: _Case) -> tuple[Array, Array]:
+    """Times and temperatures, exact exponentials between what happens."""
+    times = np.arange(0.0, until_s + STEP_S, STEP_S)
+    out = np.empty_like(times)
+    degc, kg, spot, at = held.degc.likely + case.off_k, held.kg, story.stood[0].spot, 0.0
+    happened: list[tuple[float, str, float, Spot | None]] = sorted(
+        [
+            *((s.at_s, "stood", 0.0, s.spot) for s in story.stood[1:]),
+            *((w.at_s, "warmed", _warmth_j(w, held.kg), None) for w in story.warmed),
+            *((t, "used", taken, None) for t, taken in story.used),
+            *((t, "read", read, None) for t, read in story.read),
+        ],
+        key=lambda row: row[0],
+    )
+    for t, kind, value, to in [*happened, (math.inf, "end", 0.0, None)]:
+        rate, rest = _loss(held, kg, spot, case.loss)
+        here = (times >= at) & (times < t)
+        out[here] = rest + (degc - rest) * np.exp(-rate * (times[here] - at))
+        if kind == "end":
+            break
+        degc, at = rest + (degc - rest) * math.exp(-rate * (t - at)), t
+        if kind == "warmed":
+            # what has set melts first
+            gone = times < t
+            degc += max(value - kg * _latent_j_kg(held, times[gone], out[gone], case), 0.0) / capacity_j_k(
+                held, kg
+            )
+        elif kind == "used":
+            kg = max(kg - value, LEAST_KG)
+        elif kind == "read":
+            degc = value + case.off_k
+        spot = to or spot
+    return times, out
+
+
+def _warmth_j(w: Warmed, kg: float) -> float:
+    return coupled_w(w.power_w, kg, material("kitchen", "coupling", "microwave").value("share")) * w.seconds
+
+
+def _latent_j_kg(held: Held, times: Array, temps: Array, case: _Case) -> float:
+    if held.tg is not None or times.size == 0:
+        return 0.0
+    share = set_along_frac(times, temps, setting_of(held.melt, case.half))[-1]
+    return float(share) * held.melt.value("latent_fat")
+
+
+def _loss(held: Held, kg: float, spot: Spot, factor: float) -> tuple[float, float]:
+    """How fast it comes to rest and where [1/s, degC]."""
+    surface = surface_m2(held, kg)
+    air = factor * spot.to_air_w_m2k.likely * surface * (1 - spot.share_frac)
+    place = factor * spot.to_place_w_m2k.likely * surface * spot.share_frac
+    total = max(air + place, 1e-9)
+    return total / capacity_j_k(held, kg), (air * held.room_degc + place * spot.place_degc) / total
+
+
+def _after(times: Array, rising: Array, limit: float, from_s: float) -> float:
+    """When a rising series passes a limit, not before a moment [s]; inf when never."""
+    later = np.flatnonzero((rising >= limit) & (times >= from_s - 1e-9))
+    return float(times[later[0]]) if later.size else math.inf
+
+
+def _marks(held: Held, times: Array, temps: Array, case: _Case, from_s: float) -> tuple[float, float]:
+    """When it thickens and when it is stiff [s]."""
+    if held.tg is not None:
+        limits = [
+            -temperature_at_log_viscosity_degc(held.melt.value(p), case.tg)
+            for p in ("log_pour_close", "log_stiff")
+        ]
+        return _after(times, -temps, limits[0], from_s), _after(times, -temps, limits[1], from_s)
+    share = set_along_frac(times, temps, setting_of(held.melt, case.half))
+    stiff = held.melt.value("set_stiff")
+    return _after(times, share, case.thick, from_s), _after(times, share, stiff, from_s)
+
+
+def _tip(held: Held, temps: Array, times: Array, case: _Case, from_s: float) -> float:
+    """When the melt in an idle tip is stiff: a thin rod in the room's air [s]."""
+    if held.tip_m is None:
+        return math.inf
+    melt, idle = held.melt, times >= from_s
+    h = material("kitchen", "air", "hold").value("to_air") * case.loss
+    rate = 4 * h / (melt.value("density_melt") * melt.value("cp_melt") * held.tip_m)
+    start = float(temps[idle][0])
+    rod = held.room_degc + (start - held.room_degc) * np.exp(-rate * (times[idle] - from_s))
+    return from_s + _marks(held, times[idle] - from_s, rod, case, 0.0)[1]
+
+
+def keeps(held: Held, story: Story, now_s: float) -> Keeps:
+    """How a held batch stands and how long it lasts as it stands, with spread.
+
+    Args:
+        held: as it was filled
+        story: since then
+        now_s: since it was filled [s]
+    Raises: OutOfRange: a time before the filling.
+    Source: incropera-2007 (section 5.1), avrami-1939, williams-landel-ferry-1955, jcgm-100-2008
+    """
+    require_range("now_s", now_s, 0.0, 1e7)
+    last = max([0.0, *(s.at_s for s in story.stood), *(w.at_s for w in story.warmed), *(t for t, _ in story.read)])
+    idle = max([0.0, *(w.at_s for w in story.warmed), *(t for t, _ in story.used)])
+    loss = model_factors()["loss_factor"].spread
+    half = held.melt.spread("half_time") if held.tg is None else exact(1.0)
+    thick = held.melt.spread("set_thickens") if held.tg is None else exact(0.0)
+    tg = held.tg or exact(0.0)
+    base = _Case(1.0, 1.0, thick.likely, tg.likely)
+    off = (held.degc.low - held.degc.likely, held.degc.high - held.degc.likely)
+    varied = [
+        [replace(base, loss=loss.low), replace(base, loss=loss.high)],
+        [replace(base, off_k=off[0]), replace(base, off_k=off[1])],
+    ]
+    if held.tg is None:
+        varied += [
+            [replace(base, half=half.low / half.likely), replace(base, half=half.high / half.likely)],
+            [replace(base, thick=thick.low), replace(base, thick=thick.high)],
+        ]
+    else:
+        varied.append([replace(base, tg=tg.low), replace(base, tg=tg.high)])
+    until = now_s + AHEAD_S
+
+    def one(case: _Case) -> tuple[Array, float, float, float]:
+        times, temps = _temps(held, story, until, case)
+        flows, stiff = _marks(held, times, temps, case, last)
+        return temps, min(flows, until), min(stiff, until), min(_tip(held, temps, times, case, idle), until)
+
+    temps, *likely = one(base)
+    rows = [[one(case) for case in pair] for pair in varied]
+    flows = combine(likely[0], [[r[1] for r in pair] for pair in rows])
+    stiff = combine(likely[1], [[r[2] for r in pair] for pair in rows])
+    tip = combine(likely[2], [[r[3] for r in pair] for pair in rows])
+    times = np.arange(0.0, until + STEP_S, STEP_S)
+    bands = [np.array([r[0] - temps for r in pair]) for pair in rows[:2]]
+    down = np.sqrt(sum(np.minimum(b.min(axis=0), 0.0) ** 2 for b in bands))
+    up = np.sqrt(sum(np.maximum(b.max(axis=0), 0.0) ** 2 for b in bands))
+    hot = np.flatnonzero(temps > held.melt.value("spoils_at")) if held.tg is None else np.array([], dtype=int)
+    taken = sum(kg for t, kg in story.used)
+    return Keeps(
+        times, temps, temps - down, temps + up, _within(flows, until), _within(stiff, until), _within(tip, until),
+        float(times[hot[0]]) if hot.size else math.inf, max(held.kg - taken, 0.0),
+    )  # fmt: skip
+
+
+def _within(of: Spread, until: float) -> Spread:
+    """What is not reached within the time looked at is not said to be reached."""
+    low, likely, high = (v if v < until - 2 * STEP_S else math.inf for v in (of.low, of.likely, of.high))
+    return Spread(low, likely, high)
+
+
+def rescue_s(held: Held, degc: float, set_frac: float, power_w: float) -> float:
+    """Seconds in the microwave that bring a stiff batch of fat back to where it flows, in the steps of practice [s].
+
+    Args:
+        held: the batch
+        degc: as it is
+        set_frac: how far it has set
+        power_w: of the oven
+    Source: common-practice, incropera-2007 (energy balance)
+    """
+    step, melt = material("kitchen", "bursts", "microwave").value("rescue"), held.melt
+    goal = melt.value("melts_at") + 2 * melt.value("melting_width")
+    needs = capacity_j_k(held, held.kg) * max(goal - degc, 0.0) + held.kg * melt.value("latent_fat") * melt.value(
+        "set_stiff"
+    )
+    watts = coupled_w(power_w, held.kg, material("kitchen", "coupling", "microwave").value("share"))
+    return step * max(math.ceil(needs / watts / step), 1)
+
+
+@dataclass(frozen=True, slots=True)
+class Dipped:
+    """What dipping does to a bath: how warm it is after all of them [degC], how much melt is left [kg], after how many it is
+    colder than it should be (None: not by these), and the least melt that covers a piece upright, and tilted [kg]."""
+
+    degc: float
+    left_kg: float
+    cold_after: int | None
+    upright_kg: float
+    tilted_kg: float
+    tilt_rad: float
+
+
+@dataclass(frozen=True, slots=True)
+class Dip:
+    """Centres to be dipped: how many, each of a weight, temperature and heat capacity, dipped to a depth, as wide, and coated
+    with so much [kg, degC, J/kgK, m]; each is in the melt for so long [s]."""
+
+    count: int
+    kg: float
+    degc: float
+    cp_j_kgk: float
+    depth_m: float
+    width_m: float
+    coat_kg: float
+    seconds: float
+    conductivity: float = 0.35
+    density: float = 900.0
+
+    def __post_init__(self) -> None:
+        require_range("dip.count", self.count, 1, 500)
+        require_range("dip.kg", self.kg, 0.001, 2.0)
+        require_range("dip.degc", self.degc, -30.0, 60.0)
+        require_range("dip.depth_m", self.depth_m, 0.002, 0.3)
+        require_range("dip.width_m", self.width_m, 0.002, 0.3)
+        require_range("dip.coat_kg", self.coat_kg, 0.0, 0.5)
+        require_range("dip.seconds", self.seconds, 0.2, 60.0)
+
+
+CLEAR_M = 0.003
+"""Melt that must stand under and over what is dipped."""
+MOST_TILT_RAD = 0.6
+
+
+def taken_by_dip_j(dip: Dip, melt: Material, bath_degc: float) -> float:
+    """Heat one centre takes out of a bath while it is in it [J]: two half spaces in contact, at most until it is as warm.
+
+    Q = 2 e A (T_s - T_c) sqrt(t / pi), e the effusivity of the centre, T_s where both meet.
+    Args:
+        dip: the centre
+        melt: of the bath
+        bath_degc: of it
+    Source: incropera-2007, section 5.7
+    """
+    own = math.sqrt(dip.conductivity * dip.density * dip.cp_j_kgk)
+    bath = math.sqrt(melt.value("conductivity_melt") * melt.value("density_melt") * melt.value("cp_melt"))
+    meets = (bath * bath_degc + own * dip.degc) / (bath + own)
+    area = math.pi * dip.width_m * dip.depth_m + math.pi * dip.width_m**2 / 4
+    given = 2 * own * area * (meets - dip.degc) * math.sqrt(dip.seconds / math.pi)
+    return min(given, dip.kg * dip.cp_j_kgk * (bath_degc - dip.degc))
+
+
+def dipped(held: Held, dip: Dip, diameter_m: float, least_degc: float) -> Dipped:
+    """A bath after dipping, and how much of it the piece needs.
+
+    Args:
+        held: the bath
+        dip: what is dipped
+        diameter_m: of a straight-sided vessel, wider than the piece [m]
+        least_degc: below this the coat comes out too thick [degC]
+    Raises: OutOfRange: the vessel is narrower than the piece.
+    Source: incropera-2007, geometry
+    """
+    if diameter_m <= dip.width_m + 2 * CLEAR_M:
+        raise OutOfRange(
+            "the vessel is too narrow for the piece", path="diameter_m", got=diameter_m,
+            limits={"low": dip.width_m + 2 * CLEAR_M},
+        )  # fmt: skip
+    degc, kg, cold = held.degc.likely, held.kg, None
+    for n in range(dip.count):
+        degc -= taken_by_dip_j(dip, held.melt, degc) / capacity_j_k(held, kg)
+        kg = max(kg - dip.coat_kg, 0.002)
+        if cold is None and degc < least_degc:
+            cold = n + 1
+    density, floor = held.melt.value("density_melt"), math.pi * diameter_m**2 / 4
+    need = dip.depth_m + CLEAR_M
+    displaced = math.pi * dip.width_m**2 / 4 * dip.depth_m
+    upright = density * max(floor * need - displaced, 0.0)
+    # tilted until the floor would run dry, the low side is twice as deep as the level
+    tilt = min(MOST_TILT_RAD, math.atan(need / diameter_m))
+    tilted = density * max(floor * (need - diameter_m / 2 * math.tan(tilt)) - displaced, 0.0)
+    return Dipped(degc, kg, cold, upright, tilted, tilt)

@@ -1,0 +1,90 @@
+"""Bursts corrected at the bowl, six bags held while piping, in a real browser."""
+
+import re
+from collections.abc import Callable
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Server, act, space
+
+pytestmark = pytest.mark.browser
+OpenPage = Callable[..., Page]
+COLOURS = {
+    "Coral": "#e8705a",
+    "Night": "#26304f",
+    "Moss": "#6b7f3a",
+    "Ice": "#bfe3ea",
+    "Sun": "#f1c232",
+    "Salt": "#f4f1ea",
+}
+
+
+def melted(page: Page, demo: Server) -> None:
+    page.get_by_role("button", name="Start the run").click()
+    act(page, "Weigh .* coating, melt it")
+    space(page)
+    act(page, "10 s more")
+    demo.advance(46)
+    page.get_by_role("button", name="a few lumps").click()
+    act(page, "Take the bowl out|more")
+    page.get_by_role("button", name="smooth", exact=True).click()
+    act(page, "Take the bowl out")
+    space(page)
+    expect(page.get_by_role("button", name=re.compile("undo .off the heat"))).to_be_visible()
+
+
+def test_what_is_seen_changes_the_next_burst(demo: Server, open_page: OpenPage) -> None:
+    page = open_page(demo.base + "/plan/order-planets")
+    page.get_by_role("button", name="Start the run").click()
+    act(page, "Weigh .* coating, melt it")
+    space(page)
+    expect(page.get_by_text("The oven is on.")).to_be_visible()
+    demo.advance(46)
+    then = page.get_by_text(re.compile(r"Then about .* % melted"))
+    before = then.inner_text()
+    page.get_by_role("button", name="solid", exact=True).click()
+    expect(then).not_to_have_text(before)
+    # grains: no more heat, and it stays with the bowl
+    page.get_by_role("button", name="grainy").click()
+    act(page, "Take the bowl out")
+    expect(page.get_by_text("was too hot")).to_be_visible()
+    space(page)
+    expect(page.get_by_role("button", name=re.compile("undo .off the heat"))).to_be_visible()
+    expect(page.get_by_text("was too hot")).to_be_visible()
+
+
+def test_six_bags_are_held_while_piping(demo: Server, open_page: OpenPage) -> None:
+    page = open_page(demo.base + "/plan/order-planets")
+    melted(page, demo)
+    page.keyboard.press("d")
+    dialog = page.get_by_role("dialog")
+    for i, (name, colour) in enumerate(COLOURS.items(), 1):
+        if i > 1:
+            dialog.get_by_role("button", name="One more").click()
+        dialog.get_by_label(f"Name {i}").fill(name)
+        dialog.get_by_label(f"Weight {i}").fill("20")
+        dialog.get_by_label(f"Colour {i}").fill(colour)
+    dialog.get_by_label("Weight 1").fill("200")
+    expect(dialog.get_by_text("more than is in it")).to_be_visible()
+    expect(dialog.get_by_role("button", name="Filled")).to_be_disabled()
+    dialog.get_by_label("Weight 1").fill("20")
+    dialog.get_by_role("button", name="Filled").click()
+    for name in COLOURS:
+        expect(page.get_by_role("img", name=re.compile(f"^{name}: "))).to_be_visible()
+    # one goes over the water, one is used up, one is undone
+    page.get_by_role("button", name=re.compile("^Coral")).click()
+    page.get_by_role("button", name="Coral: over hot water").click()
+    expect(page.get_by_text(re.compile("20.g, over hot water"))).to_be_visible()
+    page.get_by_role("button", name=re.compile("^Night")).first.click()
+    page.get_by_role("button", name="Night: used up").click()
+    expect(page.get_by_role("img", name=re.compile("^Night: "))).to_have_count(0)
+    page.get_by_role("button", name=re.compile("undo .poured")).click()
+    expect(page.get_by_role("img", name=re.compile("^Night: "))).to_be_visible()
+    # the rail shows them on every other screen
+    page.get_by_role("link", name="Plan", exact=True).click()
+    rail = page.get_by_role("list", name="Held")
+    expect(rail.get_by_role("listitem")).to_have_count(6)
+    page.get_by_role("link", name="Bench", exact=True).first.click()
+    demo.advance(45 * 60)
+    expect(page.get_by_test_id("act")).to_have_text(re.compile("^(Coral|Night|Moss|Ice|Sun|Salt): "))

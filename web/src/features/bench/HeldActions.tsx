@@ -1,0 +1,39 @@
+import type { Schemas } from "../../api/client";
+import { SPOTS, spotWords } from "../../shared/spots";
+
+const RESCUE_S = 2;
+
+/** What hands do with the selected bag, bowl or jug, one tap each. */
+export function HeldActions({
+  of,
+  send,
+  onDecant,
+}: {
+  of: Schemas["Ribbon"];
+  send: (kind: string, payload: Record<string, unknown>) => void;
+  onDecant: () => void;
+}) {
+  const batch = Number(of.subject.split(":")[1]);
+  const acts: [string, () => void][] = [
+    ...SPOTS.filter(([spot]) => spot !== of.place).map(([spot]): [string, () => void] => [
+      spotWords(spot),
+      () => send("moved", { batch, spot }),
+    ]),
+    [`microwave ${RESCUE_S} s`, () => send("heated", { batch, seconds: RESCUE_S })],
+    ["divide it", onDecant],
+    ["used up", () => send("poured", { batch })],
+    ["back into its bowl", () => send("merged", { batch })],
+    ["throw it away", () => send("discarded", { batch })],
+  ];
+  return acts.map(([words, act]) => (
+    <button
+      key={words}
+      type="button"
+      onClick={act}
+      aria-label={`${of.name}: ${words}`}
+      className="min-h-16 rounded-sm border border-line px-4 text-lg hover:bg-raised"
+    >
+      {words}
+    </button>
+  ));
+}
