@@ -9,9 +9,8 @@ from scipy.integrate import solve_ivp
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.glass.viscosity import tg_spread_degc
 from umber_pebble.core.materials.load import material
+from umber_pebble.core.melts.dip import CLEAR_M, Dip, dipped, taken_by_dip_j
 from umber_pebble.core.melts.hold import (
-    CLEAR_M,
-    Dip,
     Held,
     Keeps,
     Spot,
@@ -19,12 +18,10 @@ from umber_pebble.core.melts.hold import (
     Story,
     Warmed,
     capacity_j_k,
-    dipped,
     keeps,
     rescue_s,
     spot_of,
     surface_m2,
-    taken_by_dip_j,
 )
 from umber_pebble.core.spread import Spread, exact
 
