@@ -11,6 +11,7 @@ from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
 from umber_pebble.api.http import Api, WithCookie
 from umber_pebble.core.materials.load import materials, table
 from umber_pebble.core.plan.problem import Stick
+from umber_pebble.core.temper.schools import steps
 from umber_pebble.services import (
     archive,
     bench,
@@ -190,6 +191,11 @@ def plan_reply(plan: Any, workshop: Workshop) -> dict[str, Any]:
             "melt": c.cook.way.melt.key,
             "vessel_id": c.cook.way.vessel_id,
             "bursts": c.bursts,
+            "melt_name": c.cook.way.melt.name,
+            "sets_in_id": c.cook.way.sets_in_id,
+            "end_degc": c.cook.way.end_degc,
+            "seed_kg": c.cook.seed_kg,
+            "temper": [] if c.cook.tempering is None else list(steps(c.cook.tempering)),
             "depth_m": c.cook.window.depth_m,
             **{name: getattr(c, name) for name in COOK_NUMBERS},
         }

@@ -1,7 +1,7 @@
 """Replies and requests. Core's own dataclasses are used as they are wherever they can be sent."""
 
 from datetime import datetime
-from typing import Any, Generic, Literal, TypeVar
+from typing import Any, Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -10,6 +10,7 @@ from umber_pebble.core.melts import bursts
 from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
+from umber_pebble.core.temper import schools
 from umber_pebble.services import access, bench, colouring, explorer, logbook, planning, probes, properties, temper
 from umber_pebble.services.docs import (
     Cavity,
@@ -118,7 +119,7 @@ class Done(Reply):
 class PieceMeasure(Doc):
     """A cast by its level, volume or weight."""
 
-    material: Literal["isomalt", "coating"]
+    material: Id
     mould_id: Id
     cavity: Whole = Field(ge=0, le=11)
     stick: Stick | None = None
@@ -196,7 +197,12 @@ class CookReply(Reply):
     water_left: Explained | None
     bursts: list[bursts.Next] | None
     melt: str
+    melt_name: str
     vessel_id: str
+    sets_in_id: str
+    end_degc: float
+    seed_kg: float
+    temper: list[schools.Step]
     hob: Explained
     opens: Explained
     closes: Explained

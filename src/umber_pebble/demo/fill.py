@@ -168,6 +168,15 @@ PIECES = {
         work="none",
         stick=None,
     ),
+    "piece-bonbon": Piece(
+        name="Meteorite, dark",
+        material="dark",
+        mould_id="mould-sky",
+        cavity=1,
+        fill_m=0.0145,
+        work="none",
+        stick=None,
+    ),
     "piece-pane": Piece(
         name="Dome pane",
         material="isomalt",
@@ -249,6 +258,8 @@ def fill(config: Config) -> None:
     workshop.create("order", "order-planets", _order("Ringed planets", due + timedelta(days=3), planets))
     sampler = [Line(piece_id="piece-star", quantity=12), Line(piece_id="piece-meteorite", quantity=12)]
     workshop.create("order", "order-sampler", _order("Night sky boxes", due + timedelta(days=4), sampler))
+    dark = [Line(piece_id="piece-bonbon", quantity=12)]
+    workshop.create("order", "order-meteorites", _order("Dark meteorites", due + timedelta(days=6), dark))
     workshop.engine.dispose()
 
 

@@ -34,7 +34,17 @@ Whole = Annotated[int, BeforeValidator(_whole)]
 Name = Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
 Id = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
 Zone = Annotated[str, AfterValidator(_zone)]
-Utc = Annotated[datetime, Field(strict=False), AfterValidator(_utc)]
+
+
+def _read(value: object) -> object:
+    """A moment in words as a moment; what is none is left to be refused."""
+    try:
+        return datetime.fromisoformat(value) if isinstance(value, str) else value
+    except ValueError:
+        return value
+
+
+Utc = Annotated[datetime, BeforeValidator(_read), AfterValidator(_utc)]
 
 
 class Ring(Doc):
@@ -255,7 +265,7 @@ class Stay(Doc):
 
 class Piece(Doc):
     name: Name
-    material: Literal["isomalt", "coating"]
+    material: Id = Field(description="isomalt, a fat of the tables, or a fat of the workshop's own")
     mould_id: Id
     cavity: Whole = Field(ge=0, le=11, description="which kind of the mould's cavities")
     fill_m: float = Field(ge=0.0002, le=0.1)
@@ -309,14 +319,44 @@ class CoatingWay(Doc):
         return {"power": "full", "stop": "through", **doc} if isinstance(doc, dict) else doc
 
 
+class CouvertureWay(Doc):
+    """How an order's couvertures are melted and tempered, where they are poured and where they set; seed_degc: how warm seed,
+    slab or cold water is."""
+
+    vessel_id: Id
+    stand_id: Id
+    by_id: Id
+    place_id: Id
+    power: Literal["full", "half"]
+    school: Literal["seed", "powder", "slab", "bowls", "keep", "none"]
+    seed_degc: float = Field(ge=0, le=30)
+
+
+SEED_DEGC = 20.0
+
+
 class Order(Doc):
     name: Name
     due_at: Utc
     lines: list[Line] = Field(min_length=1, max_length=40)
     isomalt: IsomaltWay
     coating: CoatingWay
+    couverture: CouvertureWay
     confidence_frac: float = Field(ge=0.5, le=0.99)
     reserve_frac: float = Field(ge=0, le=0.5)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, doc: object) -> object:
+        """An order of an older version knew no couverture: it would be seeded where coating is melted."""
+        if not isinstance(doc, dict) or "couverture" in doc:
+            return doc
+        coating = doc.get("coating")
+        coating = coating.model_dump() if isinstance(coating, CoatingWay) else coating
+        if not isinstance(coating, dict):
+            return doc
+        same = {k: coating.get(k) for k in ("vessel_id", "stand_id", "by_id", "place_id")}
+        return doc | {"couverture": same | {"power": "full", "school": "seed", "seed_degc": SEED_DEGC}}
 
 
 class SheetRow(Doc):

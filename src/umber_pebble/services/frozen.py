@@ -9,7 +9,8 @@ from umber_pebble.core.bench.again import cooks_now
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.held_track import HoldKitchen, held_track
 from umber_pebble.core.bench.predict import heating_track, resting_track
-from umber_pebble.core.bench.state import BatchState, Layout, RunState
+from umber_pebble.core.bench.state import BatchState, Layout, Rest, RunState
+from umber_pebble.core.bench.tempering import tempering_track
 from umber_pebble.core.bench.track import Track, temperature_at_degc
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.piece import Place
@@ -100,7 +101,7 @@ def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
     for cook, cooked in zip(seen.cooks, state.cooks, strict=True):
         number = cook.number
         for i, rest in enumerate(cooked.rests):
-            make = partial(resting_track, cook, rest, frozen.finished_kg)
+            make = partial(_rested, cook, rest, frozen.finished_kg)
             seen.rests[(number, i)] = frozen.track(("rest", number, i), (cooked.lost, rest), make)
         if cooked.phase == "heating":
             heated = (
@@ -121,15 +122,30 @@ def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
             target = state.rounds[r.number]
             if target.poured_s is not None:
                 pour = temperature_at_degc(seen.rests[(cook.number, target.rest)], target.poured_s)
-                lies = replace(target, outcomes={})
+                lies, temper = replace(target, outcomes={}), state.cooks[target.cook].rests[target.rest].temper
                 make = partial(
-                    round_track, frozen.plan, cook, r.line, frozen.amounts[r.line], lies, pour, frozen.places
+                    round_track,
+                    frozen.plan,
+                    cook,
+                    r.line,
+                    frozen.amounts[r.line],
+                    lies,
+                    pour,
+                    frozen.places,
+                    temper,
                 )
-                seen.rounds[r.number] = frozen.track(("round", r.number, 0), (pour, lies), make)
+                seen.rounds[r.number] = frozen.track(("round", r.number, 0), (pour, lies, temper), make)
     for b in state.batches:
         if b.gone_s is None:
             seen.batches[b.number] = _held(frozen, seen, b)
     return seen
+
+
+def _rested(cook: PotCook, rest: Rest, finished_kg: dict[int, float]) -> Track:
+    def make(of: Rest) -> Track:
+        return resting_track(cook, of, finished_kg)
+
+    return tempering_track(cook.tempering, rest, make) if cook.tempering else make(rest)
 
 
 def _held(frozen: Frozen, seen: Seen, b: BatchState) -> Track:

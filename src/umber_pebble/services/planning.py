@@ -9,7 +9,7 @@ from umber_pebble.core.heat.piece import Casting, Place, Stay
 from umber_pebble.core.heat.pour import FatFlow, pour_window_s
 from umber_pebble.core.heat.vessel import Pot, base_case
 from umber_pebble.core.heat.windows import windows_s
-from umber_pebble.core.materials.load import material
+from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import (
     Cavity,
     level_m,
@@ -29,8 +29,8 @@ from umber_pebble.services import docs
 from umber_pebble.services.docs import Kitchen, Mould, Order
 from umber_pebble.services.docs import Place as PlaceDoc
 from umber_pebble.services.shapes import cavity_fit, mould_case
-from umber_pebble.services.snapshot import plan_input, way_of
-from umber_pebble.services.workshop import KITCHEN_ID, Workshop, load, snapshot_of
+from umber_pebble.services.snapshot import castable, plan_input, way_of
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop, load, own_materials, snapshot_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,7 +144,9 @@ def measure_piece(workshop: Workshop, asked: CastAsked) -> PieceFigures:
     """
     mould = workshop.get("mould", asked.mould_id).doc
     assert isinstance(mould, Mould)
-    case, melt = mould_case(asked.mould_id, mould, asked.cavity), material("melts", asked.material)
+    with workshop.session() as session:
+        melt = castable(asked.material, own_materials(session), "material")
+    case = mould_case(asked.mould_id, mould, asked.cavity)
     cavity = case.cavity
     inside = asked.stick.inside_m3 if asked.stick else 0.0
     fill_m = asked.fill_m
@@ -157,7 +159,7 @@ def measure_piece(workshop: Workshop, asked: CastAsked) -> PieceFigures:
     kitchen = workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
     amount = amounts(cavity, fill_m, melt, inside)
-    sets_in = _sets_in(kitchen, asked.material)
+    sets_in = _sets_in(kitchen, melt)
     stays = asked.stays or [docs.Stay(from_s=0.0, place_id=sets_in.id, care="none")]
     way = way_of(stays, kitchen, "stays")
     # no vessel is known here: poured anywhere between as hot as it may be and the closing of its window
@@ -182,9 +184,9 @@ def measure_piece(workshop: Workshop, asked: CastAsked) -> PieceFigures:
     return PieceFigures(_section(cavity, case.wall_m, 0.0), amount, place, pour, w.at, never)
 
 
-def _sets_in(kitchen: Kitchen, melt: str) -> PlaceDoc:
-    """Where a cast would usually set: coating in the first fridge, sugar on the first place."""
-    cold = [p for p in kitchen.places if p.kind == "fridge"] if melt == "coating" else []
+def _sets_in(kitchen: Kitchen, melt: Material) -> PlaceDoc:
+    """Where a cast would usually set: fat in the first fridge, sugar on the first place."""
+    cold = [p for p in kitchen.places if p.kind == "fridge"] if melt.flags.get("fat", False) else []
     return [*cold, *kitchen.places][0]
 
 

@@ -1,7 +1,10 @@
 """Everything a plan rests on, taken together; frozen as it stands when a run starts."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 from datetime import datetime
+
+from pydantic import Field
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.heat.melting import Bath
@@ -9,13 +12,14 @@ from umber_pebble.core.heat.piece import STILL_M_S
 from umber_pebble.core.heat.piece import Place as PlaceCase
 from umber_pebble.core.heat.piece import Stay as StayCase
 from umber_pebble.core.heat.vessel import Pot
-from umber_pebble.core.materials.load import Material, like, material, model_factors
+from umber_pebble.core.materials.load import Material, like, material, materials, model_factors
 from umber_pebble.core.melts.bursts import School
 from umber_pebble.core.melts.oven import Microwave
-from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, Stick, SugarCook, Way
+from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, Stick, SugarCook, Temper, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.docs import (
+    CouvertureWay,
     Doc,
     IsomaltWay,
     Kitchen,
@@ -48,7 +52,7 @@ class Counts(Doc):
 
 
 class Snapshot(Doc):
-    """Order, kitchen, pieces, moulds and calibrations, with the versions they had.
+    """Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
 
     breaks by material and mould, loss and residue by vessel.
     """
@@ -57,6 +61,7 @@ class Snapshot(Doc):
     kitchen: Kitchen
     pieces: dict[str, Piece]
     moulds: dict[str, Mould]
+    materials: dict[str, OwnMaterial] = Field(default_factory=dict)
     versions: dict[str, int]
     breaks: dict[str, Counts]
     loss: dict[str, FactorSpread]
@@ -152,12 +157,30 @@ def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Po
     )  # fmt: skip
 
 
-def _way(snapshot: Snapshot, melt: str) -> Way:
+def castable(key: str, own: Mapping[str, OwnMaterial], path: str) -> Material:
+    """A material that a piece may be cast of: isomalt, or a fat.
+
+    Raises: OutOfRange: there is none of that name, or it is no material for casting in moulds yet.
+    """
+    tables = materials("melts")
+    melt = own_material(key, own[key]) if key in own else tables.get(key)
+    if melt is None or not (key == "isomalt" or melt.flags.get("fat", False)):
+        known = ["isomalt", *(k for k, m in tables.items() if m.flags.get("fat", False)), *own]
+        raise OutOfRange(
+            "a piece is cast of isomalt or a fat: choose another", path=path, got=key, limits={"one_of": known}
+        )
+    return melt
+
+
+def _way(snapshot: Snapshot, key: str) -> Way:
     kitchen, order = snapshot.kitchen, snapshot.order
-    chosen = order.isomalt if melt == "isomalt" else order.coating
-    vessel = pick(kitchen.vessels, chosen.vessel_id, f"{melt}.vessel_id")
-    stand = pick(kitchen.places, chosen.stand_id, f"{melt}.stand_id")
-    place = pick(kitchen.places, chosen.place_id, f"{melt}.place_id")
+    melt = castable(key, snapshot.materials, "material")
+    tempers = melt.flags.get("tempers", False)
+    chosen = order.isomalt if key == "isomalt" else order.couverture if tempers else order.coating
+    name = "isomalt" if key == "isomalt" else "couverture" if tempers else "coating"
+    vessel = pick(kitchen.vessels, chosen.vessel_id, f"{name}.vessel_id")
+    stand = pick(kitchen.places, chosen.stand_id, f"{name}.stand_id")
+    place = pick(kitchen.places, chosen.place_id, f"{name}.place_id")
     by: SugarCook | FatMelt
     if isinstance(chosen, IsomaltWay):
         ring = pick(kitchen.rings, chosen.ring_id, "isomalt.ring_id")
@@ -166,15 +189,20 @@ def _way(snapshot: Snapshot, melt: str) -> Way:
         # hot sugar is not carried about: its moulds set where they are poured
         poured_on = place
     else:
-        heater = pick([*kitchen.microwaves, *kitchen.baths], chosen.by_id, "coating.by_id")
+        heater = pick([*kitchen.microwaves, *kitchen.baths], chosen.by_id, f"{name}.by_id")
         stir_s = kitchen.paces.stir_s
         with_ = Bath(heater.water_degc) if hasattr(heater, "water_degc") else Microwave(heater.power_w, stir_s)
-        school = School(HALF if chosen.power == "half" else 1.0, chosen.stop)
-        by = FatMelt(chosen.melt_to_degc, with_, school)
+        power = HALF if chosen.power == "half" else 1.0
+        if isinstance(chosen, CouvertureWay):
+            # old crystals must go, so it is melted through, but where it is to keep its own temper
+            warm = melt.spread("work_at").high if chosen.school == "keep" else melt.value("melt_to")
+            by = FatMelt(warm, with_, School(power, "through"), Temper(chosen.school, chosen.seed_degc))
+        else:
+            by = FatMelt(chosen.melt_to_degc, with_, School(power, chosen.stop))
         poured_on = stand
     loss, residue = snapshot.loss[vessel.id].spread(), snapshot.residue[vessel.id].spread()
     return Way(
-        material("melts", melt), pot_case(vessel, stand, kitchen, loss), vessel.id, by, place_case(poured_on, kitchen),
+        melt, pot_case(vessel, stand, kitchen, loss), vessel.id, by, place_case(poured_on, kitchen),
         poured_on.id, place_case(place, kitchen), place.id, residue,
     )  # fmt: skip
 

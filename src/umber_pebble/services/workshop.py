@@ -11,7 +11,6 @@ from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.log.learn import Factor, learned
-from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.clock import Clock
@@ -25,6 +24,7 @@ from umber_pebble.services.snapshot import (
     Snapshot,
     air_degc,
     break_key,
+    castable,
     own_material,
     prior_loss,
     prior_residue,
@@ -231,6 +231,7 @@ def check_piece(session: Session, piece: Piece) -> None:
             path="stays",
             got=str(starts),
         )
+    melt = castable(piece.material, own_materials(session), "material")
     if piece.work == "bend" and piece.material != "isomalt":
         raise OutOfRange(
             "only sugar bends while it is warm: leave it, or give it a stick", path="work", got="bend"
@@ -241,7 +242,7 @@ def check_piece(session: Session, piece: Piece) -> None:
         )
     stick = stick_of(piece)
     if stick is not None:
-        amounts(cavity, piece.fill_m, material("melts", piece.material), stick.inside_m3)
+        amounts(cavity, piece.fill_m, melt, stick.inside_m3)
 
 
 def load(session: Session, kind: str, thing_id: str, path: str = "id") -> Stored:
@@ -272,18 +273,26 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
         assert isinstance(mould.doc, Mould)
         pieces[piece.id], moulds[mould.id] = piece.doc, mould.doc
         versions |= {piece.id: piece.version, mould.id: mould.version}
-    vessels = (order.isomalt.vessel_id, order.coating.vessel_id)
+    vessels = dict.fromkeys((order.isomalt.vessel_id, order.coating.vessel_id, order.couverture.vessel_id))
+    own, cast_of = own_materials(session), {piece.material for piece in pieces.values()}
     used = {break_key(piece.material, piece.mould_id, piece.cavity): piece for piece in pieces.values()}
     return Snapshot(
         order=order,
         kitchen=kitchen.doc,
         pieces=pieces,
         moulds=moulds,
+        materials={key: doc for key, doc in own.items() if key in cast_of},
         versions=versions,
         breaks={key: breaks(session, key) for key in used},
         loss={v: _factor(session, "loss", v, prior_loss()) for v in vessels},
         residue={v: _factor(session, "residue", v, prior_residue()) for v in vessels},
     )
+
+
+def own_materials(session: Session) -> dict[str, OwnMaterial]:
+    """The workshop's own materials by their ids."""
+    rows = queries.things(session, "material")
+    return {thing.id: OwnMaterial.model_validate(revision.doc, strict=False) for thing, revision in rows}
 
 
 def breaks(session: Session, key: str) -> Counts:

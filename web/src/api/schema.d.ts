@@ -3380,10 +3380,14 @@ export interface components {
             closes: components["schemas"]["Explained"];
             /** Depth M */
             depth_m: number;
+            /** End Degc */
+            end_degc: number;
             fresh: components["schemas"]["Explained"];
             hob: components["schemas"]["Explained"];
             /** Melt */
             melt: string;
+            /** Melt Name */
+            melt_name: string;
             /** Number */
             number: number;
             opens: components["schemas"]["Explained"];
@@ -3392,6 +3396,12 @@ export interface components {
             residue: components["schemas"]["Explained"];
             /** Rounds */
             rounds: number[];
+            /** Seed Kg */
+            seed_kg: number;
+            /** Sets In Id */
+            sets_in_id: string;
+            /** Temper */
+            temper: components["schemas"]["Step"][];
             /** Vessel Id */
             vessel_id: string;
             water: components["schemas"]["Explained"];
@@ -3446,6 +3456,33 @@ export interface components {
             broken: number;
             /** Good */
             good: number;
+        };
+        /**
+         * CouvertureWay
+         * @description How an order's couvertures are melted and tempered, where they are poured and where they set; seed_degc: how warm seed,
+         *     slab or cold water is.
+         */
+        CouvertureWay: {
+            /** By Id */
+            by_id: string;
+            /** Place Id */
+            place_id: string;
+            /**
+             * Power
+             * @enum {string}
+             */
+            power: "full" | "half";
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "seed" | "powder" | "slab" | "bowls" | "keep" | "none";
+            /** Seed Degc */
+            seed_degc: number;
+            /** Stand Id */
+            stand_id: string;
+            /** Vessel Id */
+            vessel_id: string;
         };
         /** Create[Colour] */
         Create_Colour_: {
@@ -4239,6 +4276,7 @@ export interface components {
             coating: components["schemas"]["CoatingWay"];
             /** Confidence Frac */
             confidence_frac: number;
+            couverture: components["schemas"]["CouvertureWay"];
             /**
              * Due At
              * Format: date-time
@@ -4415,9 +4453,9 @@ export interface components {
             fill_m: number;
             /**
              * Material
-             * @enum {string}
+             * @description isomalt, a fat of the tables, or a fat of the workshop's own
              */
-            material: "isomalt" | "coating";
+            material: string;
             /** Mould Id */
             mould_id: string;
             /** Name */
@@ -4490,11 +4528,8 @@ export interface components {
              * @default null
              */
             finished_kg?: number | null;
-            /**
-             * Material
-             * @enum {string}
-             */
-            material: "isomalt" | "coating";
+            /** Material */
+            material: string;
             /** Mould Id */
             mould_id: string;
             /**
@@ -5219,7 +5254,7 @@ export interface components {
         };
         /**
          * Snapshot
-         * @description Order, kitchen, pieces, moulds and calibrations, with the versions they had.
+         * @description Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
          *
          *     breaks by material and mould, loss and residue by vessel.
          */
@@ -5232,6 +5267,10 @@ export interface components {
             /** Loss */
             loss: {
                 [key: string]: components["schemas"]["FactorSpread"];
+            };
+            /** Materials */
+            materials?: {
+                [key: string]: components["schemas"]["OwnMaterial"];
             };
             /** Moulds */
             moulds: {
@@ -5322,6 +5361,24 @@ export interface components {
             from_s: number;
             /** Place Id */
             place_id: string;
+        };
+        /**
+         * Step
+         * @description One step: "melt", "cool", "seed", "powder", "slab", "return", "cold bowl", "warm", "test", "chill" or "pour"; how much of
+         *     the bowl or of seed it is about [kg], to which temperature [degC], and that share of the bowl [frac].
+         */
+        Step: {
+            /** Act */
+            act: string;
+            /** Kg */
+            kg: number;
+            /**
+             * Share Frac
+             * @default 0
+             */
+            share_frac: number;
+            /** To Degc */
+            to_degc: number;
         };
         /** Stick */
         Stick: {

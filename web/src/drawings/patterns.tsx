@@ -23,6 +23,7 @@ export const FILL_OF: Record<string, Fill> = {
   overheats: "hatch",
   ready: "open",
   flows: "open",
+  tempering: "dots",
 };
 
 export function Patterns({ id }: { id: string }) {

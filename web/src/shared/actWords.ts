@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import { amount, duration, type Units } from "./format/units";
+import { TEMPER_SHORT, temperWords } from "./temperWords";
 
 type Act = Schemas["ActView"];
 type View = Schemas["BenchView"];
@@ -22,6 +23,11 @@ const LIMITS: Record<string, string> = {
   heat: "too hot to pour",
 };
 
+const meltName = (act: Act) =>
+  String(act.params.melt_name ?? "coating")
+    .toLowerCase()
+    .replace("coating wafers", "coating");
+
 function meltCoating(act: Act, units: Units): Pick<ActWords, "title" | "detail" | "button"> {
   const p = act.params as Record<string, number>;
   const bursts = (act.params.bursts_s ?? []) as number[];
@@ -31,9 +37,10 @@ function meltCoating(act: Act, units: Units): Pick<ActWords, "title" | "detail" 
       ? `${powerWords(p.power_frac ?? 1)}: ${burstList(bursts)}, likely, stirring and looking after each. No metal.`
       : "Over very hot water, stirring. No steam and no drop of water may reach it: it seizes.";
   return {
-    title: `Weigh ${amount(p.fresh_kg ?? 0, "mass", units)} coating, melt it`,
+    title: `Weigh ${amount((p.fresh_kg ?? 0) - (p.seed_kg ?? 0), "mass", units)} ${meltName(act)}, melt it`,
     detail: [
       how,
+      ...(p.seed_kg ? [`Keep ${amount(p.seed_kg, "mass", units)} more of it back, chopped: the seed.`] : []),
       `For ${plural(p.casts ?? 0, "casting", "castings")}, to ${amount(p.cook_degc ?? 0, "temperature", units)}: about ${duration(p.hob_s ?? 0)}.`,
     ],
     button: first === undefined ? "Melting" : `In, ${first} s`,
@@ -105,7 +112,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
   const p = act.params as Record<string, number>;
   const piece = view.line_names[p.line ?? 0] ?? "";
   const name = piece.toLowerCase();
-  const coating = String(act.params.melt) === "coating";
+  const coating = String(act.params.melt ?? "isomalt") !== "isomalt";
   const casts = p.casts ?? 0;
   const look =
     act.kind === "pour" ? (coating ? "stir and look." : "pour when you see no bubbles.") : "try one first.";
@@ -161,6 +168,8 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         before: "too warm in about",
         during: "now",
       };
+    case "temper":
+      return temperWords(act, units);
     case "burst":
     case "stir":
       return burstWords(act, units);
@@ -306,15 +315,16 @@ export function actShort(act: Act, view: View): string {
   const p = act.params as Record<string, number>;
   const name = (view.line_names[p.line ?? 0] ?? "").toLowerCase();
   const n = p.casts ?? 0;
-  const coating = String(act.params.melt) === "coating";
+  const coating = String(act.params.melt ?? "isomalt") !== "isomalt";
   return (
     {
       acknowledge: "Read the caution",
+      temper: TEMPER_SHORT[String(act.params.step)] ?? "Temper the bowl",
       keep: `${act.params.name} thickens`,
       too_warm: `${act.params.name} gets too warm`,
       burst: `${p.seconds} s more`,
       stir: "Stir on, no burst",
-      heat: coating ? "Melt the coating" : "Put the pot on",
+      heat: coating ? `Melt the ${meltName(act)}` : "Put the pot on",
       off: coating ? "Take the bowl out" : "Off the heat",
       warm: coating ? "Warm the bowl again" : "Warm the pot again",
       read: coating ? "Stir and read the bowl" : "Swirl and read the pot",
@@ -352,4 +362,5 @@ export const BAND_WORDS: Record<string, string> = {
   over_chilled: "over-chilled",
   overheats: "overheats",
   flows: "FLOWS",
+  tempering: "to be tempered",
 };

@@ -18,6 +18,7 @@ export const EVENT_WORDS: Record<string, string> = {
   decanted: "into bags",
   merged: "put back",
   coloured: "coloured",
+  tempered: "temper",
   replanned: "cook again",
   paused: "pause",
   resumed: "go on",

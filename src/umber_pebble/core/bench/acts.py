@@ -7,8 +7,10 @@ from typing import Any
 
 from umber_pebble.core.bench.again import missing, rounds_again
 from umber_pebble.core.bench.state import CookState, RunState
+from umber_pebble.core.bench.tempering import temper_now
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, again_s, plan_bursts
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
@@ -25,6 +27,7 @@ WHEN_NOTHING_CLOSES = (
     "unmould",
     "burst",
     "stir",
+    "temper",
     "too_warm",
     "keep",
     "off",
@@ -103,16 +106,46 @@ def _cook_acts(
             out.append(
                 Act("off", subject, "rested", {"cook": cook.number}, ready.likely, spoils.likely, True, figures)
             )
+        elif _to_temper(cook, seen):
+            out.append(_temper_act(cook, seen, pots[cook.number], now))
         else:
             out += _pour_acts(plan, cook, amounts, state, pots[cook.number], now, waiting)
     return out
+
+
+def _to_temper(cook: PotCook, seen: CookState) -> bool:
+    """Not in temper yet; where anything was poured already, somebody has decided otherwise."""
+    t, rest = cook.tempering, seen.rests[-1]
+    return t is not None and t.school != "none" and rest.tempered_s is None and not rest.poured
+
+
+def _temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
+    """The one act at the bowl; a smear that is laid is looked at when its clock has run."""
+    assert cook.tempering is not None
+    step, opens, melted = temper_now(cook.tempering, seen.rests[-1], track, now)
+    payload: dict[str, Any] = {"cook": cook.number}
+    if step.act in ("seed", "more"):
+        payload |= {"added_kg": step.kg}
+    elif step.act in ("take out", "test"):
+        payload |= {"smear": True}
+    else:
+        payload |= {"step": step.act}
+    event = None if step.act in ("read", "stir", "look", "melt") else "tempered"
+    smear = material("kitchen", "usual", "smear").spread("sets")
+    figures = {
+        "step": step.act, "kg": step.kg, "to_degc": step.to_degc, "melted_frac": melted, "melt": cook.way.melt.key,
+        "melt_name": cook.way.melt.name, "share_frac": step.share_frac, "school": cook.tempering.school,
+        "smear_low_s": smear.low, "smear_high_s": smear.high,
+    }  # fmt: skip
+    return Act("temper", f"pot:{cook.number}", event, payload, opens, math.inf, True, figures)
 
 
 def _heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
     before = free_s - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely
     figures: dict[str, Any] = {
         "fresh_kg": cook.fresh_kg, "water_kg": cook.water_kg, "charge_kg": cook.charge_kg, "melt": cook.way.melt.key,
-        "cook_degc": cook.way.end_degc, "casts": casts, "hob_s": cook.hob.likely,
+        "cook_degc": cook.way.end_degc, "casts": casts, "hob_s": cook.hob.likely, "seed_kg": cook.seed_kg,
+        "melt_name": cook.way.melt.name,
     }  # fmt: skip
     payload, kind = {"cook": cook.number}, "heated"
     if isinstance(cook.heating, Bowl):

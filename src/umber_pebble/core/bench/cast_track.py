@@ -1,5 +1,7 @@
 """The track of a poured round: how it cools where it lies, and its windows."""
 
+from dataclasses import replace
+
 import numpy as np
 
 from umber_pebble.core.bench.state import RoundState
@@ -13,7 +15,7 @@ from umber_pebble.core.heat.pot_law import (
     temperature_spread_degc,
 )
 from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
-from umber_pebble.core.materials.load import material
+from umber_pebble.core.materials.load import material, tempered
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of
 from umber_pebble.core.plan.problem import PlanInput
@@ -54,7 +56,7 @@ def seen_as(windows: PieceWindows, what: str, time: float) -> Observed:
 
 def round_track(
     plan: PlanInput, cook: PotCook, line_index: int, amount: CastAmounts, state: RoundState, pour: Spread,
-    places: dict[str, Place],
+    places: dict[str, Place], temper: str = "tempered",
 ) -> Track:  # fmt: skip
     """A poured round: how it cools where it lies, and its windows [s since the run started].
 
@@ -64,6 +66,7 @@ def round_track(
         state: of this round, poured
         pour: temperature of the pot when it was poured [degC]
         places: places by id
+        temper: in which it was poured
     Source: patankar-1980, williams-landel-ferry-1955, gelman-2013
     """
     assert state.poured_s is not None
@@ -76,7 +79,8 @@ def round_track(
     ]
     path = tuple(Stay(max(t - at, 0.0), place) for (t, _), place in zip(state.places, kept, strict=True))
     path += tuple(s for s in path_of(plan, order, state.casts)[len(path) :] if s.from_s > path[-1].from_s)
-    w = windows_s(casting_of(plan, order, amount, pour, cook.flow, path))
+    casting = casting_of(plan, order, amount, pour, cook.flow, path)
+    w = windows_s(replace(casting, melt=tempered(casting.melt, temper)))
     run = w.likely_run
     clock = balance_clock(run.times_s, np.minimum.accumulate(run.mean_degc))
     prior = prior_line(0.0, 2.0, w.pace)

@@ -98,6 +98,7 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
     gone = sum(finished_kg[number] for number in state.before)
     base = base_case(pot, cook.way.melt, max(cook.charge_kg - gone, 0.1 * cook.charge_kg))
     start, start_sd, overheated = _off(cook, state)
+    start = max(start, pot.air_degc + 1.0)
     in_air = pot.stand.flags["pot_in_air"]
     times = curve_times_s()
     clock = law_clock(pot.air_degc) if in_air else balance_clock(times, cooling_curve_degc(base, start))
@@ -155,6 +156,9 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
 def _off(cook: PotCook, state: Rest) -> tuple[float, float, bool]:
     """How warm a vessel comes off the heat and how sure that is [degC, K], and if any of it has been too hot."""
     degc, sd = cook.flow.off.likely, (cook.flow.off.high - cook.flow.off.low) / (2 * Z_95)
+    if cook.tempering is not None:
+        # what the plan pours is in temper; what comes off the heat is not
+        degc, sd = cook.way.end_degc, TYPED_OFF_SD_K
     overheated = too_hot(cook.way.melt, state.off_degc or 0.0, state.readings, ())
     if state.melted is not None and isinstance(cook.heating, Bowl):
         m = state.melted

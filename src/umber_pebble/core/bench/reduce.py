@@ -21,6 +21,7 @@ from umber_pebble.core.bench.state import (
     RunState,
     Sight,
 )
+from umber_pebble.core.bench.tempering import tempered
 from umber_pebble.core.errors import Missing, OutOfRange
 
 LOWEST_READING_DEGC, HIGHEST_READING_DEGC = -30.0, 220.0
@@ -283,6 +284,7 @@ _KINDS = {
     "note": _note,
     "discarded": _discarded,
     "decanted": batches.decanted,
+    "tempered": tempered,
     "replanned": _replanned,
     "paused": _paused,
     "resumed": _resumed,

@@ -62,7 +62,7 @@ class Melted:
 @dataclass(slots=True)
 class Rest:
     """A pot off the ring: since when, how hot it came off, what was read, poured and decanted [s, kg]; rounds poured before it;
-    how it was melted, if by bursts."""
+    how it was melted, if by bursts; how it was tempered: seed stirred in [s, kg], other steps, smears laid and what they said."""
 
     off_s: float
     off_degc: float | None
@@ -71,6 +71,22 @@ class Rest:
     readings: list[Reading] = field(default_factory=list)
     melted: Melted | None = None
     taken: list[tuple[float, float]] = field(default_factory=list)
+    seeded: list[tuple[float, float]] = field(default_factory=list)
+    steps: list[tuple[float, str]] = field(default_factory=list)
+    smears: list[float] = field(default_factory=list)
+    tests: list[tuple[float, str]] = field(default_factory=list)
+
+    @property
+    def temper(self) -> str:
+        """In which temper it is: as the last test says; untested it is under, and unseeded if nothing was done."""
+        if self.tests:
+            return {"well": "tempered", "over": "tempered"}.get(self.tests[-1][1], "under")
+        return "under" if self.seeded or self.steps else "unseeded"
+
+    @property
+    def tempered_s(self) -> float | None:
+        """When it was found to be in temper, if it is [s]."""
+        return self.tests[-1][0] if self.tests and self.tests[-1][1] == "well" else None
 
 
 @dataclass(slots=True)

@@ -279,11 +279,16 @@ def next_burst(belief: Belief, bursts: Sequence[Burst], now_s: float) -> Next:
 
 def clear_degc(bowl: Bowl) -> float:
     """From where it is to be taken out: with a few lumps, the stirred-out temperature at which none stays; melted through, what
-    was wanted [degC].
+    was wanted, less what its material leaves room for [degC].
 
     Source: common-practice
     """
-    return bowl.melt.value("melts_at") + CLEAR_K if bowl.school.stop == "lumps" else bowl.melt_to_degc - CLEAR_K
+    goal = bowl.melt.spread("melt_to")
+    return (
+        bowl.melt.value("melts_at") + CLEAR_K
+        if bowl.school.stop == "lumps"
+        else bowl.melt_to_degc - (goal.likely - goal.low)
+    )
 
 
 def _seen_done(belief: Belief, bursts: Sequence[Burst], now: After) -> bool:

@@ -3,7 +3,6 @@
 import math
 from dataclasses import dataclass, replace
 
-from umber_pebble.core.constants import GRAVITY_M_S2
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange, require_range
 from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955, tg_spread_degc
 from umber_pebble.core.glass.water import boils_at_degc, water_of_cook
@@ -17,8 +16,10 @@ from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.pieces.cast import CastAmounts, amounts
+from umber_pebble.core.plan.charge import residue_kg, tempered_charge
 from umber_pebble.core.plan.problem import FatMelt, Line, PlanInput, SugarCook, Way
-from umber_pebble.core.spread import Spread, combine
+from umber_pebble.core.spread import Spread
+from umber_pebble.core.temper.schools import Tempering
 
 OFF_HEAT_SD_K = 2.0
 MOST_ROUNDS = 400
@@ -38,7 +39,8 @@ class Round:
 class PotCook:
     """One melt of a material in its vessel: what is in it, what is added for it, and its windows.
 
-    hob is the time until it is melted and hot enough; water_left is None for fat.
+    hob is the time until it is melted and hot enough, of a couverture until it is in temper; water_left is None for fat;
+    seed_kg is the part of the fresh that is kept back unmelted.
     """
 
     number: int
@@ -58,37 +60,12 @@ class PotCook:
     heating: Heating | Melting | Bowl
     hob: Spread
     window: PourWindow
+    tempering: Tempering | None = None
+    seed_kg: float = 0.0
 
     @property
     def casts(self) -> int:
         return sum(r.casts for r in self.rounds)
-
-
-def residue_kg(case: PotCase, log_visc: float, factor: Spread) -> Spread:
-    """Melt that stays on the pot after draining, by the film on a drained wall and floor [kg].
-
-    Mean film 2/3 sqrt(visc L / (rho g t)) on the wetted wall (L its height) and the tipped floor (L its width).
-    Args:
-        case: the pot and its melt
-        log_visc: log10 of the viscosity when it is emptied [log10 Pa s]
-        factor: what this pot was seen to keep against this film
-    Source: jeffreys-1930, assumption
-    """
-    density, drain = case.melt.value("density_melt"), case.melt.spread("drain")
-    width, height = case.pot.diameter_m, min(case.depth_m, case.pot.height_m)
-
-    def kept(seconds: float, f: float) -> float:
-        film = [2 / 3 * math.sqrt(10**log_visc * x / (density * GRAVITY_M_S2 * seconds)) for x in (height, width)]
-        film_m3 = film[0] * math.pi * width * height + min(film[1], height) * case.base_m2
-        return min(f * density * film_m3, case.melt_kg)
-
-    return combine(
-        kept(drain.likely, factor.likely),
-        [
-            [kept(drain.low, factor.likely), kept(drain.high, factor.likely)],
-            [kept(drain.likely, factor.low), kept(drain.likely, factor.high)],
-        ],
-    )
 
 
 def line_amounts(plan: PlanInput) -> list[CastAmounts]:
@@ -130,7 +107,9 @@ def pour_of(
         boils = max(boils_at_degc(water.likely, plan.altitude_m), way.by.cook_degc if wet else 0.0)
         flow = SugarFlow(way.melt, off, tg_spread_degc(way.melt, water), boils, _bears(lines))
     else:
-        if isinstance(way.by.by, Microwave) and way.by.school.stop == "lumps":
+        if way.by.temper is not None and way.by.temper.school != "none":
+            off = way.melt.spread("work_at")
+        elif isinstance(way.by.by, Microwave) and way.by.school.stop == "lumps":
             off = plan_bursts(_bowl(plan, way, case)).end.degc
         flow = FatFlow(way.melt, off, _bears(lines))
     window = pour_window_s(case, flow)
@@ -381,9 +360,12 @@ def make_cook(
     else:
         heating = Melting(case, plan.room_degc, way.by.melt_to_degc, way.by.by)
         hob = melting_time_s(heating)
+    tempering, seed_kg = None, 0.0
+    if isinstance(way.by, FatMelt) and way.by.temper is not None:
+        tempering, seed_kg, hob = tempered_charge(way, way.by.temper, charge, hob)
     return PotCook(
         number, way, rounds, charge, fresh, poured, finished, poured - finished, poured * plan.reserve_frac, residue,
-        wet, water_kg, water, flow, heating, hob, window,
+        wet, water_kg, water, flow, heating, hob, window, tempering, seed_kg,
     )  # fmt: skip
 
 

@@ -93,12 +93,22 @@ class SugarCook:
 
 
 @dataclass(frozen=True, slots=True)
+class Temper:
+    """How a couverture is tempered: by which school, and how warm seed, slab or cold water is [degC]."""
+
+    school: str
+    cold_degc: float
+
+
+@dataclass(frozen=True, slots=True)
 class FatMelt:
-    """How coating is melted: to which temperature, by what, and in a microwave by which school."""
+    """How a fat is melted: to which temperature, by what, in a microwave by which school; and how it is tempered, None where
+    it needs none."""
 
     melt_to_degc: float
     by: Microwave | Bath
     school: School = THROUGH
+    temper: Temper | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -64,7 +64,8 @@ export function LiveBench({
     wakeSound();
     if (!act || performance.now() - pressed.current < BOUNCE_MS) return;
     pressed.current = performance.now();
-    if (act.kind === "read") setDialog("reading");
+    if (act.kind === "read" || (act.kind === "temper" && ["read", "stir"].includes(String(act.params.step))))
+      setDialog("reading");
     else if (act.kind === "outcomes") {
       const ribbon = view.ribbons.find((r) => r.subject === act.subject);
       restAreGood(Number(act.payload.round), Number(act.params.casts), ribbon?.outcomes ?? {}, send);

@@ -8,6 +8,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { Caution } from "./Caution";
 import { HeldActions } from "./HeldActions";
 import { InBowl } from "./InBowl";
+import { InTemper } from "./InTemper";
 import { METHOD_WORDS, type Method } from "./Reading";
 
 interface Props {
@@ -28,6 +29,8 @@ interface Props {
   onLeft: (left: Record<string, number>) => void;
 }
 
+const isFat = (act: Schemas["ActView"]) => act.params.melt !== undefined && act.params.melt !== "isomalt";
+
 /** One obvious next act, readable across the room. */
 export function NextAct(p: Props) {
   const units = useUnits();
@@ -38,7 +41,7 @@ export function NextAct(p: Props) {
   const where = act.subject.startsWith("round")
     ? `${view.line_names[Number(act.params.line ?? 0)]}, round ${number}`
     : act.subject.startsWith("pot")
-      ? `${ribbon?.name ?? (act.params.melt === "coating" ? "Bowl" : "Pot")}, ${act.params.melt === "coating" ? "melt" : "cook"} ${number}`
+      ? `${ribbon?.name ?? (isFat(act) ? "Bowl" : "Pot")}, ${isFat(act) ? "melt" : "cook"} ${number}`
       : act.subject.startsWith("batch")
         ? String(act.params.name)
         : view.name;
@@ -59,6 +62,7 @@ export function NextAct(p: Props) {
         {act.params.bursts !== undefined && ribbon && (
           <InBowl act={act} sights={ribbon.sights} elapsed={elapsed} send={p.send} />
         )}
+        {act.kind === "temper" && <InTemper act={act} elapsed={elapsed} send={p.send} />}
         {act.kind === "outcomes" && ribbon && (
           <div className="mt-4">
             <Outcomes
@@ -133,14 +137,16 @@ export function NextAct(p: Props) {
       </div>
       <div className="sticky bottom-0 -mx-6 flex shrink-0 items-end gap-4 border-t border-line bg-panel px-6 py-3 md:static md:mx-0 md:w-60 md:flex-col md:items-stretch md:gap-3 md:border-0 md:p-0 xl:w-64">
         <Countdown act={act} elapsed={elapsed} before={words.before} during={words.during} />
-        <button
-          type="button"
-          onClick={p.onAct}
-          className="min-h-20 flex-1 rounded-sm md:flex-none bg-glass px-4 py-2 text-2xl md:min-h-24 md:text-3xl font-bold text-on-glass"
-        >
-          {words.button}
-          <span className="hidden text-lg font-normal md:block">space</span>
-        </button>
+        {words.button && (
+          <button
+            type="button"
+            onClick={p.onAct}
+            className="min-h-20 flex-1 rounded-sm md:flex-none bg-glass px-4 py-2 text-2xl md:min-h-24 md:text-3xl font-bold text-on-glass"
+          >
+            {words.button}
+            <span className="hidden text-lg font-normal md:block">space</span>
+          </button>
+        )}
       </div>
     </section>
   );

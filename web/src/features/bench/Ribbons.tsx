@@ -145,7 +145,7 @@ function Row({
           height={height}
           low={Math.min(room - 5, ...ribbon.curve.likely_degc.map((t) => t - 6))}
           high={
-            ribbon.melt === "coating" ? Math.max(...ribbon.curve.likely_degc) + CLEAR_OF_WORDS_K : undefined
+            ribbon.melt !== "isomalt" ? Math.max(...ribbon.curve.likely_degc) + CLEAR_OF_WORDS_K : undefined
           }
           words={BAND_WORDS}
           label={`${name}: ${degc === null ? "" : amount(degc, "temperature", units)}`}

@@ -21,7 +21,10 @@ export function Stick({
   const low = curveAt(ribbon.curve, ribbon.curve.low_degc, elapsed);
   const high = curveAt(ribbon.curve, ribbon.curve.high_degc, elapsed);
   const coldest = Math.min(room - 2, ...ribbon.curve.likely_degc.map((t) => t - 2));
-  const hottest = Math.max(...ribbon.curve.likely_degc);
+  // a bowl that is tempered stands on the scale of its own windows
+  const { work_low, spoils } = ribbon.marks_degc as Record<string, number>;
+  const hottest =
+    work_low === undefined ? Math.max(...ribbon.curve.likely_degc) : (spoils ?? 0) - TOP_OVER_K / 2;
   return (
     <div className="hidden lg:block">
       <ThermoStick
@@ -41,7 +44,7 @@ export function Stick({
 function zones(ribbon: Schemas["Ribbon"], room: number, low: number, top: number): Zone[] {
   const m = ribbon.marks_degc as Record<string, number>;
   const at = (name: string) => m[name] ?? room;
-  const coating = ribbon.melt === "coating";
+  const coating = ribbon.melt !== "isomalt";
   if (ribbon.phase === "heating") {
     const spoils = coating ? "overheats" : "browns";
     return [
@@ -50,6 +53,15 @@ function zones(ribbon: Schemas["Ribbon"], room: number, low: number, top: number
       { from: at(spoils), to: top, fill: "hatch", word: spoils },
     ];
   }
+  if (coating && m.work_low !== undefined)
+    return [
+      { from: room - 2, to: at("work_low"), fill: "close-dots", word: "thickens, sets" },
+      { from: at("work_low"), to: at("work_high"), fill: "open", word: "in temper: works" },
+      { from: at("work_high"), to: at("loses"), fill: "dots", word: "temper melts away" },
+      { from: at("loses"), to: at("melt_low"), fill: "crosses", word: "no temper left" },
+      { from: at("melt_low"), to: at("spoils"), fill: "plain", word: "melt to here" },
+      { from: at("spoils"), to: Math.max(top, at("spoils")), fill: "hatch", word: "too hot" },
+    ];
   if (coating && ribbon.subject.startsWith("pot"))
     return [
       { from: room - 2, to: at("pour_closes"), fill: "close-dots", word: "thickens, sets" },

@@ -3,6 +3,7 @@ import { EVENT_WORDS } from "../../shared/eventWords";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { timeOfDay } from "../../shared/format/zone";
+import { spotWords } from "../../shared/spots";
 import { eventsQuery } from "./queries";
 
 /** Who did what, when: the run's own words, those taken back struck through. */
@@ -17,6 +18,13 @@ export function Happened({ id, zone }: { id: string; zone: string }) {
     typeof payload.cook === "number" ? `vessel ${payload.cook + 1}` : "",
     typeof payload.round === "number" ? `round ${payload.round + 1}` : "",
     typeof payload.degc === "number" ? amount(payload.degc, "temperature", units) : "",
+    typeof payload.batch === "number" ? `batch ${payload.batch + 1}` : "",
+    typeof payload.added_kg === "number" ? `${amount(payload.added_kg, "mass", units)} seed` : "",
+    typeof payload.step === "string" ? payload.step : "",
+    payload.smear === true ? "smear laid" : "",
+    typeof payload.test === "string" ? `smear: ${payload.test}` : "",
+    typeof payload.spot === "string" ? spotWords(payload.spot) : "",
+    Array.isArray(payload.into) ? payload.into.map((row) => row.name).join(", ") : "",
     typeof payload.seconds === "number" ? `${payload.seconds} s` : "",
     typeof payload.what === "string" ? payload.what.replaceAll("_", " ") : "",
     Array.isArray(payload.cavities) ? `cavity ${payload.cavities.map((c) => Number(c) + 1).join(", ")}` : "",

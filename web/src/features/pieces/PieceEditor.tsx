@@ -5,7 +5,7 @@ import { Section } from "../../drawings/Section";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { kitchenQuery } from "../../shared/kitchen";
+import { kitchenQuery, propertiesQuery } from "../../shared/kitchen";
 import { savePiece } from "../../shared/pieces";
 import { shapeName } from "../../shared/shapes";
 import { Button, Choice, Notice, Pick, TextField } from "../../shared/ui/controls";
@@ -57,6 +57,10 @@ export function PieceEditor({
       setTypedProblem(problemOf(error));
     }
   };
+  const castable = (useQuery(propertiesQuery).data?.groups ?? [])
+    .filter((group) => group.name === "melts" || group.name === "own")
+    .flatMap((group) => group.rows)
+    .filter((m) => m.key === "isomalt" || m.family === "fat");
   const dim = query.isPlaceholderData;
   return (
     <div className="grid min-h-full xl:grid-cols-[1fr_320px]">
@@ -112,15 +116,12 @@ export function PieceEditor({
       </section>
       <section aria-label="The pass" className="space-y-5 bg-panel px-7 py-6">
         <h2 className="text-xl">Solid cast</h2>
-        <Choice
+        <Pick
           label="Of"
           value={doc.material}
-          options={[
-            { key: "isomalt", name: "clear isomalt" },
-            { key: "coating", name: "coating wafers" },
-          ]}
+          options={castable.map((m) => ({ key: m.key, name: m.name }))}
           onChange={(material) =>
-            change(doc.work === "bend" && material === "coating" ? { material, work: "none" } : { material })
+            change(doc.work === "bend" && material !== "isomalt" ? { material, work: "none" } : { material })
           }
         />
         <Pick

@@ -1,11 +1,13 @@
+import { useQuery } from "@tanstack/react-query";
 import type { Problem, Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { fromLocalField, toLocalField } from "../../shared/format/zone";
+import { propertiesQuery } from "../../shared/kitchen";
 import { Button, Pick, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import type { Order } from "./queries";
-import { CoatingInputs, IsomaltInputs } from "./Ways";
+import { CoatingInputs, CouvertureInputs, IsomaltInputs } from "./Ways";
 
 interface Props {
   thing: { doc: Order; change: (patch: Partial<Order>) => void; problem: Problem | null };
@@ -19,7 +21,14 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
   const units = useUnits();
   const { doc, change } = thing;
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
-  const melts = new Set(doc.lines.map((row) => pieces.find((p) => p.id === row.piece_id)?.doc.material));
+  const known = useQuery(propertiesQuery).data?.groups.flatMap((group) => group.rows) ?? [];
+  const kinds = new Set(
+    doc.lines.map((row) => {
+      const key = pieces.find((p) => p.id === row.piece_id)?.doc.material;
+      const melt = known.find((m) => m.key === key);
+      return melt?.tempers ? "tempers" : melt?.family;
+    }),
+  );
   const line = (index: number, patch: Partial<Schemas["Line"]>) =>
     change({ lines: doc.lines.map((row, i) => (i === index ? { ...row, ...patch } : row)) });
   return (
@@ -99,7 +108,7 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
           digits={0}
         />
       </div>
-      {melts.has("isomalt") && (
+      {kinds.has("sugar") && (
         <IsomaltInputs
           way={doc.isomalt}
           kitchen={kitchen}
@@ -107,7 +116,15 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
           wrong={wrong}
         />
       )}
-      {melts.has("coating") && (
+      {kinds.has("tempers") && (
+        <CouvertureInputs
+          way={doc.couverture}
+          kitchen={kitchen}
+          onChange={(couverture) => change({ couverture })}
+          wrong={wrong}
+        />
+      )}
+      {kinds.has("fat") && (
         <CoatingInputs
           way={doc.coating}
           kitchen={kitchen}

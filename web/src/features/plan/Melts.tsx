@@ -3,6 +3,7 @@ import { type Share, Vessel } from "../../drawings/Vessel";
 import { burstList } from "../../shared/actWords";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { stepWords } from "../../shared/temperSteps";
 import { Figure } from "../../shared/ui/Figure";
 import type { Plan } from "./queries";
 
@@ -147,12 +148,22 @@ function Boiled({ cook }: { cook: Schemas["CookReply"] }) {
 }
 
 function Melted({ cook }: { cook: Schemas["CookReply"] }) {
+  const units = useUnits();
   return (
     <>
       <li>
         melts in <Figure of={cook.hob} name="Time to melt, stirring with it" />
       </li>
+      {cook.seed_kg > 0 && (
+        <li>
+          keep back <strong>{amount(cook.seed_kg, "mass", units)}</strong> as seed
+        </li>
+      )}
       {cook.bursts === null ? <li>over the bath, stirring</li> : <Bursts steps={cook.bursts} />}
+      {cook.temper.slice(1).map((step, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: steps are known by their order
+        <li key={i}>{stepWords(step, units)}</li>
+      ))}
       <li>
         <Figure of={cook.water} name="Water" text="no drop of water" />
       </li>

@@ -106,7 +106,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
         {plan && (
           <div className={`min-w-0 space-y-9 ${stale ? "opacity-50" : ""}`}>
             <Melts plan={plan} kitchen={kitchen} />
-            <Windows plan={plan} order={doc} kitchen={kitchen} />
+            <Windows plan={plan} kitchen={kitchen} />
             <Timetable plan={plan} zone={kitchen.zone} />
             <p className="flex flex-wrap gap-x-7 gap-y-2">
               <span className="text-quiet">For the wall and the calendar:</span>

@@ -97,6 +97,15 @@ function freshOrder(kitchen: Schemas["Kitchen"], piece: string): Order {
       power: "full",
       stop: "lumps",
     },
+    couverture: {
+      vessel_id: bowl?.id ?? "",
+      stand_id: bench?.id ?? "",
+      by_id: [...kitchen.microwaves, ...kitchen.baths][0]?.id ?? "",
+      place_id: (fridge ?? bench)?.id ?? "",
+      power: "full",
+      school: "seed",
+      seed_degc: Math.min(20, kitchen.room_degc),
+    },
     confidence_frac: 0.9,
     reserve_frac: 0.05,
   };

@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { propertiesQuery } from "../../shared/kitchen";
-import { Choice, Pick } from "../../shared/ui/controls";
+import { Choice, Notice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 
 interface Props<Way> {
@@ -133,6 +133,86 @@ export function CoatingInputs({ way, kitchen, onChange, wrong }: Props<Schemas["
             onChange={(stop) => change({ stop: stop as typeof way.stop })}
           />
         </>
+      )}
+      <Pick
+        label="Bowl"
+        value={way.vessel_id}
+        options={named(kitchen.vessels)}
+        onChange={(vessel_id) => change({ vessel_id })}
+      />
+      <Pick
+        label="Bowl and moulds stand on, to pour"
+        value={way.stand_id}
+        options={named(kitchen.places)}
+        onChange={(stand_id) => change({ stand_id })}
+      />
+      <Pick
+        label="Sets in"
+        value={way.place_id}
+        options={named(kitchen.places)}
+        onChange={(place_id) => change({ place_id })}
+      />
+    </>
+  );
+}
+
+const SCHOOLS = [
+  { key: "seed", name: "Seed" },
+  { key: "powder", name: "Cocoa-butter powder" },
+  { key: "slab", name: "On a slab" },
+  { key: "bowls", name: "Cold and warm bowl" },
+  { key: "keep", name: "Keep its own temper, warmed gently" },
+  { key: "none", name: "No temper, chilled hard" },
+];
+
+/** How this order's couvertures are melted and tempered, where they are poured and set. */
+export function CouvertureInputs({ way, kitchen, onChange, wrong }: Props<Schemas["CouvertureWay"]>) {
+  const change = (patch: Partial<Schemas["CouvertureWay"]>) => onChange({ ...way, ...patch });
+  return (
+    <>
+      <h2 className="border-b border-line pt-3 pb-1 text-xl">Melt and temper the couverture</h2>
+      <Pick
+        label="Tempered by"
+        value={way.school}
+        options={SCHOOLS}
+        onChange={(school) => change({ school: school as typeof way.school })}
+      />
+      {way.school === "none" ? (
+        <Notice tone="hot">
+          For a decoration on film, eaten soon: it does not shrink, so no rigid mould lets go of it, and it
+          blooms.
+        </Notice>
+      ) : (
+        ["seed", "slab", "bowls"].includes(way.school) && (
+          <NumberField
+            label={
+              way.school === "seed"
+                ? "The seed is at"
+                : way.school === "slab"
+                  ? "The slab is at"
+                  : "The water is at"
+            }
+            quantity="temperature"
+            value={way.seed_degc}
+            onChange={(seed_degc) => change({ seed_degc })}
+            error={wrong("seed_degc") ?? wrong("couverture.seed_degc")}
+            step={1}
+          />
+        )
+      )}
+      <Pick
+        label="Melted by"
+        value={way.by_id}
+        options={named([...kitchen.microwaves, ...kitchen.baths])}
+        onChange={(by_id) => change({ by_id })}
+      />
+      {kitchen.microwaves.some((oven) => oven.id === way.by_id) && (
+        <Pick
+          label="Power"
+          value={way.power}
+          options={POWERS}
+          onChange={(power) => change({ power: power as typeof way.power })}
+        />
       )}
       <Pick
         label="Bowl"

@@ -7,19 +7,19 @@ import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Figure } from "../../shared/ui/Figure";
 import { useWidth } from "../../shared/useWidth";
-import type { Order, Plan } from "./queries";
+import type { Plan } from "./queries";
 
 const ROW_PX = 46;
 
 /** When to pour, bend and unmould: the pot from off the heat, the rounds from their pour, on one scale. */
-export function Windows({ plan, order, kitchen }: { plan: Plan; order: Order; kitchen: Schemas["Kitchen"] }) {
+export function Windows({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen"] }) {
   const [ref, width] = useWidth<HTMLDivElement>(700);
   const to = Math.max(
     ...plan.rounds.map((r) => reach(spreads(r), r.never)),
     ...plan.cooks.map((c) => Math.min(c.closes.value.high, c.closes.value.likely * 1.6) * 1.2),
   );
   const placeOf = (melt: string) => {
-    const id = melt === "isomalt" ? order.isomalt.place_id : order.coating.place_id;
+    const id = plan.cooks.find((cook) => cook.melt === melt)?.sets_in_id;
     return kitchen.places.find((p) => p.id === id)?.name.toLowerCase() ?? "";
   };
   const cooks = distinct(plan.cooks, (c) => `${c.casts} ${c.charge.value.likely.toFixed(5)}`);
@@ -32,7 +32,7 @@ export function Windows({ plan, order, kitchen }: { plan: Plan; order: Order; ki
     <section aria-label="Windows">
       <h2 className="border-b border-line pb-1 text-xl">Windows</h2>
       <div className="mt-3 flex gap-6">
-        {first && <CookStick cook={first} order={order} />}
+        {first && <CookStick cook={first} />}
         <div ref={ref} className="min-w-0 flex-1">
           {cooks.map((cook) => (
             <div key={cook.number} className="mb-4">
@@ -154,14 +154,14 @@ function Minutes({ to, width }: { to: number; width: number }) {
   );
 }
 
-function CookStick({ cook, order }: { cook: Schemas["CookReply"]; order: Order }) {
+function CookStick({ cook }: { cook: Schemas["CookReply"] }) {
   const units = useUnits();
   const input = (of: Schemas["Explained"] | null, name: string) =>
     of?.inputs.find((i) => i.name === name)?.value.likely ?? 0;
   const opens = input(cook.opens, "at");
   const closes = input(cook.closes, "at");
   const sugar = cook.melt === "isomalt";
-  const end = sugar ? order.isomalt.cook_degc : order.coating.melt_to_degc;
+  const end = cook.end_degc;
   const glass = input(cook.water_left, "glass transition");
   const low = sugar ? 20 : 15;
   const zones: Zone[] = sugar

@@ -1,0 +1,184 @@
+"""A couverture tempered at the bench: its events, how its temperature goes with them, and the one act now."""
+
+import math
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from umber_pebble.core.bench.payload import finite, number, refuse
+from umber_pebble.core.bench.state import Event, Rest, RunState
+from umber_pebble.core.bench.track import Band, Curve, Track, temperature_at_degc
+from umber_pebble.core.errors import Missing, OutOfRange
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.spread import exact
+from umber_pebble.core.temper.guide import Now, after_seed, before_seed
+from umber_pebble.core.temper.schools import Step, Tempering, steps
+from umber_pebble.core.temper.seed import after_degc, loses_temper_degc, seed_kg
+
+KINDS = ("well", "under", "over")
+STEPS = ("cool", "powder", "slab", "return", "cold bowl", "warm", "take out")
+MOST_SEED_KG = 10.0
+STIRRED_S = 60.0
+"""How long after its seed a bowl is stirred before it is read."""
+
+
+def tempered(state: RunState, event: Event) -> None:
+    """Seed stirred in [kg], another step done, a smear laid, or what a smear said.
+
+    Raises: OutOfRange, Missing, NotInSequence.
+    Source: common-practice
+    """
+    cook = state.cooks[number(event, "cook", len(state.cooks))]
+    if cook.phase != "resting":
+        raise refuse("only what is off the heat is tempered", "not_resting", cook=cook.number)
+    rest, at, say = cook.rests[-1], event.at_s, event.payload
+    if "added_kg" in say:
+        rest.seeded.append((at, finite(say["added_kg"], "payload.added_kg", 0.0005, MOST_SEED_KG)))
+    elif "step" in say:
+        rest.steps.append((at, _one_of(say["step"], "payload.step", STEPS)))
+    elif say.get("smear") is True:
+        rest.smears.append(at)
+    elif "test" in say:
+        rest.tests.append((at, _one_of(say["test"], "payload.test", KINDS)))
+    else:
+        raise Missing("say what was done: seed, a step, a smear or a test", path="payload")
+
+
+def _one_of(value: Any, path: str, known: tuple[str, ...]) -> str:
+    if value not in known:
+        raise OutOfRange("no such thing", path=path, got=str(value), limits={"one_of": list(known)})
+    return str(value)
+
+
+def tempering_track(tempering: Tempering, rest: Rest, make: Callable[[Rest], Track]) -> Track:
+    """A bowl that is tempered: each seed and step takes it to where its heat balance says, then it cools on.
+
+    Args:
+        tempering: its plan
+        rest: of its cook
+        make: the track of a resting vessel
+    Source: incropera-2007
+    """
+    track = make(replace(rest, readings=[r for r in rest.readings if r.at_s < _first(rest)]))
+    added = 0.0
+    done = sorted([*((t, "seed", kg) for t, kg in rest.seeded), *((t, step, 0.0) for t, step in rest.steps)])
+    planned = {step.act: step.to_degc for step in steps(tempering)}
+    for i, (at, what, kg) in enumerate(done):
+        until = done[i + 1][0] if i + 1 < len(done) else math.inf
+        here = temperature_at_degc(track, at).likely
+        if what == "seed":
+            s = replace(
+                tempering.seeding,
+                melt_kg=tempering.melt_kg + added,
+                melt_degc=_warm(tempering, here),
+            )
+            to, added = after_degc(s, kg, s.melts_frac.likely), added + kg
+        else:
+            to = planned.get(what, here)
+        since = replace(
+            rest, off_s=at, off_degc=to, melted=None, readings=[r for r in rest.readings if at <= r.at_s < until]
+        )
+        track = _joined(track, make(since), at)
+    work, melt = tempering.melt.spread("work_at"), tempering.melt
+    marks = {
+        "work_low": work.low, "work_high": work.high, "loses": loses_temper_degc(melt), "melt_low": melt.spread("melt_to").low,
+        "spoils": melt.value("spoils_at"),
+    }  # fmt: skip
+    return replace(track, marks_degc=track.marks_degc | marks, bands=_bands(tempering, rest, track))
+
+
+def _bands(tempering: Tempering, rest: Rest, track: Track) -> tuple[Band, ...]:
+    """Not to be poured until it was found to be in temper."""
+    if tempering.school == "none":
+        return track.bands
+    opens, closes = track.windows["pour"][0], track.windows["pour"][1]
+    found, off = rest.tempered_s, exact(rest.off_s)
+    rows = [b for b in track.bands if b.state in ("thickening", "stiff")]
+    if found is None:
+        return Band("tempering", off, closes), *rows
+    start = exact(max(found, min(opens.likely, closes.likely)))
+    return Band("tempering", off, start), Band("pour", start, closes), *rows
+
+
+def _first(rest: Rest) -> float:
+    return min([math.inf, *(t for t, _ in rest.seeded), *(t for t, _ in rest.steps)])
+
+
+def _joined(before: Track, after: Track, at: float) -> Track:
+    """One curve out of two, the second from a moment on."""
+
+    def whole(a: Curve, b: Curve) -> Curve:
+        n, just = sum(t < at for t in a.times_s), at - 0.1
+        out = [(*a.times_s[:n], just, *b.times_s)]
+        for k in ("low_degc", "likely_degc", "high_degc"):
+            last = round(float(np.interp(just, a.times_s, getattr(a, k))), 2)
+            out.append((*getattr(a, k)[:n], last, *getattr(b, k)))
+        return Curve(*out)
+
+    return replace(
+        after, curve=whole(before.curve, after.curve), predicted=whole(before.predicted, after.predicted),
+        dots=before.dots + after.dots, overheated=before.overheated,
+    )  # fmt: skip
+
+
+def temper_now(tempering: Tempering, rest: Rest, track: Track, now: float) -> tuple[Step, float, float]:
+    """The one act at a bowl that is not yet in temper; from when it may be done [s]; the share of its seed that has melted [frac].
+
+    Args:
+        tempering: its plan
+        rest, track: of the bowl
+        now: seconds since the run started
+    Source: beckett-2009, common-practice
+    """
+    if rest.smears and not any(t >= rest.smears[-1] for t, _ in rest.tests):
+        clock = material("kitchen", "usual", "smear").spread("sets")
+        return Step("look", 0.0, tempering.melt.value("work_at")), rest.smears[-1] + clock.low, 0.0
+    if tempering.school == "seed":
+        found, opens = _seeded_now(tempering, rest, track, now)
+        return Step(found.act, found.kg, found.to_degc), opens, found.melted_frac
+    planned = [step for step in steps(tempering) if step.act not in ("melt", "pour", "chill")]
+    done = len(rest.steps)
+    step = planned[min(done, len(planned) - 1)]
+    if rest.tests and rest.tests[-1][1] != "well":
+        step = Step("warm" if rest.tests[-1][1] == "over" else "cool", 0.0, tempering.melt.value("work_at"))
+        if len(rest.steps) and rest.steps[-1][0] > rest.tests[-1][0]:
+            step = planned[-1]
+    return step, rest.off_s, 0.0
+
+
+def _seeded_now(t: Tempering, rest: Rest, track: Track, now: float) -> tuple[Now, float]:
+    reading = max(rest.readings, key=lambda r: r.at_s, default=None)
+    here = reading.degc if reading else temperature_at_degc(track, now).likely
+    if not rest.seeded:
+        been = max([track.curve.likely_degc[0], *(r.degc for r in rest.readings)])
+        # warm enough once that nothing old was left, it may have cooled since
+        if been >= loses_temper_degc(t.melt) and here <= t.melt.value("spoils_at"):
+            return Now("seed", _planned_kg(t, here), t.melt.value("work_at"), 0.0), rest.off_s
+        return before_seed(t.melt, here, _planned_kg(t, here)), rest.off_s
+    at = max([rest.seeded[-1][0], *(time for time, _ in rest.steps)])
+    if reading is None or reading.at_s <= at:
+        return Now("read", 0.0, t.melt.value("work_at"), 0.0), at + STIRRED_S
+    added = sum(kg for _, kg in rest.seeded)
+    before = temperature_at_degc(track, rest.seeded[0][0] - 1.0).likely
+    s = replace(t.seeding, melt_degc=_warm(t, before))
+    if rest.tests and rest.tests[-1][1] == "over" and reading.at_s <= rest.tests[-1][0]:
+        return Now("warm", 0.0, t.melt.spread("work_at").high, 1.0), rest.tests[-1][0]
+    found = after_seed(s, added, reading.degc)
+    if rest.tests and rest.tests[-1][1] == "under" and found.act in ("test", "take out"):
+        # it read well and was not: a little more seed, and colder within its window
+        return Now("more", 0.1 * added, t.melt.spread("work_at").low, found.melted_frac), rest.tests[-1][0]
+    if found.act == "stir":
+        return found, reading.at_s + STIRRED_S
+    return found, reading.at_s
+
+
+def _warm(t: Tempering, degc: float) -> float:
+    """Within what the balance of seeding holds for."""
+    return min(max(degc, t.melt.value("work_at") + 0.1), 60.0)
+
+
+def _planned_kg(t: Tempering, here: float) -> float:
+    s = replace(t.seeding, melt_degc=_warm(t, here))
+    return seed_kg(s, s.melts_frac.likely)

@@ -1,0 +1,72 @@
+"""What a vessel is charged with: the melt that stays in it, and the part that is kept back as seed."""
+
+import math
+from dataclasses import replace
+
+from umber_pebble.core.constants import GRAVITY_M_S2
+from umber_pebble.core.heat.vessel import PotCase
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.plan.problem import Temper, Way
+from umber_pebble.core.spread import Spread, combine
+from umber_pebble.core.temper.schools import Tempering
+from umber_pebble.core.temper.seed import Bowl as BowlOf
+from umber_pebble.core.temper.seed import plan_seed
+
+LEAST_MELT_KG = 0.01
+
+
+def residue_kg(case: PotCase, log_visc: float, factor: Spread) -> Spread:
+    """Melt that stays on the pot after draining, by the film on a drained wall and floor [kg].
+
+    Mean film 2/3 sqrt(visc L / (rho g t)) on the wetted wall (L its height) and the tipped floor (L its width).
+    Args:
+        case: the pot and its melt
+        log_visc: log10 of the viscosity when it is emptied [log10 Pa s]
+        factor: what this pot was seen to keep against this film
+    Source: jeffreys-1930, assumption
+    """
+    density, drain = case.melt.value("density_melt"), case.melt.spread("drain")
+    width, height = case.pot.diameter_m, min(case.depth_m, case.pot.height_m)
+
+    def kept(seconds: float, f: float) -> float:
+        film = [2 / 3 * math.sqrt(10**log_visc * x / (density * GRAVITY_M_S2 * seconds)) for x in (height, width)]
+        film_m3 = film[0] * math.pi * width * height + min(film[1], height) * case.base_m2
+        return min(f * density * film_m3, case.melt_kg)
+
+    return combine(
+        kept(drain.likely, factor.likely),
+        [
+            [kept(drain.low, factor.likely), kept(drain.high, factor.likely)],
+            [kept(drain.likely, factor.low), kept(drain.likely, factor.high)],
+        ],
+    )
+
+
+def tempered_charge(way: Way, by: Temper, charge_kg: float, hob: Spread) -> tuple[Tempering, float, Spread]:
+    """How a charge is tempered, what of it is kept back as seed [kg], and the time with that [s].
+
+    Args:
+        way, by: how it is melted and tempered
+        charge_kg: seed with it
+        hob: until it is melted [s]
+    Raises: OutOfRange: seed too warm, or a weight outside the balance.
+    Source: incropera-2007, common-practice
+    """
+    wall = way.pot.metal
+    bowl = BowlOf(way.pot.mass_kg, wall.value("cp"), material("kitchen", "usual", "seed").value("bowl_follows"))
+    whole = Tempering(way.melt, by.school, charge_kg, way.end_degc, by.cold_degc, bowl)
+    seed = 0.0
+    if by.school == "seed":
+        # seed and melt together are the charge, and the seed for a melt is a straight line: some for it, some for the bowl
+        all_, half = (
+            plan_seed(replace(whole, melt_kg=m).seeding).seed_kg.likely for m in (charge_kg, charge_kg / 2)
+        )
+        each = 2 * (all_ - half) / charge_kg
+        seed = min(all_ / (1 + each), charge_kg - LEAST_MELT_KG)
+        whole = replace(whole, melt_kg=max(charge_kg - seed, LEAST_MELT_KG))
+    if by.school == "none":
+        return whole, seed, hob
+    stirs = material("kitchen", "stirring", "seed").spread("takes")
+    smear = material("kitchen", "usual", "smear").spread("sets")
+    likely = hob.likely + stirs.likely + smear.likely
+    return whole, seed, Spread(hob.low + stirs.low + smear.low, likely, hob.high + stirs.high + smear.high)

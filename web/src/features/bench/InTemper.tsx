@@ -1,0 +1,46 @@
+import type { Schemas } from "../../api/client";
+
+const SMEAR: [string, string][] = [
+  ["well", "set, with gloss"],
+  ["under", "still soft, or dull"],
+  ["over", "set, but thick and dull"],
+];
+
+/** What the smear says; and the way out of the guide, with its price. */
+export function InTemper({
+  act,
+  elapsed,
+  send,
+}: {
+  act: Schemas["ActView"];
+  elapsed: number;
+  send: (kind: string, payload: Record<string, unknown>) => void;
+}) {
+  const cook = Number(act.payload.cook);
+  const looks = act.params.step === "look";
+  return (
+    <div className="mt-4 flex flex-wrap gap-2">
+      {looks &&
+        elapsed >= act.opens_s &&
+        SMEAR.map(([test, words]) => (
+          <button
+            key={test}
+            type="button"
+            onClick={() => send("tempered", { cook, test })}
+            className="min-h-16 rounded-sm bg-raised px-4 text-xl font-bold hover:bg-glass hover:text-on-glass"
+          >
+            {words}
+          </button>
+        ))}
+      {!looks && act.params.step !== "test" && (
+        <button
+          type="button"
+          onClick={() => send("tempered", { cook, smear: true })}
+          className="min-h-16 px-2 text-xl font-bold text-glass"
+        >
+          lay a smear now
+        </button>
+      )}
+    </div>
+  );
+}
