@@ -103,11 +103,13 @@ def test_two_people_pressing_the_same_act_count_once(demo: Server, open_page: Op
     wren.wait_for_timeout(800)
     wren.keyboard.press("Space")
     sol.keyboard.press("Space")
-    act(wren, "take it out")
-    act(sol, "take it out")
+    act(wren, "10 s more")
+    act(sol, "10 s more")
     events = demo.call("GET", "/api/runs/two/events")["items"]
-    assert [e["kind"] for e in events].count("heated") == 1
-    demo.advance(115)
+    assert [e["kind"] for e in events].count("burst") == 1
+    demo.advance(46)
+    wren.get_by_role("button", name="smooth", exact=True).click()
+    act(sol, "Take the bowl out")
     space(sol)
     act(wren, "Stir the bowl|Pour 8")
     last = demo.call("GET", "/api/runs/two/events")["items"][-1]

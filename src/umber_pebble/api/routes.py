@@ -5,6 +5,7 @@ from functools import partial
 from typing import Any
 from zoneinfo import available_timezones
 
+from umber_pebble.api import bowls
 from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
@@ -15,13 +16,11 @@ from umber_pebble.core.temper.schools import steps
 from umber_pebble.services import (
     archive,
     bench,
-    colouring,
     explorer,
     logbook,
     papers,
     planning,
     properties,
-    temper,
 )
 from umber_pebble.services.access import Access
 from umber_pebble.services.clock import DrivenClock
@@ -117,18 +116,6 @@ def _figures(api: Api, workshop: Workshop) -> None:
     def heat(body: explorer.HeatAsked) -> Any:
         return {"items": explorer.explore(workshop, body)}
 
-    def coloured(body: colouring.RecipeAsked) -> Any:
-        return {"coloured": colouring.colour_batch(workshop, body)}
-
-    def patches(body: colouring.PatchesAsked) -> Any:
-        return {"items": colouring.patches(workshop, body)}
-
-    def seed(body: temper.SeedAsked) -> Any:
-        return {"seeded": temper.seed_bowl(workshop, body)}
-
-    def curve(body: temper.CurveAsked) -> Any:
-        return {"read": temper.curve_test(body)}
-
     def values() -> Any:
         return {"groups": properties.tables(workshop)}
 
@@ -153,27 +140,7 @@ def _figures(api: Api, workshop: Workshop) -> None:
     api.add(
         "POST", "/api/figures/heat", heat, body=explorer.HeatAsked, reply=s.HeatExplored, summary="A cast on its ways",
     )  # fmt: skip
-    api.add(
-        "POST",
-        "/api/figures/colour",
-        coloured,
-        body=colouring.RecipeAsked,
-        reply=s.ColouredReply,
-        summary="A batch coloured",
-    )
-    api.add(
-        "POST",
-        "/api/figures/patches",
-        patches,
-        body=colouring.PatchesAsked,
-        reply=s.PatchesReply,
-        summary="Patches of a colour",
-    )
-    api.add("POST", "/api/figures/seed", seed, body=temper.SeedAsked, reply=s.SeedReply, summary="Seed for a bowl")
-    api.add(
-        "POST", "/api/figures/curve", curve, body=temper.CurveAsked, reply=s.CurveReply, summary="A cooling curve read",
-        largest=LARGEST_CSV_BODY,
-    )  # fmt: skip
+    bowls.add(api, workshop)
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
     api.add("GET", "/api/sources", sources, reply=s.SourceList, summary="All published sources")

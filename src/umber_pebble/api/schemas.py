@@ -11,7 +11,15 @@ from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
 from umber_pebble.core.temper import schools
-from umber_pebble.services import access, bench, colouring, explorer, logbook, planning, probes, properties, temper
+from umber_pebble.services import (
+    access,
+    bench,
+    explorer,
+    logbook,
+    planning,
+    probes,
+    properties,
+)
 from umber_pebble.services.docs import (
     Cavity,
     Colour,
@@ -143,22 +151,6 @@ class CavityMeasured(Reply):
 
 class HeatExplored(Reply):
     items: list[explorer.Explored]
-
-
-class ColouredReply(Reply):
-    coloured: colouring.Coloured
-
-
-class PatchesReply(Reply):
-    items: list[colouring.Patch]
-
-
-class SeedReply(Reply):
-    seeded: temper.Seeded
-
-
-class CurveReply(Reply):
-    read: temper.CurveRead
 
 
 class Properties(Reply):

@@ -614,6 +614,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/bursts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bursts for a bowl */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BurstsAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BurstsReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/caramel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Dry caramel */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CaramelAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CaramelReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/cavity": {
         parameters: {
             query?: never;
@@ -712,6 +810,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/cook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A cook of isomalt or sugar */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CookAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CookedReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/curve": {
         parameters: {
             query?: never;
@@ -742,6 +889,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["CurveReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/dip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A bath for dipping */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DipAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DippedReply"];
                     };
                 };
                 /** @description Refused */
@@ -987,6 +1183,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["PlanReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/power": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An oven's power by a bowl of water */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PowerAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OvenPower"];
                     };
                 };
                 /** @description Refused */
@@ -3086,6 +3331,48 @@ export interface components {
             backup: string;
         };
         /**
+         * BurstPlan
+         * @description The bursts a bowl is likely to need, how long they take with their stirring [s], and how it stands, stirred out.
+         */
+        BurstPlan: {
+            end: components["schemas"]["After"];
+            /** Steps */
+            steps: components["schemas"]["Next"][];
+            time_s: components["schemas"]["Spread"];
+        };
+        /**
+         * BurstsAsked
+         * @description Wafers or chopped couverture to be melted in a microwave.
+         */
+        BurstsAsked: {
+            /** Material */
+            material: string;
+            /** Melt Kg */
+            melt_kg: number;
+            /** Melt To Degc */
+            melt_to_degc: number;
+            /** Oven Id */
+            oven_id: string;
+            /**
+             * Power
+             * @enum {string}
+             */
+            power: "full" | "half";
+            /**
+             * Stop
+             * @enum {string}
+             */
+            stop: "lumps" | "through";
+            /** Vessel Id */
+            vessel_id: string;
+            /** Wafer M */
+            wafer_m: number;
+        };
+        /** BurstsReply */
+        BurstsReply: {
+            plan: components["schemas"]["BurstPlan"];
+        };
+        /**
          * Call
          * @description A call by sound and screen: at a time, before a window opens, before it closes, or at its close.
          */
@@ -3128,6 +3415,40 @@ export interface components {
             length_m: number;
             /** Width M */
             width_m: number;
+        };
+        /**
+         * Caramel
+         * @description Dry sugar in a shallow pan: its stages, until it is amber [s]; how long a lifted spoonful must fall and cool until it holds a
+         *     thread, and until it is too stiff to [s].
+         */
+        Caramel: {
+            amber_s: components["schemas"]["Spread"];
+            /** Lift From S */
+            lift_from_s: number;
+            /** Lift Until S */
+            lift_until_s: number;
+            /** Off Degc */
+            off_degc: number;
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+        };
+        /**
+         * CaramelAsked
+         * @description Sugar to be melted dry in a shallow pan.
+         */
+        CaramelAsked: {
+            /** Off Degc */
+            off_degc: number;
+            /** Ring Id */
+            ring_id: string;
+            /** Sugar Kg */
+            sugar_kg: number;
+            /** Vessel Id */
+            vessel_id: string;
+        };
+        /** CaramelReply */
+        CaramelReply: {
+            caramel: components["schemas"]["Caramel"];
         };
         /**
          * CastAmounts
@@ -3367,6 +3688,35 @@ export interface components {
             kind: "cone";
         };
         /**
+         * CookAsked
+         * @description Isomalt or sugar to be cooked; water_kg None: a tenth, if it is a large cook, or what sugar needs.
+         */
+        CookAsked: {
+            /** Before */
+            before: number;
+            /** Cook Degc */
+            cook_degc: number;
+            /** Crystalline */
+            crystalline: boolean;
+            /**
+             * Material
+             * @enum {string}
+             */
+            material: "isomalt" | "cooked_sugar";
+            /** Ring Id */
+            ring_id: string;
+            /** Sugar Kg */
+            sugar_kg: number;
+            /** Thickness M */
+            thickness_m: number;
+            /** Vessel Id */
+            vessel_id: string;
+            /** Water Kg */
+            water_kg: number | null;
+            /** White Frac */
+            white_frac: number;
+        };
+        /**
          * CookReply
          * @description One cook of a plan.
          */
@@ -3408,6 +3758,55 @@ export interface components {
             water_left: components["schemas"]["Explained"] | null;
             /** Wet */
             wet: boolean;
+        };
+        /**
+         * Cooked
+         * @description A cook, whether its pot holds the foam, light through a pane with its white nibs, and what may be seen in it.
+         */
+        Cooked: {
+            /** Boils Over */
+            boils_over: boolean;
+            cook: components["schemas"]["Cooking"];
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
+            /** Passes Frac */
+            passes_frac: number;
+        };
+        /** CookedReply */
+        CookedReply: {
+            cooked: components["schemas"]["Cooked"];
+        };
+        /**
+         * Cooking
+         * @description A pot of sugar with its water: what it takes and gives. depth_m as it stands and foam_m as it boils, against the pot's
+         *     height; browned: minutes at 160 degC that this and all cooks before come to, against spent_at.
+         */
+        Cooking: {
+            /** Boiled Off Kg */
+            boiled_off_kg: number;
+            /** Boils Degc */
+            boils_degc: number;
+            /** Browned Min */
+            browned_min: number;
+            /** Cooks Left */
+            cooks_left: number;
+            /** Depth M */
+            depth_m: number;
+            /** Foam M */
+            foam_m: number;
+            glass_degc: components["schemas"]["Spread"];
+            /** Height M */
+            height_m: number;
+            /** Pours To Degc */
+            pours_to_degc: number;
+            /** Spent At Min */
+            spent_at_min: number;
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+            time_s: components["schemas"]["Spread"];
+            /** Water Kg */
+            water_kg: number;
+            water_left: components["schemas"]["Spread"];
         };
         /**
          * Cooling
@@ -3587,6 +3986,55 @@ export interface components {
              * Format: date-time
              */
             seen_at: string;
+        };
+        /**
+         * DipAsked
+         * @description Centres to be dipped into a bath.
+         */
+        DipAsked: {
+            /** Centre Degc */
+            centre_degc: number;
+            /** Centre Kg */
+            centre_kg: number;
+            /** Count */
+            count: number;
+            /** Depth M */
+            depth_m: number;
+            /** Diameter M */
+            diameter_m: number;
+            /** Material */
+            material: string;
+            /** Melt Degc */
+            melt_degc: number;
+            /** Melt Kg */
+            melt_kg: number;
+            /** Seconds */
+            seconds: number;
+            /** Width M */
+            width_m: number;
+        };
+        /**
+         * Dipped
+         * @description What dipping does to a bath: how warm it is after all of them [degC], how much melt is left [kg], after how many it is
+         *     colder than it should be (None: not by these), and the least melt that covers a piece upright, and tilted [kg].
+         */
+        Dipped: {
+            /** Cold After */
+            cold_after: number | null;
+            /** Degc */
+            degc: number;
+            /** Left Kg */
+            left_kg: number;
+            /** Tilt Rad */
+            tilt_rad: number;
+            /** Tilted Kg */
+            tilted_kg: number;
+            /** Upright Kg */
+            upright_kg: number;
+        };
+        /** DippedReply */
+        DippedReply: {
+            dipped: components["schemas"]["Dipped"];
         };
         /**
          * Dose
@@ -3836,6 +4284,18 @@ export interface components {
             likely: number;
             /** Low */
             low: number;
+        };
+        /**
+         * Fault
+         * @description What is seen in a pot, what it means, and what may be done.
+         */
+        Fault: {
+            /** Do */
+            do: string;
+            /** Means */
+            means: string;
+            /** Seen */
+            seen: string;
         };
         /**
          * FirstPass
@@ -4351,6 +4811,14 @@ export interface components {
             kind: "outline";
         };
         /**
+         * OvenPower
+         * @description By the water test [W].
+         */
+        OvenPower: {
+            /** Power W */
+            power_w: number;
+        };
+        /**
          * OwnMaterial
          * @description A material of the workshop's own: what its maker's sheet says, the rest as a relative of the tables.
          */
@@ -4605,6 +5073,22 @@ export interface components {
             tasks: components["schemas"]["Task"][];
             /** Warnings */
             warnings: components["schemas"]["Remark"][];
+        };
+        /**
+         * PowerAsked
+         * @description A bowl of water that was heated, to measure an oven by.
+         */
+        PowerAsked: {
+            /** From Degc */
+            from_degc: number;
+            /** Seconds */
+            seconds: number;
+            /** To Degc */
+            to_degc: number;
+            /** Vessel Kg */
+            vessel_kg: number;
+            /** Water Kg */
+            water_kg: number;
         };
         /**
          * Probe
@@ -5315,6 +5799,21 @@ export interface components {
             likely: number;
             /** Low */
             low: number;
+        };
+        /**
+         * Stage
+         * @description A stage of a boiling syrup or of a dry caramel: its name, from which temperature on here [degC], when it gets there [s],
+         *     and the water left in it [frac].
+         */
+        Stage: {
+            /** At S */
+            at_s: number | null;
+            /** From Degc */
+            from_degc: number;
+            /** Name */
+            name: string;
+            /** Water Frac */
+            water_frac: number;
         };
         /** StarShape */
         StarShape: {

@@ -17,6 +17,7 @@ const Colour = lazy(() => import("../features/colour/View").then((m) => ({ defau
 const Temper = lazy(() => import("../features/temper/View").then((m) => ({ default: m.TemperView })));
 const Kitchen = lazy(() => import("../features/kitchen/View").then((m) => ({ default: m.KitchenView })));
 const Log = lazy(() => import("../features/log/View").then((m) => ({ default: m.LogView })));
+const Melt = lazy(() => import("../features/melt/View").then((m) => ({ default: m.MeltView })));
 const Moulds = lazy(() => import("../features/moulds/View").then((m) => ({ default: m.MouldsView })));
 const Pieces = lazy(() => import("../features/pieces/View").then((m) => ({ default: m.PiecesView })));
 
@@ -25,6 +26,7 @@ const KEYS: Record<string, string> = {
   KeyI: "/pieces",
   KeyM: "/moulds",
   KeyH: "/heat",
+  KeyE: "/melt",
   KeyT: "/temper",
   KeyC: "/colour",
   KeyB: "/bench",
@@ -58,6 +60,7 @@ export function App() {
           <Route path="/moulds/:id?" element={<Moulds />} />
           <Route path="/heat" element={<Heat />} />
           <Route path="/heat/materials/:id?" element={<HeatMaterials />} />
+          <Route path="/melt" element={<Melt />} />
           <Route path="/colour" element={<Colour />} />
           <Route path="/temper" element={<Temper />} />
           <Route path="/bench" element={<Bench />} />

@@ -8,6 +8,7 @@ const VIEWS = [
   { to: "/pieces", name: "Pieces", key: "I" },
   { to: "/moulds", name: "Moulds", key: "M" },
   { to: "/heat", name: "Heat", key: "H" },
+  { to: "/melt", name: "Melt", key: "E" },
   { to: "/temper", name: "Temper", key: "T" },
   { to: "/colour", name: "Colour", key: "C" },
   { to: "/bench", name: "Bench", key: "B" },

@@ -66,6 +66,16 @@ const FIELDS: Record<string, string> = {
   batch_kg: "How much",
   wanted: "Wanted colour",
   colours: "Colours at hand",
+  wafer_m: "Thickness",
+  sugar_kg: "Sugar",
+  before: "Cooked before",
+  white_frac: "White nibs",
+  off_degc: "Taken off at",
+  from_degc: "At first",
+  to_degc: "Then",
+  seconds: "Seconds",
+  vessel_kg: "The bowl",
+  kg: "Weight",
 };
 
 const SUFFIX: [string, string][] = [

@@ -1,0 +1,98 @@
+"""What is asked at a bowl before the pour: oven, bursts, cooks, caramel, dipping, temper, colour."""
+
+from typing import Any
+
+from umber_pebble.api.http import Api
+from umber_pebble.api.schemas import Reply
+from umber_pebble.core.melts.bursts import BurstPlan
+from umber_pebble.core.melts.dip import Dipped
+from umber_pebble.core.melts.sugar import Caramel
+from umber_pebble.services import colouring, melting, temper
+from umber_pebble.services.workshop import Workshop
+
+LARGEST_CSV_BODY = 12_000_000
+
+
+class ColouredReply(Reply):
+    coloured: colouring.Coloured
+
+
+class PatchesReply(Reply):
+    items: list[colouring.Patch]
+
+
+class OvenPower(Reply):
+    """By the water test [W]."""
+
+    power_w: float
+
+
+class BurstsReply(Reply):
+    plan: BurstPlan
+
+
+class CookedReply(Reply):
+    cooked: melting.Cooked
+
+
+class CaramelReply(Reply):
+    caramel: Caramel
+
+
+class DippedReply(Reply):
+    dipped: Dipped
+
+
+class SeedReply(Reply):
+    seeded: temper.Seeded
+
+
+class CurveReply(Reply):
+    read: temper.CurveRead
+
+
+def add(api: Api, workshop: Workshop) -> None:
+    """Register the operations."""
+
+    def coloured(body: colouring.RecipeAsked) -> Any:
+        return {"coloured": colouring.colour_batch(workshop, body)}
+
+    def patches(body: colouring.PatchesAsked) -> Any:
+        return {"items": colouring.patches(workshop, body)}
+
+    def power(body: melting.PowerAsked) -> Any:
+        return {"power_w": melting.oven_power_w(workshop, body)}
+
+    def bursts(body: melting.BurstsAsked) -> Any:
+        return {"plan": melting.bursts(workshop, body)}
+
+    def cook(body: melting.CookAsked) -> Any:
+        return {"cooked": melting.cook(workshop, body)}
+
+    def caramel(body: melting.CaramelAsked) -> Any:
+        return {"caramel": melting.caramel(workshop, body)}
+
+    def dip(body: melting.DipAsked) -> Any:
+        return {"dipped": melting.dip(workshop, body)}
+
+    def seed(body: temper.SeedAsked) -> Any:
+        return {"seeded": temper.seed_bowl(workshop, body)}
+
+    def curve(body: temper.CurveAsked) -> Any:
+        return {"read": temper.curve_test(body)}
+
+    rows: list[tuple[str, Any, Any, Any, str]] = [
+        ("colour", colouring.RecipeAsked, ColouredReply, coloured, "A batch coloured"),
+        ("patches", colouring.PatchesAsked, PatchesReply, patches, "Patches of a colour"),
+        ("power", melting.PowerAsked, OvenPower, power, "An oven's power by a bowl of water"),
+        ("bursts", melting.BurstsAsked, BurstsReply, bursts, "Bursts for a bowl"),
+        ("cook", melting.CookAsked, CookedReply, cook, "A cook of isomalt or sugar"),
+        ("caramel", melting.CaramelAsked, CaramelReply, caramel, "Dry caramel"),
+        ("dip", melting.DipAsked, DippedReply, dip, "A bath for dipping"),
+        ("seed", temper.SeedAsked, SeedReply, seed, "Seed for a bowl"),
+        ("curve", temper.CurveAsked, CurveReply, curve, "A cooling curve read"),
+    ]
+    for path, body, reply, call, summary in rows:
+        api.add(
+            "POST", f"/api/figures/{path}", call, body=body, reply=reply, summary=summary, largest=LARGEST_CSV_BODY
+        )

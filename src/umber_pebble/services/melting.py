@@ -1,0 +1,217 @@
+"""Before the pour: an oven's power, bursts, a cook of sugar, dry caramel, a bath for dipping; asked apart from any order."""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import Field
+
+from umber_pebble.core.heat.hob import Heating, hob_time_s
+from umber_pebble.core.heat.vessel import base_case
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.melts.bursts import Bowl, BurstPlan, School, plan_bursts
+from umber_pebble.core.melts.dip import Dip, Dipped, dipped
+from umber_pebble.core.melts.hold import Held
+from umber_pebble.core.melts.oven import Microwave, power_by_water_w
+from umber_pebble.core.melts.sugar import (
+    Caramel,
+    Cooking,
+    Fault,
+    cooking,
+    dry_caramel,
+    faults,
+    white_passes_frac,
+)
+from umber_pebble.core.spread import Spread, exact
+from umber_pebble.services.docs import Doc, Id, Kitchen
+from umber_pebble.services.explorer import melt_of
+from umber_pebble.services.snapshot import HALF, pick, pot_case, prior_loss
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop
+
+WAFER_LOW, WAFER_HIGH = 0.8, 1.25
+
+
+class PowerAsked(Doc):
+    """A bowl of water that was heated, to measure an oven by."""
+
+    water_kg: float
+    from_degc: float
+    to_degc: float
+    seconds: float
+    vessel_kg: float
+
+
+class BurstsAsked(Doc):
+    """Wafers or chopped couverture to be melted in a microwave."""
+
+    material: Id
+    vessel_id: Id
+    oven_id: Id
+    melt_kg: float
+    wafer_m: float
+    melt_to_degc: float
+    power: Literal["full", "half"]
+    stop: Literal["lumps", "through"]
+
+
+class CookAsked(Doc):
+    """Isomalt or sugar to be cooked; water_kg None: a tenth, if it is a large cook, or what sugar needs."""
+
+    material: Literal["isomalt", "cooked_sugar"]
+    vessel_id: Id
+    ring_id: Id
+    sugar_kg: float = Field(ge=0.005, le=20)
+    water_kg: float | None = Field(ge=0, le=20)
+    cook_degc: float
+    crystalline: bool
+    before: int
+    white_frac: float
+    thickness_m: float
+
+
+class CaramelAsked(Doc):
+    """Sugar to be melted dry in a shallow pan."""
+
+    vessel_id: Id
+    ring_id: Id
+    sugar_kg: float = Field(ge=0.02, le=2)
+    off_degc: float
+
+
+class DipAsked(Doc):
+    """Centres to be dipped into a bath."""
+
+    material: Id
+    melt_kg: float
+    melt_degc: float
+    diameter_m: float
+    count: int
+    centre_kg: float
+    centre_degc: float
+    depth_m: float
+    width_m: float
+    seconds: float
+
+
+@dataclass(frozen=True, slots=True)
+class Cooked:
+    """A cook, whether its pot holds the foam, light through a pane with its white nibs, and what may be seen in it."""
+
+    cook: Cooking
+    boils_over: bool
+    passes_frac: float
+    faults: list[Fault]
+
+
+def _kitchen(workshop: Workshop) -> Kitchen:
+    kitchen = workshop.get("kitchen", KITCHEN_ID).doc
+    assert isinstance(kitchen, Kitchen)
+    return kitchen
+
+
+def oven_power_w(workshop: Workshop, asked: PowerAsked) -> float:
+    """An oven's power by the water test.
+
+    Raises: OutOfRange: a value that cannot be, or an oven that comes out impossible.
+    """
+    room = _kitchen(workshop).room_degc
+    return power_by_water_w(asked.water_kg, asked.from_degc, asked.to_degc, asked.seconds, asked.vessel_kg, room)
+
+
+def bursts(workshop: Workshop, asked: BurstsAsked) -> BurstPlan:
+    """The bursts a bowl is likely to need.
+
+    Raises: OutOfRange: a size, weight or power that cannot be; metal in the microwave.
+    """
+    kitchen, melt = _kitchen(workshop), melt_of(workshop, asked.material)
+    vessel, oven = (
+        pick(kitchen.vessels, asked.vessel_id, "vessel_id"),
+        pick(kitchen.microwaves, asked.oven_id, "oven_id"),
+    )
+    case = base_case(pot_case(vessel, kitchen.places[0], kitchen, prior_loss()), melt, asked.melt_kg)
+    if case.pot.metal.flags["metal"]:
+        pick(
+            [v for v in kitchen.vessels if not material("kitchen", v.made_of, "pot").flags["metal"]],
+            vessel.id,
+            "vessel_id",
+        )
+    wafer = Spread(WAFER_LOW * asked.wafer_m, asked.wafer_m, WAFER_HIGH * asked.wafer_m)
+    school = School(HALF if asked.power == "half" else 1.0, asked.stop)
+    return plan_bursts(
+        Bowl(
+            case,
+            Microwave(oven.power_w, kitchen.paces.stir_s),
+            kitchen.room_degc,
+            asked.melt_to_degc,
+            wafer,
+            school,
+        )
+    )
+
+
+def cook(workshop: Workshop, asked: CookAsked) -> Cooked:
+    """A cook of isomalt or sugar on a ring.
+
+    Raises: OutOfRange: a weight, water or temperature that cannot be, a ring too weak.
+    """
+    kitchen, melt = _kitchen(workshop), material("melts", asked.material)
+    vessel, ring = (
+        pick(kitchen.vessels, asked.vessel_id, "vessel_id"),
+        pick(kitchen.rings, asked.ring_id, "ring_id"),
+    )
+    water = asked.water_kg
+    if water is None:
+        large = asked.material == "cooked_sugar" or asked.sugar_kg >= melt.value("large_cook")
+        share = (
+            material("kitchen", "usual", "syrup").value("water")
+            if asked.material == "cooked_sugar"
+            else melt.value("water_added")
+        )
+        water = share * asked.sugar_kg if large else 0.0
+    case = base_case(pot_case(vessel, kitchen.places[0], kitchen, prior_loss()), melt, asked.sugar_kg)
+    heating = Heating(
+        case, water, asked.crystalline, kitchen.room_degc, asked.cook_degc, kitchen.altitude_m, ring.power_w,
+        material("kitchen", ring.kind, "ring").spread("efficiency"),
+    )  # fmt: skip
+    made = cooking(heating, hob_time_s(heating), asked.before)
+    passes = white_passes_frac(asked.white_frac, asked.thickness_m)
+    return Cooked(made, made.foam_m > made.height_m, passes, faults(melt))
+
+
+def caramel(workshop: Workshop, asked: CaramelAsked) -> Caramel:
+    """Dry caramel by stages, and when a spoonful of it holds a thread.
+
+    Raises: OutOfRange: a weight or temperature that cannot be.
+    """
+    kitchen = _kitchen(workshop)
+    vessel, ring = (
+        pick(kitchen.vessels, asked.vessel_id, "vessel_id"),
+        pick(kitchen.rings, asked.ring_id, "ring_id"),
+    )
+    case = base_case(
+        pot_case(vessel, kitchen.places[0], kitchen, prior_loss()), material("melts", "caramel"), asked.sugar_kg
+    )
+    efficiency = material("kitchen", ring.kind, "ring").spread("efficiency")
+    return dry_caramel(case, ring.power_w, efficiency, asked.off_degc, kitchen.room_degc)
+
+
+def dip(workshop: Workshop, asked: DipAsked) -> Dipped:
+    """A bath after dipping, and how much of it a piece needs.
+
+    Raises: OutOfRange: a size, weight or temperature that cannot be.
+    """
+    kitchen, melt = _kitchen(workshop), melt_of(workshop, asked.material)
+    usual = material("kitchen", "usual", "dip")
+    area = math.pi * asked.width_m * asked.depth_m + math.pi * asked.width_m**2 / 4
+    held = Held(melt, asked.melt_kg, exact(asked.melt_degc), "bowl", kitchen.room_degc)
+    centre = Dip(
+        asked.count,
+        asked.centre_kg,
+        asked.centre_degc,
+        usual.value("cp"),
+        asked.depth_m,
+        asked.width_m,
+        usual.value("coat") * melt.value("density_melt") * area,
+        asked.seconds,
+    )
+    return dipped(held, centre, asked.diameter_m, melt.value("melts_at") - melt.value("melting_width"))

@@ -1,0 +1,158 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { Pick } from "../../shared/ui/controls";
+import { NumberField } from "../../shared/ui/NumberField";
+import { dipQuery } from "./queries";
+import { Fact, Sheet } from "./Sheet";
+
+type Asked = Schemas["DipAsked"];
+
+/** What dipping takes out of a bath, and how much melt covers a piece, upright and tilted. */
+export function Dipping({ fats }: { fats: Schemas["MaterialShown"][] }) {
+  const units = useUnits();
+  const [asked, setAsked] = useState<Asked>({
+    material: "coating",
+    melt_kg: 0.25,
+    melt_degc: 34,
+    diameter_m: 0.09,
+    count: 5,
+    centre_kg: 0.025,
+    centre_degc: 4,
+    depth_m: 0.035,
+    width_m: 0.035,
+    seconds: 2,
+  });
+  const change = (patch: Partial<Asked>) => setAsked((before) => ({ ...before, ...patch }));
+  const query = useQuery(dipQuery(asked));
+  const of = query.data;
+  const mass = (kg: number) => amount(kg, "mass", units);
+  const need =
+    of && asked.melt_kg < of.tilted_kg ? "more" : of && asked.melt_kg < of.upright_kg ? "tilt" : "";
+  return (
+    <Sheet
+      error={query.error}
+      old={query.isPlaceholderData}
+      fields={[
+        "kg",
+        "diameter_m",
+        "dip.count",
+        "dip.kg",
+        "dip.degc",
+        "dip.depth_m",
+        "dip.width_m",
+        "dip.seconds",
+      ]}
+      inputs={(wrong) => (
+        <>
+          <Pick
+            label="Of"
+            value={asked.material}
+            options={fats.map((m) => ({ key: m.key, name: m.name }))}
+            onChange={(material) => change({ material })}
+          />
+          <NumberField
+            label="In the vessel"
+            quantity="mass"
+            value={asked.melt_kg}
+            onChange={(melt_kg) => change({ melt_kg })}
+            error={wrong("kg")}
+            step={10}
+          />
+          <NumberField
+            label="It is at"
+            quantity="temperature"
+            value={asked.melt_degc}
+            onChange={(melt_degc) => change({ melt_degc })}
+            step={1}
+          />
+          <NumberField
+            label="The vessel is wide"
+            quantity="length"
+            value={asked.diameter_m}
+            onChange={(diameter_m) => change({ diameter_m })}
+            error={wrong("diameter_m")}
+            step={5}
+          />
+          <NumberField
+            label="Centres"
+            quantity="count"
+            value={asked.count}
+            onChange={(count) => change({ count: Math.round(count) })}
+            error={wrong("dip.count")}
+            step={1}
+            digits={0}
+          />
+          <NumberField
+            label="Each weighs"
+            quantity="mass"
+            value={asked.centre_kg}
+            onChange={(centre_kg) => change({ centre_kg })}
+            error={wrong("dip.kg")}
+            step={1}
+          />
+          <NumberField
+            label="They are at"
+            quantity="temperature"
+            value={asked.centre_degc}
+            onChange={(centre_degc) => change({ centre_degc })}
+            error={wrong("dip.degc")}
+            step={1}
+            slider={{ low: -20, high: 25 }}
+          />
+          <NumberField
+            label="Dipped to a depth of"
+            quantity="length"
+            value={asked.depth_m}
+            onChange={(depth_m) => change({ depth_m })}
+            error={wrong("dip.depth_m")}
+            step={1}
+          />
+          <NumberField
+            label="Wide"
+            quantity="length"
+            value={asked.width_m}
+            onChange={(width_m) => change({ width_m })}
+            error={wrong("dip.width_m")}
+            step={1}
+          />
+          <NumberField
+            label="In the melt for"
+            quantity="seconds"
+            value={asked.seconds}
+            onChange={(seconds) => change({ seconds })}
+            error={wrong("dip.seconds")}
+            step={1}
+            digits={0}
+          />
+        </>
+      )}
+    >
+      {of && (
+        <>
+          <p className="text-5xl font-bold text-balance" role="status">
+            {need === "more"
+              ? `Top up: ${mass(of.tilted_kg)} at least`
+              : need === "tilt"
+                ? `Tilt it by ${Math.round((of.tilt_rad * 180) / Math.PI)}°`
+                : "Deep enough"}
+          </p>
+          <p className="mt-3 text-2xl">
+            After {asked.count} it is at {amount(of.degc, "temperature", units)} with {mass(of.left_kg)} left.{" "}
+            {of.cold_after !== null && <strong>Too cold after the {of.cold_after}th: warm it, stir.</strong>}
+          </p>
+          <dl className="mt-6 flex flex-wrap gap-x-10 gap-y-3">
+            <Fact name="covers a piece, the vessel upright">{mass(of.upright_kg)}</Fact>
+            <Fact name="and tilted">{mass(of.tilted_kg)}</Fact>
+          </dl>
+          <p className="mt-6 max-w-2xl text-quiet">
+            Fruit washed and dried well, at room temperature: water seizes the bath, cold fruit shocks the
+            coat.
+          </p>
+        </>
+      )}
+    </Sheet>
+  );
+}
