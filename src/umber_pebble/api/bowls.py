@@ -2,12 +2,15 @@
 
 from typing import Any
 
+from pydantic import Field
+
 from umber_pebble.api.http import Api
 from umber_pebble.api.schemas import Reply
 from umber_pebble.core.melts.bursts import BurstPlan
 from umber_pebble.core.melts.dip import Dipped
 from umber_pebble.core.melts.sugar import Caramel
-from umber_pebble.services import colouring, melting, temper
+from umber_pebble.services import colouring, melting, palettes, temper
+from umber_pebble.services.docs import Doc, Palette, PaletteColour
 from umber_pebble.services.workshop import Workshop
 
 LARGEST_CSV_BODY = 12_000_000
@@ -41,6 +44,20 @@ class CaramelReply(Reply):
 
 class DippedReply(Reply):
     dipped: Dipped
+
+
+class PaletteText(Doc):
+    """The text of a palette file."""
+
+    text: str = Field(max_length=200_000)
+
+
+class PaletteReply(Reply):
+    look: palettes.PaletteLook
+
+
+class PaletteRead(Reply):
+    colours: list[PaletteColour]
 
 
 class SeedReply(Reply):
@@ -81,9 +98,34 @@ def add(api: Api, workshop: Workshop) -> None:
     def curve(body: temper.CurveAsked) -> Any:
         return {"read": temper.curve_test(body)}
 
+    def palette(body: Palette) -> Any:
+        return {"look": palettes.look(body)}
+
+    def read_palette(body: PaletteText) -> Any:
+        return {"colours": palettes.palette_of(body.text)}
+
+    def file_of(kind: str) -> Any:
+        return lambda id: palettes.palette_file(workshop, id, kind)
+
+    api.add(
+        "GET",
+        "/api/palettes/{id}/palette.gpl",
+        file_of("gpl"),
+        reply="text/plain; charset=utf-8",
+        summary="A palette as text",
+    )
+    api.add(
+        "GET",
+        "/api/palettes/{id}/palette.csv",
+        file_of("csv"),
+        reply="text/csv; charset=utf-8",
+        summary="A palette as CSV",
+    )
     rows: list[tuple[str, Any, Any, Any, str]] = [
         ("colour", colouring.RecipeAsked, ColouredReply, coloured, "A batch coloured"),
         ("patches", colouring.PatchesAsked, PatchesReply, patches, "Patches of a colour"),
+        ("palette", Palette, PaletteReply, palette, "A palette's contrasts, and what may be remelted into what"),
+        ("palette-file", PaletteText, PaletteRead, read_palette, "Colours out of a palette file"),
         ("power", melting.PowerAsked, OvenPower, power, "An oven's power by a bowl of water"),
         ("bursts", melting.BurstsAsked, BurstsReply, bursts, "Bursts for a bowl"),
         ("cook", melting.CookAsked, CookedReply, cook, "A cook of isomalt or sugar"),

@@ -24,7 +24,7 @@ from umber_pebble.services import (
 )
 from umber_pebble.services.access import Access
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.docs import Colour, Doc, Kitchen, Mould, Order, OwnMaterial, Piece, Units
+from umber_pebble.services.docs import Colour, Doc, Kitchen, Mould, Order, OwnMaterial, Palette, Piece, Units
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
@@ -46,6 +46,7 @@ def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) 
     _many(api, workshop, "mould", Mould, s.StoredMould, s.MouldList)
     _many(api, workshop, "piece", Piece, s.StoredPiece, s.PieceList)
     _many(api, workshop, "order", Order, s.StoredOrder, s.OrderList)
+    _many(api, workshop, "palette", Palette, s.StoredPalette, s.PaletteList)
     _many(api, workshop, "colour", Colour, s.StoredColour, s.ColourList)
     _many(api, workshop, "material", OwnMaterial, s.StoredMaterial, s.MaterialList)
     _figures(api, workshop)

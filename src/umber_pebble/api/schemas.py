@@ -30,6 +30,7 @@ from umber_pebble.services.docs import (
     Name,
     Order,
     OwnMaterial,
+    Palette,
     Piece,
     Stay,
     Stick,
@@ -76,6 +77,14 @@ class StoredOrder(Stored[Order]):
 
 class StoredColour(Stored[Colour]):
     pass
+
+
+class StoredPalette(Stored[Palette]):
+    pass
+
+
+class PaletteList(Reply):
+    items: list[StoredPalette]
 
 
 class ColourList(Reply):

@@ -27,6 +27,8 @@ from umber_pebble.services.docs import (
     Mould,
     Order,
     Paces,
+    Palette,
+    PaletteColour,
     Piece,
     Ring,
     RoundShape,
@@ -230,6 +232,22 @@ COLOURS = {
 }
 
 
+NIGHT = Palette(
+    name="First light",
+    colours=[
+        PaletteColour(name=name, hex=hex_, of="fat")
+        for name, hex_ in (
+            ("Moon", "#f1ead9"),
+            ("Dome ochre", "#c98a2b"),
+            ("Mars", "#a8402c"),
+            ("Dusk", "#5b4a78"),
+            ("Night", "#1f2a44"),
+        )
+    ],
+    dust="#c9a227",
+)
+
+
 def fill(config: Config) -> None:
     """Fill an empty workshop; one that has moulds already is left as it is."""
     now = datetime.now(UTC).replace(microsecond=0)
@@ -246,6 +264,7 @@ def fill(config: Config) -> None:
         workshop.create("piece", piece_id, piece)
     for colour_id, colour in COLOURS.items():
         workshop.create("colour", colour_id, colour)
+    workshop.create("palette", "palette-night", NIGHT)
     disc = Line(piece_id="piece-disc", quantity=21)
     workshop.create("order", "order-rehearsal", _order("Dome rehearsal", past.now() + timedelta(hours=6), [disc]))
     rehearse(workshop, past)

@@ -19,6 +19,7 @@ from umber_pebble.services.docs import (
     Name,
     Order,
     OwnMaterial,
+    Palette,
     Piece,
     Probe,
     Units,
@@ -86,13 +87,25 @@ class ColourFile(_ThingFile[Colour]):
     kind: Literal["colour"]
 
 
+class PaletteFile(_ThingFile[Palette]):
+    kind: Literal["palette"]
+
+
 ThingFile = Annotated[
-    KitchenFile | UnitsFile | MouldFile | PieceFile | OrderFile | ProbeFile | MaterialFile | ColourFile,
+    KitchenFile
+    | UnitsFile
+    | MouldFile
+    | PieceFile
+    | OrderFile
+    | ProbeFile
+    | MaterialFile
+    | ColourFile
+    | PaletteFile,
     Field(discriminator="kind"),
 ]
 MODELS: dict[str, Callable[..., Any]] = {
     "kitchen": KitchenFile, "units": UnitsFile, "mould": MouldFile, "piece": PieceFile, "order": OrderFile,
-    "probe": ProbeFile, "material": MaterialFile, "colour": ColourFile,
+    "probe": ProbeFile, "material": MaterialFile, "colour": ColourFile, "palette": PaletteFile,
 }  # fmt: skip
 
 

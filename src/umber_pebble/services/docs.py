@@ -1,50 +1,10 @@
 """The shapes of the things people edit, as stored and as sent. SI, names with their unit."""
 
-from datetime import UTC, datetime
 from typing import Annotated, Literal
-from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, model_validator
+from pydantic import Field, model_validator
 
-
-class Doc(BaseModel):
-    """Strict: no unknown field, no number that is not finite, no silent conversion."""
-
-    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False)
-
-
-def _zone(name: str) -> str:
-    try:
-        return str(ZoneInfo(name))
-    except (ZoneInfoNotFoundError, ValueError, OSError) as error:
-        raise ValueError("not a known time zone") from error
-
-
-def _utc(value: datetime) -> datetime:
-    if value.tzinfo is None:
-        raise ValueError("a time needs its zone")
-    return value.astimezone(UTC)
-
-
-def _whole(value: object) -> object:
-    return int(value) if isinstance(value, float) and value.is_integer() else value
-
-
-Whole = Annotated[int, BeforeValidator(_whole)]
-Name = Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
-Id = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
-Zone = Annotated[str, AfterValidator(_zone)]
-
-
-def _read(value: object) -> object:
-    """A moment in words as a moment; what is none is left to be refused."""
-    try:
-        return datetime.fromisoformat(value) if isinstance(value, str) else value
-    except ValueError:
-        return value
-
-
-Utc = Annotated[datetime, BeforeValidator(_read), AfterValidator(_utc)]
+from umber_pebble.services.doc_base import Doc, Id, Name, Utc, Whole, Zone
 
 
 class Ring(Doc):
@@ -386,6 +346,23 @@ class Colour(Doc):
     mg_per_g: float | None = Field(ge=0.01, le=1000)
 
 
+Hex = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
+
+
+class PaletteColour(Doc):
+    name: Name
+    hex: Hex
+    of: Literal["fat", "sugar"]
+
+
+class Palette(Doc):
+    """Colours that go together in an order, and the dust that will go over them, if any."""
+
+    name: Name
+    colours: list[PaletteColour] = Field(max_length=60)
+    dust: Hex | None
+
+
 class Probe(Doc):
     """What a channel of a thermometer is called here."""
 
@@ -394,5 +371,5 @@ class Probe(Doc):
 
 KINDS: dict[str, type[Doc]] = {
     "kitchen": Kitchen, "units": Units, "mould": Mould, "piece": Piece, "order": Order, "probe": Probe,
-    "material": OwnMaterial, "colour": Colour,
+    "material": OwnMaterial, "colour": Colour, "palette": Palette,
 }  # fmt: skip

@@ -1055,6 +1055,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/palette": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A palette's contrasts, and what may be remelted into what */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Palette"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PaletteReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/palette-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Colours out of a palette file */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PaletteText"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PaletteRead"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/patches": {
         parameters: {
             query?: never;
@@ -2226,6 +2324,295 @@ export interface paths {
                     };
                     content: {
                         "text/calendar; charset=utf-8": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All palettes */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PaletteList"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Add a palette */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Create_Palette_"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredPalette"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A palette */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredPalette"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Save a palette */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Save_Palette_"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredPalette"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Remove a palette */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Remove"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["umber_pebble__api__schemas__Done"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{id}/palette.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A palette as CSV */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv; charset=utf-8": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{id}/palette.gpl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A palette as text */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/plain; charset=utf-8": string;
                     };
                 };
                 /** @description Refused */
@@ -3907,6 +4294,12 @@ export interface components {
             /** Id */
             id: string;
         };
+        /** Create[Palette] */
+        Create_Palette_: {
+            doc: components["schemas"]["Palette"];
+            /** Id */
+            id: string;
+        };
         /** Create[Piece] */
         Create_Piece_: {
             doc: components["schemas"]["Piece"];
@@ -4850,6 +5243,20 @@ export interface components {
             weigh_s: number;
         };
         /**
+         * Pair
+         * @description Two colours side by side: how far apart [CIEDE2000], and whether that reads when they are marbled.
+         */
+        Pair: {
+            /** Delta E */
+            delta_e: number;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Reads */
+            reads: boolean;
+        };
+        /**
          * PairIn
          * @description The code shown on the main machine, and what this device is called.
          */
@@ -4868,6 +5275,79 @@ export interface components {
             code: string;
             /** Lasts S */
             lasts_s: number;
+        };
+        /**
+         * Palette
+         * @description Colours that go together in an order, and the dust that will go over them, if any.
+         */
+        Palette: {
+            /** Colours */
+            colours: components["schemas"]["PaletteColour"][];
+            /** Dust */
+            dust: string | null;
+            /** Name */
+            name: string;
+        };
+        /** PaletteColour */
+        PaletteColour: {
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "fat" | "sugar";
+        };
+        /** PaletteFile */
+        PaletteFile: {
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "palette";
+            /** Revisions */
+            revisions: components["schemas"]["RevisionFile_Palette_"][];
+            /** Version */
+            version: number;
+        };
+        /** PaletteList */
+        PaletteList: {
+            /** Items */
+            items: components["schemas"]["StoredPalette"][];
+        };
+        /**
+         * PaletteLook
+         * @description Every two of its colours, what may be melted into what, and the base nearest to a dust, if one is given.
+         */
+        PaletteLook: {
+            /** Pairs */
+            pairs: components["schemas"]["Pair"][];
+            /** Remelts */
+            remelts: components["schemas"]["Remelt"][];
+            under_dust: components["schemas"]["Pair"] | null;
+        };
+        /** PaletteRead */
+        PaletteRead: {
+            /** Colours */
+            colours: components["schemas"]["PaletteColour"][];
+        };
+        /** PaletteReply */
+        PaletteReply: {
+            look: components["schemas"]["PaletteLook"];
+        };
+        /**
+         * PaletteText
+         * @description The text of a palette file.
+         */
+        PaletteText: {
+            /** Text */
+            text: string;
         };
         /**
          * PassOnPass
@@ -5261,6 +5741,18 @@ export interface components {
             /** Path */
             path: string;
         };
+        /**
+         * Remelt
+         * @description Whether one may be melted into another: None, or why not.
+         */
+        Remelt: {
+            /** Into */
+            into: string;
+            /** Of */
+            of: string;
+            /** Why Not */
+            why_not: string | null;
+        };
         /** Remove */
         Remove: {
             /** Version */
@@ -5337,6 +5829,17 @@ export interface components {
         /** RevisionFile[OwnMaterial] */
         RevisionFile_OwnMaterial_: {
             doc: components["schemas"]["OwnMaterial"];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Version */
+            version: number;
+        };
+        /** RevisionFile[Palette] */
+        RevisionFile_Palette_: {
+            doc: components["schemas"]["Palette"];
             /**
              * Made At
              * Format: date-time
@@ -5635,6 +6138,12 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** Save[Palette] */
+        Save_Palette_: {
+            doc: components["schemas"]["Palette"];
+            /** Version */
+            version: number;
+        };
         /** Save[Piece] */
         Save_Piece_: {
             doc: components["schemas"]["Piece"];
@@ -5926,6 +6435,14 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** StoredPalette */
+        StoredPalette: {
+            doc: components["schemas"]["Palette"];
+            /** Id */
+            id: string;
+            /** Version */
+            version: number;
+        };
         /** StoredPiece */
         StoredPiece: {
             doc: components["schemas"]["Piece"];
@@ -6111,7 +6628,7 @@ export interface components {
             /** Runs */
             runs: components["schemas"]["RunFile"][];
             /** Things */
-            things: (components["schemas"]["KitchenFile"] | components["schemas"]["UnitsFile"] | components["schemas"]["MouldFile"] | components["schemas"]["PieceFile"] | components["schemas"]["OrderFile"] | components["schemas"]["ProbeFile"] | components["schemas"]["MaterialFile"] | components["schemas"]["ColourFile"])[];
+            things: (components["schemas"]["KitchenFile"] | components["schemas"]["UnitsFile"] | components["schemas"]["MouldFile"] | components["schemas"]["PieceFile"] | components["schemas"]["OrderFile"] | components["schemas"]["ProbeFile"] | components["schemas"]["MaterialFile"] | components["schemas"]["ColourFile"] | components["schemas"]["PaletteFile"])[];
             /**
              * Version
              * @constant

@@ -197,21 +197,3 @@ def faults(melt: Material) -> list[Fault]:
     Source: common-practice
     """
     return [Fault(**row) for row in table("faults")["sugar" if melt.flags.get("sugar", False) else "fat"]]
-
-
-LIGHTER = 3.0
-"""A difference in lightness below which two colours are as dark as each other [L*]."""
-
-
-def remelts_into(from_dark: float, into_dark: float, water: bool, into_fat: bool) -> str | None:
-    """Why one batch may not be melted into another, or None where it may.
-
-    Args:
-        from_dark, into_dark: lightness L* of both [CIELAB]
-        water: whether the first holds water or a water-based colour
-        into_fat: whether the second is a fat
-    Source: common-practice
-    """
-    if water and into_fat:
-        return "water seizes it"
-    return "mixed colours go only towards a darker one" if from_dark < into_dark - LIGHTER else None

@@ -8,6 +8,7 @@ import { Button, Choice, Notice, Pick, TextField } from "../../shared/ui/control
 import { NumberField } from "../../shared/ui/NumberField";
 import { useDebounced } from "../../shared/useDebounced";
 import { ColourDialog } from "./AtHand";
+import { Palettes } from "./Palettes";
 import { type Asked, colourListQuery, createColour, recipeQuery } from "./queries";
 import { BASES, missWords, nearWords } from "./words";
 
@@ -205,6 +206,7 @@ function Batch({ items }: { items: Schemas["StoredColour"][] }) {
             />
           </div>
         )}
+        <Palettes wanted={batch.wanted.toLowerCase()} clear={clear} />
         {edited && (
           <ColourDialog
             key={edited.id}

@@ -1,0 +1,47 @@
+"""What every stored or sent shape is built on: strictness, and fields of one kind."""
+
+from datetime import UTC, datetime
+from typing import Annotated
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field
+
+
+class Doc(BaseModel):
+    """Strict: no unknown field, no number that is not finite, no silent conversion."""
+
+    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False)
+
+
+def _zone(name: str) -> str:
+    try:
+        return str(ZoneInfo(name))
+    except (ZoneInfoNotFoundError, ValueError, OSError) as error:
+        raise ValueError("not a known time zone") from error
+
+
+def _utc(value: datetime) -> datetime:
+    if value.tzinfo is None:
+        raise ValueError("a time needs its zone")
+    return value.astimezone(UTC)
+
+
+def _whole(value: object) -> object:
+    return int(value) if isinstance(value, float) and value.is_integer() else value
+
+
+Whole = Annotated[int, BeforeValidator(_whole)]
+Name = Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
+Id = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
+Zone = Annotated[str, AfterValidator(_zone)]
+
+
+def _read(value: object) -> object:
+    """A moment in words as a moment; what is none is left to be refused."""
+    try:
+        return datetime.fromisoformat(value) if isinstance(value, str) else value
+    except ValueError:
+        return value
+
+
+Utc = Annotated[datetime, BeforeValidator(_read), AfterValidator(_utc)]
