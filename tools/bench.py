@@ -26,10 +26,18 @@ from umber_pebble.core.colour.spaces import lab_of_hex
 from umber_pebble.core.heat.conduction import Face, Layer, conduct, growing_times_s
 from umber_pebble.core.heat.convection import h_convection_w_m2k, h_radiation_w_m2k
 from umber_pebble.core.heat.windows import windows_s
+from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.materials.load import material
+from umber_pebble.core.melts.bursts import Belief, Bowl, Burst, Look, School, next_burst
+from umber_pebble.core.melts.hold import Held, Stood, Story, keeps, spot_of
+from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.cooks import casting_of, line_amounts, make_cooks, path_of
 from umber_pebble.core.spread import exact
+from umber_pebble.core.temper.guide import after_seed
+from umber_pebble.core.temper.schools import Tempering
+from umber_pebble.core.temper.seed import Bowl as SeedBowl
+from umber_pebble.core.temper.seed import plan_seed
 from umber_pebble.services.planning import warm_up
 
 
@@ -152,6 +160,37 @@ def against_a_library() -> None:
         f"60 nodes, both {error:.2f} K off: engine {ours_ms:.2f} ms, BDF {theirs_ms:.1f} ms   "
         f"ratio {theirs_ms / ours_ms:.0f}   asked: 30", flush=True,
     )  # fmt: skip
+
+
+def bowls() -> None:
+    """What is told at the bowl: bursts after a look, seed after a reading, six bags held."""
+    coating = material("melts", "coating")
+    pot = make_lollipops().ways["coating"].pot
+
+    def bowl(i: int) -> Bowl:
+        case = base_case(pot, coating, 0.2 + i / 1000)
+        return Bowl(case, Microwave(900.0, 15.0), 20.0, 43.0, coating.spread("wafer"), School())
+
+    bursts = [Burst(0.0, 30.0, 1.0)]
+    row(
+        "next burst after a look",
+        timed(lambda i: next_burst(Belief(bowl(i), bursts, [Look(45.0, "half")]), bursts, 45.0), 40),
+        "30 ms",
+    )
+    held = [Held(coating, 0.04 + i / 100, exact(38.0), "bag", 21.0, tip_m=0.004) for i in range(6)]
+    story = Story((Stood(0.0, spot_of("towel", 21.0)),))
+    row(
+        "six held bags, how long each flows",
+        timed(lambda i: [keeps(h, story, float(i)) for h in held], 30),
+        "live",
+    )
+    dark = material("melts", "dark")
+    seeding = Tempering(dark, "seed", 0.5, 45.0, 20.0, SeedBowl(0.35, 840.0)).seeding
+    row(
+        "seed and the act after a reading",
+        timed(lambda i: (plan_seed(seeding), after_seed(seeding, 0.2, 31.0 + i / 100)), 40),
+        "30 ms",
+    )
 
 
 def machine() -> None:
@@ -317,6 +356,7 @@ def main() -> None:
     machine()
     engine()
     colours()
+    bowls()
     against_a_library()
     app()
     machine()

@@ -58,7 +58,12 @@ def lollipops_with_a_probe(server: Server) -> subprocess.Popen[bytes]:
     server.call("POST", "/api/runs/shown/events", {**event, "id": "shown-end", "kind": "ended", "payload": {}})
     start = {"id": "sweet", "order_id": "order-planets", "actor": "Wren", "device": "demo"}
     server.call("POST", "/api/runs", start)
-    steps = [("heated", 120, {"cook": 0}), ("rested", 112, {"cook": 0}), ("poured", 260, {"round": 0})]
+    steps = [
+        ("burst", 120, {"cook": 0, "seconds": 30.0, "power_frac": 1.0}),
+        ("burst", 46, {"cook": 0, "seconds": 10.0, "power_frac": 1.0}),
+        ("rested", 26, {"cook": 0}),
+        ("poured", 60, {"round": 0}),
+    ]
     for i, (kind, after_s, payload) in enumerate(steps):
         server.advance(after_s)
         server.call(
@@ -89,6 +94,31 @@ def lollipops_with_a_probe(server: Server) -> subprocess.Popen[bytes]:
     return thermometer
 
 
+BAGS = {
+    "Moon": "#f1ead9",
+    "Ochre": "#c98a2b",
+    "Mars": "#a8402c",
+    "Dusk": "#5b4a78",
+    "Night": "#1f2a44",
+    "Ice": "#bfe3ea",
+}
+
+
+def bags(server: Server) -> None:
+    """What is left of the bowl, parted into six bags."""
+    into = [
+        {"name": name, "colour": colour, "kg": 0.004, "holder": "bag", "spot": "towel", "tip_m": 0.004}
+        for name, colour in BAGS.items()
+    ]
+    event = {"actor": "Wren", "device": "demo", "happened_at": None, "schema_version": 1}
+    server.call(
+        "POST",
+        "/api/runs/sweet/events",
+        {**event, "id": "bags", "kind": "decanted", "payload": {"cook": 0, "into": into}},
+    )
+    server.advance(90)
+
+
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
@@ -101,6 +131,7 @@ def main() -> None:
         shoot(browser, server, "/plan/order-planets", "plan-coating")
         shoot(browser, server, "/moulds/mould-sky", "mould")
         shoot(browser, server, "/heat", "heat")
+        shoot(browser, server, "/melt", "melt")
         shoot(browser, server, "/temper", "temper")
         shoot(browser, server, "/colour", "colour")
         shoot(browser, server, "/heat/materials/coating", "materials")
@@ -112,6 +143,8 @@ def main() -> None:
         shoot(browser, server, "/bench", "bench-phone", 390, 844)
         thermometer = lollipops_with_a_probe(server)
         shoot(browser, server, "/bench", "bench-coating")
+        bags(server)
+        shoot(browser, server, "/bench", "bench-held")
         thermometer.kill()
         browser.close()
         server.kill()
