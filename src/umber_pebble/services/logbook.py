@@ -68,7 +68,7 @@ class RunSummary:
 
 @dataclass(frozen=True, slots=True)
 class RoundRecord:
-    """A round to record outcomes on."""
+    """A round to record outcomes on; of a couverture, in which temper it was poured; whether its melt had been too hot."""
 
     number: int
     line: int
@@ -76,6 +76,8 @@ class RoundRecord:
     poured: bool
     outcomes: dict[int, bool]
     flaws: dict[int, list[str]]
+    temper: str | None
+    overheated: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -243,7 +245,12 @@ def _rounds(frozen: Frozen, seen: Seen) -> list[RoundRecord]:
         s = seen.state.rounds[r.number]
         usable = {c: ok for c, (ok, _) in s.outcomes.items()}
         flaws = {c: list(kinds) for c, (_, kinds) in s.outcomes.items()}
-        out.append(RoundRecord(r.number, r.line, r.casts, s.poured_s is not None, usable, flaws))
+        poured, temper, hot = s.poured_s is not None, None, False
+        if poured:
+            hot = seen.rests[(s.cook, s.rest)].overheated
+            if frozen.cooks[s.cook].tempering is not None:
+                temper = seen.state.cooks[s.cook].rests[s.rest].temper
+        out.append(RoundRecord(r.number, r.line, r.casts, poured, usable, flaws, temper, hot))
     return out
 
 

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -77,3 +78,33 @@ def test_the_order_of_arrival_does_not_matter(
         return  # two at the same instant keep the order they came in
     arrived = [events[i] for i in order if 1 < i < len(events)]
     assert state_of([*events[:2], *arrived]) == state_of(events)
+
+
+def test_bags_are_filled_moved_coloured_merged_and_gone() -> None:
+    bag = {"name": "Coral", "holder": "bag", "kg": 0.03, "spot": "towel", "tip_m": 0.004, "colour": "#e8705a"}
+    done: list[tuple[str, dict[str, object]]] = [
+        ("burst", {"cook": 1, "seconds": 30.0}), ("rested", {"cook": 1}), ("decanted", {"cook": 1, "into": [bag, {**bag, "name": "Night"}]}),
+        ("moved", {"batch": 0, "spot": "bath"}), ("heated", {"batch": 0, "seconds": 2.0}), ("poured", {"batch": 0, "kg": 0.01}),
+        ("decanted", {"batch": 0, "into": [{**bag, "kg": 0.005}]}), ("merged", {"batch": 1, "into": 0}),
+        ("coloured", {"batch": 0, "kind": "oil", "colour": "#26304f"}), ("poured", {"batch": 2}),
+    ]  # fmt: skip
+
+    def told(*more: tuple[str, dict[str, object]]) -> RunState:
+        rows = [("started", {}), ("acknowledged", {}), *done, *more]
+        return replay(LAYOUT, [Event(f"b{i}", k, 40.0 * i, "Wren", p) for i, (k, p) in enumerate(rows)])
+
+    state = told()
+    assert [round(b.left_kg, 4) for b in state.batches] == [0.045, 0.0, 0.0]
+    assert [b.gone_s is None for b in state.batches] == [True, False, False]
+    assert (state.batches[2].parent, state.batches[0].colour) == (0, "#26304f")
+    assert state.cooks[1].taken_kg == pytest.approx(0.06)
+    for kind, payload, says in (
+        ("coloured", {"batch": 0, "kind": "water", "colour": "#26304f"}, "seizes"),
+        ("decanted", {"batch": 0, "into": [{**bag, "kg": 0.2}]}, "more than is in it"),
+        ("decanted", {"cook": 1, "into": [{**bag, "kg": 0.0}]}, "kg"),
+        ("moved", {"batch": 0, "spot": "freezer"}, "kept where"),
+        ("heated", {"batch": 2, "seconds": 2.0}, "gone"),
+        ("merged", {"batch": 0, "into": 0}, "same melt"),
+    ):
+        with pytest.raises(CoreError, match=says):
+            told((kind, payload))

@@ -5999,7 +5999,7 @@ export interface components {
         };
         /**
          * RoundRecord
-         * @description A round to record outcomes on.
+         * @description A round to record outcomes on; of a couverture, in which temper it was poured; whether its melt had been too hot.
          */
         RoundRecord: {
             /** Casts */
@@ -6016,8 +6016,12 @@ export interface components {
             outcomes: {
                 [key: string]: boolean;
             };
+            /** Overheated */
+            overheated: boolean;
             /** Poured */
             poured: boolean;
+            /** Temper */
+            temper: string | null;
         };
         /**
          * RoundShape

@@ -25,15 +25,30 @@ export function HeldActions({
     ["back into its bowl", () => send("merged", { batch })],
     ["throw it away", () => send("discarded", { batch })],
   ];
-  return acts.map(([words, act]) => (
-    <button
-      key={words}
-      type="button"
-      onClick={act}
-      aria-label={`${of.name}: ${words}`}
-      className="min-h-16 rounded-sm border border-line px-4 text-lg hover:bg-raised"
-    >
-      {words}
-    </button>
-  ));
+  const kind = of.melt === "isomalt" ? "water" : "oil";
+  return (
+    <>
+      <label className="flex min-h-16 items-center gap-3 rounded-sm border border-line px-4 text-lg">
+        {kind}-based colour
+        <input
+          type="color"
+          aria-label={`${of.name}: coloured`}
+          value={of.colour ?? "#f1e7d0"}
+          onChange={(event) => send("coloured", { batch, kind, colour: event.target.value })}
+          className="h-10 w-12"
+        />
+      </label>
+      {acts.map(([words, act]) => (
+        <button
+          key={words}
+          type="button"
+          onClick={act}
+          aria-label={`${of.name}: ${words}`}
+          className="min-h-16 rounded-sm border border-line px-4 text-lg hover:bg-raised"
+        >
+          {words}
+        </button>
+      ))}
+    </>
+  );
 }

@@ -120,6 +120,7 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
             <h3 className="mb-2 text-lg">
               {log.lines[round.line]?.name}, round {round.number + 1}
             </h3>
+            <Why round={round} />
             {round.poured ? (
               <Outcomes
                 round={round.number}
@@ -141,4 +142,28 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
 function flaws(line: Schemas["LineResult"]): string {
   const kinds = Object.entries(line.flaws).map(([kind, n]) => `${n} ${kind}`);
   return kinds.length > 0 ? ` (${kinds.join(", ")})` : "";
+}
+
+const TEMPERS: Record<string, string> = {
+  tempered: "it was in temper when it was poured",
+  under: "it was poured before a smear had set with gloss",
+  unseeded: "it was poured untempered",
+};
+
+/** What the bowl's record says of pieces that stuck, bloomed or came out dull. */
+function Why({ round }: { round: Schemas["RoundRecord"] }) {
+  const asks = Object.values(round.flaws).some((kinds) =>
+    kinds.some((kind) => ["stuck", "bloomed", "dull"].includes(kind)),
+  );
+  const said = [
+    ...(round.temper ? [TEMPERS[round.temper] ?? round.temper] : []),
+    ...(round.overheated ? ["its melt had been too hot"] : []),
+  ];
+  if (said.length === 0 || (!asks && round.temper === "tempered" && !round.overheated)) return null;
+  return (
+    <p className={`mb-2 ${asks ? "border-l-4 border-heat pl-3 font-bold" : "text-quiet"}`}>
+      {asks ? "The bowl's record: " : ""}
+      {said.join("; ")}.
+    </p>
+  );
 }
