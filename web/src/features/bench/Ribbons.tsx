@@ -53,7 +53,7 @@ export function Ribbons({
           to={to}
           width={across}
           narrow={narrow}
-          height={narrow ? 60 : heightFor(ribbons.length)}
+          height={narrow ? (ribbons.length > 3 ? 24 : 60) : heightFor(ribbons.length)}
           room={room}
         />
       ))}
