@@ -83,6 +83,12 @@ def test_where_a_bag_is_kept_is_what_practice_says() -> None:
     hot = keeps(bag(), Story((Stood(0.0, spot_of("bath", ROOM, 90.0)),)), 0.0)
     assert 60.0 < hot.too_warm_s < 3600.0
     assert math.isinf(bath.too_warm_s)
+    # taken off in time it was not; taken off late it has been, and nothing more is to be done about it
+    for off, was in ((hot.too_warm_s - 60.0, False), (hot.too_warm_s + 300.0, True)):
+        stood = (Stood(0.0, spot_of("bath", ROOM, 90.0)), Stood(off, spot_of("air", ROOM)))
+        after = keeps(bag(), Story(stood), off)
+        assert after.was_too_warm == was
+        assert was or math.isinf(after.too_warm_s)
 
 
 def test_a_stiff_bag_flows_again_after_its_seconds_in_the_microwave() -> None:

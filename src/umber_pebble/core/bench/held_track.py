@@ -95,7 +95,7 @@ def _track(state: BatchState, at: float, now: Keeps, held: Held, overheated: boo
         line,
         line,
         curve,
-        overheated=overheated or now.too_warm_s <= 0.0,
+        overheated=overheated or now.was_too_warm,
     )
 
 

@@ -20,8 +20,6 @@ from umber_pebble.core.temper.seed import after_degc, loses_temper_degc, seed_kg
 KINDS = ("well", "under", "over")
 STEPS = ("cool", "powder", "slab", "return", "cold bowl", "warm", "take out")
 MOST_SEED_KG = 10.0
-STIRRED_S = 60.0
-"""How long after its seed a bowl is stirred before it is read."""
 
 
 def tempered(state: RunState, event: Event) -> None:
@@ -159,7 +157,7 @@ def _seeded_now(t: Tempering, rest: Rest, track: Track, now: float) -> tuple[Now
         return before_seed(t.melt, here, _planned_kg(t, here)), rest.off_s
     at = max([rest.seeded[-1][0], *(time for time, _ in rest.steps)])
     if reading is None or reading.at_s <= at:
-        return Now("read", 0.0, t.melt.value("work_at"), 0.0), at + STIRRED_S
+        return Now("read", 0.0, t.melt.value("work_at"), 0.0), at + _stirred_s()
     added = sum(kg for _, kg in rest.seeded)
     before = temperature_at_degc(track, rest.seeded[0][0] - 1.0).likely
     s = replace(t.seeding, melt_degc=_warm(t, before))
@@ -170,8 +168,13 @@ def _seeded_now(t: Tempering, rest: Rest, track: Track, now: float) -> tuple[Now
         # it read well and was not: a little more seed, and colder within its window
         return Now("more", 0.1 * added, t.melt.spread("work_at").low, found.melted_frac), rest.tests[-1][0]
     if found.act == "stir":
-        return found, reading.at_s + STIRRED_S
+        return found, reading.at_s + _stirred_s()
     return found, reading.at_s
+
+
+def _stirred_s() -> float:
+    """How long after its seed a bowl is stirred before it is read."""
+    return material("kitchen", "stirring", "seed").value("read_after")
 
 
 def _warm(t: Tempering, degc: float) -> float:

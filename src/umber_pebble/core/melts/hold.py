@@ -89,7 +89,8 @@ class Story:
 @dataclass(frozen=True, slots=True)
 class Keeps:
     """A held batch now and ahead, all times from its filling [s]: its temperature [degC], until when it flows freely and until
-    when at all (inf: as long as it stands so), when its tip closes, and from when it is warmer than it bears (inf: never)."""
+    when at all (inf: as long as it stands so), when its tip closes, from when it is warmer than it
+    bears as it stands now (inf: never), and whether it has been so before."""
 
     times_s: Array
     likely_degc: Array
@@ -99,6 +100,7 @@ class Keeps:
     stiff_s: Spread
     tip_s: Spread
     too_warm_s: float
+    was_too_warm: bool
     kg: float
 
 
@@ -284,11 +286,12 @@ def keeps(held: Held, story: Story, now_s: float) -> Keeps:
     bands = [np.array([r[0] - temps for r in pair]) for pair in rows[:2]]
     down = np.sqrt(sum(np.minimum(b.min(axis=0), 0.0) ** 2 for b in bands))
     up = np.sqrt(sum(np.maximum(b.max(axis=0), 0.0) ** 2 for b in bands))
-    hot = np.flatnonzero(temps > held.melt.value("spoils_at")) if held.tg is None else np.array([], dtype=int)
+    above = (temps > held.melt.value("spoils_at")) if held.tg is None else np.zeros(times.size, dtype=bool)
+    hot = np.flatnonzero(above & (times >= last))
     taken = sum(kg for t, kg in story.used)
     return Keeps(
         times, temps, temps - down, temps + up, _within(flows, until), _within(stiff, until), _within(tip, until),
-        float(times[hot[0]]) if hot.size else math.inf, max(held.kg - taken, 0.0),
+        float(times[hot[0]]) if hot.size else math.inf, bool(above[times < last].any()), max(held.kg - taken, 0.0),
     )  # fmt: skip
 
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.temper.seed import Bowl, Seeding, loses_temper_degc, plan_seed
+from umber_pebble.core.temper.seed import Bowl, Seeding, plan_seed
 
 SCHOOLS = ("seed", "powder", "slab", "bowls", "keep", "none")
 
@@ -106,14 +106,3 @@ def steps(t: Tempering) -> tuple[Step, ...]:
         Step("pour", kg, melt.value("pour_below")),
         Step("chill", kg, cool),
     )
-
-
-def too_warm_to_keep(melt: Material, degc: float) -> bool:
-    """Whether a bowl that was to keep its temper has lost it [degC].
-
-    Args:
-        melt: a couverture
-        degc: the warmest it has been
-    Source: wille-lutton-1966, assumption
-    """
-    return degc > loses_temper_degc(melt)
