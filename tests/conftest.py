@@ -93,7 +93,7 @@ def make_lollipops(quantity: int = 16, **way: Any) -> PlanInput:
     mould = Mould("planets", 0, material("moulds", "thermoformed"), 0.0006, disc, 8, 1, 60.0)
     bowl = replace(make_pot(0.14, 0.11, loss=Spread(0.8, 1.0, 1.25)), metal=material("kitchen", "plastic", "pot"))
     coating = Way(
-        material("melts", "coating"), bowl, "bowl", FatMelt(43.0, Microwave(900.0, 15.0)), WOOD, "bench", FRIDGE, "fridge",
+        material("melts", "coating"), bowl, "bowl", FatMelt(43.0, Microwave(900.0, 15.0), "oven"), WOOD, "bench", FRIDGE, "fridge",
         Spread(0.7, 1.0, 1.4),
     )  # fmt: skip
     line = Line("Lollipop", quantity, "coating", mould, 0.006, "stick", Stick(0.004, 0.03), BreakRate())

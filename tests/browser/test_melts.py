@@ -124,6 +124,7 @@ def test_dark_is_tempered_by_seed_with_the_probe_and_tested(demo: Server, open_p
     demo.advance(200)
     page.get_by_role("button", name="still soft, or dull").click()
     act(page, "more seed")
+    page.wait_for_timeout(800)  # a second touch right after the first is a bounce
     page.get_by_role("button", name=re.compile("undo .temper")).click()
     page.get_by_role("button", name="set, with gloss").click()
     act(page, "Pour 6 cavities")

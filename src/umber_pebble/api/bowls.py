@@ -11,6 +11,7 @@ from umber_pebble.core.melts.dip import Dipped
 from umber_pebble.core.melts.sugar import Caramel
 from umber_pebble.services import colouring, melting, palettes, temper
 from umber_pebble.services.docs import Doc, Palette, PaletteColour
+from umber_pebble.services.probes import Probes
 from umber_pebble.services.workshop import Workshop
 
 LARGEST_CSV_BODY = 12_000_000
@@ -68,7 +69,7 @@ class CurveReply(Reply):
     read: temper.CurveRead
 
 
-def add(api: Api, workshop: Workshop) -> None:
+def add(api: Api, workshop: Workshop, probes: Probes) -> None:
     """Register the operations."""
 
     def coloured(body: colouring.RecipeAsked) -> Any:
@@ -96,7 +97,7 @@ def add(api: Api, workshop: Workshop) -> None:
         return {"seeded": temper.seed_bowl(workshop, body)}
 
     def curve(body: temper.CurveAsked) -> Any:
-        return {"read": temper.curve_test(body)}
+        return {"read": temper.curve_test(probes, body)}
 
     def palette(body: Palette) -> Any:
         return {"look": palettes.look(body)}

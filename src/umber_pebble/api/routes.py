@@ -24,7 +24,18 @@ from umber_pebble.services import (
 )
 from umber_pebble.services.access import Access
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.docs import Colour, Doc, Kitchen, Mould, Order, OwnMaterial, Palette, Piece, Units
+from umber_pebble.services.docs import (
+    Colour,
+    Doc,
+    Kitchen,
+    Mould,
+    Order,
+    OwnMaterial,
+    Palette,
+    Piece,
+    Probe,
+    Units,
+)
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
@@ -49,7 +60,7 @@ def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) 
     _many(api, workshop, "palette", Palette, s.StoredPalette, s.PaletteList)
     _many(api, workshop, "colour", Colour, s.StoredColour, s.ColourList)
     _many(api, workshop, "material", OwnMaterial, s.StoredMaterial, s.MaterialList)
-    _figures(api, workshop)
+    _figures(api, workshop, probes)
     _runs(api, runs)
     _papers(api, workshop, runs)
     _probes(api, probes)
@@ -93,7 +104,7 @@ def _many(api: Api, workshop: Workshop, kind: str, doc: type[Doc], stored: Any, 
     api.add("DELETE", one, remove, body=s.Remove, reply=s.Done, summary=f"Remove a {kind}")
 
 
-def _figures(api: Api, workshop: Workshop) -> None:
+def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     def measure_piece(body: s.PieceMeasure) -> Any:
         stick = Stick(body.stick.diameter_m, body.stick.inside_m) if body.stick else None
         asked = planning.CastAsked(
@@ -141,7 +152,7 @@ def _figures(api: Api, workshop: Workshop) -> None:
     api.add(
         "POST", "/api/figures/heat", heat, body=explorer.HeatAsked, reply=s.HeatExplored, summary="A cast on its ways",
     )  # fmt: skip
-    bowls.add(api, workshop)
+    bowls.add(api, workshop, probes)
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
     api.add("GET", "/api/sources", sources, reply=s.SourceList, summary="All published sources")
@@ -159,6 +170,7 @@ def plan_reply(plan: Any, workshop: Workshop) -> dict[str, Any]:
             "melt": c.cook.way.melt.key,
             "vessel_id": c.cook.way.vessel_id,
             "bursts": c.bursts,
+            "nib_bursts": c.nib_bursts,
             "melt_name": c.cook.way.melt.name,
             "sets_in_id": c.cook.way.sets_in_id,
             "end_degc": c.cook.way.end_degc,
@@ -293,8 +305,8 @@ def _probes(api: Api, probes: Probes) -> None:
         probes.assign(id, body.subject)
         return heard()
 
-    def name(body: s.ProbeName, id: str) -> Any:
-        probes.name(id, body.name)
+    def keep(body: Probe, id: str) -> Any:
+        probes.keep(id, body)
         return heard()
 
     api.add("GET", "/api/probes", heard, reply=s.ProbeList, summary="The thermometer's channels, as they are now")
@@ -306,7 +318,9 @@ def _probes(api: Api, probes: Probes) -> None:
         reply=s.ProbeList,
         summary="Put a probe into",
     )
-    api.add("POST", "/api/probes/{id}/name", name, body=s.ProbeName, reply=s.ProbeList, summary="Name a probe")
+    api.add(
+        "POST", "/api/probes/{id}", keep, body=Probe, reply=s.ProbeList, summary="Keep a probe's name and bands"
+    )
 
 
 def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:

@@ -203,6 +203,7 @@ class CookReply(Reply):
     sets_in_id: str
     end_degc: float
     seed_kg: float
+    nib_bursts: int | None
     temper: list[schools.Step]
     hob: Explained
     opens: Explained
@@ -298,10 +299,6 @@ class ProbeAssign(Doc):
     """What a probe is put into: "pot:N", "round:N", or null for nothing."""
 
     subject: str | None = Field(max_length=20)
-
-
-class ProbeName(Doc):
-    name: Name
 
 
 class ProbeList(Reply):

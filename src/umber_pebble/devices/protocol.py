@@ -1,7 +1,8 @@
 """The line protocol between the app and a thermometer's bridge (docs/probe.md): one line of UTF-8 text a message.
 
 The bridge says `probe 1 NAME`, then `channel ID immersed|infrared LABEL` for each, then `temp ID DEGC` as often as it reads,
-and `lost ID` when a channel is unplugged. The app says `follow ID cook N`, `follow ID round N` or `follow ID nothing`.
+and `lost ID` when a channel is unplugged. The app says `follow ID cook N`, `follow ID round N`, `follow ID sample 1` or
+`follow ID nothing`.
 """
 
 import math
@@ -39,7 +40,7 @@ class Lost:
 
 @dataclass(frozen=True, slots=True)
 class Follow:
-    """What a channel is put into: cook or round and its number from 0; subject None: nothing."""
+    """What a channel is put into: cook or round and its number from 0, or a sample in a cup; subject None: nothing."""
 
     id: str
     subject: str | None
@@ -90,6 +91,6 @@ def read(line: str) -> Message:
         return Lost(found.group(1))
     if found := re.fullmatch(rf"follow ({ID}) nothing", text):
         return Follow(found.group(1), None, 0)
-    if found := re.fullmatch(rf"follow ({ID}) (cook|round) ([1-9]\d{{0,3}})", text):
+    if found := re.fullmatch(rf"follow ({ID}) (cook|round|sample) ([1-9]\d{{0,3}})", text):
         return Follow(found.group(1), found.group(2), int(found.group(3)) - 1)
     raise NotUnderstood(f"not a line of this protocol: {text[:60]!r}")

@@ -23,6 +23,7 @@ LAG_S = {"immersed": 4.0, "infrared": 0.5}
 NOISE_K = {"immersed": 0.3, "infrared": 0.8}
 SURFACE_COLD_SHARE = 0.06
 AIR_DEGC = 21.0
+SAMPLE_DEGC, SAMPLE_CUP_DEGC, SAMPLE_COOLS_S, SAMPLE_SETS_S, SAMPLE_HEAT_K = 32.0, 8.0, 180.0, 190.0, 14.0
 
 
 @dataclass
@@ -31,6 +32,7 @@ class Simulated:
 
     channel: Channel
     follows: Follow
+    since_s: float = 0.0
     shown_degc: float = AIR_DEGC
     said_degc: float = AIR_DEGC
     fault: str = ""
@@ -59,6 +61,16 @@ def true_degc(view: dict[str, Any] | None, follows: Follow) -> float | None:
     curve, since = ribbon["predicted"], ribbon["predicted"]["times_s"][0]
     own = since + (view["elapsed_s"] - since) * SLOWER
     return float(np.interp(own, curve["times_s"], curve["likely_degc"]))
+
+
+def sample_degc(seconds: float) -> float:
+    """A tempered sample in its cold cup, so long after it was filled: it cools, sets in its own heat, and cools on."""
+    degc, step = SAMPLE_DEGC, 1.0
+    for i in range(int(seconds / step)):
+        t = i * step / SAMPLE_SETS_S
+        warms = SAMPLE_HEAT_K * 3 * t**2 / SAMPLE_SETS_S * math.exp(-(t**3))
+        degc += step * (warms - (degc - SAMPLE_CUP_DEGC) / SAMPLE_COOLS_S)
+    return degc
 
 
 class Simulator:
@@ -99,7 +111,11 @@ class Simulator:
                 if one.fault == "lost":
                     self._say(client, write(Lost(one.channel.id)))
                     continue
-                true = true_degc(view, one.follows)
+                if one.follows.subject == "sample":
+                    one.since_s += seconds
+                    true = sample_degc(one.since_s)
+                else:
+                    true = true_degc(view, one.follows)
                 degc = one.next_degc(air if true is None else true, air, seconds)
                 self._say(client, write(Temp(one.channel.id, 500.0 if one.fault == "out_of_range" else degc)))
             time.sleep(self.every_s)
@@ -116,7 +132,7 @@ class Simulator:
                 except NotUnderstood:
                     continue
                 if isinstance(message, Follow) and message.id in self.channels:
-                    self.channels[message.id].follows = message
+                    self.channels[message.id].follows, self.channels[message.id].since_s = message, 0.0
         except OSError:
             return
 

@@ -363,10 +363,22 @@ class Palette(Doc):
     dust: Hex | None
 
 
+Slope = Annotated[float, Field(ge=-3, le=3)]
+
+
 class Probe(Doc):
-    """What a channel of a thermometer is called here."""
+    """What a channel of a thermometer is called here, and the slopes between which it shows a sample to be well tempered
+    [K/min]; None: the usual ones."""
 
     name: Name
+    over_below_k_min: Slope | None
+    under_above_k_min: Slope | None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, doc: object) -> object:
+        """A probe of an older version had no bands of its own."""
+        return {"over_below_k_min": None, "under_above_k_min": None, **doc} if isinstance(doc, dict) else doc
 
 
 KINDS: dict[str, type[Doc]] = {

@@ -6,6 +6,7 @@ from datetime import datetime
 from functools import partial
 
 from umber_pebble.core.bench.again import cooks_now
+from umber_pebble.core.bench.bowl import belief_of
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.held_track import HoldKitchen, held_track
 from umber_pebble.core.bench.predict import heating_track, resting_track
@@ -15,7 +16,8 @@ from umber_pebble.core.bench.track import Track, temperature_at_degc
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.piece import Place
 from umber_pebble.core.heat.windows import PieceWindows
-from umber_pebble.core.log.learn import counted, loss_factor, residue_factor
+from umber_pebble.core.log.learn import Factor, counted, coupling_factor, loss_factor, residue_factor
+from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, line_amounts, make_cooks, round_windows
@@ -169,6 +171,19 @@ def _hold(snapshot: Snapshot) -> HoldKitchen:
     return HoldKitchen(kitchen.room_degc, {"bath": bath, "counter": counter}, oven)
 
 
+def _coupling(seen: Seen, cooks: list[PotCook]) -> Factor | None:
+    """What the bowls of these cooks say of their oven."""
+    melted = [
+        (cook.heating, rest.melted)
+        for cook in cooks
+        for rest in seen.state.cooks[cook.number].rests
+        if rest.melted is not None
+    ]
+    return coupling_factor(
+        [belief_of(bowl, m.bursts, m.readings, m.sights)[0] for bowl, m in melted if isinstance(bowl, Bowl)]
+    )
+
+
 def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
     """Evidence of a run on its vessels and moulds."""
     out = []
@@ -181,10 +196,13 @@ def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
             seen.state.left_kg.get(way.vessel_id), last.charge_kg - last.finished_kg, last.residue_kg.likely,
             way.residue_factor.likely,
         )  # fmt: skip
-        for kind, factor in (("loss", loss), ("residue", residue)):
+        said = [("loss", way.vessel_id, loss), ("residue", way.vessel_id, residue)]
+        if isinstance(way.by, FatMelt) and isinstance(way.by.by, Microwave):
+            said.append(("coupling", way.by.heater_id, _coupling(seen, cooks)))
+        for kind, subject, factor in said:
             if factor is not None:
                 evidence = {"value": factor.value, "sd": factor.sd}
-                out.append(Calibration(run_id=run.id, kind=kind, subject=way.vessel_id, evidence=evidence))
+                out.append(Calibration(run_id=run.id, kind=kind, subject=subject, evidence=evidence))
     totals: dict[str, list[int]] = {}
     counts = counted(seen.state)
     for r in seen.state.rounds:

@@ -16,7 +16,7 @@ from umber_pebble.core.spread import Spread
 from umber_pebble.services.errors import InUse
 from umber_pebble.services.frozen import Frozen, Seen
 from umber_pebble.services.runs import RunService
-from umber_pebble.services.snapshot import Counts, break_key, prior_loss, prior_residue
+from umber_pebble.services.snapshot import Counts, break_key, prior_coupling, prior_loss, prior_residue
 from umber_pebble.services.workshop import Stored, breaks
 from umber_pebble.store import queries
 from umber_pebble.store.models import EventRow, Run
@@ -93,6 +93,15 @@ class VesselLesson:
 
 
 @dataclass(frozen=True, slots=True)
+class OvenLesson:
+    """What runs taught of a microwave: what it couples against the usual share, now and as the run was planned."""
+
+    name: str
+    couples: Explained
+    couples_before: Spread
+
+
+@dataclass(frozen=True, slots=True)
 class RunLog:
     """A run looked back on."""
 
@@ -103,6 +112,7 @@ class RunLog:
     rounds: list[RoundRecord]
     coolings: list[Cooling]
     vessels: list[VesselLesson]
+    ovens: list[OvenLesson]
     left: int
     ending_id: str | None
     events: int
@@ -138,6 +148,7 @@ def read(service: RunService, run_id: str) -> RunLog:
         keys = {break_key(line.melt, line.mould.mould_id, line.mould.kind) for line in frozen.plan.lines}
         counts = {key: breaks(session, key) for key in keys}
         lessons = [_lesson(session, way, names[way.vessel_id]) for way in frozen.plan.ways.values()]
+        ovens = _ovens(session, frozen)
     return RunLog(
         summary=_summary(run, frozen, seen),
         engine=run.frozen["engine"],
@@ -146,6 +157,7 @@ def read(service: RunService, run_id: str) -> RunLog:
         rounds=_rounds(frozen, seen),
         coolings=_coolings(frozen, seen, names),
         vessels=lessons,
+        ovens=ovens,
         left=sum(missing(frozen.plan, seen.state).values()),
         ending_id=_ending(events),
         events=len(events),
@@ -173,6 +185,24 @@ def _lesson(session: Session, way: Way, name: str) -> VesselLesson:
         ),
         way.residue_factor,
     )
+
+
+def _ovens(session: Session, frozen: Frozen) -> list[OvenLesson]:
+    out = []
+    for oven in frozen.snapshot.kitchen.microwaves:
+        rows = queries.calibrations(session, "coupling", oven.id)
+        if rows:
+            evidence = [Factor(c.evidence["value"], c.evidence["sd"]) for c in rows]
+            what = "what this oven couples against the usual share"
+            before = frozen.snapshot.ovens.get(oven.id)
+            out.append(
+                OvenLesson(
+                    oven.name,
+                    _factor(evidence, prior_coupling(), what, "gelman-2013"),
+                    before.spread() if before else prior_coupling(),
+                )
+            )
+    return out
 
 
 def plan_what_is_left(service: RunService, run_id: str, order_id: str) -> Stored:

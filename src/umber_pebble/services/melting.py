@@ -12,7 +12,7 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, BurstPlan, School, plan_bursts
 from umber_pebble.core.melts.dip import Dip, Dipped, dipped
 from umber_pebble.core.melts.hold import Held
-from umber_pebble.core.melts.oven import Microwave, power_by_water_w
+from umber_pebble.core.melts.oven import nib_bursts, nib_duty_frac, power_by_water_w
 from umber_pebble.core.melts.sugar import (
     Caramel,
     Cooking,
@@ -22,11 +22,12 @@ from umber_pebble.core.melts.sugar import (
     faults,
     white_passes_frac,
 )
+from umber_pebble.core.plan.compile import check_vessel
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.docs import Doc, Id, Kitchen
 from umber_pebble.services.explorer import melt_of
-from umber_pebble.services.snapshot import HALF, pick, pot_case, prior_loss
-from umber_pebble.services.workshop import KITCHEN_ID, Workshop
+from umber_pebble.services.snapshot import HALF, FactorSpread, oven_case, pick, pot_case, prior_loss, ring_case
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop, ovens
 
 WAFER_LOW, WAFER_HIGH = 0.8, 1.25
 
@@ -95,18 +96,25 @@ class DipAsked(Doc):
 
 @dataclass(frozen=True, slots=True)
 class Cooked:
-    """A cook, whether its pot holds the foam, light through a pane with its white nibs, and what may be seen in it."""
+    """A cook, whether its pot holds the foam, light through a pane with its white nibs, and what may be seen in it; in a
+    microwave, in how many bursts."""
 
     cook: Cooking
     boils_over: bool
     passes_frac: float
     faults: list[Fault]
+    bursts: int | None
 
 
 def _kitchen(workshop: Workshop) -> Kitchen:
     kitchen = workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
     return kitchen
+
+
+def _ovens(workshop: Workshop, kitchen: Kitchen) -> dict[str, FactorSpread]:
+    with workshop.session() as session:
+        return ovens(session, kitchen)
 
 
 def oven_power_w(workshop: Workshop, asked: PowerAsked) -> float:
@@ -129,18 +137,13 @@ def bursts(workshop: Workshop, asked: BurstsAsked) -> BurstPlan:
         pick(kitchen.microwaves, asked.oven_id, "oven_id"),
     )
     case = base_case(pot_case(vessel, kitchen.places[0], kitchen, prior_loss()), melt, asked.melt_kg)
-    if case.pot.metal.flags["metal"]:
-        pick(
-            [v for v in kitchen.vessels if not material("kitchen", v.made_of, "pot").flags["metal"]],
-            vessel.id,
-            "vessel_id",
-        )
+    check_vessel(True, case.pot.metal, vessel.id, "vessel_id")
     wafer = Spread(WAFER_LOW * asked.wafer_m, asked.wafer_m, WAFER_HIGH * asked.wafer_m)
     school = School(HALF if asked.power == "half" else 1.0, asked.stop)
     return plan_bursts(
         Bowl(
             case,
-            Microwave(oven.power_w, kitchen.paces.stir_s),
+            oven_case(oven, kitchen, _ovens(workshop, kitchen)),
             kitchen.room_degc,
             asked.melt_to_degc,
             wafer,
@@ -155,11 +158,11 @@ def cook(workshop: Workshop, asked: CookAsked) -> Cooked:
     Raises: OutOfRange: a weight, water or temperature that cannot be, a ring too weak.
     """
     kitchen, melt = _kitchen(workshop), material("melts", asked.material)
-    vessel, ring = (
-        pick(kitchen.vessels, asked.vessel_id, "vessel_id"),
-        pick(kitchen.rings, asked.ring_id, "ring_id"),
-    )
-    water = asked.water_kg
+    vessel = pick(kitchen.vessels, asked.vessel_id, "vessel_id")
+    ring = pick([*kitchen.rings, *kitchen.microwaves], asked.ring_id, "ring_id")
+    heat = ring_case(ring, kitchen, _ovens(workshop, kitchen))
+    check_vessel(heat.bursts, material("kitchen", vessel.made_of, "pot"), asked.vessel_id, "vessel_id")
+    water = 0.0 if heat.bursts else asked.water_kg
     if water is None:
         large = asked.material == "cooked_sugar" or asked.sugar_kg >= melt.value("large_cook")
         share = (
@@ -170,12 +173,13 @@ def cook(workshop: Workshop, asked: CookAsked) -> Cooked:
         water = share * asked.sugar_kg if large else 0.0
     case = base_case(pot_case(vessel, kitchen.places[0], kitchen, prior_loss()), melt, asked.sugar_kg)
     heating = Heating(
-        case, water, asked.crystalline, kitchen.room_degc, asked.cook_degc, kitchen.altitude_m, ring.power_w,
-        material("kitchen", ring.kind, "ring").spread("efficiency"),
+        case, water, asked.crystalline, kitchen.room_degc, asked.cook_degc, kitchen.altitude_m, heat.given_w(asked.sugar_kg),
+        heat.efficiency,
     )  # fmt: skip
     made = cooking(heating, hob_time_s(heating), asked.before)
     passes = white_passes_frac(asked.white_frac, asked.thickness_m)
-    return Cooked(made, made.foam_m > made.height_m, passes, faults(melt))
+    bursts = nib_bursts(made.time_s.likely * nib_duty_frac(kitchen.paces.stir_s)) if heat.bursts else None
+    return Cooked(made, made.foam_m > made.height_m, passes, faults(melt), bursts)
 
 
 def caramel(workshop: Workshop, asked: CaramelAsked) -> Caramel:

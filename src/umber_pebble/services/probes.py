@@ -11,6 +11,7 @@ from uuid import uuid4
 
 from umber_pebble.core.bench.probe import Value, judged
 from umber_pebble.core.errors import CoreError, OutOfRange
+from umber_pebble.core.temper.curve import Bands
 from umber_pebble.devices.protocol import (
     Channel,
     Follow,
@@ -29,11 +30,14 @@ from umber_pebble.services.workshop import KITCHEN_ID
 
 # the device that a probe's readings come from starts with this
 PROBE_DEVICE = "probe"
-KEPT_VALUES = 120
+# a cooling curve takes ten minutes
+KEPT_VALUES = 900
 AGAIN_S = 2.0
 SILENT_S = 15.0
 # a reading is kept when the probe has said something new for this long on the run's own clock
 KEEP_EVERY_S = 10.0
+# what a channel may be put into, as the protocol has it and as screens have it
+SUBJECTS = {"cook": "pot", "round": "round", "sample": "sample"}
 METHOD = {"immersed": "immersed_unswirled", "infrared": "infrared"}
 
 
@@ -51,7 +55,7 @@ class Heard:
 
 @dataclass(frozen=True, slots=True)
 class ProbeView:
-    """A channel for the screens: its name, what it shows, what that is worth, and what it follows."""
+    """A channel for the screens: its name, what it shows, what that is worth, what it follows, and its bands for temper."""
 
     id: str
     name: str
@@ -59,6 +63,8 @@ class ProbeView:
     degc: float | None
     state: str
     subject: str | None
+    over_below_k_min: float | None
+    under_above_k_min: float | None
 
 
 class Probes:
@@ -83,7 +89,7 @@ class Probes:
             return [self._view(one, air) for one in self.heard.values()]
 
     def assign(self, channel_id: str, subject: str | None) -> None:
-        """Put a channel into "pot:N" or "round:N", or into nothing.
+        """Put a channel into "pot:N", "round:N" or "sample:0" (a cup for a cooling curve), or into nothing.
 
         Raises: NotFound: there is no such channel. OutOfRange: the subject is none.
         """
@@ -97,28 +103,50 @@ class Probes:
             self._say(follows)
         self.runs.workshop.broker.publish(topic="probe")
 
-    def name(self, channel_id: str, name: str) -> None:
-        """Give a channel a name that stays."""
-        workshop, doc = self.runs.workshop, Probe(name=name)
+    def keep(self, channel_id: str, doc: Probe) -> None:
+        """Keep a channel's name and bands.
+
+        Raises: OutOfRange: bands that do not leave room between them.
+        """
+        if doc.over_below_k_min is not None and doc.under_above_k_min is not None:
+            Bands(doc.over_below_k_min, doc.under_above_k_min)
+        workshop = self.runs.workshop
         try:
             current = workshop.get("probe", f"probe-{channel_id}")
             workshop.save("probe", current.id, current.version, doc)
         except NotFound:
             workshop.create("probe", f"probe-{channel_id}", doc)
 
+    def known(self, channel: Channel) -> Probe:
+        """What is kept of a channel."""
+        try:
+            doc = self.runs.workshop.get("probe", f"probe-{channel.id}").doc
+            assert isinstance(doc, Probe)
+        except NotFound:
+            return Probe(name=channel.label, over_below_k_min=None, under_above_k_min=None)
+        return doc
+
+    def curve(self, channel_id: str) -> tuple[Probe, list[float], list[float]]:
+        """A channel's bands, and what it has said since it was put where it is: seconds from there, and temperatures [degC].
+
+        Raises: NotFound: there is no such channel.
+        """
+        with self._lock:
+            if channel_id not in self.heard:
+                raise NotFound(f"there is no probe {channel_id}", path="probe_id", got=channel_id)
+            one = self.heard[channel_id]
+            said = list(one.values)
+        return self.known(one.channel), [v.at_s - one.put_in_s for v in said], [v.degc for v in said]
+
     def _view(self, one: Heard, air: float) -> ProbeView:
         state = "lost" if one.lost else judged(list(one.values), time.monotonic(), one.put_in_s, air)
         degc = one.values[-1].degc if one.values and state != "lost" else None
         f = one.follows
-        subject = None if f.subject is None else f"{'pot' if f.subject == 'cook' else 'round'}:{f.number}"
-        return ProbeView(one.channel.id, self._name(one.channel), one.channel.kind, degc, state, subject)
-
-    def _name(self, channel: Channel) -> str:
-        try:
-            doc = self.runs.workshop.get("probe", f"probe-{channel.id}").doc
-            return doc.name if isinstance(doc, Probe) else channel.label
-        except NotFound:
-            return channel.label
+        subject = None if f.subject is None else f"{SUBJECTS[f.subject]}:{f.number}"
+        known = self.known(one.channel)
+        return ProbeView(
+            one.channel.id, known.name, one.channel.kind, degc, state, subject, known.over_below_k_min, known.under_above_k_min
+        )  # fmt: skip
 
     def _clock_s(self) -> float:
         return self.runs.workshop.clock.now().timestamp()
@@ -165,7 +193,7 @@ class Probes:
 
     def _keep(self, channel_id: str) -> None:
         one = self.heard.get(channel_id)
-        if one is None or one.follows.subject is None:
+        if one is None or one.follows.subject not in ("cook", "round"):
             return
         if judged(list(one.values), time.monotonic(), one.put_in_s, self._air_degc()) != "ok":
             return
@@ -184,7 +212,7 @@ class Probes:
             str(uuid4()),
             "reading",
             payload,
-            self._name(one.channel),
+            self.known(one.channel).name,
             f"{PROBE_DEVICE} {channel_id}",
             None,
             EVENT_SCHEMA,
@@ -209,6 +237,7 @@ def _follow(channel_id: str, subject: str | None) -> Follow:
     if subject is None:
         return Follow(channel_id, None, 0)
     what, _, number = subject.partition(":")
-    if what not in ("pot", "round") or not number.isdigit():
-        raise OutOfRange("a probe is put into a pot or a round", path="subject", got=subject)
-    return Follow(channel_id, "cook" if what == "pot" else "round", int(number))
+    known = {shown: said for said, shown in SUBJECTS.items()}
+    if what not in known or not number.isdigit():
+        raise OutOfRange("a probe is put into a pot, a round or a sample", path="subject", got=subject)
+    return Follow(channel_id, known[what], int(number))

@@ -14,7 +14,7 @@ from umber_pebble.core.heat.piece import Stay as StayCase
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material, like, material, materials, model_factors
 from umber_pebble.core.melts.bursts import School
-from umber_pebble.core.melts.oven import Microwave
+from umber_pebble.core.melts.oven import Microwave, nib_duty_frac
 from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, Stick, SugarCook, Temper, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
@@ -31,6 +31,8 @@ from umber_pebble.services.docs import (
     Stay,
     Vessel,
 )
+from umber_pebble.services.docs import Microwave as MicrowaveDoc
+from umber_pebble.services.docs import Ring as RingDoc
 from umber_pebble.services.shapes import mould_case
 
 HALF = 0.5
@@ -54,7 +56,7 @@ class Counts(Doc):
 class Snapshot(Doc):
     """Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
 
-    breaks by material and mould, loss and residue by vessel.
+    breaks by material and mould, loss and residue by vessel, what couples by oven.
     """
 
     order: Order
@@ -66,11 +68,18 @@ class Snapshot(Doc):
     breaks: dict[str, Counts]
     loss: dict[str, FactorSpread]
     residue: dict[str, FactorSpread]
+    ovens: dict[str, FactorSpread] = Field(default_factory=dict)
 
 
 def prior_loss() -> Spread:
     """A pot's loss against the model before any run."""
     return model_factors()["loss_factor"].spread
+
+
+def prior_coupling() -> Spread:
+    """What an oven couples against the usual share before any run: that share's own spread."""
+    usual = material("kitchen", "coupling", "microwave").spread("share")
+    return usual.times(1 / usual.likely)
 
 
 def prior_residue() -> Spread:
@@ -157,6 +166,20 @@ def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Po
     )  # fmt: skip
 
 
+def oven_case(oven: MicrowaveDoc, kitchen: Kitchen, ovens: Mapping[str, FactorSpread]) -> Microwave:
+    """A microwave as the engine takes it, with what runs taught of it."""
+    known = ovens.get(oven.id)
+    return Microwave(oven.power_w, kitchen.paces.stir_s, known.spread() if known else None)
+
+
+def ring_case(heater: RingDoc | MicrowaveDoc, kitchen: Kitchen, ovens: Mapping[str, FactorSpread]) -> Ring:
+    """A ring, or a microwave that heats in bursts, as the engine takes it."""
+    if isinstance(heater, MicrowaveDoc):
+        oven = oven_case(heater, kitchen, ovens)
+        return Ring(oven.power_w, oven.share_frac.times(nib_duty_frac(oven.stir_s)), bursts=True)
+    return Ring(heater.power_w, material("kitchen", heater.kind, "ring").spread("efficiency"))
+
+
 def castable(key: str, own: Mapping[str, OwnMaterial], path: str) -> Material:
     """A material that a piece may be cast of: isomalt, or a fat.
 
@@ -183,22 +206,25 @@ def _way(snapshot: Snapshot, key: str) -> Way:
     place = pick(kitchen.places, chosen.place_id, f"{name}.place_id")
     by: SugarCook | FatMelt
     if isinstance(chosen, IsomaltWay):
-        ring = pick(kitchen.rings, chosen.ring_id, "isomalt.ring_id")
-        heat = Ring(ring.power_w, material("kitchen", ring.kind, "ring").spread("efficiency"))
+        heater = pick([*kitchen.rings, *kitchen.microwaves], chosen.ring_id, "isomalt.ring_id")
+        heat = ring_case(heater, kitchen, snapshot.ovens)
         by = SugarCook(chosen.crystalline, WATER[chosen.water], chosen.cook_degc, heat)
         # hot sugar is not carried about: its moulds set where they are poured
         poured_on = place
     else:
         heater = pick([*kitchen.microwaves, *kitchen.baths], chosen.by_id, f"{name}.by_id")
-        stir_s = kitchen.paces.stir_s
-        with_ = Bath(heater.water_degc) if hasattr(heater, "water_degc") else Microwave(heater.power_w, stir_s)
+        with_ = (
+            Bath(heater.water_degc)
+            if hasattr(heater, "water_degc")
+            else oven_case(heater, kitchen, snapshot.ovens)
+        )
         power = HALF if chosen.power == "half" else 1.0
         if isinstance(chosen, CouvertureWay):
             # old crystals must go, so it is melted through, but where it is to keep its own temper
             warm = melt.spread("work_at").high if chosen.school == "keep" else melt.value("melt_to")
-            by = FatMelt(warm, with_, School(power, "through"), Temper(chosen.school, chosen.seed_degc))
+            by = FatMelt(warm, with_, heater.id, School(power, "through"), Temper(chosen.school, chosen.seed_degc))
         else:
-            by = FatMelt(chosen.melt_to_degc, with_, School(power, chosen.stop))
+            by = FatMelt(chosen.melt_to_degc, with_, heater.id, School(power, chosen.stop))
         poured_on = stand
     loss, residue = snapshot.loss[vessel.id].spread(), snapshot.residue[vessel.id].spread()
     return Way(

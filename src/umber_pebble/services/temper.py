@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from pydantic import Field
 
-from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.errors import CoreError, Missing, OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.spread import Spread
@@ -12,10 +12,13 @@ from umber_pebble.core.temper.curve import Bands, TemperTest, read_curve
 from umber_pebble.core.temper.guide import Now, after_seed, before_seed
 from umber_pebble.core.temper.seed import Bowl, Seeding, after_degc, loses_temper_degc, plan_seed
 from umber_pebble.formats.curves import read_curve_csv
-from umber_pebble.services.docs import Doc, Id, Kitchen
+from umber_pebble.services.docs import Doc, Id, Kitchen, Probe
 from umber_pebble.services.explorer import melt_of
+from umber_pebble.services.probes import Probes
 from umber_pebble.services.snapshot import pick
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
+
+MOST_POINTS = 600
 
 
 class SeedAsked(Doc):
@@ -31,11 +34,10 @@ class SeedAsked(Doc):
 
 
 class CurveAsked(Doc):
-    """A cooling curve as CSV, and the bands of the probe it was read with; None: the usual ones."""
+    """A cooling curve as CSV, or what a probe in a sample says (csv None); read by the probe's bands, or the usual ones."""
 
-    csv: str
-    over_below_k_min: float | None
-    under_above_k_min: float | None
+    csv: str | None
+    probe_id: str | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,9 +59,12 @@ class Seeded:
 
 @dataclass(frozen=True, slots=True)
 class CurveRead:
-    test: TemperTest
+    """A curve's class, its points [s, degC] and the bands it was read by; waits: what a live one still lacks, in words."""
+
+    test: TemperTest | None
     points: list[list[float]]
     bands: Bands
+    waits: str | None
 
 
 def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
@@ -101,19 +106,37 @@ def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
     )  # fmt: skip
 
 
-def curve_test(asked: CurveAsked) -> CurveRead:
-    """A cooling curve's class.
+def curve_test(probes: Probes, asked: CurveAsked) -> CurveRead:
+    """A cooling curve's class; of a live one that is not long enough yet, its points so far.
 
-    Raises: OutOfRange, Missing: a cell that cannot be, gaps, too short, Fahrenheit taken for Celsius.
+    Raises: NotFound: the probe. OutOfRange, Missing: a cell that cannot be, gaps, too short, Fahrenheit taken for Celsius.
     """
+    if asked.csv is None and asked.probe_id is None:
+        raise Missing("bring in a CSV file, or choose a probe", path="csv")
+    known = probes.curve(asked.probe_id) if asked.probe_id is not None else None
+    bands = bands_of(known[0] if known else None)
+    if asked.csv is not None:
+        times, temps = read_curve_csv(asked.csv)
+        return CurveRead(read_curve(times, temps, bands), _points(times, temps), bands, None)
+    assert known is not None
+    _, times, temps = known
+    try:
+        test, waits = read_curve(times, temps, bands), None
+    except CoreError as error:
+        test, waits = None, str(error)
+    return CurveRead(test, _points(times, temps), bands, waits)
+
+
+def bands_of(probe: Probe | None) -> Bands:
+    """A probe's own bands, or the usual ones where it has none."""
     usual = material("kitchen", "usual", "temper_bands")
-    over, under = asked.over_below_k_min, asked.under_above_k_min
-    bands = Bands(
+    over, under = (probe.over_below_k_min, probe.under_above_k_min) if probe else (None, None)
+    return Bands(
         usual.value("over_below") if over is None else over, usual.value("under_above") if under is None else under
     )
-    times, temps = read_curve_csv(asked.csv)
-    test = read_curve(times, temps, bands)
-    first = min(times)
+
+
+def _points(times: list[float], temps: list[float]) -> list[list[float]]:
+    first = min(times, default=0.0)
     points = sorted([round(t - first, 2), round(y, 2)] for t, y in zip(times, temps, strict=True))
-    step = max(1, len(points) // 600)
-    return CurveRead(test, points[::step], bands)
+    return points[:: max(1, len(points) // MOST_POINTS)]

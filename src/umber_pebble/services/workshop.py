@@ -26,6 +26,7 @@ from umber_pebble.services.snapshot import (
     break_key,
     castable,
     own_material,
+    prior_coupling,
     prior_loss,
     prior_residue,
     stick_of,
@@ -286,7 +287,14 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
         breaks={key: breaks(session, key) for key in used},
         loss={v: _factor(session, "loss", v, prior_loss()) for v in vessels},
         residue={v: _factor(session, "residue", v, prior_residue()) for v in vessels},
+        ovens=ovens(session, kitchen.doc),
     )
+
+
+def ovens(session: Session, kitchen: Kitchen) -> dict[str, FactorSpread]:
+    """What runs taught of each oven; those nobody looked at are left out."""
+    known = [o.id for o in kitchen.microwaves if queries.calibrations(session, "coupling", o.id)]
+    return {o: _factor(session, "coupling", o, prior_coupling()) for o in known}
 
 
 def own_materials(session: Session) -> dict[str, OwnMaterial]:

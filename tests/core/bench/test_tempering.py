@@ -27,7 +27,7 @@ Step = tuple[str, float, dict[str, Any]]
 
 
 def plan_of(school: str) -> PlanInput:
-    by = FatMelt(47.0, Microwave(900.0, 15.0), School(1.0, "through"), Temper(school, 20.0))
+    by = FatMelt(47.0, Microwave(900.0, 15.0), "oven", School(1.0, "through"), Temper(school, 20.0))
     plan = make_lollipops()
     way = replace(plan.ways["coating"], melt=DARK, by=by)
     return replace(plan, lines=tuple(replace(line, melt="dark") for line in plan.lines), ways={"dark": way})

@@ -1,5 +1,7 @@
 """Melting by bursts: against practice, conservation of heat, and what looks teach."""
 
+import math
+from dataclasses import replace
 from itertools import pairwise
 
 import numpy as np
@@ -7,7 +9,9 @@ import pytest
 
 from tests.conftest import make_pot
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.heat.hob import Heating, hob_time_s
 from umber_pebble.core.heat.vessel import PotCase, base_case
+from umber_pebble.core.log.learn import coupling_factor, learned
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import (
     Belief,
@@ -21,7 +25,7 @@ from umber_pebble.core.melts.bursts import (
     next_burst,
     plan_bursts,
 )
-from umber_pebble.core.melts.oven import Microwave, coupled_w, power_by_water_w
+from umber_pebble.core.melts.oven import Microwave, coupled_w, nib_bursts, nib_duty_frac, power_by_water_w
 from umber_pebble.core.spread import Spread, exact
 
 COATING = material("melts", "coating")
@@ -158,3 +162,47 @@ def test_an_oven_of_3000_w_and_an_empty_bowl_are_refused() -> None:
     with pytest.raises(OutOfRange, match="power_frac"):
         School(0.0)
     assert np.isfinite(plan_bursts(bowl(kg=2.0)).time_s.high)
+
+
+def test_a_weak_oven_is_found_out_and_remembered() -> None:
+    # an oven that couples four fifths of the usual share, its bowls read after the first burst and seen smooth at last
+    true = bowl()
+    weak = replace(true, oven=replace(true.oven, couples=exact(0.8)))
+    beliefs = []
+    for kg in (0.2, 0.3):
+        made, burst = replace(true, case=case(kg)), [Burst(0.0, 30.0, 1.0), Burst(50.0, 20.0, 1.0)]
+        temps, *_ = Belief(replace(weak, case=case(kg))).run(burst, 101.0)
+        middle = temps[len(temps) // 2, 2]
+        beliefs.append(Belief(made, burst, [Look(100.0, None, float(middle[100]), 0.5)]))
+    taught = coupling_factor(beliefs)
+    assert taught is not None
+    assert taught.value == pytest.approx(0.8, abs=0.06)
+    # the next plan starts from it, and nobody looking teaches nothing
+    usual = material("kitchen", "coupling", "microwave").spread("share")
+    next_time = learned(usual.times(1 / usual.likely), [taught])
+    assert next_time.likely == pytest.approx(0.82, abs=0.06)
+    planned = plan_bursts(replace(true, oven=replace(true.oven, couples=next_time)))
+    assert sum(s.seconds for s in planned.steps if s.act == "burst") > powered(true)
+    assert coupling_factor([Belief(true)]) is None
+
+
+# A prototype's heat balance: glass nibs from the room to 150 degC take 46 / 69 / 115 kJ for 200 / 300 / 500 g, which is 3.8 / 5.7
+# / 9.5 bursts of 30 s at 405 W net; crystals 6.1 / 9.1 / 15.2
+# (its heat of melting is a sixth above the table's).
+@pytest.mark.parametrize(("kg", "glass", "crystal"), [(0.2, 3.8, 6.1), (0.3, 5.7, 9.1), (0.5, 9.5, 15.2)])
+def test_nibs_by_bursts(kg: float, glass: float, crystal: float) -> None:
+    light = replace(make_pot(mass_kg=0.02), loss_factor=exact(0.0))
+    for crystalline, bursts in ((False, glass), (True, crystal)):
+        heating = Heating(
+            base_case(light, material("melts", "isomalt"), kg),
+            0.0,
+            crystalline,
+            21.0,
+            150.0,
+            0.0,
+            405.0,
+            exact(1.0),
+        )
+        assert hob_time_s(heating).likely / 30.0 == pytest.approx(bursts, rel=0.2)
+    assert nib_bursts(30.0 * glass) == math.ceil(glass)
+    assert nib_duty_frac(15.0) == pytest.approx(2 / 3)

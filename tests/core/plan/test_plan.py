@@ -173,7 +173,7 @@ def test_metal_stays_out_of_the_microwave_and_plastic_off_the_ring() -> None:
     with pytest.raises(OutOfRange, match="does not go on a ring"):
         compile_plan(make_plan({"pot": replace(pot, metal=plastic)}))
     with pytest.raises(OutOfRange, match="melt_to_degc"):
-        compile_plan(make_lollipops(by=FatMelt(58.0, Microwave(900.0, 15.0))))
+        compile_plan(make_lollipops(by=FatMelt(58.0, Microwave(900.0, 15.0), "oven")))
     freezer = replace(make_lollipops().ways["coating"].sets_in, surface_degc=-25.0, air_degc=-25.0)
     codes = {w.code for w in compile_plan(make_lollipops(sets_in=freezer)).warnings}
     assert "chills_first" in codes

@@ -2874,7 +2874,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/probes/{id}/name": {
+    "/api/probes/{id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -2883,7 +2883,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Name a probe */
+        /** Keep a probe's name and bands */
         post: {
             parameters: {
                 query?: never;
@@ -2895,7 +2895,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["ProbeName"];
+                    "application/json": components["schemas"]["Probe"];
                 };
             };
             responses: {
@@ -4125,6 +4125,8 @@ export interface components {
             melt: string;
             /** Melt Name */
             melt_name: string;
+            /** Nib Bursts */
+            nib_bursts: number | null;
             /** Number */
             number: number;
             opens: components["schemas"]["Explained"];
@@ -4148,11 +4150,14 @@ export interface components {
         };
         /**
          * Cooked
-         * @description A cook, whether its pot holds the foam, light through a pane with its white nibs, and what may be seen in it.
+         * @description A cook, whether its pot holds the foam, light through a pane with its white nibs, and what may be seen in it; in a
+         *     microwave, in how many bursts.
          */
         Cooked: {
             /** Boils Over */
             boils_over: boolean;
+            /** Bursts */
+            bursts: number | null;
             cook: components["schemas"]["Cooking"];
             /** Faults */
             faults: components["schemas"]["Fault"][];
@@ -4322,22 +4327,25 @@ export interface components {
         };
         /**
          * CurveAsked
-         * @description A cooling curve as CSV, and the bands of the probe it was read with; None: the usual ones.
+         * @description A cooling curve as CSV, or what a probe in a sample says (csv None); read by the probe's bands, or the usual ones.
          */
         CurveAsked: {
             /** Csv */
-            csv: string;
-            /** Over Below K Min */
-            over_below_k_min: number | null;
-            /** Under Above K Min */
-            under_above_k_min: number | null;
+            csv: string | null;
+            /** Probe Id */
+            probe_id: string | null;
         };
-        /** CurveRead */
+        /**
+         * CurveRead
+         * @description A curve's class, its points [s, degC] and the bands it was read by; waits: what a live one still lacks, in words.
+         */
         CurveRead: {
             bands: components["schemas"]["Bands"];
             /** Points */
             points: number[][];
-            test: components["schemas"]["TemperTest"];
+            test: components["schemas"]["TemperTest"] | null;
+            /** Waits */
+            waits: string | null;
         };
         /** CurveReply */
         CurveReply: {
@@ -5204,6 +5212,16 @@ export interface components {
             kind: "outline";
         };
         /**
+         * OvenLesson
+         * @description What runs taught of a microwave: what it couples against the usual share, now and as the run was planned.
+         */
+        OvenLesson: {
+            couples: components["schemas"]["Explained"];
+            couples_before: components["schemas"]["Spread"];
+            /** Name */
+            name: string;
+        };
+        /**
          * OvenPower
          * @description By the water test [W].
          */
@@ -5572,11 +5590,16 @@ export interface components {
         };
         /**
          * Probe
-         * @description What a channel of a thermometer is called here.
+         * @description What a channel of a thermometer is called here, and the slopes between which it shows a sample to be well tempered
+         *     [K/min]; None: the usual ones.
          */
         Probe: {
             /** Name */
             name: string;
+            /** Over Below K Min */
+            over_below_k_min: number | null;
+            /** Under Above K Min */
+            under_above_k_min: number | null;
         };
         /**
          * ProbeAssign
@@ -5612,14 +5635,9 @@ export interface components {
             /** Items */
             items: components["schemas"]["ProbeView"][];
         };
-        /** ProbeName */
-        ProbeName: {
-            /** Name */
-            name: string;
-        };
         /**
          * ProbeView
-         * @description A channel for the screens: its name, what it shows, what that is worth, and what it follows.
+         * @description A channel for the screens: its name, what it shows, what that is worth, what it follows, and its bands for temper.
          */
         ProbeView: {
             /** Degc */
@@ -5630,10 +5648,14 @@ export interface components {
             kind: string;
             /** Name */
             name: string;
+            /** Over Below K Min */
+            over_below_k_min: number | null;
             /** State */
             state: string;
             /** Subject */
             subject: string | null;
+            /** Under Above K Min */
+            under_above_k_min: number | null;
         };
         /**
          * Problem
@@ -6081,6 +6103,8 @@ export interface components {
             left: number;
             /** Lines */
             lines: components["schemas"]["LineResult"][];
+            /** Ovens */
+            ovens: components["schemas"]["OvenLesson"][];
             /** Rounds */
             rounds: components["schemas"]["RoundRecord"][];
             summary: components["schemas"]["RunSummary"];
@@ -6253,7 +6277,7 @@ export interface components {
          * Snapshot
          * @description Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
          *
-         *     breaks by material and mould, loss and residue by vessel.
+         *     breaks by material and mould, loss and residue by vessel, what couples by oven.
          */
         Snapshot: {
             /** Breaks */
@@ -6274,6 +6298,10 @@ export interface components {
                 [key: string]: components["schemas"]["Mould"];
             };
             order: components["schemas"]["Order"];
+            /** Ovens */
+            ovens?: {
+                [key: string]: components["schemas"]["FactorSpread"];
+            };
             /** Pieces */
             pieces: {
                 [key: string]: components["schemas"]["Piece"];

@@ -1,5 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
-import { call, client } from "../api/client";
+import { call, client, type Schemas } from "../api/client";
 
 const EVERY_MS = 1000;
 
@@ -12,8 +12,8 @@ export const probesQuery = queryOptions({
 export const assignProbe = (id: string, subject: string | null) =>
   call(client.POST("/api/probes/{id}/subject", { params: { path: { id } }, body: { subject } }));
 
-export const nameProbe = (id: string, name: string) =>
-  call(client.POST("/api/probes/{id}/name", { params: { path: { id } }, body: { name } }));
+export const keepProbe = (id: string, body: Schemas["Probe"]) =>
+  call(client.POST("/api/probes/{id}", { params: { path: { id } }, body }));
 
 /** What is wrong with a probe, in words; nothing when it may be believed. */
 export const PROBE_WORDS: Record<string, string> = {

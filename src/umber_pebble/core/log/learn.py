@@ -7,9 +7,13 @@ from dataclasses import dataclass
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.pot_law import Z_95
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.melts.bursts import Belief
 from umber_pebble.core.spread import Spread
 
 BETWEEN_RUNS_SD = 0.05
+LEARNT = 1.05
+"""Looks that leave an oven's coupling no surer than this have said nothing of it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +38,24 @@ def loss_factor(tracks: Sequence[Track], frozen: float) -> Factor | None:
     weights = [t.line.rate**2 / t.line.var_rate for t in rows]
     ratio = sum(w * t.line.rate / t.prior.rate for w, t in zip(weights, rows, strict=True)) / sum(weights)
     return Factor(frozen * ratio, frozen * ratio / math.sqrt(sum(weights)))
+
+
+def coupling_factor(beliefs: Sequence[Belief]) -> Factor | None:
+    """How much of an oven's power couples against the usual share, from bowls that were looked at; None without any [1].
+
+    Args:
+        beliefs: one per bowl
+    Source: gelman-2013
+    """
+    usual = material("kitchen", "coupling", "microwave").value("share")
+    weight, total = 0.0, 0.0
+    for belief in beliefs:
+        # what the looks alone said: what is held after them less what was held before, by their precisions
+        before, after = belief.before_frac, belief.oven_frac
+        w0, w1 = (1 / max((s.high - s.low) / (2 * Z_95), 1e-3) ** 2 for s in (before, after))
+        if w1 > w0 * LEARNT:
+            weight, total = weight + w1 - w0, total + w1 * after.likely - w0 * before.likely
+    return Factor(total / weight / usual, 1 / (usual * math.sqrt(weight))) if weight else None
 
 
 def residue_factor(

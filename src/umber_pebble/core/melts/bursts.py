@@ -161,7 +161,7 @@ class Belief:
 
     def __init__(self, bowl: Bowl, bursts: Sequence[Burst] = (), looks: Sequence[Look] = ()) -> None:
         self.bowl = bowl
-        share, load = material("kitchen", "coupling", "microwave").spread("share"), bowl.case.melt_kg
+        share, load = bowl.oven.share_frac, bowl.case.melt_kg
         stirred = material("kitchen", "coupling", "microwave").spread("stirring")
         melt, d = bowl.melt, bowl.wafer_m
         # two faces of a disc, Nu k / d on each, per kilogram not yet melted
@@ -175,6 +175,7 @@ class Belief:
         self.watts = coupled_w(bowl.oven.power_w, load, 1.0)
         self.numbers = _numbers(bowl)
         self.last_seen = next((look for look in reversed(looks) if look.seen), None)
+        self.before_frac = self.oven_frac
         self.looked(bursts, looks)
 
     def run(self, bursts: Sequence[Burst], until_s: float) -> tuple[Array, Array, Array, Array]:

@@ -5,14 +5,23 @@ from dataclasses import dataclass
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.materials.load import material
+from umber_pebble.core.spread import Spread
 
 
 @dataclass(frozen=True, slots=True)
 class Microwave:
-    """An oven at full power: rated or measured [W]. The load is stirred after each burst for stir_s [s]."""
+    """An oven at full power: rated or measured [W]. The load is stirred after each burst for stir_s [s]; couples: what runs
+    taught of the share of its power that reaches a load, against the usual one [1]."""
 
     power_w: float
     stir_s: float
+    couples: Spread | None = None
+
+    @property
+    def share_frac(self) -> Spread:
+        """Share of its power that couples into a large load [frac]. Source: common-practice"""
+        usual = material("kitchen", "coupling", "microwave").spread("share")
+        return usual if self.couples is None else self.couples.times(usual.likely)
 
 
 def coupled_w(power_w: float, load_kg: float, share_frac: float) -> float:
@@ -28,6 +37,22 @@ def coupled_w(power_w: float, load_kg: float, share_frac: float) -> float:
     require_range("microwave.power_w", power_w, 200.0, 2000.0)
     load = material("kitchen", "coupling", "microwave").value("load")
     return power_w * share_frac * (1 - math.exp(-load_kg / load))
+
+
+def nib_bursts(seconds: float) -> int:
+    """Bursts that ready-cooked nibs need for so long in the oven [count]. Source: common-practice"""
+    return max(1, math.ceil(seconds / material("kitchen", "bursts", "microwave").value("nibs")))
+
+
+def nib_duty_frac(look_s: float) -> float:
+    """Share of the time that the oven runs, nibs looked at and stirred after each burst [frac].
+
+    Args:
+        look_s: a look with a stir [s]
+    Source: common-practice
+    """
+    burst = material("kitchen", "bursts", "microwave").value("nibs")
+    return burst / (burst + look_s)
 
 
 def power_by_water_w(

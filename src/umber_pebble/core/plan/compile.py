@@ -8,6 +8,7 @@ from umber_pebble.core.errors import Missing, OutOfRange, require_range
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.humidity.stickiness import sticky_from_frac
+from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.cooks import (
     PotCook,
@@ -27,7 +28,7 @@ from umber_pebble.core.plan.explain import (
     melt_plan,
     round_plan,
 )
-from umber_pebble.core.plan.problem import FatMelt, PlanInput, SugarCook, Way
+from umber_pebble.core.plan.problem import PlanInput, SugarCook, Way
 from umber_pebble.core.plan.spares import casts_needed
 from umber_pebble.core.plan.timetable import Task, back_from, forward
 
@@ -178,19 +179,29 @@ def _check(plan: PlanInput) -> None:
 
 
 def _check_way(key: str, way: Way) -> None:
-    by, metal = way.by, way.pot.metal.flags["metal"]
+    by = way.by
     goal = "cook_to" if isinstance(by, SugarCook) else "melt_to"
     low = way.melt.spread(goal).low - (18.0 if isinstance(by, SugarCook) else 2.0)
     require_range(f"{key}.{goal}_degc", way.end_degc, low, way.melt.value("spoils_at"))
-    if isinstance(by, SugarCook) and not metal:
-        raise OutOfRange(
-            f"{way.pot.metal.name} does not go on a ring: use a metal pot",
-            path=f"{key}.vessel_id",
-            got=way.vessel_id,
-        )
-    if isinstance(by, FatMelt) and isinstance(by.by, Microwave) and metal:
-        raise OutOfRange(
-            "no metal in the microwave: use a glass or plastic bowl, or a water bath",
-            path=f"{key}.vessel_id",
-            got=way.vessel_id,
-        )
+    in_oven = by.ring.bursts if isinstance(by, SugarCook) else isinstance(by.by, Microwave)
+    if isinstance(by, SugarCook) and in_oven and by.water:
+        raise OutOfRange("no water in the microwave: nibs are melted dry", path=f"{key}.water", got="wet")
+    if in_oven or isinstance(by, SugarCook):
+        check_vessel(in_oven, way.pot.metal, way.vessel_id, f"{key}.vessel_id")
+
+
+def check_vessel(in_oven: bool, wall: Material, vessel_id: str, path: str) -> None:
+    """A vessel that bears its heat: no metal in a microwave, nothing but metal on a ring.
+
+    Args:
+        in_oven: in a microwave, or on a ring
+        wall: what the vessel is of
+        vessel_id, path: for the error
+    Raises: OutOfRange.
+    Source: common-practice
+    """
+    if in_oven and wall.flags["metal"]:
+        said = "no metal in the microwave: use a glass or plastic bowl, or a ring or water bath"
+        raise OutOfRange(said, path=path, got=vessel_id)
+    if not in_oven and not wall.flags["metal"]:
+        raise OutOfRange(f"{wall.name} does not go on a ring: use a metal pot", path=path, got=vessel_id)

@@ -81,6 +81,8 @@ def line_amounts(plan: PlanInput) -> list[CastAmounts]:
 
 
 def _wet(by: SugarCook, melt: Material, sugar_kg: float) -> bool:
+    if by.ring.bursts:
+        return False
     return by.water if by.water is not None else sugar_kg >= melt.value("large_cook")
 
 
@@ -351,7 +353,7 @@ def make_cook(
     if isinstance(way.by, SugarCook):
         heating = Heating(
             case, water_kg, way.by.crystalline, plan.room_degc, way.by.cook_degc, plan.altitude_m,
-            way.by.ring.power_w, way.by.ring.efficiency,
+            way.by.ring.given_w(charge), way.by.ring.efficiency,
         )  # fmt: skip
         hob = hob_time_s(heating)
     elif isinstance(way.by.by, Microwave):

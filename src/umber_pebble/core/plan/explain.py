@@ -8,6 +8,7 @@ from umber_pebble.core.heat.melting import Melting, conductance
 from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.melts.bursts import Belief, Bowl, Next, plan_bursts
+from umber_pebble.core.melts.oven import nib_bursts, nib_duty_frac
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, Round, casts_in_window, path_of
 from umber_pebble.core.plan.problem import Line, PlanInput, SugarCook
@@ -51,6 +52,7 @@ class CookPlan:
     water_left: Explained | None
     hob: Explained
     bursts: tuple[Next, ...] | None
+    nib_bursts: int | None
     opens: Explained
     closes: Explained
     capacity: Explained
@@ -184,6 +186,7 @@ def cook_plan(plan: PlanInput, c: PotCook, carried_kg: float) -> CookPlan:
         water_left=_water_left(plan, c),
         hob=_hob(c),
         bursts=plan_bursts(c.heating).steps if isinstance(c.heating, Bowl) else None,
+        nib_bursts=_nib_bursts(plan, c),
         **_opens_and_closes(c, pot_inputs),
         capacity=explained(
             casts_in_window(w, plan.paces.pour_each_s), "count", "width of the pour window / seconds a cavity",
@@ -214,6 +217,13 @@ def _water_left(plan: PlanInput, c: PotCook) -> Explained | None:
         given("glass transition", c.flow.tg, "degC"),
         sources=("sugar-boiling-table", "gordon-taylor-1952") if c.wet else ("assumption", "gordon-taylor-1952"),
     )  # fmt: skip
+
+
+def _nib_bursts(plan: PlanInput, c: PotCook) -> int | None:
+    by = c.way.by
+    if not isinstance(by, SugarCook) or not by.ring.bursts:
+        return None
+    return nib_bursts(c.hob.likely * nib_duty_frac(plan.paces.stir_s))
 
 
 def _hob(c: PotCook) -> Explained:

@@ -8,7 +8,7 @@ from umber_pebble.core.heat.piece import Place, Stay
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.bursts import THROUGH, School
-from umber_pebble.core.melts.oven import Microwave
+from umber_pebble.core.melts.oven import Microwave, coupled_w
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
@@ -76,10 +76,15 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class Ring:
-    """A hob ring: rated power [W], share that arrives [frac]."""
+    """A hob ring: rated power [W], share that arrives [frac]; or a microwave that heats in bursts with a look after each."""
 
     power_w: float
     efficiency: Spread
+    bursts: bool = False
+
+    def given_w(self, load_kg: float) -> float:
+        """What it gives a load, before the share that arrives [W]. Source: common-practice"""
+        return coupled_w(self.power_w, load_kg, 1.0) if self.bursts else self.power_w
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,10 +108,11 @@ class Temper:
 @dataclass(frozen=True, slots=True)
 class FatMelt:
     """How a fat is melted: to which temperature, by what, in a microwave by which school; and how it is tempered, None where
-    it needs none."""
+    it needs none. heater_id: of the microwave or bath."""
 
     melt_to_degc: float
     by: Microwave | Bath
+    heater_id: str
     school: School = THROUGH
     temper: Temper | None = None
 

@@ -1,17 +1,32 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { nameProbe, PROBE_WORDS, probesQuery } from "../../shared/probes";
-import { TextField } from "../../shared/ui/controls";
+import { wordProblem } from "../../shared/format/words";
+import { keepProbe, PROBE_WORDS, probesQuery } from "../../shared/probes";
+import { Notice, TextField } from "../../shared/ui/controls";
+import { NumberField } from "../../shared/ui/NumberField";
 
-/** The channels of a thermometer that is plugged in, and what they are called here. */
+type View = Schemas["ProbeView"];
+
+/** The channels of a thermometer that is plugged in, what they are called here, and how each shows a sample in temper. */
 export function Thermometer() {
   const units = useUnits();
   const queryClient = useQueryClient();
+  const [problem, setProblem] = useState<Problem | null>(null);
   const heard = useQuery(probesQuery).data;
   const probes = heard?.items ?? [];
-  const rename = async (id: string, name: string) => {
-    if (name.trim() !== "") queryClient.setQueryData(probesQuery.queryKey, await nameProbe(id, name));
+  const keep = async (probe: View, patch: Partial<Schemas["Probe"]>) => {
+    const { name, over_below_k_min, under_above_k_min } = { ...probe, ...patch };
+    if (name.trim() === "") return;
+    try {
+      const kept = await keepProbe(probe.id, { name, over_below_k_min, under_above_k_min });
+      queryClient.setQueryData(probesQuery.queryKey, kept);
+      setProblem(null);
+    } catch (error) {
+      setProblem(problemOf(error));
+    }
   };
   return (
     <section aria-label="Thermometer" className="space-y-3">
@@ -22,19 +37,51 @@ export function Thermometer() {
           probe.
         </p>
       ) : (
-        probes.map((probe) => (
-          <div key={probe.id} className="grid max-w-xl grid-cols-[1fr_8rem_1fr] items-end gap-5">
-            <TextField
-              label={probe.kind === "infrared" ? "Infrared" : "Immersed"}
-              value={probe.name}
-              onChange={(name) => void rename(probe.id, name)}
-            />
-            <strong className="text-xl">
-              {probe.degc === null ? "–" : amount(probe.degc, "temperature", units)}
-            </strong>
-            <span className="text-quiet">{PROBE_WORDS[probe.state] || heard?.bridge}</span>
-          </div>
-        ))
+        <>
+          {probes.map((probe) => (
+            <div
+              key={probe.id}
+              className="grid max-w-5xl gap-5 sm:grid-cols-2 lg:grid-cols-[1fr_9rem_1fr_1fr]"
+            >
+              <TextField
+                label={probe.kind === "infrared" ? "Infrared" : "Immersed"}
+                value={probe.name}
+                onChange={(name) => void keep(probe, { name })}
+              />
+              <p className="self-end">
+                <strong className="block text-xl">
+                  {probe.degc === null ? "–" : amount(probe.degc, "temperature", units)}
+                </strong>
+                <span className="text-quiet">{PROBE_WORDS[probe.state] || heard?.bridge}</span>
+              </p>
+              {probe.kind === "immersed" && (
+                <>
+                  <NumberField
+                    label="A sample is over-tempered below"
+                    quantity="slope"
+                    value={probe.over_below_k_min}
+                    onChange={(over_below_k_min) => void keep(probe, { over_below_k_min })}
+                    onClear={() => void keep(probe, { over_below_k_min: null })}
+                    step={0.05}
+                    digits={2}
+                    hint="empty: the usual one"
+                  />
+                  <NumberField
+                    label="and under-tempered above"
+                    quantity="slope"
+                    value={probe.under_above_k_min}
+                    onChange={(under_above_k_min) => void keep(probe, { under_above_k_min })}
+                    onClear={() => void keep(probe, { under_above_k_min: null })}
+                    step={0.05}
+                    digits={2}
+                    hint="empty: the usual one"
+                  />
+                </>
+              )}
+            </div>
+          ))}
+          {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
+        </>
       )}
     </section>
   );

@@ -93,6 +93,14 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
             <Figure of={vessel.residue} name="Melt kept against the film model" /> of the computed film.
           </p>
         ))}
+        {log.ovens.map((oven) => (
+          <p key={oven.name} className="text-lg">
+            {oven.name} is taken to put{" "}
+            <Figure of={oven.couples} name="What the oven couples against the usual share" /> of the usual
+            share of its power into a bowl ({range(oven.couples.value, "frac", units)}; before it was{" "}
+            {range(oven.couples_before, "frac", units)}).
+          </p>
+        ))}
       </section>
       {log.coolings.length > 0 && (
         <section aria-label="Cooling">

@@ -28,7 +28,7 @@ export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
   const change = (patch: Partial<Schemas["CookAsked"]>) => setAsked((before) => ({ ...before, ...patch }));
   const query = useQuery(cookQuery(asked));
   const degc = (v: number) => amount(v, "temperature", units);
-  const { cook, boils_over, passes_frac, faults } = query.data ?? {};
+  const { cook, boils_over, passes_frac, faults, bursts } = query.data ?? {};
   return (
     <Sheet
       error={query.error}
@@ -79,9 +79,9 @@ export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
             onChange={(vessel_id) => change({ vessel_id })}
           />
           <Pick
-            label="Ring"
+            label="On or in"
             value={asked.ring_id}
-            options={kitchen.rings.map((r) => ({ key: r.id, name: r.name }))}
+            options={[...kitchen.rings, ...kitchen.microwaves].map((r) => ({ key: r.id, name: r.name }))}
             onChange={(ring_id) => change({ ring_id })}
           />
           <NumberField
@@ -120,10 +120,11 @@ export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
         <>
           <p className="text-5xl font-bold text-balance" role="status">
             {cook.water_kg > 0 ? `${amount(cook.water_kg, "mass", units)} water, ` : "Dry, "}
-            {duration(cook.time_s.likely)} on the ring
+            {bursts ? `${bursts} bursts` : `${duration(cook.time_s.likely)} on the ring`}
           </p>
           <p className="mt-3 text-2xl">
-            {range(cook.time_s, "s", units)}.{" "}
+            {range(cook.time_s, "s", units)}
+            {bursts ? ", bursts of half a minute with a look and a stir after each" : ""}.{" "}
             {cook.water_kg > 0 && `${amount(cook.boiled_off_kg, "mass", units)} of it boils off. `}
             {amount(cook.water_left.likely, "share", units)} water stays in it (
             {amount(cook.water_left.low, "share", units)} to {amount(cook.water_left.high, "share", units)}).

@@ -136,7 +136,8 @@ function Boiled({ cook }: { cook: Schemas["CookReply"] }) {
         )}
       </li>
       <li>
-        on the ring <Figure of={cook.hob} name="Time on the ring" />
+        {cook.nib_bursts ? `${cook.nib_bursts} bursts with looks,` : "on the ring"}{" "}
+        <Figure of={cook.hob} name="Time on the heat" />
       </li>
       {cook.water_left && (
         <li>

@@ -57,9 +57,9 @@ export function IsomaltInputs({ way, kitchen, onChange, wrong }: Props<Schemas["
         onChange={(vessel_id) => change({ vessel_id })}
       />
       <Pick
-        label="Ring"
+        label="On or in"
         value={way.ring_id}
-        options={named(kitchen.rings)}
+        options={named([...kitchen.rings, ...kitchen.microwaves])}
         onChange={(ring_id) => change({ ring_id })}
       />
       <Pick

@@ -1,11 +1,14 @@
 import type { Schemas } from "../../api/client";
-import { duration } from "../../shared/format/units";
+import { amount, duration } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
 
 const HEIGHT = 300;
 const LEFT = 46;
 const BOTTOM = 30;
 /** The tangent is drawn this far to both sides of where the curve turns [s]. */
 const TANGENT_S = 55;
+/** A live curve is drawn at least so wide [s]. */
+const SHORTEST_S = 180;
 
 /** A cooling curve with its readings, and the slope where it turns. */
 export function Curve({
@@ -19,21 +22,18 @@ export function Curve({
 }) {
   const { test, points } = read;
   const temps = points.map((p) => p[1] ?? 0);
-  const end = test.times_s.at(-1) ?? 1;
+  const end = Math.max(test?.times_s.at(-1) ?? points.at(-1)?.[0] ?? 1, SHORTEST_S);
   const low = Math.floor(Math.min(...temps) / 5) * 5;
   const high = Math.ceil(Math.max(...temps) / 5) * 5;
   const x = (s: number) => LEFT + (s / end) * (width - LEFT - 10);
   const y = (degc: number) => 10 + ((high - degc) / (high - low)) * (HEIGHT - BOTTOM - 10);
   const marks = Array.from({ length: Math.round((high - low) / 5) + 1 }, (_, i) => low + 5 * i);
-  const slope = test.slope_k_min.likely / 60;
-  const [from, to] = [Math.max(test.at_s - TANGENT_S, 0), Math.min(test.at_s + TANGENT_S, end)];
-  const at = (s: number) => test.at_degc + slope * (s - test.at_s);
   return (
     <svg
       width={width}
       height={HEIGHT}
       role="img"
-      aria-label={`Cooling curve, turns at ${word(test.at_degc)}`}
+      aria-label={test ? `Cooling curve, turns at ${word(test.at_degc)}` : "Cooling curve so far"}
     >
       {marks.map((degc) => (
         <g key={degc}>
@@ -58,6 +58,29 @@ export function Curve({
           opacity="0.6"
         />
       ))}
+      {test && <Turn test={test} end={end} x={x} y={y} />}
+    </svg>
+  );
+}
+
+/** The smoothed curve, its slope where it turns, and the words for it. */
+function Turn({
+  test,
+  end,
+  x,
+  y,
+}: {
+  test: Schemas["TemperTest"];
+  end: number;
+  x: (s: number) => number;
+  y: (degc: number) => number;
+}) {
+  const units = useUnits();
+  const slope = test.slope_k_min.likely;
+  const [from, to] = [Math.max(test.at_s - TANGENT_S, 0), Math.min(test.at_s + TANGENT_S, end)];
+  const at = (s: number) => test.at_degc + (slope / 60) * (s - test.at_s);
+  return (
+    <>
       <polyline
         points={test.times_s
           .map((s, i) => `${x(s).toFixed(1)},${y(test.smooth_degc[i] ?? 0).toFixed(1)}`)
@@ -76,8 +99,8 @@ export function Curve({
         strokeWidth="3"
       />
       <text x={x(test.at_s) + 14} y={y(test.at_degc) - 12} fontSize="15" fontWeight="700" fill="var(--ink)">
-        {`${test.slope_k_min.likely.toFixed(2)} K/min at ${duration(test.at_s)}`}
+        {`${amount(slope, "slope", units)} at ${duration(test.at_s)}`}
       </text>
-    </svg>
+    </>
   );
 }

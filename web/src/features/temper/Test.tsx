@@ -1,64 +1,95 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { type Problem, problemOf, type Schemas, type Spread } from "../../api/client";
+import { problemOf, type Schemas, type Spread } from "../../api/client";
 import { amount, clock, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { Notice } from "../../shared/ui/controls";
+import { assignProbe, probesQuery } from "../../shared/probes";
+import { Button, Notice, Pick } from "../../shared/ui/controls";
 import { FileButton } from "../../shared/ui/files";
 import { useElapsedSince } from "../../shared/useElapsedSince";
 import { useWidth } from "../../shared/useWidth";
 import { Curve } from "./Curve";
-import { readCurve } from "./queries";
+import { curveQuery, SAMPLE } from "./queries";
 import { KIND_MEANS, KIND_WORDS } from "./words";
 
-/** Is it in temper: a smear and its clock, or a cooling curve. */
+const USUAL = "usual";
+
+/** Is it in temper: a smear and its clock, or a cooling curve from a file or a probe in a sample. */
 export function Test({ smear }: { smear: Spread | undefined }) {
   const units = useUnits();
-  const [ref, width] = useWidth<HTMLDivElement>(560);
-  const [read, setRead] = useState<Schemas["CurveRead"] | null>(null);
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const take = async (csv: string) => {
-    try {
-      setRead(await readCurve({ csv, over_below_k_min: null, under_above_k_min: null }));
-      setProblem(null);
-    } catch (error) {
-      setProblem(problemOf(error));
-    }
+  const probes = (useQuery(probesQuery).data?.items ?? []).filter((p) => p.kind === "immersed");
+  const [csv, setCsv] = useState<string | null>(null);
+  const [picked, setPicked] = useState(USUAL);
+  const following = probes.find((p) => p.subject === SAMPLE);
+  const probe = csv === null ? following : probes.find((p) => p.id === picked);
+  const query = useQuery(curveQuery({ csv, probe_id: probe?.id ?? null }));
+  const follow = async (id: string) => {
+    setCsv(null);
+    setPicked(id);
+    await assignProbe(id, SAMPLE);
   };
+  const asked = csv !== null || probe !== undefined;
   return (
-    <section aria-label="Test" className="mt-10" ref={ref}>
+    <section aria-label="Test" className="mt-10">
       <h2 className="border-b border-line pb-1 text-xl">Is it in temper?</h2>
       {smear && <Smear sets={smear} />}
       <h3 className="mt-6 text-lg">A cooling curve</h3>
-      <p className="text-quiet">
-        A CSV file with the header time,temperature,unit: seconds or ISO times, C or F. At least two and a
-        half minutes, no gap over half a minute.
+      <p className="max-w-3xl text-quiet">
+        A few grams in a small cup standing in cold water, a probe in the middle. Or a CSV file with the
+        header time,temperature,unit: seconds or ISO times, C or F. At least two and a half minutes, no gap
+        over half a minute.
       </p>
-      <FileButton label="Cooling curve as CSV" accept=".csv,text/csv" onText={(text) => void take(text)}>
-        Read a curve
-      </FileButton>
-      {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
-      {read && (
-        <div className="mt-3">
-          <p className="text-3xl font-bold" role="status">
-            {KIND_WORDS[read.test.kind]}
-            <span className="ml-3 text-lg font-normal text-quiet">
-              {Math.round((read.test.sure[read.test.kind] ?? 0) * 100)} % sure
-            </span>
-          </p>
-          <p className="mb-2 max-w-3xl text-lg">{KIND_MEANS[read.test.kind]}</p>
-          <Curve
-            read={read}
-            width={Math.min(width, 760)}
-            word={(degc) => amount(degc, "temperature", units)}
+      <div className="mt-2 flex flex-wrap items-end gap-5">
+        {probes.map((p) => (
+          <Button key={p.id} onClick={() => void follow(p.id)}>
+            {p.subject === SAMPLE ? `${p.name}: a new sample` : `${p.name} is in a sample now`}
+          </Button>
+        ))}
+        <FileButton label="Cooling curve as CSV" accept=".csv,text/csv" onText={setCsv}>
+          Read a curve
+        </FileButton>
+        {csv !== null && probes.length > 0 && (
+          <Pick
+            label="by the bands of"
+            value={picked}
+            options={[
+              { key: USUAL, name: "a usual probe" },
+              ...probes.map((p) => ({ key: p.id, name: p.name })),
+            ]}
+            onChange={setPicked}
           />
-          <p className="text-quiet">
-            Well tempered between {read.bands.over_below_k_min} and {read.bands.under_above_k_min} K/min where
-            the curve turns, for a usual probe: another cup and bath move these.
-          </p>
-        </div>
-      )}
+        )}
+      </div>
+      {query.error && asked && <Notice tone="hot">{wordProblem(problemOf(query.error), units)}</Notice>}
+      {query.data && asked && <Read read={query.data} probe={probe} />}
     </section>
+  );
+}
+
+function Read({ read, probe }: { read: Schemas["CurveRead"]; probe: Schemas["ProbeView"] | undefined }) {
+  const units = useUnits();
+  const [ref, width] = useWidth<HTMLDivElement>(560);
+  const { test, bands } = read;
+  return (
+    <div className="mt-3" ref={ref}>
+      <p className="text-3xl font-bold" role="status">
+        {test ? KIND_WORDS[test.kind] : "Reading the sample"}
+        <span className="ml-3 text-lg font-normal text-quiet">
+          {test ? `${Math.round((test.sure[test.kind] ?? 0) * 100)} % sure` : read.waits}
+        </span>
+      </p>
+      {test && <p className="mb-2 max-w-3xl text-lg">{KIND_MEANS[test.kind]}</p>}
+      {read.points.length > 1 && (
+        <Curve read={read} width={Math.min(width, 760)} word={(degc) => amount(degc, "temperature", units)} />
+      )}
+      <p className="text-quiet">
+        Well tempered between {amount(bands.over_below_k_min, "slope", units)} and{" "}
+        {amount(bands.under_above_k_min, "slope", units)} where the curve turns, for{" "}
+        {probe ? probe.name : "a usual probe"}: another cup and bath move these. A probe's own are set in the
+        kitchen.
+      </p>
+    </div>
   );
 }
 

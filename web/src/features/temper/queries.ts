@@ -11,5 +11,15 @@ export const seedQuery = (asked: SeedAsked) =>
     placeholderData: (before) => before,
   });
 
-export const readCurve = async (body: Schemas["CurveAsked"]) =>
-  (await call(client.POST("/api/figures/curve", { body }))).read;
+/** What a probe is put into for a cooling curve. */
+export const SAMPLE = "sample:0";
+const EVERY_MS = 2000;
+
+export const curveQuery = (asked: Schemas["CurveAsked"]) =>
+  queryOptions({
+    queryKey: ["figures", "curve", asked],
+    queryFn: async () => (await call(client.POST("/api/figures/curve", { body: asked }))).read,
+    enabled: asked.csv !== null || asked.probe_id !== null,
+    retry: false,
+    refetchInterval: asked.csv === null ? EVERY_MS : false,
+  });

@@ -14,7 +14,8 @@ export type Quantity =
   | "seconds"
   | "minutes"
   | "count"
-  | "altitude";
+  | "altitude"
+  | "slope";
 
 interface Shown {
   label: string;
@@ -38,6 +39,8 @@ const TABLE: Record<string, Shown> = {
   ml: { label: "ml", factor: 1e6, digits: byExtent },
   tbsp: { label: "tbsp", factor: 1e6 / 15, digits: fixed(2) },
   cup: { label: "cups", factor: 1e6 / 250, digits: fixed(3) },
+  slopeC: { label: "K/min", factor: 1, digits: fixed(2) },
+  slopeF: { label: "°F/min", factor: 1.8, digits: fixed(2) },
   share: { label: "%", factor: 100, digits: (v) => (Math.abs(v) < 10 ? 1 : 0) },
   angle: { label: "°", factor: 180 / Math.PI, digits: fixed(0) },
   power: { label: "W", factor: 1, digits: fixed(0) },
@@ -61,6 +64,7 @@ export function shownIn(quantity: Quantity, units: Units): Shown {
     minutes: "minutes",
     count: "count",
     altitude: "altitude",
+    slope: `slope${units.temperature}`,
   }[quantity];
   const shown = TABLE[key];
   if (!shown) throw new Error(`no unit ${key}`);
