@@ -11,7 +11,10 @@ from umber_pebble.core.errors import Missing, OutOfRange, require_range
 from umber_pebble.core.spread import Spread
 
 Array = NDArray[np.float64]
-SMOOTH_S, FEWEST, SHORTEST_S, LONGEST_GAP_S = 61.0, 12, 150.0, 30.0
+FEWEST, SHORTEST_S, LONGEST_GAP_S = 12, 150.0, 30.0
+SMOOTH_S = (61.0, 91.0, 121.0)
+SURE_K_MIN = 0.1
+"""A curve is smoothed over a minute, a noisy one over longer, until its slope is as sure as this."""
 HOTTEST_DEGC = 60.0
 SETTLES_S = 20.0
 """What is read in the first moments is the probe warming up."""
@@ -84,7 +87,7 @@ def read_curve(times_s: Sequence[float], temps_degc: Sequence[float], bands: Ban
 
     It falls, slows as the fat sets in its own heat, and falls again: where it is least steep (or rises most) is the
     inflection. A slope near zero there is well tempered; rising is under, falling on is over tempered. Smoothed by
-    a cubic over a minute; the slope's spread is that fit's own.
+    a cubic over a minute, or up to two where it is noisy; the slope's spread is that fit's own.
     Args:
         times_s, temps_degc: as read, in any order
         bands: of this probe
@@ -94,15 +97,18 @@ def read_curve(times_s: Sequence[float], temps_degc: Sequence[float], bands: Ban
     t, y = tidy(times_s, temps_degc)
     grid = np.arange(0.0, t[-1] + 1e-9, 1.0)
     even = np.interp(grid, t, y)
-    smooth, slope, sd = _cubics(grid, even, t, y)
-    first, last = int(SETTLES_S), grid.size - int(SMOOTH_S / 2)
+    for over_s in SMOOTH_S:
+        smooth, slope, sd = _cubics(grid, even, t, y, over_s)
+        if sd * 60.0 <= SURE_K_MIN:
+            break
+    first, last = int(SETTLES_S), grid.size - int(over_s / 2)
     # the first fall is the steepest: the inflection is where it is least steep before it falls faster again
     steep = first + int(slope[first:last].argmin())
     turn = next(
         (
             i for i in range(steep + 1, last - 1)
             if slope[i] >= slope[i - 1] and slope[i] >= slope[i + 1] and slope[i] - slope[i:last].min() > FALLS_AGAIN_SDS * sd
-            and slope[i] >= slope[i : i + int(SMOOTH_S)].max()
+            and slope[i] >= slope[i : i + int(SMOOTH_S[0])].max()
         ),
         None,
     )  # fmt: skip
@@ -125,18 +131,18 @@ def read_curve(times_s: Sequence[float], temps_degc: Sequence[float], bands: Ban
     )  # fmt: skip
 
 
-def _cubics(grid: Array, even: Array, t: Array, y: Array) -> tuple[Array, Array, float]:
-    """Value and slope of a cubic through each minute, and the slope's standard deviation from the scatter [K/s]."""
-    half = int(SMOOTH_S // 2)
+def _cubics(grid: Array, even: Array, t: Array, y: Array, over_s: float) -> tuple[Array, Array, float]:
+    """Value and slope of a cubic through each stretch, and the slope's standard deviation from the scatter [K/s]."""
+    half = int(over_s // 2)
     smooth, slope = np.empty_like(even), np.empty_like(even)
     for i in range(grid.size):
         a, b = max(i - half, 0), min(i + half + 1, grid.size)
         *_, c1, c0 = np.polyfit(grid[a:b] - grid[i], even[a:b], 3)
         smooth[i], slope[i] = c0, c1
     noise = float(np.std(y - np.interp(t, grid, smooth), ddof=4))
-    count = max(SMOOTH_S / float(np.median(np.diff(t))), 3.0)
+    count = max(over_s / float(np.median(np.diff(t))), 3.0)
     # a cubic's slope in the middle scatters 2.5 times as much as a line's
-    return smooth, slope, 2.5 * noise / (SMOOTH_S * np.sqrt(count / 12.0))
+    return smooth, slope, 2.5 * noise / (over_s * np.sqrt(count / 12.0))
 
 
 def _sure(rate: Spread, bands: Bands) -> dict[str, float]:

@@ -41,7 +41,7 @@ export function Thermometer() {
           {probes.map((probe) => (
             <div
               key={probe.id}
-              className="grid max-w-5xl gap-5 sm:grid-cols-2 lg:grid-cols-[1fr_9rem_1fr_1fr]"
+              className="grid max-w-xl grid-cols-2 gap-x-5 gap-y-3"
             >
               <TextField
                 label={probe.kind === "infrared" ? "Infrared" : "Immersed"}
@@ -57,24 +57,24 @@ export function Thermometer() {
               {probe.kind === "immersed" && (
                 <>
                   <NumberField
-                    label="A sample is over-tempered below"
+                    label="Over-tempered below"
                     quantity="slope"
                     value={probe.over_below_k_min}
                     onChange={(over_below_k_min) => void keep(probe, { over_below_k_min })}
                     onClear={() => void keep(probe, { over_below_k_min: null })}
                     step={0.05}
                     digits={2}
-                    hint="empty: the usual one"
+                    hint="empty: as usual"
                   />
                   <NumberField
-                    label="and under-tempered above"
+                    label="Under-tempered above"
                     quantity="slope"
                     value={probe.under_above_k_min}
                     onChange={(under_above_k_min) => void keep(probe, { under_above_k_min })}
                     onClear={() => void keep(probe, { under_above_k_min: null })}
                     step={0.05}
                     digits={2}
-                    hint="empty: the usual one"
+                    hint="empty: as usual"
                   />
                 </>
               )}
