@@ -11,6 +11,8 @@ SHALLOWEST_M, DEEPEST_M = 0.0005, 0.1
 class Shape(Protocol):
     """A hollow open at the top, its floor a height over every point of its outline [m]."""
 
+    def __hash__(self) -> int: ...
+
     @property
     def depth_m(self) -> float: ...
 

@@ -1,0 +1,405 @@
+"""A build laid pass by pass into its cavity: what each takes, how thick it is, and what cannot be."""
+
+import math
+from dataclasses import dataclass, replace
+
+from umber_pebble.core.errors import require_range
+from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
+from umber_pebble.core.materials.load import Material
+from umber_pebble.core.moulds.cavity import Cavity, level_m, open_m2, volume_m3, wetted_m2
+from umber_pebble.core.moulds.inset import inset, thickest_m
+from umber_pebble.core.pieces.cast import CastAmounts, amounts
+from umber_pebble.core.pieces.passes import (
+    Centre,
+    Close,
+    Detail,
+    Dust,
+    Fill,
+    Filling,
+    Pass,
+    Rod,
+    Shell,
+    Turned,
+    melts_of,
+)
+from umber_pebble.core.spread import Spread, combine
+
+SIDES_FROM_FRAC = 1 / 3
+THINNEST_M, THICKEST_M = 2e-4, 0.03
+UNEVEN = (0.8, 1.0, 1.3)
+"""How thin and thick places of a layer laid by hand compare with what is wanted."""
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """Why a pass cannot be as it is: which pass, a code, what is wrong in words, what it is and how far it may go (SI)."""
+
+    index: int
+    code: str
+    words: str
+    got: float | None = None
+    limit: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """A pass as it lies: grams and volume of one casting, thickness, what it lies on (material, thickness [m]); cast: as the
+    plan takes it, None where nothing is melted; thick_m: its mean thickness; from_m, to_m: heights it fills over the floor."""
+
+    index: int
+    finished: Explained
+    poured: Explained
+    volume_m3: float
+    thick_m: float
+    from_m: float
+    to_m: float
+    cast: CastAmounts | None
+    under: tuple[tuple[Material, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Hollow:
+    """What is left of a cavity between two passes: its shape and how high its floor lies [m], what lies in it unseen [m3], the
+    level it is filled to, over the cavity's floor [m]."""
+
+    cavity: Cavity
+    lift_m: float = 0.0
+    taken_m3: float = 0.0
+    level_m: float = 0.0
+    in_shell: bool = False
+    closed: bool = False
+
+    @property
+    def rim_m(self) -> float:
+        return self.cavity.depth_m + self.lift_m
+
+    def below_m3(self, level_m: float) -> float:
+        """Volume of the hollow under a level over the cavity's floor."""
+        return volume_m3(self.cavity, min(max(level_m - self.lift_m, 0.0), self.cavity.depth_m))
+
+    def free_m3(self, level_m: float) -> float:
+        """What still goes in up to a level."""
+        return max(self.below_m3(level_m) - self.below_m3(self.level_m) - self.taken_m3, 0.0)
+
+    def level_of(self, more_m3: float) -> float:
+        """The level that so much more comes to."""
+        return self.lift_m + level_m(self.cavity, self.below_m3(self.level_m) + self.taken_m3 + more_m3)
+
+
+class _Wrong(Exception):
+    def __init__(self, code: str, words: str, got: float | None = None, limit: float | None = None) -> None:
+        super().__init__(words)
+        self.code, self.words, self.got, self.limit = code, words, got, limit
+
+
+def lay(cavity: Cavity, passes: tuple[Pass, ...], bears_degc: float = math.inf) -> tuple[list[Laid], list[Fault]]:
+    """A build laid into its cavity, pass by pass; one that cannot be is left out and told.
+
+    Args:
+        cavity: the cavity
+        passes: in their order
+        bears_degc: what the mould bears [degC]
+    Raises: OutOfRange: a number that no pass may have.
+    Source: geometry, common-practice
+    """
+    hollow, laid, faults = Hollow(cavity), list[Laid](), list[Fault]()
+    for i, one in enumerate(passes):
+        try:
+            _bearable(one, bears_degc)
+            made, hollow = _lay(i, one, hollow, laid, passes)
+        except _Wrong as wrong:
+            faults.append(Fault(i, wrong.code, wrong.words, wrong.got, wrong.limit))
+            continue
+        laid.append(made)
+    return laid, faults
+
+
+def _bearable(one: Pass, bears_degc: float) -> None:
+    for melt, _ in melts_of(one):
+        runs = _runs_to_degc(melt.material)
+        if runs > bears_degc:
+            words = f"the mould does not bear it: {melt.material.name} is hotter while it runs"
+            raise _Wrong("mould_too_weak", words, runs, bears_degc)
+
+
+def _runs_to_degc(melt: Material) -> float:
+    """The coolest it may be poured."""
+    if melt.flags.get("fat", False):
+        return melt.value("melts_at")
+    tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
+    return temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
+
+
+def _lay(i: int, one: Pass, hollow: Hollow, laid: list[Laid], passes: tuple[Pass, ...]) -> tuple[Laid, Hollow]:
+    if hollow.closed and not isinstance(one, Dust):
+        raise _Wrong("closed", "the casting is full and level: nothing more goes in")
+    match one:
+        case Dust():
+            return _dust(i, one, hollow, laid), hollow
+        case Detail():
+            return _detail(i, one, hollow)
+        case Shell():
+            return _shell(i, one, hollow)
+        case Turned():
+            return _turned(i, one, hollow)
+        case Rod():
+            inside = math.pi * require_range("diameter_m", one.diameter_m, 0.0005, 0.03) ** 2 / 4 * one.inside_m
+            made = _plain(i, 0.0, inside, one.diameter_m, hollow)
+            return made, hollow if one.taken_out else _takes(hollow, inside, "stick")
+        case Centre():
+            return _plain(i, one.kg, one.volume_m3, 0.0, hollow), _takes(hollow, one.volume_m3, "centre")
+        case Filling():
+            return _filling(i, one, hollow, laid, passes)
+        case Close():
+            return _close(i, one, hollow, laid, passes)
+        case Fill():
+            return _fill(i, one, hollow)
+
+
+def _takes(hollow: Hollow, volume_m3: float, what: str) -> Hollow:
+    room = hollow.free_m3(hollow.rim_m)
+    if volume_m3 > 0.8 * room:
+        raise _Wrong("too_large", f"the {what} takes more room than there is", volume_m3, 0.8 * room)
+    return replace(hollow, taken_m3=hollow.taken_m3 + volume_m3)
+
+
+def _plain(i: int, kg: float, volume_m3: float, thick_m: float, hollow: Hollow) -> Laid:
+    """Something that is not melted: what it weighs is told, not reckoned."""
+    require_range(f"passes.{i}.kg", kg, 0.0, 5.0)
+    weight = explained(kg, "kg", "as given", sources=("definition",))
+    return Laid(i, weight, weight, volume_m3, thick_m, hollow.level_m, hollow.level_m, None, ())
+
+
+def _dust(i: int, one: Dust, hollow: Hollow, laid: list[Laid]) -> Laid:
+    if not one.on_wet and any(row.cast for row in laid):
+        raise _Wrong("not_empty", "dust goes into the empty mould: move it before the first melt")
+    if one.on_wet and not any(row.cast for row in laid):
+        raise _Wrong("nothing_wet", "there is no melt yet for it to stick to")
+    return _plain(i, one.kg, 0.0, 0.0, hollow)
+
+
+def _detail(i: int, one: Detail, hollow: Hollow) -> tuple[Laid, Hollow]:
+    require_range(f"passes.{i}.share_frac", one.share_frac, 0.001, 1.0)
+    require_range(f"passes.{i}.thick_m", one.thick_m, 2e-5, THICKEST_M)
+    if hollow.level_m > hollow.lift_m:
+        raise _Wrong("not_empty", "details go onto the bare wall: move it before the filling")
+    cavity = hollow.cavity
+    most = thickest_m(cavity.shape)
+    if one.thick_m >= most:
+        raise _Wrong("too_thick", "it is thicker than the narrow place", one.thick_m, most)
+    area = one.share_frac * wetted_m2(cavity, cavity.depth_m)
+    volume = one.share_frac * _band_m3(cavity, one.thick_m)
+    made = _melted(
+        i,
+        one.melt.material,
+        volume,
+        one.thick_m,
+        area,
+        hollow.lift_m,
+        hollow.lift_m + one.thick_m,
+        "share of the layer",
+    )
+    return made, replace(hollow, taken_m3=hollow.taken_m3 + volume)
+
+
+def _band_m3(cavity: Cavity, thick_m: float) -> float:
+    inner = _inside(cavity, thick_m)
+    return volume_m3(cavity, cavity.depth_m) - volume_m3(inner, inner.depth_m)
+
+
+def _inside(cavity: Cavity, thick_m: float) -> Cavity:
+    return Cavity(inset(cavity.shape, thick_m), cavity.volume_factor)
+
+
+def _shell(i: int, one: Shell, hollow: Hollow) -> tuple[Laid, Hollow]:
+    require_range(f"passes.{i}.thick_m", one.thick_m, THINNEST_M, THICKEST_M)
+    if hollow.level_m > hollow.lift_m:
+        raise _Wrong("not_empty", "a shell goes on the wall: move it before the filling")
+    cavity = hollow.cavity
+    most = thickest_m(cavity.shape)
+    if one.thick_m >= most:
+        raise _Wrong("too_thick", "the shell is thicker than the narrow place", one.thick_m, most)
+    whole, melt = hollow.free_m3(hollow.rim_m), one.melt.material
+    if one.sides:
+        foot = SIDES_FROM_FRAC * cavity.depth_m
+        wall = wetted_m2(cavity, cavity.depth_m) - wetted_m2(cavity, foot)
+        volume = min(wall * one.thick_m, 0.8 * whole)
+        after = replace(hollow, taken_m3=hollow.taken_m3 + volume)
+        low = hollow.lift_m + foot
+        return _melted(i, melt, volume, one.thick_m, wall, low, hollow.rim_m, "wall x thickness"), after
+    inner = _inside(cavity, one.thick_m)
+    band = volume_m3(cavity, cavity.depth_m) - volume_m3(inner, inner.depth_m)
+    # details lie in the layer: it covers them, and what stands out of it stays in the hollow
+    volume = max(band - hollow.taken_m3, 0.2 * band)
+    left = max(hollow.taken_m3 - (band - volume), 0.0)
+    after = Hollow(inner, hollow.lift_m + one.thick_m, left, hollow.lift_m + one.thick_m, True)
+    area = wetted_m2(cavity, cavity.depth_m)
+    made = _melted(i, melt, volume, one.thick_m, area, hollow.lift_m, hollow.rim_m, "cavity less the hollow inside it, less what lies in the layer",
+                   poured_m3=whole if one.emptied else None)  # fmt: skip
+    return made, after
+
+
+def _turned(i: int, one: Turned, hollow: Hollow) -> tuple[Laid, Hollow]:
+    require_range(f"passes.{i}.ball_kg", one.ball_kg, 0.001, 5.0)
+    cavity, density = hollow.cavity, one.melt.material.value("density_melt")
+    volume = one.ball_kg / 2 / density
+    whole = hollow.free_m3(hollow.rim_m)
+    if volume >= 0.95 * whole:
+        raise _Wrong(
+            "too_much", "so much fills the ball: it would not be hollow", one.ball_kg, 2 * 0.95 * whole * density
+        )
+    low, high = 0.0, thickest_m(cavity.shape) * (1 - 1e-6)
+    for _ in range(50):
+        mid = (low + high) / 2
+        low, high = (mid, high) if _band_m3(cavity, max(mid, 1e-7)) < volume else (low, mid)
+    thick = high
+    if thick < THINNEST_M:
+        raise _Wrong(
+            "too_thin",
+            "so little does not cover the wall",
+            one.ball_kg,
+            2 * _band_m3(cavity, THINNEST_M) * density,
+        )
+    inner = _inside(cavity, thick)
+    after = Hollow(inner, hollow.lift_m + thick, 0.0, hollow.lift_m + thick, True, True)
+    area = wetted_m2(cavity, cavity.depth_m)
+    made = _melted(
+        i,
+        one.melt.material,
+        volume,
+        thick,
+        area,
+        0.0,
+        hollow.rim_m,
+        "half of the ball's melt, turned over the wall",
+    )
+    return made, after
+
+
+def _filling(
+    i: int, one: Filling, hollow: Hollow, laid: list[Laid], passes: tuple[Pass, ...]
+) -> tuple[Laid, Hollow]:
+    if not hollow.in_shell:
+        raise _Wrong("no_shell", "nothing holds the filling: put a shell before it")
+    shell = next((p.melt.material for p in reversed(passes[:i]) if isinstance(p, Shell)), None)
+    if shell is not None and shell.flags.get("fat", False) and one.degc >= shell.value("melts_at"):
+        raise _Wrong("melts_shell", "so warm, it melts the shell: let it cool", one.degc, shell.value("melts_at"))
+    density, room = one.of.spread("density"), hollow.free_m3(hollow.rim_m)
+    if one.kg is not None:
+        volume = require_range(f"passes.{i}.kg", one.kg, 1e-5, 5.0) / density.likely
+        if volume > room:
+            raise _Wrong("no_room", "more filling than there is room", one.kg, room * density.likely)
+        kg = Spread(one.kg, one.kg, one.kg)
+    else:
+        gap = require_range(f"passes.{i}.gap_m", one.gap_m or 0.0, 0.0, 0.1)
+        top = hollow.rim_m - gap
+        volume = hollow.free_m3(top)
+        if top <= hollow.level_m or volume <= 0:
+            deep = hollow.rim_m - hollow.level_m
+            raise _Wrong("no_room", "with this gap nothing of it fits", gap, deep)
+        kg = density.times(volume)
+    level = hollow.level_of(volume)
+    finished = explained(
+        kg, "kg", "room in the shell up to its level x density" if one.kg is None else "as given",
+        given("room", volume, "m3"), given("density", density, "kg/m3"), sources=("geometry", one.of["density"].source),
+    )  # fmt: skip
+    poured = explained(
+        kg.times(1 / (1 - require_range(f"passes.{i}.loss_frac", one.loss_frac, 0.0, 0.5))), "kg",
+        "finished and what stays in bag or spoon", given("finished", kg, "kg"), given("stays", one.loss_frac, "frac"),
+    )  # fmt: skip
+    area = open_m2(hollow.cavity, max(level - hollow.lift_m, 1e-6))
+    made = Laid(i, finished, poured, volume, volume / area, hollow.level_m, level, None, ())
+    return made, replace(hollow, level_m=level, taken_m3=0.0)
+
+
+def _close(i: int, one: Close, hollow: Hollow, laid: list[Laid], passes: tuple[Pass, ...]) -> tuple[Laid, Hollow]:
+    if not hollow.in_shell or hollow.level_m >= hollow.rim_m - 1e-6:
+        raise _Wrong("nothing_to_close", "there is no gap to the rim: leave one under it")
+    volume, melt = hollow.free_m3(hollow.rim_m), one.melt.material
+    area = open_m2(hollow.cavity, hollow.cavity.depth_m)
+    thick, deep = volume / area, hollow.rim_m - hollow.level_m
+    if deep < THINNEST_M:
+        raise _Wrong("too_thin", "the gap is too small for a close", deep, THINNEST_M)
+    fillings = [(p.of, row.thick_m) for row in laid if isinstance(p := passes[row.index], Filling)]
+    made = _melted(
+        i,
+        melt,
+        volume,
+        thick,
+        area,
+        hollow.level_m,
+        hollow.rim_m,
+        "hollow from the filling to the rim",
+        heap_m2=area,
+    )
+    return replace(made, under=tuple(fillings[-1:])), replace(hollow, level_m=hollow.rim_m, closed=True)
+
+
+def _fill(i: int, one: Fill, hollow: Hollow) -> tuple[Laid, Hollow]:
+    rim, melt = hollow.rim_m, one.melt.material
+    require_range(f"passes.{i}.second_frac", one.second_frac, 0.0, 0.95)
+    if one.level_m > rim * (1 + 1e-9):
+        raise _Wrong("above_rim", "the fill stands above the rim", one.level_m, rim)
+    if one.level_m <= hollow.level_m or one.level_m - hollow.lift_m < THINNEST_M:
+        raise _Wrong("no_room", "it ends below what is there already", one.level_m, hollow.level_m)
+    level = min(one.level_m, rim)
+    if not hollow.in_shell and hollow.level_m == 0.0:
+        whole = volume_m3(hollow.cavity, level)
+        if hollow.taken_m3 > 0.8 * whole:
+            raise _Wrong("no_room", "what is in it leaves no room", hollow.taken_m3, 0.8 * whole)
+        cast = amounts(hollow.cavity, level, melt, hollow.taken_m3)
+        made = Laid(
+            i, cast.finished, cast.poured, cast.volume.value.likely, cast.thickness.likely, 0.0, level, cast, ()
+        )
+    else:
+        area = open_m2(hollow.cavity, level - hollow.lift_m)
+        volume = hollow.free_m3(level)
+        made = _melted(i, melt, volume, volume / area, area, hollow.level_m, level, "hollow up to the level",
+                       heap_m2=area if level >= rim - 1e-9 else 0.0)  # fmt: skip
+    return made, replace(hollow, level_m=level, taken_m3=0.0, closed=level >= rim - 1e-9)
+
+
+def _melted(
+    i: int, melt: Material, volume_m3: float, thick_m: float, area_m2: float, from_m: float, to_m: float, what: str,
+    heap_m2: float = 0.0, poured_m3: float | None = None,
+) -> Laid:  # fmt: skip
+    """A layer of melt: finished by its volume, poured with what is scraped off or tipped out, which goes back to the vessel."""
+    density = melt.spread("density_melt")
+    volume = explained(
+        volume_m3,
+        "m3",
+        what,
+        given("surface", area_m2, "m2"),
+        given("thickness", thick_m, "m"),
+        sources=("geometry",),
+    )
+    finished = density.times(volume_m3)
+    if poured_m3 is not None:
+        scraped, why = density.times(poured_m3 - volume_m3), "what is tipped out again"
+    else:
+        scraped, why = melt.spread("overfill").times(heap_m2 * density.likely), "what stands above the rim"
+    poured = combine(
+        finished.likely + scraped.likely,
+        [[finished.low + scraped.likely, finished.high + scraped.likely],
+         [finished.likely + scraped.low, finished.likely + scraped.high]],
+    )  # fmt: skip
+    slab = Spread(*(thick_m * f for f in UNEVEN))
+    cast = CastAmounts(
+        fill_m=to_m,
+        volume=volume,
+        finished=explained(
+            finished, "kg", "volume x density of the melt as poured", given("volume", volume_m3, "m3"),
+            given("density", density, "kg/m3"), sources=(melt["density_melt"].source,),
+        ),
+        scraped=explained(scraped, "kg", why, sources=(melt["overfill"].source,)),
+        poured=explained(poured, "kg", "finished + scraped", given("finished", finished, "kg"), given("scraped", scraped, "kg")),
+        open_m2=area_m2,
+        wetted_m2=area_m2,
+        thickness=slab,
+        slab=slab,
+        thin_m=None,
+        thick_m=None,
+        plate_m=math.sqrt(area_m2 / math.pi) / 2,
+    )  # fmt: skip
+    return Laid(i, cast.finished, cast.poured, volume_m3, thick_m, from_m, to_m, cast, ())

@@ -1,0 +1,195 @@
+"""How much melt stays: on a drained wall, on a dipped piece, in a line, a dollop, a bead, and over the wall of a ball."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from umber_pebble.core.constants import GRAVITY_M_S2
+from umber_pebble.core.errors import require_range
+from umber_pebble.core.materials.load import Material, material
+from umber_pebble.core.spread import Spread, combine
+
+
+def drained_film_casson_m(
+    yield_pa: float,
+    viscosity_pa_s: float,
+    density_kg_m3: float,
+    down_m: float,
+    seconds: float,
+    steep_frac: float = 1.0,
+) -> float:
+    """Film of a Casson melt on a wall that drains, so far below its upper edge [m].
+
+    z = (rho g / eta) h (sqrt h - sqrt h_y)^2 t, with h_y = tau0 / (rho g sin theta) that never runs off.
+    Args:
+        yield_pa, viscosity_pa_s: Casson's, zero or above and above zero [Pa, Pa s]
+        density_kg_m3: of the melt [kg/m3]
+        down_m: below the edge, above zero [m]
+        seconds: of draining, above zero [s]
+        steep_frac: sine of the wall's angle, above zero
+    Raises: OutOfRange: a value outside.
+    Source: casson-1959, jeffreys-1930
+    """
+    for name, value in (
+        ("viscosity", viscosity_pa_s),
+        ("down_m", down_m),
+        ("seconds", seconds),
+        ("steep_frac", steep_frac),
+    ):
+        require_range(name, value, 1e-9, 1e9)
+    pull = density_kg_m3 * GRAVITY_M_S2 * steep_frac
+    stays = require_range("yield", yield_pa, 0.0, 1e6) / pull
+    wanted = down_m * viscosity_pa_s / (pull * seconds)
+    low, high = stays, stays + 1.0
+    for _ in range(80):
+        mid = (low + high) / 2
+        low, high = (mid, high) if mid * (math.sqrt(mid) - math.sqrt(stays)) ** 2 < wanted else (low, mid)
+    return high
+
+
+def drained_film_bingham_m(
+    yield_pa: float, viscosity_pa_s: float, density_kg_m3: float, down_m: float, seconds: float
+) -> float:
+    """Film of a Bingham melt on an upright wall that drains [m].
+
+    h = (h_y + sqrt(h_y^2 + 4 eta z / (rho g t))) / 2.
+    Args: as for a Casson melt
+    Source: jeffreys-1930
+    """
+    pull = density_kg_m3 * GRAVITY_M_S2
+    stays = yield_pa / pull
+    return (stays + math.sqrt(stays**2 + 4 * viscosity_pa_s * down_m / (pull * seconds))) / 2
+
+
+def wall_keeps_m(melt: Material, wall_m: float, seconds: float) -> Spread:
+    """What a wall keeps of a melt that is tipped out and drains, in its middle [m].
+
+    Args:
+        melt: a fat with its Casson values
+        wall_m: height of the wall [m]
+        seconds: upside down [s]
+    Raises: OutOfRange: a value outside.
+    Source: casson-1959
+    """
+    stiff, runs, density = melt.spread("casson_yield"), melt.spread("casson_viscosity"), melt.value("density_melt")
+
+    def film(tau: float, eta: float) -> float:
+        return drained_film_casson_m(tau, eta, density, wall_m / 2, seconds)
+
+    return combine(
+        film(stiff.likely, runs.likely),
+        [[film(stiff.low, runs.likely), film(stiff.high, runs.likely)],
+         [film(stiff.likely, runs.low), film(stiff.likely, runs.high)]],
+    )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class TooThin:
+    """A shell that is tipped out against what is wanted: what the wall keeps [m], coats until it is enough, and how many pascals
+    of yield value would hold it in one (a cooler, thicker melt)."""
+
+    keeps: Spread
+    coats: int
+    needs_yield_pa: float
+
+
+def shell_against_film(melt: Material, wanted_m: float, wall_m: float, seconds: float) -> TooThin:
+    """Whether one coat comes to the thickness wanted, and what helps where it does not.
+
+    Args:
+        melt, wall_m, seconds: as wall_keeps_m
+        wanted_m: of the shell [m]
+    Raises: OutOfRange.
+    Source: casson-1959
+    """
+    keeps = wall_keeps_m(melt, wall_m, seconds)
+    coats = max(1, math.ceil(wanted_m / max(keeps.likely, 1e-6) - 0.15))
+    return TooThin(keeps, coats, wanted_m * melt.value("density_melt") * GRAVITY_M_S2)
+
+
+def dip_film_m(melt: Material, high_m: float, seconds: float, withdrawn_m_s: float) -> Spread:
+    """Coat on a dipped piece: what drains, capped by what its withdrawal drags along [m].
+
+    Drag: 0.944 (eta U)^(2/3) / (gamma^(1/6) (rho g)^(1/2)).
+    Args:
+        melt: a fat with its Casson values
+        high_m: of the piece under the melt [m]
+        seconds: of draining and shaking [s]
+        withdrawn_m_s: how fast it leaves the bath [m/s]
+    Raises: OutOfRange.
+    Source: landau-levich-1942, casson-1959
+    """
+    drains = wall_keeps_m(melt, high_m, seconds)
+    usual, density = material("kitchen", "usual", "film"), melt.value("density_melt")
+    eta, gamma = melt.value("casson_viscosity"), usual.value("tension")
+    drags = 0.944 * (eta * withdrawn_m_s) ** (2 / 3) / (gamma ** (1 / 6) * math.sqrt(density * GRAVITY_M_S2))
+    return drains.map(lambda film: min(film, drags))
+
+
+def ball_wall_m(ball_kg: float, diameter_m: float, density_kg_m3: float) -> float:
+    """Mean wall of a hollow ball: R - (R^3 - 3 V / 4 pi)^(1/3) [m].
+
+    Args:
+        ball_kg: of melt in it [kg]
+        diameter_m: outside [m]
+        density_kg_m3: of the melt [kg/m3]
+    Raises: OutOfRange: more than the ball holds.
+    Source: geometry
+    """
+    radius = diameter_m / 2
+    volume = require_range("ball_kg", ball_kg / density_kg_m3, 1e-12, 4 / 3 * math.pi * radius**3)
+    return radius - float(np.cbrt(radius**3 - 3 * volume / (4 * math.pi)))
+
+
+def ball_kg(wall_m: float, diameter_m: float, density_kg_m3: float) -> float:
+    """Melt for a hollow ball with a wall [kg]. Source: geometry"""
+    radius = diameter_m / 2
+    require_range("wall_m", wall_m, 1e-6, radius)
+    return density_kg_m3 * 4 / 3 * math.pi * (radius**3 - (radius - wall_m) ** 3)
+
+
+def line_kg(length_m: float, bore_m: float, density_kg_m3: float) -> float:
+    """Melt in a piped line, as round as its nozzle [kg].
+
+    Args:
+        length_m: of all lines [m]
+        bore_m: of the nozzle [m]
+        density_kg_m3: of the melt [kg/m3]
+    Raises: OutOfRange.
+    Source: geometry
+    """
+    require_range("length_m", length_m, 0.0, 1000.0)
+    require_range("bore_m", bore_m, 0.0003, 0.03)
+    return density_kg_m3 * length_m * math.pi * bore_m**2 / 4
+
+
+def bead_kg(seam_m: float, bore_m: float, gap_m: float, deep_m: float, density_kg_m3: float) -> float:
+    """Melt for a seam: a half-round bead along it, and the gap under it [kg].
+
+    Args:
+        seam_m: length of the seam [m]
+        bore_m: width of the bead [m]
+        gap_m, deep_m: of the gap under it, zero for none [m]
+        density_kg_m3: of the melt [kg/m3]
+    Raises: OutOfRange.
+    Source: geometry
+    """
+    require_range("seam_m", seam_m, 0.0, 100.0)
+    return density_kg_m3 * seam_m * (math.pi * bore_m**2 / 8 + gap_m * deep_m)
+
+
+def dollop_kg(diameter_m: float, density_kg_m3: float, contact_rad: float) -> float:
+    """Melt in a dollop: a spherical cap on its contact angle [kg].
+
+    Args:
+        diameter_m: on the sheet [m]
+        density_kg_m3: of the melt [kg/m3]
+        contact_rad: contact angle, above zero and under 90 degrees [rad]
+    Raises: OutOfRange.
+    Source: geometry
+    """
+    require_range("diameter_m", diameter_m, 0.001, 0.2)
+    half = diameter_m / 2
+    high = half * math.tan(require_range("contact_rad", contact_rad, 0.05, math.pi / 2) / 2)
+    return density_kg_m3 * math.pi * high * (3 * half**2 + high**2) / 6
