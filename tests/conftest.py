@@ -1,5 +1,6 @@
 """Shared fixtures: a kitchen's worth of core objects, a workshop in a folder, a driven clock."""
 
+import math
 from collections.abc import Iterator
 from dataclasses import replace
 from datetime import UTC, datetime
@@ -16,7 +17,8 @@ from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.outline import Circle
 from umber_pebble.core.moulds.walled import Walled
-from umber_pebble.core.plan.problem import FatMelt, Line, Mould, Paces, PlanInput, Ring, Stick, SugarCook, Way
+from umber_pebble.core.pieces.cast import amounts
+from umber_pebble.core.plan.problem import FatMelt, Line, Mould, Paces, PlanInput, Ring, SugarCook, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.clock import DrivenClock
@@ -55,13 +57,19 @@ def make_pot(
     )
 
 
-PACES = Paces(120.0, 6.0, 10.0, 5.0, 15.0, 8.0, 240.0, 20.0)
+PACES = Paces(120.0, 6.0, 10.0, 5.0, 12.0, 15.0, 8.0, 240.0, 20.0)
 WOOD = Place(material("surfaces", "wood"), 0.02, 22.0, 22.0)
 FRIDGE = Place(material("surfaces", "trivet"), 0.005, 4.0, 4.0, air_unsure_k=2.0)
 
 
 def make_disc(diameter_m: float, depth_m: float, draft_rad: float = 0.0) -> Cavity:
     return Cavity(Walled(Circle(diameter_m), depth_m, draft_rad))
+
+
+def refilled(line: Line, fill_m: float, cavity: Cavity | None = None) -> Line:
+    """A line of isomalt filled to another level, in another cavity if one is given."""
+    mould = replace(line.mould, cavity=cavity) if cavity else line.mould
+    return replace(line, mould=mould, cast=amounts(mould.cavity, fill_m, material("melts", "isomalt")))
 
 
 def make_plan(way: dict[str, Any] | None = None, **changes: object) -> PlanInput:
@@ -74,7 +82,11 @@ def make_plan(way: dict[str, Any] | None = None, **changes: object) -> PlanInput
         material("melts", "isomalt"), pot, "pot", cook, WOOD, "bench", WOOD, "bench", Spread(0.7, 1.0, 1.4)
     )
     base = PlanInput(
-        lines=(Line("Disc", 24, "isomalt", mould, 0.004, None, None, BreakRate()),),
+        lines=(
+            Line(
+                "Disc", 24, "isomalt", mould, amounts(disc, 0.004, material("melts", "isomalt")), None, BreakRate()
+            ),
+        ),
         ways={"isomalt": replace(isomalt, **(way or {}))},
         due_s=5 * 3600.0,
         paces=PACES,
@@ -96,7 +108,8 @@ def make_lollipops(quantity: int = 16, **way: Any) -> PlanInput:
         material("melts", "coating"), bowl, "bowl", FatMelt(43.0, Microwave(900.0, 15.0), "oven"), WOOD, "bench", FRIDGE, "fridge",
         Spread(0.7, 1.0, 1.4),
     )  # fmt: skip
-    line = Line("Lollipop", quantity, "coating", mould, 0.006, "stick", Stick(0.004, 0.03), BreakRate())
+    cast = amounts(disc, 0.006, material("melts", "coating"), math.pi * 0.002**2 * 0.03)
+    line = Line("Lollipop", quantity, "coating", mould, cast, "stick", BreakRate())
     return make_plan(lines=(line,), ways={"coating": replace(coating, **way)})
 
 

@@ -32,7 +32,7 @@ from umber_pebble.core.melts.bursts import Belief, Bowl, Burst, Look, School, ne
 from umber_pebble.core.melts.hold import Held, Stood, Story, keeps, spot_of
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.compile import compile_plan
-from umber_pebble.core.plan.cooks import casting_of, line_amounts, make_cooks, path_of
+from umber_pebble.core.plan.cooks import casting_of, make_cooks, path_of
 from umber_pebble.core.spread import exact
 from umber_pebble.core.temper.guide import after_seed
 from umber_pebble.core.temper.schools import Tempering
@@ -61,16 +61,15 @@ def timed(work: Callable[[int], object], times: int) -> list[float]:
 def engine() -> None:
     warm_up()
     for name, plan in (("isomalt", make_plan()), ("coating", make_lollipops())):
-        amounts = line_amounts(plan)
-        [cook] = make_cooks(plan, [[(0, 8)]], amounts)
+        [cook] = make_cooks(plan, [[(0, 8)]])
         [line], [way], [key] = plan.lines, plan.ways.values(), plan.ways
         compile_plan(plan)
         hot = cook.window.open_degc.likely
 
-        def part(i: int, plan=plan, line=line, amounts=amounts, cook=cook, hot=hot) -> object:  # type: ignore[no-untyped-def]
+        def part(i: int, plan=plan, line=line, cook=cook, hot=hot) -> object:  # type: ignore[no-untyped-def]
             # a new pour temperature each time, so that nothing is remembered
             path = path_of(plan, line, 8)
-            return windows_s(casting_of(plan, line, amounts[0], exact(hot - i / 2), cook.flow, path))
+            return windows_s(casting_of(plan, line, exact(hot - i / 2), cook.flow, path))
 
         def warmer(i: int, plan=plan, way=way, key=key) -> object:  # type: ignore[no-untyped-def]
             air = 20 + i / 16
@@ -85,8 +84,8 @@ def engine() -> None:
         row(f"one part with spread, {name}", timed(part, 40), "30 ms")
         row(f"this plan recomputed, {name}", timed(warmer, 40), "80 ms")
 
-        def many(i: int, plan=plan, line=line, amounts=amounts, cook=cook, hot=hot) -> None:  # type: ignore[no-untyped-def]
-            one = casting_of(plan, line, amounts[0], exact(hot), cook.flow, path_of(plan, line, 8))
+        def many(i: int, plan=plan, line=line, cook=cook, hot=hot) -> None:  # type: ignore[no-untyped-def]
+            one = casting_of(plan, line, exact(hot), cook.flow, path_of(plan, line, 8))
             for k in range(200):
                 windows_s(replace(one, wall_m=0.002 + k * 1e-5 + i * 1e-7))
 

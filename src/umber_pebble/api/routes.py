@@ -11,14 +11,15 @@ from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
 from umber_pebble.api.http import Api, WithCookie
 from umber_pebble.core.materials.load import materials, table
-from umber_pebble.core.plan.problem import Stick
 from umber_pebble.core.temper.schools import steps
 from umber_pebble.services import (
     archive,
     bench,
+    colouring,
     explorer,
     logbook,
     papers,
+    pieces,
     planning,
     properties,
 )
@@ -32,10 +33,10 @@ from umber_pebble.services.docs import (
     Order,
     OwnMaterial,
     Palette,
-    Piece,
     Probe,
     Units,
 )
+from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
@@ -105,19 +106,11 @@ def _many(api: Api, workshop: Workshop, kind: str, doc: type[Doc], stored: Any, 
 
 
 def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
-    def measure_piece(body: s.PieceMeasure) -> Any:
-        stick = Stick(body.stick.diameter_m, body.stick.inside_m) if body.stick else None
-        asked = planning.CastAsked(
-            body.material,
-            body.mould_id,
-            body.cavity,
-            stick,
-            body.stays,
-            body.fill_m,
-            body.volume_m3,
-            body.finished_kg,
-        )
-        return {"figures": planning.measure_piece(workshop, asked)}
+    def part_figures(body: pieces.PartAsked) -> Any:
+        return {"figures": pieces.part_figures(workshop, body)}
+
+    def solve_pass(body: pieces.WeightAsked) -> Any:
+        return {"value": pieces.solve_pass(workshop, body)}
 
     def measure_cavity(body: s.CavityMeasure) -> Any:
         return {"figures": planning.measure_cavity(body.cavity, body.wall_m, body.cut_frac)}
@@ -143,7 +136,20 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
         summary="A cavity",
     )
     api.add(
-        "POST", "/api/figures/piece", measure_piece, body=s.PieceMeasure, reply=s.PieceMeasured, summary="A cast"
+        "POST",
+        "/api/figures/part",
+        part_figures,
+        body=pieces.PartAsked,
+        reply=s.PartReply,
+        summary="A part's build",
+    )
+    api.add(
+        "POST",
+        "/api/figures/pass",
+        solve_pass,
+        body=pieces.WeightAsked,
+        reply=s.Solved,
+        summary="A pass by its weight",
     )
     api.add(
         "POST", "/api/figures/outline", outline, body=s.OutlineIn, reply=s.OutlineRead, summary="An outline out of an SVG",
@@ -174,6 +180,8 @@ def plan_reply(plan: Any, workshop: Workshop) -> dict[str, Any]:
             "melt_name": c.cook.way.melt.name,
             "sets_in_id": c.cook.way.sets_in_id,
             "end_degc": c.cook.way.end_degc,
+            "colour": c.cook.way.colour,
+            "melt_key": c.melt_key,
             "seed_kg": c.cook.seed_kg,
             "temper": [] if c.cook.tempering is None else list(steps(c.cook.tempering)),
             "depth_m": c.cook.window.depth_m,
@@ -184,6 +192,7 @@ def plan_reply(plan: Any, workshop: Workshop) -> dict[str, Any]:
     return {
         "planned_at": workshop.clock.now(),
         "cooks": cooks,
+        "doses": colouring.doses_of(workshop, plan),
         **{name: getattr(plan, name) for name in PLAN_PARTS},
     }
 

@@ -14,8 +14,10 @@ from umber_pebble.core.temper import schools
 from umber_pebble.services import (
     access,
     bench,
+    colouring,
     explorer,
     logbook,
+    pieces,
     planning,
     probes,
     properties,
@@ -31,12 +33,9 @@ from umber_pebble.services.docs import (
     Order,
     OwnMaterial,
     Palette,
-    Piece,
-    Stay,
-    Stick,
     Units,
-    Whole,
 )
+from umber_pebble.services.piece_docs import Piece
 
 T = TypeVar("T", bound=Doc)
 
@@ -133,19 +132,6 @@ class Done(Reply):
     ok: bool
 
 
-class PieceMeasure(Doc):
-    """A cast by its level, volume or weight."""
-
-    material: Id
-    mould_id: Id
-    cavity: Whole = Field(ge=0, le=11)
-    stick: Stick | None = None
-    stays: list[Stay] = Field(default=[], max_length=6)
-    fill_m: float | None = None
-    volume_m3: float | None = None
-    finished_kg: float | None = None
-
-
 class CavityMeasure(Doc):
     """A kind of cavity, what is under it, and where it is cut: -1 near edge, 0 middle, 1 far edge."""
 
@@ -180,8 +166,14 @@ class OutlineRead(Reply):
     remarks: list[str]
 
 
-class PieceMeasured(Reply):
-    figures: planning.PieceFigures
+class PartReply(Reply):
+    figures: pieces.PartFigures
+
+
+class Solved(Reply):
+    """A pass's thickness, level or gap [m]."""
+
+    value: float
 
 
 class CookReply(Reply):
@@ -204,6 +196,8 @@ class CookReply(Reply):
     end_degc: float
     seed_kg: float
     nib_bursts: int | None
+    colour: str | None
+    melt_key: str
     temper: list[schools.Step]
     hob: Explained
     opens: Explained
@@ -220,6 +214,7 @@ class PlanReply(Reply):
     planned_at: datetime
     lines: list[LinePlan]
     melts: list[MeltPlan]
+    doses: list[colouring.MeltDose]
     cooks: list[CookReply]
     rounds: list[RoundPlan]
     tasks: list[Task]

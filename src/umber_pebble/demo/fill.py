@@ -10,30 +10,21 @@ import numpy as np
 from umber_pebble.config import Config
 from umber_pebble.core.heat.vessel import cooling_curve_degc, curve_times_s
 from umber_pebble.core.plan.cooks import PotCook
+from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import (
-    BarShape,
     Bath,
-    Cavity,
     CoatingWay,
     Colour,
-    HalfBallShape,
-    HeartShape,
     IsomaltWay,
     Kitchen,
     Line,
-    Mat,
     Microwave,
-    Mould,
     Order,
     Paces,
     Palette,
     PaletteColour,
-    Piece,
     Ring,
-    RoundShape,
-    StarShape,
-    Stick,
     Vessel,
 )
 from umber_pebble.services.runs import NewEvent, RunService
@@ -66,12 +57,24 @@ KITCHEN = Kitchen(
         Vessel(id="pot-thin", name="Thin pot", made_of="steel", diameter_m=0.14, height_m=0.08, mass_kg=0.5),
         Vessel(id="bowl", name="Blue bowl", made_of="plastic", diameter_m=0.14, height_m=0.08, mass_kg=0.11),
         Vessel(id="glass-bowl", name="Glass bowl", made_of="glass", diameter_m=0.15, height_m=0.09, mass_kg=0.42),
+        *(
+            Vessel(
+                id=f"cup-{i}",
+                name=f"Small bowl {i}",
+                made_of="plastic",
+                diameter_m=0.09,
+                height_m=0.06,
+                mass_kg=0.05,
+            )
+            for i in (1, 2, 3, 4)
+        ),
     ],
     people=[WREN, "Sol"],
     paces=Paces(
         weigh_s=120.0,
         pour_each_s=6.0,
         bend_each_s=10.0,
+        fill_each_s=12.0,
         stick_each_s=5.0,
         stir_s=15.0,
         unmould_each_s=8.0,
@@ -80,115 +83,6 @@ KITCHEN = Kitchen(
     ),
 )
 
-
-def _disc(name: str, count: int, diameter_m: float, depth_m: float, water_kg: float | None = None) -> Cavity:
-    shape = RoundShape(kind="round", diameter_m=diameter_m, depth_m=depth_m, draft_rad=0.087266, edge_m=0.0)
-    return Cavity(name=name, count=count, shape=shape, water_kg=water_kg)
-
-
-def _silicone(name: str, *cavities: Cavity, wall_m: float = 0.003) -> Mould:
-    return Mould(
-        name=name, material="silicone", wall_m=wall_m, bears_degc=230.0, owned=1, cavities=list(cavities), mat=None
-    )
-
-
-MOULDS = {
-    "mould-disc": _silicone("Star-glass disc, 50 mm", _disc("Disc", 14, 0.050, 0.006, 0.0113)),
-    "mould-lens": _silicone("Comet lens, 80 mm", _disc("Lens", 6, 0.080, 0.005), wall_m=0.004),
-    "mould-planet": Mould(
-        name="Planet lollipop, 55 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1,
-        cavities=[_disc("Planet", 8, 0.055, 0.007)], mat=None,
-    ),
-    "mould-sky": _silicone(
-        "Night sky sampler",
-        Cavity(
-            name="Star", count=6, water_kg=None,
-            shape=StarShape(kind="star", diameter_m=0.045, tips=5, inner_frac=0.5, depth_m=0.008, draft_rad=0.0873, edge_m=0.001),
-        ),
-        Cavity(name="Meteorite", count=6, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.03)),
-        Cavity(
-            name="Heart of the dome", count=3, water_kg=None,
-            shape=HeartShape(kind="heart", width_m=0.04, depth_m=0.009, draft_rad=0.0873, edge_m=0.002),
-        ),
-    ),
-    "mould-pane": Mould(
-        name="Pane bars on a mat", material="steel", wall_m=0.002, bears_degc=300.0, owned=1,
-        cavities=[
-            Cavity(
-                name="Pane", count=4, water_kg=None,
-                shape=BarShape(
-                    kind="bar", length_m=0.12, width_m=0.08, corner_m=0.0, depth_m=0.004, draft_rad=0.0, edge_m=0.0
-                ),
-            )
-        ],
-        mat=Mat(material="silicone", thickness_m=0.001),
-    ),
-}  # fmt: skip
-PIECES = {
-    "piece-disc": Piece(
-        name="Star-glass disc",
-        material="isomalt",
-        mould_id="mould-disc",
-        cavity=0,
-        fill_m=0.004,
-        work="none",
-        stick=None,
-    ),
-    "piece-lens": Piece(
-        name="Comet lens, bent",
-        material="isomalt",
-        mould_id="mould-lens",
-        cavity=0,
-        fill_m=0.003,
-        work="bend",
-        stick=None,
-    ),
-    "piece-lollipop": Piece(
-        name="Ringed-planet lollipop",
-        material="coating",
-        mould_id="mould-planet",
-        cavity=0,
-        fill_m=0.006,
-        work="stick",
-        stick=Stick(diameter_m=0.004, inside_m=0.03),
-    ),
-    "piece-star": Piece(
-        name="Sampler star",
-        material="coating",
-        mould_id="mould-sky",
-        cavity=0,
-        fill_m=0.0075,
-        work="none",
-        stick=None,
-    ),
-    "piece-meteorite": Piece(
-        name="Meteorite",
-        material="coating",
-        mould_id="mould-sky",
-        cavity=1,
-        fill_m=0.0145,
-        work="none",
-        stick=None,
-    ),
-    "piece-bonbon": Piece(
-        name="Meteorite, dark",
-        material="dark",
-        mould_id="mould-sky",
-        cavity=1,
-        fill_m=0.0145,
-        work="none",
-        stick=None,
-    ),
-    "piece-pane": Piece(
-        name="Dome pane",
-        material="isomalt",
-        mould_id="mould-pane",
-        cavity=0,
-        fill_m=0.003,
-        work="none",
-        stick=None,
-    ),
-}
 OFF_DEGC = 160.5
 BROKEN = {3: ["broken"], 17: ["stuck", "broken"]}
 
@@ -208,6 +102,7 @@ def _order(name: str, due: datetime, lines: list[Line]) -> Order:
         stop="lumps",
     )
     return Order(
+        vessels=[],
         name=name,
         due_at=due,
         lines=lines,
@@ -277,6 +172,19 @@ def fill(config: Config) -> None:
     workshop.create("order", "order-planets", _order("Ringed planets", due + timedelta(days=3), planets))
     sampler = [Line(piece_id="piece-star", quantity=12), Line(piece_id="piece-meteorite", quantity=12)]
     workshop.create("order", "order-sampler", _order("Night sky boxes", due + timedelta(days=4), sampler))
+    pops = [Line(piece_id="piece-pop", quantity=12)]
+    workshop.create("order", "order-pops", _order("Night-sky pops", due + timedelta(days=7), pops))
+    table = [
+        Line(piece_id=piece, quantity=count)
+        for piece, count in (
+            ("piece-pop", 8),
+            ("piece-filled", 12),
+            ("piece-moon", 2),
+            ("piece-lollipop", 8),
+            ("piece-dome", 1),
+        )
+    ]
+    workshop.create("order", "order-table", _order("First-light table", due + timedelta(days=8), table))
     dark = [Line(piece_id="piece-bonbon", quantity=12)]
     workshop.create("order", "order-meteorites", _order("Dark meteorites", due + timedelta(days=6), dark))
     workshop.engine.dispose()

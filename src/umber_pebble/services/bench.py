@@ -109,7 +109,6 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
     acts = next_acts(
         frozen.plan,
         seen.cooks,
-        frozen.amounts,
         seen.state,
         seen.pots,
         seen.rounds,
@@ -131,10 +130,10 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         room_degc=frozen.plan.room_degc,
         humidity_frac=frozen.plan.humidity_frac,
         rounds_done=sum(r.unmoulded_s is not None for r in seen.state.rounds),
-        rounds_total=len(seen.state.rounds),
+        rounds_total=sum(frozen.plan.lines[r.line].last for r in seen.state.rounds),
         acknowledged=actor in seen.state.acknowledged or not frozen.layout.sugar,
         ribbons=ribbons(frozen, seen, elapsed),
-        acts=[_act(a) for a in acts],
+        acts=[_act(a, frozen, seen) for a in acts],
         calls=[] if seen.state.paused_s is not None else calls(acts, frozen.plan.paces.call_before_s),
         paused=seen.state.paused_s is not None,
         last=_last(events),
@@ -145,11 +144,29 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
     )
 
 
-def _act(act: Act) -> ActView:
+def _act(act: Act, frozen: Frozen, seen: Seen) -> ActView:
     closes = act.closes_s if math.isfinite(act.closes_s) else None
+    params = act.params | _colour(act, frozen, seen)
     return ActView(
-        act.kind, act.subject, act.event_kind, act.payload, act.opens_s, closes, act.sure, act.params, act.forecast
+        act.kind, act.subject, act.event_kind, act.payload, act.opens_s, closes, act.sure, params, act.forecast
     )
+
+
+def _colour(act: Act, frozen: Frozen, seen: Seen) -> dict[str, Any]:
+    """Of a coloured melt: its colour, and while it is made what is stirred into what is fresh in it."""
+    what, _, number = act.subject.partition(":")
+    if what not in ("pot", "round"):
+        return {}
+    cook = seen.cooks[int(number) if what == "pot" else seen.state.rounds[int(number)].cook]
+    if cook.way.colour is None:
+        return {}
+    rows = frozen.doses.get(frozen.plan.lines[cook.rounds[0].line].melt, [])
+
+    def all_of(value: float | None) -> float | None:
+        return None if value is None else value * cook.fresh_kg
+
+    doses = [{"name": r["name"], "add_kg": all_of(r["kg"]), "drops": all_of(r["drops"])} for r in rows]
+    return {"colour": cook.way.colour} | ({"doses": doses} if act.kind in ("heat", "off") else {})
 
 
 def _last(events: list[EventRow]) -> Done | None:
@@ -196,7 +213,9 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
     for number, track in seen.rounds.items():
         round_, place = seen.state.rounds[number], seen.state.rounds[number].places[-1][1]
         line = frozen.plan.lines[round_.line]
-        worked = {"bend": "bent", "stick": "stuck_in", None: "bent"}[line.work]
+        if round_.covered_s is not None:
+            continue
+        worked = {"bend": "bent", "stick": "stuck_in", "sprinkle": "stuck_in", None: "bent"}[line.work]
         phase = "set" if round_.unmoulded_s is not None else "poured" if round_.worked_s is None else worked
         outcomes = {cavity: usable for cavity, (usable, _) in round_.outcomes.items()}
         out.append(

@@ -1,18 +1,22 @@
 """Colours at hand, recipes for a wanted colour, how a batch will look, and a colour's strength from a swatch."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 from pydantic import Field
+from sqlalchemy.orm import Session
 
 from umber_pebble.core.colour.look import Medium, spectrum
-from umber_pebble.core.colour.recipe import recipe
+from umber_pebble.core.colour.recipe import MOST_AT_HAND, recipe
 from umber_pebble.core.colour.spaces import LIGHTS, Array, hex_of_lab, lab_of_hex, lab_of_spectrum
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.materials.load import Material, material
+from umber_pebble.core.plan.compile import Plan
 from umber_pebble.services.docs import Colour, Doc, Id
 from umber_pebble.services.errors import NotFound
 from umber_pebble.services.workshop import Workshop
+from umber_pebble.store import queries
 
 # the melt that each base is of, for its density
 MELT_OF = {"clear_isomalt": "isomalt", "bright_coating": "coating", "white_chocolate": "white"}
@@ -90,6 +94,19 @@ class Coloured:
 
 
 @dataclass(frozen=True, slots=True)
+class MeltDose:
+    """What colours a melt of a plan, for all of it that is weighed out: doses, how far off it is [CIEDE2000], what holds it back,
+    and how it will look; why: what keeps it from being coloured at all."""
+
+    melt: str
+    doses: list[Dose]
+    delta_e: float
+    held_by: str
+    look: str
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
 class Patch:
     mg_kg: float
     look: str
@@ -126,12 +143,9 @@ def colour_batch(workshop: Workshop, asked: RecipeAsked) -> Coloured:
 
     Raises: NotFound: a colour is gone. OutOfRange: a colour of the wrong kind, a weight, dose or thickness that cannot be.
     """
-    base = material("bases", asked.base)
     require_range("batch_kg", asked.batch_kg, 0.005, 50.0)
-    media = [_medium(base, t, asked.on_white) for t in asked.thicknesses_m]
-    clear = media[0].clear
+    clear = _medium(material("bases", asked.base), asked.thicknesses_m[0], asked.on_white).clear
     chosen = _colours(workshop, asked.colour_ids, clear)
-    dyes = dict(_dye_of(chosen))
     inside: dict[str, float] = {}
     for i, row in enumerate(asked.already):
         [(_, doc)] = _colours(workshop, [row.colour_id], clear)
@@ -141,13 +155,19 @@ def colour_batch(workshop: Workshop, asked: RecipeAsked) -> Coloured:
                 got=row.grams,
             )  # fmt: skip
         inside[doc.dye] = inside.get(doc.dye, 0.0) + row.grams * (doc.mg_per_g or 0.0) / asked.batch_kg
+    return _recipe(asked, chosen, inside)
+
+
+def _recipe(asked: RecipeAsked, chosen: list[tuple[str, Colour]], inside: dict[str, float]) -> Coloured:
+    media = [_medium(material("bases", asked.base), t, asked.on_white) for t in asked.thicknesses_m]
+    dyes = dict(_dye_of(chosen))
     wanted, most = lab_of_hex(asked.wanted), _usual().value("most")
     found = recipe(media[0], wanted, list(dyes.values()), most, inside)
     keys = tuple(found.doses_mg_kg) or (next(iter(dyes.values())),)
     doses = np.array([found.doses_mg_kg.get(key, 0.0) for key in keys])
     lab = np.array(found.lab)
     return Coloured(
-        clear=clear,
+        clear=media[0].clear,
         doses=_doses(chosen, found.doses_mg_kg, inside, asked.batch_kg),
         delta_e=found.delta_e,
         held_by=found.held_by,
@@ -201,3 +221,55 @@ def patches(workshop: Workshop, asked: PatchesAsked) -> list[Patch]:
     doses = np.geomspace(LEAST_MG_KG, _usual().value("most"), PATCHES)
     labs = lab_of_spectrum(spectrum(medium, doses[:, None], (doc.dye,)))
     return [Patch(round(float(dose), 1), hex_of_lab(lab)) for dose, lab in zip(doses, labs, strict=True)]
+
+
+BASE_OF = {melt: base for base, melt in MELT_OF.items()}
+
+
+def plan_doses(session: Session, plan: Plan) -> list[MeltDose]:
+    """The doses of every coloured melt of a plan, by the colours at hand of its kind."""
+    rows = queries.things(session, "colour")
+    docs = [(thing.id, Colour.model_validate(revision.doc, strict=False)) for thing, revision in rows]
+    out = []
+    for melt in plan.melts:
+        cooks = [c.cook for c in plan.cooks if c.melt_key == melt.melt]
+        way = cooks[0].way
+        if way.colour is None:
+            continue
+        base, clear = BASE_OF.get(way.melt.key), not way.melt.flags.get("fat", False)
+        hand = tuple(row for row in docs if (row[1].kind == "water") == clear)[:MOST_AT_HAND]
+        if base is None or not hand:
+            why = "no_base" if base is None else "no_colours"
+            out.append(MeltDose(melt.melt, [], 0.0, "", way.colour, why))
+            continue
+        thick = next(line.amount.thickness.likely for line in plan.lines if line.melt == melt.melt)
+        per_kg = _per_kg(base, way.colour, round(thick, 4), tuple((i, doc.model_dump_json()) for i, doc in hand))
+        kg = melt.fresh.value.likely
+        doses = [
+            replace(
+                d,
+                add_kg=None if d.add_kg is None else d.add_kg * kg,
+                drops=None if d.drops is None else d.drops * kg,
+            )
+            for d in per_kg.doses
+        ]
+        look = per_kg.swatches[0].looks["daylight"]
+        out.append(MeltDose(melt.melt, doses, per_kg.delta_e, per_kg.held_by, look, ""))
+    return out
+
+
+@lru_cache(maxsize=128)
+def _per_kg(base: str, wanted: str, thick_m: float, hand: tuple[tuple[str, str], ...]) -> Coloured:
+    """A recipe for a kilogram."""
+    chosen = [(i, Colour.model_validate_json(doc)) for i, doc in hand]
+    asked = RecipeAsked(
+        base=base, batch_kg=1.0, wanted=wanted, thicknesses_m=[max(thick_m, 1e-4)], on_white=False,
+        colour_ids=[i for i, _ in chosen], already=[],
+    )  # fmt: skip
+    return _recipe(asked, chosen, {})
+
+
+def doses_of(workshop: Workshop, plan: Plan) -> list[MeltDose]:
+    """The same, with the colours at hand now."""
+    with workshop.session() as session:
+        return plan_doses(session, plan)

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from umber_pebble.services.doc_base import Doc, Id, Name, Utc, Whole, Zone
+from umber_pebble.services.piece_docs import Hex, Piece
 
 
 class Ring(Doc):
@@ -51,10 +52,19 @@ class Paces(Doc):
     pour_each_s: float = Field(ge=1, le=600)
     bend_each_s: float = Field(ge=1, le=600)
     stick_each_s: float = Field(ge=1, le=600)
+    fill_each_s: float = Field(ge=1, le=600)
     stir_s: float = Field(ge=1, le=120)
     unmould_each_s: float = Field(ge=1, le=600)
     clean_s: float = Field(ge=0, le=7200)
     call_before_s: float = Field(ge=0, le=600)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, doc: object) -> object:
+        """An older kitchen had no pace for fillings: as long as a bend takes."""
+        if isinstance(doc, dict) and "fill_each_s" not in doc and "bend_each_s" in doc:
+            return doc | {"fill_each_s": doc["bend_each_s"]}
+        return doc
 
 
 class Kitchen(Doc):
@@ -210,38 +220,6 @@ class Mould(Doc):
     mat: Mat | None
 
 
-class Stick(Doc):
-    diameter_m: float = Field(ge=0.001, le=0.02)
-    inside_m: float = Field(ge=0.002, le=0.3)
-
-
-class Stay(Doc):
-    """From when a cast lies where, after its pour, and how it is kept there."""
-
-    from_s: float = Field(ge=0, le=86_400)
-    place_id: Id
-    care: Literal["none", "wrapped", "hand"]
-
-
-class Piece(Doc):
-    name: Name
-    material: Id = Field(description="isomalt, a fat of the tables, or a fat of the workshop's own")
-    mould_id: Id
-    cavity: Whole = Field(ge=0, le=11, description="which kind of the mould's cavities")
-    fill_m: float = Field(ge=0.0002, le=0.1)
-    work: Literal["none", "bend", "stick"]
-    stick: Stick | None = Field(description="None: no stick")
-    stays: list[Stay] = Field(
-        max_length=6, description="the way it goes from its pour; empty: as the order has it"
-    )
-
-    @model_validator(mode="before")
-    @classmethod
-    def _older(cls, doc: object) -> object:
-        """A piece of an older version has no way of its own."""
-        return {"stays": [], **doc} if isinstance(doc, dict) else doc
-
-
 class Line(Doc):
     piece_id: Id
     quantity: Whole = Field(ge=1, le=5000)
@@ -295,10 +273,20 @@ class CouvertureWay(Doc):
 SEED_DEGC = 20.0
 
 
+class MeltVessel(Doc):
+    """Which vessel a melt of an order is made in: a material, with the hex of its colour behind it if it has one."""
+
+    melt: Annotated[str, Field(min_length=1, max_length=80)]
+    vessel_id: Id
+
+
 class Order(Doc):
+    """What is wanted by when; vessels: where a melt is not made where its material usually is."""
+
     name: Name
     due_at: Utc
     lines: list[Line] = Field(min_length=1, max_length=40)
+    vessels: list[MeltVessel] = Field(max_length=40)
     isomalt: IsomaltWay
     coating: CoatingWay
     couverture: CouvertureWay
@@ -309,7 +297,10 @@ class Order(Doc):
     @classmethod
     def _older(cls, doc: object) -> object:
         """An order of an older version knew no couverture: it would be seeded where coating is melted."""
-        if not isinstance(doc, dict) or "couverture" in doc:
+        if not isinstance(doc, dict):
+            return doc
+        doc = {"vessels": [], **doc}
+        if "couverture" in doc:
             return doc
         coating = doc.get("coating")
         coating = coating.model_dump() if isinstance(coating, CoatingWay) else coating
@@ -344,9 +335,6 @@ class Colour(Doc):
     dye: Literal["e102", "e104", "e110", "e122", "e124", "e127", "e129", "e131", "e132", "e133", "e142", "e151"]
     kind: Literal["water", "oil"]
     mg_per_g: float | None = Field(ge=0.01, le=1000)
-
-
-Hex = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
 
 
 class PaletteColour(Doc):

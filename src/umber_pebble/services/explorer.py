@@ -19,13 +19,15 @@ from umber_pebble.core.heat.sweat import Sweat, sweat
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.heat.windows import TAKES, PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material, materials, tempered
-from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services import docs
+from umber_pebble.services.builds import build_of
 from umber_pebble.services.docs import Doc, Id, Kitchen
-from umber_pebble.services.shapes import mould_case
-from umber_pebble.services.snapshot import own_material, pick, pot_case, prior_loss, stick_of, way_of
-from umber_pebble.services.workshop import KITCHEN_ID, Workshop
+from umber_pebble.services.materials_own import own_material
+from umber_pebble.services.piece_docs import Piece
+from umber_pebble.services.piece_docs import Stay as StayDoc
+from umber_pebble.services.snapshot import pick, pot_case, prior_loss, way_of
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
 
 FRAMES = 72
 PLATE_M = 0.015
@@ -59,7 +61,7 @@ class HeatAsked(Doc):
     wall_m: float
     pour_degc: float | None = Field(description="None: as it is usually poured")
     first: FirstPass | None
-    ways: list[Annotated[list[docs.Stay], Field(min_length=1, max_length=6)]] = Field(min_length=1, max_length=3)
+    ways: list[Annotated[list[StayDoc], Field(min_length=1, max_length=6)]] = Field(min_length=1, max_length=3)
     bend: BendAsked | None
 
 
@@ -264,11 +266,17 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
             tg, path, under, asked.shape,
         )  # fmt: skip
     piece = workshop.get("piece", asked.piece_id).doc
-    assert isinstance(piece, docs.Piece)
-    stored = workshop.get("mould", piece.mould_id).doc
+    assert isinstance(piece, Piece)
+    part = piece.parts[0]
+    stored = workshop.get("mould", part.mould_id).doc
     assert isinstance(stored, docs.Mould)
-    case, stick = mould_case(piece.mould_id, stored, piece.cavity), stick_of(piece)
-    amount = amounts(case.cavity, piece.fill_m, melt, stick.inside_m3 if stick else 0.0)
+    with workshop.session() as session:
+        built = build_of(part, stored, own_materials(session))
+    case, amount = built.mould, next((row.cast for row in reversed(built.laid) if row.cast), None)
+    if amount is None:
+        raise OutOfRange(
+            "this piece has no pass with a melt that can be laid", path="piece_id", got=asked.piece_id
+        )
     return Casting(
         melt, case.material, amount.slab, amount.plate_m, case.wall_m, exact(pour), tg, path, under, thin_m=amount.thin_m,
         thick_m=amount.thick_m,

@@ -4,8 +4,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 from functools import partial
+from typing import Any
 
-from umber_pebble.core.bench.again import cooks_now
+from umber_pebble.core.bench.again import as_cooks, cooks_now
 from umber_pebble.core.bench.bowl import belief_of
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.held_track import HoldKitchen, held_track
@@ -19,8 +20,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.log.learn import Factor, counted, coupling_factor, loss_factor, residue_factor
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.melts.oven import Microwave
-from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.plan.cooks import PotCook, line_amounts, make_cooks, round_windows
+from umber_pebble.core.plan.cooks import PotCook, make_cooks, round_windows
 from umber_pebble.core.plan.problem import FatMelt, PlanInput, SugarCook
 from umber_pebble.services.snapshot import Snapshot, break_key, place_degc, places, plan_input
 from umber_pebble.store.models import Calibration, Run
@@ -32,13 +32,13 @@ class Frozen:
 
     snapshot: Snapshot
     plan: PlanInput
-    amounts: list[CastAmounts]
     cooks: list[PotCook]
     finished_kg: dict[int, float]
     layout: Layout
     windows: dict[int, PieceWindows]
     places: dict[str, Place]
     hold: HoldKitchen
+    doses: dict[str, list[dict[str, Any]]]
     kept: dict[tuple[str, int, int], tuple[object, Track]] = field(default_factory=dict)
 
     def track(self, name: tuple[str, int, int], made_from: object, make: Callable[[], Track]) -> Track:
@@ -66,12 +66,15 @@ def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
     """Engine objects from a run's frozen documents, and the cooks added since."""
     snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False)
     plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
-    amounts = line_amounts(plan)
-    groups = [[(line, casts) for line, casts in group] for group in [*run.frozen["groups"], *more]]
-    if any(not group or any(line >= len(plan.lines) or casts < 1 for line, casts in group) for group in groups):
+    groups = [[(line, casts) for line, casts in group] for group in run.frozen["groups"]]
+    follows, melts = [line.after for line in plan.lines], [line.melt for line in plan.lines]
+    rows = [row for group in [*run.frozen["groups"], *more] for row in group]
+    if not all(groups) or any(line >= len(plan.lines) or casts < 1 for line, casts in rows):
         raise OutOfRange("a round is of a line that is not there", path="frozen.groups", got=str(groups))
-    cooks = make_cooks(plan, groups, amounts)
-    finished = {r.number: amounts[r.line].finished.value.likely * r.casts for c in cooks for r in c.rounds}
+    for added in more:
+        groups += as_cooks(added, follows, melts)
+    cooks = make_cooks(plan, groups)
+    finished = {r.number: plan.lines[r.line].cast.finished.value.likely * r.casts for c in cooks for r in c.rounds}
     rounds = tuple(r for c in cooks for r in c.rounds)
     ways = [plan.way(line) for line in plan.lines]
     spots = places(snapshot)
@@ -83,23 +86,26 @@ def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
         tuple(spots),
         tuple(isinstance(way.by, FatMelt) and isinstance(way.by.by, Microwave) for way in ways),
         tuple(isinstance(way.by, SugarCook) for way in ways),
+        tuple(melts),
+        tuple(follows),
+        tuple(line.last for line in plan.lines),
     )
     return Frozen(
         snapshot,
         plan,
-        amounts,
         cooks,
         finished,
         layout,
-        round_windows(plan, cooks, amounts),
+        round_windows(plan, cooks),
         spots,
         _hold(snapshot),
+        run.frozen.get("doses", {}),
     )
 
 
 def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
     """All tracks of a run: every rest, the pots as they are now, every poured round."""
-    seen = Seen(seq, state, cooks_now(frozen.plan, frozen.cooks, frozen.amounts, state))
+    seen = Seen(seq, state, cooks_now(frozen.plan, frozen.cooks, state))
     for cook, cooked in zip(seen.cooks, state.cooks, strict=True):
         number = cook.number
         for i, rest in enumerate(cooked.rests):
@@ -130,7 +136,6 @@ def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
                     frozen.plan,
                     cook,
                     r.line,
-                    frozen.amounts[r.line],
                     lies,
                     pour,
                     frozen.places,
@@ -207,6 +212,8 @@ def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
     counts = counted(seen.state)
     for r in seen.state.rounds:
         line = frozen.plan.lines[r.line]
+        if not line.last:
+            continue
         row = totals.setdefault(break_key(line.melt, line.mould.mould_id, line.mould.kind), [0, 0])
         row[0] += counts[r.number][0]
         row[1] += counts[r.number][1]

@@ -1,5 +1,6 @@
 """Looking back: predicted against measured, outcomes, and what the next plan does with them."""
 
+import math
 from dataclasses import dataclass
 from datetime import timedelta
 
@@ -30,6 +31,7 @@ class LineResult:
     """One line of a run: cast, unusable, flaws seen, and the castings for the same quantity next time."""
 
     name: str
+    last: bool
     quantity: int
     cast: int
     recorded: int
@@ -153,7 +155,7 @@ def read(service: RunService, run_id: str) -> RunLog:
         summary=_summary(run, frozen, seen),
         engine=run.frozen["engine"],
         confidence_frac=order.confidence_frac,
-        lines=[_line(frozen, seen, i, counts) for i in range(len(order.lines))],
+        lines=[_line(frozen, seen, i, counts) for i in range(len(frozen.plan.lines))],
         rounds=_rounds(frozen, seen),
         coolings=_coolings(frozen, seen, names),
         vessels=lessons,
@@ -215,7 +217,12 @@ def plan_what_is_left(service: RunService, run_id: str, order_id: str) -> Stored
     short = missing(frozen.plan, seen.state)
     if not short:
         raise InUse("nothing is left: all that was ordered is recorded as good", path="id", got=run_id)
-    lines = [order.lines[i].model_copy(update={"quantity": count}) for i, count in short.items()]
+    pieces: dict[int, int] = {}
+    for i, count in short.items():
+        item = frozen.plan.lines[i].item
+        each = frozen.plan.lines[i].quantity // order.lines[item].quantity
+        pieces[item] = max(pieces.get(item, 0), math.ceil(count / each))
+    lines = [order.lines[item].model_copy(update={"quantity": count}) for item, count in pieces.items()]
     due = order.due_at if order.due_at > now + SOON else now + LATER
     name = f"{order.name}, the rest"[:60]
     return service.workshop.create(
@@ -248,6 +255,7 @@ def _line(frozen: Frozen, seen: Seen, index: int, counts: dict[str, Counts]) -> 
     rate = BreakRate(known.broken, known.good)
     return LineResult(
         line.name,
+        line.last,
         line.quantity,
         sum(s.casts for s in states if s.poured_s is not None),
         len(outcomes),
@@ -273,6 +281,8 @@ def _rounds(frozen: Frozen, seen: Seen) -> list[RoundRecord]:
     out = []
     for r in (r for c in frozen.cooks for r in c.rounds):
         s = seen.state.rounds[r.number]
+        if not frozen.plan.lines[r.line].last:
+            continue
         usable = {c: ok for c, (ok, _) in s.outcomes.items()}
         flaws = {c: list(kinds) for c, (_, kinds) in s.outcomes.items()}
         poured, temper, hot = s.poured_s is not None, None, False

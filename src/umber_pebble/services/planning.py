@@ -2,17 +2,14 @@
 
 from dataclasses import dataclass, replace
 
-from umber_pebble.core.errors import Missing
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
 from umber_pebble.core.heat.piece import Casting, Place, Stay
 from umber_pebble.core.heat.pour import FatFlow, pour_window_s
 from umber_pebble.core.heat.vessel import Pot, base_case
 from umber_pebble.core.heat.windows import windows_s
-from umber_pebble.core.materials.load import Material, material
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import (
     Cavity,
-    level_m,
     open_m2,
     section_m,
     slab_m,
@@ -20,17 +17,14 @@ from umber_pebble.core.moulds.cavity import (
     volume_m3,
     wetted_m2,
 )
-from umber_pebble.core.pieces.cast import CastAmounts, amounts, level_for_mass_m
 from umber_pebble.core.plan.compile import Plan, compile_plan
-from umber_pebble.core.plan.problem import Stick as StickCase
-from umber_pebble.core.spread import Spread, exact
+from umber_pebble.core.spread import exact
 from umber_pebble.formats.svg import read_outline
 from umber_pebble.services import docs
-from umber_pebble.services.docs import Kitchen, Mould, Order
-from umber_pebble.services.docs import Place as PlaceDoc
-from umber_pebble.services.shapes import cavity_fit, mould_case
-from umber_pebble.services.snapshot import castable, plan_input, way_of
-from umber_pebble.services.workshop import KITCHEN_ID, Workshop, load, own_materials, snapshot_of
+from umber_pebble.services.docs import Order
+from umber_pebble.services.shapes import cavity_fit
+from umber_pebble.services.snapshot import plan_input
+from umber_pebble.services.workshop import Workshop, load, snapshot_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,19 +54,7 @@ class CavityFigures:
     disagree: bool
 
 
-@dataclass(frozen=True, slots=True)
-class PieceFigures:
-    """A piece's cast at its level, and how it would cool where its material usually sets [s from the pour]."""
-
-    section: Section
-    amounts: CastAmounts
-    place: str
-    pour: Spread
-    windows: dict[str, Spread]
-    never: list[str]
-
-
-def _section(cavity: Cavity, under_m: float, cut_frac: float) -> Section:
+def section_of(cavity: Cavity, under_m: float, cut_frac: float) -> Section:
     across, along = cavity.bounds_m()
     runs = [[[x, z] for x, z in run] for run in section_m(cavity, cut_frac)]
     return Section(runs, across, along, cavity.depth_m, under_m)
@@ -103,7 +85,7 @@ def measure_cavity(kind: docs.Cavity, wall_m: float, cut_frac: float) -> CavityF
         )
     thick = thickness_m(cavity, depth)
     return CavityFigures(
-        _section(cavity, wall_m, cut_frac),
+        section_of(cavity, wall_m, cut_frac),
         [[x, y] for x, y in cavity.shape.rim()],
         volume,
         explained(open_m2(cavity, depth), "m2", "area of the opening at the rim", *sizes, sources=("geometry",)),
@@ -121,73 +103,6 @@ def measure_cavity(kind: docs.Cavity, wall_m: float, cut_frac: float) -> CavityF
         fit.tolerance_frac,
         fit.disagree,
     )
-
-
-@dataclass(frozen=True, slots=True)
-class CastAsked:
-    """A cast as it stands in the editor: its material and mould, its stick, and its level, volume or weight."""
-
-    material: str
-    mould_id: str
-    cavity: int
-    stick: StickCase | None
-    stays: list[docs.Stay]
-    fill_m: float | None
-    volume_m3: float | None
-    finished_kg: float | None
-
-
-def measure_piece(workshop: Workshop, asked: CastAsked) -> PieceFigures:
-    """A cast from its level, its volume or its weight, whichever is given.
-
-    Raises: NotFound: the mould. Missing: none given. OutOfRange: more than the cavity holds.
-    """
-    mould = workshop.get("mould", asked.mould_id).doc
-    assert isinstance(mould, Mould)
-    with workshop.session() as session:
-        melt = castable(asked.material, own_materials(session), "material")
-    case = mould_case(asked.mould_id, mould, asked.cavity)
-    cavity = case.cavity
-    inside = asked.stick.inside_m3 if asked.stick else 0.0
-    fill_m = asked.fill_m
-    if fill_m is None and asked.volume_m3 is not None:
-        fill_m = level_m(cavity, asked.volume_m3 + inside)
-    elif fill_m is None and asked.finished_kg is not None:
-        fill_m = level_for_mass_m(cavity, asked.finished_kg, melt, inside)
-    if fill_m is None:
-        raise Missing("give a level, a volume or a weight", path="fill_m")
-    kitchen = workshop.get("kitchen", KITCHEN_ID).doc
-    assert isinstance(kitchen, Kitchen)
-    amount = amounts(cavity, fill_m, melt, inside)
-    sets_in = _sets_in(kitchen, melt)
-    stays = asked.stays or [docs.Stay(from_s=0.0, place_id=sets_in.id, care="none")]
-    way = way_of(stays, kitchen, "stays")
-    # no vessel is known here: poured anywhere between as hot as it may be and the closing of its window
-    if asked.material == "isomalt":
-        tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
-        closes, hottest = (
-            temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely),
-            melt.value("cook_to"),
-        )
-    else:
-        tg, closes, hottest = None, melt.value("melts_at"), melt.value("pour_below")
-    pour = Spread(closes, (closes + hottest) / 2, hottest)
-    w = windows_s(
-        Casting(
-            melt, case.material, amount.slab, amount.plate_m, case.wall_m, pour, tg, tuple(stay for stay, _ in way),
-            thin_m=amount.thin_m, thick_m=amount.thick_m,
-        )
-    )  # fmt: skip
-    names = {place.id: place.name for place in kitchen.places}
-    never = [name for name in w.at if w.never(name)]
-    place = ", then ".join(dict.fromkeys(names[place_id] for _, place_id in way))
-    return PieceFigures(_section(cavity, case.wall_m, 0.0), amount, place, pour, w.at, never)
-
-
-def _sets_in(kitchen: Kitchen, melt: Material) -> PlaceDoc:
-    """Where a cast would usually set: fat in the first fridge, sugar on the first place."""
-    cold = [p for p in kitchen.places if p.kind == "fridge"] if melt.flags.get("fat", False) else []
-    return [*cold, *kitchen.places][0]
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from umber_pebble.core.materials.load import Material, materials
 from umber_pebble.services import docs
-from umber_pebble.services.snapshot import own_material
+from umber_pebble.services.materials_own import own_material
 from umber_pebble.services.workshop import Workshop
 
 

@@ -13,7 +13,8 @@ from umber_pebble.core.bench.reduce import replay
 from umber_pebble.core.bench.state import Event, RunState
 from umber_pebble.core.bench.track import temperature_at_degc
 from umber_pebble.core.errors import CoreError, MouldTooWeak, OutOfRange
-from umber_pebble.core.plan.compile import compile_plan
+from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.services.colouring import MeltDose, plan_doses
 from umber_pebble.services.docs import Order
 from umber_pebble.services.errors import IdReused, InUse, NotFound
 from umber_pebble.services.frozen import Frozen, Seen, looked_at, taught, thaw
@@ -70,6 +71,7 @@ class RunService:
                 "snapshot": snapshot.model_dump(mode="json"),
                 "groups": groups,
                 "planned_at": now.isoformat(),
+                "doses": _per_kg(plan, plan_doses(session, plan)),
             }
             run = Run(id=run_id, order_id=order_id, started_at=now, ended_at=None, frozen=frozen)
             session.add(run)
@@ -220,6 +222,19 @@ class RunService:
             rows = queries.runs(session)
             session.expunge_all()
         return rows
+
+
+def _per_kg(plan: Plan, doses: list[MeltDose]) -> dict[str, list[dict[str, Any]]]:
+    """What is stirred into a kilogram of each coloured melt, as the plan had it."""
+    fresh = {melt.melt: melt.fresh.value.likely for melt in plan.melts}
+
+    def each(melt: str, value: float | None) -> float | None:
+        return None if value is None else value / fresh[melt]
+
+    return {
+        d.melt: [{"name": x.name, "kg": each(d.melt, x.add_kg), "drops": each(d.melt, x.drops)} for x in d.doses]
+        for d in doses
+    }
 
 
 def _trim(kept: "OrderedDict[str, Any]") -> None:

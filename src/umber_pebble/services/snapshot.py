@@ -6,18 +6,19 @@ from datetime import datetime
 
 from pydantic import Field
 
-from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.melting import Bath
 from umber_pebble.core.heat.piece import STILL_M_S
 from umber_pebble.core.heat.piece import Place as PlaceCase
 from umber_pebble.core.heat.piece import Stay as StayCase
 from umber_pebble.core.heat.vessel import Pot
-from umber_pebble.core.materials.load import Material, like, material, materials, model_factors
+from umber_pebble.core.materials.load import material, model_factors
 from umber_pebble.core.melts.bursts import School
 from umber_pebble.core.melts.oven import Microwave, nib_duty_frac
-from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, Stick, SugarCook, Temper, Way
+from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, SugarCook, Temper, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
+from umber_pebble.services.builds import build_of, last_melt, lines_of
 from umber_pebble.services.docs import (
     CouvertureWay,
     Doc,
@@ -26,14 +27,13 @@ from umber_pebble.services.docs import (
     Mould,
     Order,
     OwnMaterial,
-    Piece,
     Place,
-    Stay,
     Vessel,
 )
 from umber_pebble.services.docs import Microwave as MicrowaveDoc
 from umber_pebble.services.docs import Ring as RingDoc
-from umber_pebble.services.shapes import mould_case
+from umber_pebble.services.materials_own import castable
+from umber_pebble.services.piece_docs import Piece, Stay
 
 HALF = 0.5
 WATER = {"auto": None, "dry": False, "wet": True}
@@ -155,7 +155,7 @@ def places(snapshot: Snapshot) -> dict[str, PlaceCase]:
 
 def break_key(melt: str, mould_id: str, cavity: int) -> str:
     """What break rates are kept by: material, mould and kind of cavity."""
-    return f"{melt}:{mould_id}:{cavity}"
+    return f"{melt.partition('#')[0]}:{mould_id}:{cavity}"
 
 
 def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Pot:
@@ -180,28 +180,42 @@ def ring_case(heater: RingDoc | MicrowaveDoc, kitchen: Kitchen, ovens: Mapping[s
     return Ring(heater.power_w, material("kitchen", heater.kind, "ring").spread("efficiency"))
 
 
-def castable(key: str, own: Mapping[str, OwnMaterial], path: str) -> Material:
-    """A material that a piece may be cast of: isomalt, or a fat.
+def _ways(snapshot: Snapshot, lines: list[Line]) -> dict[str, Way]:
+    """How each melt is made: the largest of a material's colours in the order's own vessel, the others in what else there is."""
+    weights: dict[str, float] = {}
+    for line in lines:
+        weights[line.melt] = weights.get(line.melt, 0.0) + line.cast.poured.value.likely * line.quantity
+    chosen = {row.melt: row.vessel_id for row in snapshot.order.vessels}
+    taken: list[str] = list(chosen.values())
+    ways: dict[str, Way] = {}
+    for melt in sorted(weights, key=lambda m: -weights[m]):
+        usual = _way(snapshot, melt, chosen.get(melt))
+        if melt not in chosen and usual.vessel_id in taken:
+            usual = _way(snapshot, melt, _another(snapshot, usual, taken))
+        taken.append(usual.vessel_id)
+        ways[melt] = usual
+    return {melt: ways[melt] for melt in weights}
 
-    Raises: OutOfRange: there is none of that name, or it is no material for casting in moulds yet.
-    """
-    tables = materials("melts")
-    melt = own_material(key, own[key]) if key in own else tables.get(key)
-    if melt is None or not (key == "isomalt" or melt.flags.get("fat", False)):
-        known = ["isomalt", *(k for k, m in tables.items() if m.flags.get("fat", False)), *own]
-        raise OutOfRange(
-            "a piece is cast of isomalt or a fat: choose another", path=path, got=key, limits={"one_of": known}
-        )
-    return melt
+
+def _another(snapshot: Snapshot, usual: Way, taken: list[str]) -> str:
+    """A vessel of the same make that nothing else is in; the same one where there is none."""
+    kitchen, metal = snapshot.kitchen, usual.pot.metal.flags["metal"]
+    free = (
+        v.id
+        for v in kitchen.vessels
+        if v.id not in taken and material("kitchen", v.made_of, "pot").flags["metal"] == metal
+    )
+    return next(free, usual.vessel_id)
 
 
-def _way(snapshot: Snapshot, key: str) -> Way:
+def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None) -> Way:
     kitchen, order = snapshot.kitchen, snapshot.order
+    key, _, colour = melt_key.partition("#")
     melt = castable(key, snapshot.materials, "material")
     tempers = melt.flags.get("tempers", False)
     chosen = order.isomalt if key == "isomalt" else order.couverture if tempers else order.coating
     name = "isomalt" if key == "isomalt" else "couverture" if tempers else "coating"
-    vessel = pick(kitchen.vessels, chosen.vessel_id, f"{name}.vessel_id")
+    vessel = pick(kitchen.vessels, vessel_id or chosen.vessel_id, f"{name}.vessel_id")
     stand = pick(kitchen.places, chosen.stand_id, f"{name}.stand_id")
     place = pick(kitchen.places, chosen.place_id, f"{name}.place_id")
     by: SugarCook | FatMelt
@@ -230,6 +244,7 @@ def _way(snapshot: Snapshot, key: str) -> Way:
     return Way(
         melt, pot_case(vessel, stand, kitchen, loss), vessel.id, by, place_case(poured_on, kitchen),
         poured_on.id, place_case(place, kitchen), place.id, residue,
+        f"#{colour}" if colour else None,
     )  # fmt: skip
 
 
@@ -239,63 +254,26 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     Raises: OutOfRange: a ring, vessel, oven or place is gone; a size is impossible.
     """
     order, kitchen = snapshot.order, snapshot.kitchen
-    lines = []
-    for row in order.lines:
+    lines: list[Line] = []
+    paces = Paces(**kitchen.paces.model_dump())
+    for item, row in enumerate(order.lines):
         piece = snapshot.pieces[row.piece_id]
-        counts = snapshot.breaks.get(
-            break_key(piece.material, piece.mould_id, piece.cavity), Counts(broken=0, good=0)
-        )
-        lines.append(
-            Line(
-                piece.name,
-                row.quantity,
-                piece.material,
-                mould_case(piece.mould_id, snapshot.moulds[piece.mould_id], piece.cavity),
-                piece.fill_m,
-                None if piece.work == "none" else piece.work,
-                stick_of(piece),
-                BreakRate(counts.broken, counts.good),
-                way_of(piece.stays, kitchen, f"pieces.{row.piece_id}.stays"),
-            )
-        )
+        for part in piece.parts:
+            key = break_key(last_melt(part).material, part.mould_id, part.cavity)
+            counts = snapshot.breaks.get(key, Counts(broken=0, good=0))
+            name = piece.name if len(piece.parts) == 1 else f"{piece.name}, {part.name.lower()}"
+            lines += lines_of(
+                part, build_of(part, snapshot.moulds[part.mould_id], snapshot.materials), name, item, row.quantity * part.count,
+                BreakRate(counts.broken, counts.good), way_of(part.stays, kitchen, f"pieces.{row.piece_id}.stays"), paces, len(lines),
+            )  # fmt: skip
     return PlanInput(
         lines=tuple(lines),
-        ways={melt: _way(snapshot, melt) for melt in dict.fromkeys(line.melt for line in lines)},
+        ways=_ways(snapshot, lines),
         due_s=(order.due_at - now).total_seconds(),
-        paces=Paces(**kitchen.paces.model_dump()),
+        paces=paces,
         room_degc=kitchen.room_degc,
         humidity_frac=kitchen.humidity_frac,
         altitude_m=kitchen.altitude_m,
         confidence_frac=order.confidence_frac,
         reserve_frac=order.reserve_frac,
     )
-
-
-LARGEST_CHANGE, FARTHEST_K = 5.0, 40.0
-
-
-def own_material(key: str, doc: OwnMaterial) -> Material:
-    """A material of the workshop's own: its relative with what the maker's sheet says.
-
-    Raises: OutOfRange: the sheet speaks of something the relative does not have, says it twice, or is far from it.
-    """
-    relative = material("melts", doc.like)
-    for i, row in enumerate(doc.sheet):
-        at, path = relative.properties.get(row.name), f"sheet.{i}.likely"
-        if at is not None and at.unit == "degC":
-            require_range(path, row.likely, at.value - FARTHEST_K, at.value + FARTHEST_K)
-        elif at is not None:
-            low, high = sorted((at.value / LARGEST_CHANGE, at.value * LARGEST_CHANGE))
-            require_range(path, row.likely, low, high)
-        if not row.low <= row.likely <= row.high:
-            raise OutOfRange("low, likely and high must rise", path=path, got=row.likely)
-    names = [row.name for row in doc.sheet]
-    if len(set(names)) != len(names):
-        raise OutOfRange("a value stands twice in the sheet", path="sheet", got=str(names))
-    sheet = tuple((row.name, Spread(row.low, row.likely, row.high)) for row in doc.sheet)
-    return like(relative, key, doc.name, sheet)
-
-
-def stick_of(piece: Piece) -> Stick | None:
-    """A piece's stick as the engine takes it."""
-    return Stick(piece.stick.diameter_m, piece.stick.inside_m) if piece.stick else None

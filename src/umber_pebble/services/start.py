@@ -53,6 +53,7 @@ FIRST_KITCHEN = Kitchen(
         weigh_s=120.0,
         pour_each_s=6.0,
         bend_each_s=12.0,
+        fill_each_s=12.0,
         stick_each_s=5.0,
         stir_s=15.0,
         unmould_each_s=8.0,

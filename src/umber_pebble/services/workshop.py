@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
+from functools import partial
 from typing import Any
 
 from sqlalchemy import Engine
@@ -11,25 +12,24 @@ from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.log.learn import Factor, learned
-from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.spread import Spread
+from umber_pebble.services.builds import build_of, last_melt
 from umber_pebble.services.clock import Clock
-from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, OwnMaterial, Piece
+from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, OwnMaterial
 from umber_pebble.services.errors import DiskFull, InUse, NotFound, Stale
 from umber_pebble.services.live import Broker
-from umber_pebble.services.shapes import cavity_fit, kind_of
+from umber_pebble.services.materials_own import own_material
+from umber_pebble.services.piece_docs import Part, Piece
+from umber_pebble.services.shapes import cavity_fit
 from umber_pebble.services.snapshot import (
     Counts,
     FactorSpread,
     Snapshot,
     air_degc,
     break_key,
-    castable,
-    own_material,
     prior_coupling,
     prior_loss,
     prior_residue,
-    stick_of,
 )
 from umber_pebble.store import queries
 from umber_pebble.store.models import Thing
@@ -178,7 +178,8 @@ class Workshop:
 
 
 def _refers_to(doc: dict[str, Any]) -> set[str]:
-    return {doc.get("mould_id", ""), *(line["piece_id"] for line in doc.get("lines", []))}
+    parts = (part["mould_id"] for part in doc.get("parts", [{"mould_id": doc.get("mould_id", "")}]))
+    return {*parts, *(line["piece_id"] for line in doc.get("lines", []))}
 
 
 def _dump(doc: Doc) -> dict[str, Any]:
@@ -211,39 +212,29 @@ def _within(path: str, check: Callable[[], object]) -> None:
 
 
 def check_piece(session: Session, piece: Piece) -> None:
-    """A piece's fill must stand in its mould, its stick in the fill; its work must suit the material.
+    """A piece's moulds, materials and ways must be there; what a pass cannot be is shown where it is, and only keeps a plan from
+    being made.
 
-    Raises: NotFound: the mould is gone. OutOfRange: the fill is above the rim, the stick too thick, coating bent.
+    Raises: NotFound: a mould is gone. OutOfRange: a material that is not cast, a way out of order, chocolate bent.
     """
-    mould = load(session, "mould", piece.mould_id, path="mould_id").doc
-    assert isinstance(mould, Mould)
-    cavity = cavity_fit(kind_of(mould, piece.cavity)).cavity
-    if piece.fill_m > cavity.depth_m * (1 + 1e-9):
-        raise OutOfRange(
-            "the fill stands above the rim of the mould",
-            path="fill_m",
-            got=piece.fill_m,
-            limits={"low": 0.0002, "high": cavity.depth_m},
-        )
-    starts = [stay.from_s for stay in piece.stays]
-    if piece.stays and (starts[0] != 0 or starts != sorted(set(starts))):
+    own = own_materials(session)
+    for i, part in enumerate(piece.parts):
+        mould = load(session, "mould", part.mould_id, path=f"parts.{i}.mould_id").doc
+        assert isinstance(mould, Mould)
+        _within(f"parts.{i}", partial(_check_part, part, mould, own))
+
+
+def _check_part(part: Part, mould: Mould, own: dict[str, OwnMaterial]) -> None:
+    build_of(part, mould, own)
+    starts = [stay.from_s for stay in part.stays]
+    if part.stays and (starts[0] != 0 or starts != sorted(set(starts))):
         raise OutOfRange(
             "its way begins with the pour, and each place comes later than the one before",
             path="stays",
             got=str(starts),
         )
-    melt = castable(piece.material, own_materials(session), "material")
-    if piece.work == "bend" and piece.material != "isomalt":
-        raise OutOfRange(
-            "only sugar bends while it is warm: leave it, or give it a stick", path="work", got="bend"
-        )
-    if (piece.work == "stick") != (piece.stick is not None):
-        raise OutOfRange(
-            "say how thick the stick is and how much of it is in the melt", path="stick", got=piece.work
-        )
-    stick = stick_of(piece)
-    if stick is not None:
-        amounts(cavity, piece.fill_m, melt, stick.inside_m3)
+    if part.bent and last_melt(part).material != "isomalt":
+        raise OutOfRange("only sugar bends while it is warm: leave it as it is", path="bent", got=True)
 
 
 def load(session: Session, kind: str, thing_id: str, path: str = "id") -> Stored:
@@ -270,13 +261,16 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
     for i, line in enumerate(order.lines):
         piece = load(session, "piece", line.piece_id, path=f"lines.{i}.piece_id")
         assert isinstance(piece.doc, Piece)
-        mould = load(session, "mould", piece.doc.mould_id, path=f"lines.{i}.piece_id")
-        assert isinstance(mould.doc, Mould)
-        pieces[piece.id], moulds[mould.id] = piece.doc, mould.doc
-        versions |= {piece.id: piece.version, mould.id: mould.version}
-    vessels = dict.fromkeys((order.isomalt.vessel_id, order.coating.vessel_id, order.couverture.vessel_id))
-    own, cast_of = own_materials(session), {piece.material for piece in pieces.values()}
-    used = {break_key(piece.material, piece.mould_id, piece.cavity): piece for piece in pieces.values()}
+        pieces[piece.id] = piece.doc
+        versions[piece.id] = piece.version
+        for part in piece.doc.parts:
+            mould = load(session, "mould", part.mould_id, path=f"lines.{i}.piece_id")
+            assert isinstance(mould.doc, Mould)
+            moulds[mould.id], versions[mould.id] = mould.doc, mould.version
+    vessels = [v.id for v in kitchen.doc.vessels]
+    parts = [part for piece in pieces.values() for part in piece.parts]
+    own, cast_of = own_materials(session), {melt.material for part in parts for melt in part.melts}
+    used = dict.fromkeys(break_key(last_melt(part).material, part.mould_id, part.cavity) for part in parts)
     return Snapshot(
         order=order,
         kitchen=kitchen.doc,

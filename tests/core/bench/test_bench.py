@@ -18,18 +18,28 @@ from umber_pebble.core.errors import Missing, NotInSequence, OutOfRange
 from umber_pebble.core.heat.piece import Stay
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.log.learn import Factor, learned, loss_factor
-from umber_pebble.core.plan.cooks import line_amounts, make_cooks, round_windows
+from umber_pebble.core.plan.cooks import make_cooks, round_windows
 from umber_pebble.core.spread import Spread, exact
 
 PLAN = make_plan()
 WAY = PLAN.ways["isomalt"]
-AMOUNTS = line_amounts(PLAN)
-COOKS = make_cooks(PLAN, [[(0, 14)], [(0, 14)]], AMOUNTS)
-WINDOWS = round_windows(PLAN, COOKS, AMOUNTS)
+COOKS = make_cooks(PLAN, [[(0, 14)], [(0, 14)]])
+WINDOWS = round_windows(PLAN, COOKS)
 ROUNDS = [r for c in COOKS for r in c.rounds]
-KG = {r.number: AMOUNTS[0].finished.value.likely * r.casts for r in ROUNDS}
+KG = {r.number: PLAN.lines[0].cast.finished.value.likely * r.casts for r in ROUNDS}
 PLACES = {"bench": WOOD}
-LAYOUT = Layout(tuple(ROUNDS), ("pot",), (None,), ("bench",), ("bench", "slab"), (False,), (True,))
+LAYOUT = Layout(
+    tuple(ROUNDS),
+    ("pot",),
+    (None,),
+    ("bench",),
+    ("bench", "slab"),
+    (False,),
+    (True,),
+    ("isomalt",),
+    (None,),
+    (True,),
+)
 WREN = "Wren"
 
 
@@ -160,11 +170,11 @@ def run_to(*steps: tuple[str, float, dict[str, Any]], now: float, actor: str = W
         elif seen.phase == "resting":
             pots[cook.number] = resting_track(cook, seen.rests[-1], KG)
     tracks = {
-        r.number: round_track(PLAN, COOKS[r.cook], 0, AMOUNTS[0], state.rounds[r.number], exact(140.0), PLACES)
+        r.number: round_track(PLAN, COOKS[r.cook], 0, state.rounds[r.number], exact(140.0), PLACES)
         for r in ROUNDS
         if state.rounds[r.number].poured_s is not None
     }
-    return next_acts(PLAN, COOKS, AMOUNTS, state, pots, tracks, WINDOWS, actor, now)
+    return next_acts(PLAN, COOKS, state, pots, tracks, WINDOWS, actor, now)
 
 
 def test_the_acts_lead_through_a_run() -> None:
@@ -212,10 +222,9 @@ def test_a_run_teaches_the_pots_loss() -> None:
 
 
 LOLLIPOPS = make_lollipops()
-SIZES = line_amounts(LOLLIPOPS)
-MELTS = make_cooks(LOLLIPOPS, [[(0, 8)], [(0, 8)]], SIZES)
+MELTS = make_cooks(LOLLIPOPS, [[(0, 8)], [(0, 8)]])
 BOARD = Layout(
-    tuple(r for c in MELTS for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (False,)
+    tuple(r for c in MELTS for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (False,), ("coating",), (None,), (True,)
 )  # fmt: skip
 SPOTS = {"bench": WOOD, "fridge": FRIDGE}
 
@@ -232,12 +241,12 @@ def lollipop_acts(now: float, *steps: tuple[str, float, dict[str, Any]]) -> tupl
         elif seen.phase == "resting":
             pots[cook.number] = resting_track(cook, seen.rests[-1], {0: 0.13, 1: 0.13})
     tracks = {
-        r.number: round_track(LOLLIPOPS, MELTS[0], 0, SIZES[0], r, exact(38.0), SPOTS)
+        r.number: round_track(LOLLIPOPS, MELTS[0], 0, r, exact(38.0), SPOTS)
         for r in state.rounds
         if r.poured_s is not None
     }
-    windows = round_windows(LOLLIPOPS, MELTS, SIZES)
-    return next_acts(LOLLIPOPS, MELTS, SIZES, state, pots, tracks, windows, WREN, now), tracks
+    windows = round_windows(LOLLIPOPS, MELTS)
+    return next_acts(LOLLIPOPS, MELTS, state, pots, tracks, windows, WREN, now), tracks
 
 
 def test_lollipops_are_melted_poured_get_sticks_go_to_the_fridge_and_come_out() -> None:
@@ -293,16 +302,16 @@ def test_two_vessels_may_be_on_at_once() -> None:
 
 
 def test_a_pot_thrown_away_is_cooked_anew_for_what_it_still_owes() -> None:
-    two = make_cooks(PLAN, [[(0, 8), (0, 6)]], AMOUNTS)
+    two = make_cooks(PLAN, [[(0, 8), (0, 6)]])
     layout = replace(LAYOUT, rounds=tuple(r for c in two for r in c.rounds))
     steps = [HEATED, OFF, POURED, ("discarded", 520.0, {"cook": 0})]
     state = replay(layout, log(*steps))
     assert (state.cooks[0].phase, state.cooks[0].lost) == ("waiting", (0,))
-    [again] = cooks_now(PLAN, two, AMOUNTS, state)
+    [again] = cooks_now(PLAN, two, state)
     [whole] = two
     assert again.fresh_kg == again.charge_kg < whole.charge_kg
-    assert again.poured_kg == pytest.approx(6 * AMOUNTS[0].poured.value.likely)
-    heat = next_acts(PLAN, [again], AMOUNTS, state, {}, {0: _track(two, state)}, WINDOWS, WREN, 600.0)
+    assert again.poured_kg == pytest.approx(6 * PLAN.lines[0].cast.poured.value.likely)
+    heat = next_acts(PLAN, [again], state, {}, {0: _track(two, state)}, WINDOWS, WREN, 600.0)
     assert [a.params["casts"] for a in heat if a.kind == "heat"] == [6]
     # cooked anew, it rests as a whole charge, not as one that a round has been poured from
     state = replay(layout, log(*steps, ("heated", 700.0, {"cook": 0}), ("rested", 900.0, {"cook": 0})))
@@ -312,7 +321,7 @@ def test_a_pot_thrown_away_is_cooked_anew_for_what_it_still_owes() -> None:
 
 
 def _track(cooks: list[Any], state: RunState) -> Track:
-    return round_track(PLAN, cooks[0], 0, AMOUNTS[0], state.rounds[0], exact(140.0), PLACES)
+    return round_track(PLAN, cooks[0], 0, state.rounds[0], exact(140.0), PLACES)
 
 
 def test_what_is_short_is_cooked_again_with_spares_or_the_run_ends() -> None:
@@ -327,7 +336,7 @@ def test_what_is_short_is_cooked_again_with_spares_or_the_run_ends() -> None:
         ]  # fmt: skip
     state = state_of(log(*done))
     assert missing(PLAN, state) == {0: 10}
-    acts = next_acts(PLAN, COOKS, AMOUNTS, state, {}, {}, WINDOWS, WREN, 40_000.0)
+    acts = next_acts(PLAN, COOKS, state, {}, {}, WINDOWS, WREN, 40_000.0)
     assert [a.kind for a in acts] == ["again", "end"]
     [[line, casts]] = acts[0].payload["rounds"]
     assert (line, casts) == (0, 14)  # 10 and spares at this break rate, no more than the mould holds
@@ -365,23 +374,23 @@ def test_what_is_seen_moves_the_windows_and_what_says_nothing_new_does_not() -> 
 def test_a_piece_with_a_way_of_its_own_goes_it() -> None:
     slab = Stay(300.0, FRIDGE)
     plan = replace(PLAN, lines=(replace(PLAN.lines[0], lies=((Stay(0.0, WOOD), "bench"), (slab, "slab"))),))
-    cooks = make_cooks(plan, [[(0, 14)], [(0, 14)]], AMOUNTS)
+    cooks = make_cooks(plan, [[(0, 14)], [(0, 14)]])
     state = state_of(log(HEATED, OFF, POURED))
-    track = round_track(plan, cooks[0], 0, AMOUNTS[0], state.rounds[0], exact(140.0), PLACES)
-    windows = round_windows(plan, cooks, AMOUNTS)
-    acts = next_acts(plan, cooks, AMOUNTS, state, {}, {0: track}, windows, WREN, 500.0)
+    track = round_track(plan, cooks[0], 0, state.rounds[0], exact(140.0), PLACES)
+    windows = round_windows(plan, cooks)
+    acts = next_acts(plan, cooks, state, {}, {0: track}, windows, WREN, 500.0)
     move = next(a for a in acts if a.kind == "move")
     assert (move.payload["place"], move.opens_s) == ("slab", pytest.approx(780.0))
     assert track.windows["unmould"][0].likely < disc_track().windows["unmould"][0].likely
     moved = state_of(log(HEATED, OFF, POURED, ("moved", 700.0, {"round": 0, "place": "slab"})))
-    later = next_acts(plan, cooks, AMOUNTS, moved, {}, {0: track}, windows, WREN, 710.0)
+    later = next_acts(plan, cooks, moved, {}, {0: track}, windows, WREN, 710.0)
     assert "move" not in [a.kind for a in later]
 
 
 def test_a_pause_silences_and_hides_nothing() -> None:
     paused = state_of(log(HEATED, ("paused", 150.0, {})))
     pots = {0: heating_track(COOKS[0], paused.cooks[0])}
-    acts = next_acts(PLAN, COOKS, AMOUNTS, paused, pots, {}, WINDOWS, WREN, 160.0)
+    acts = next_acts(PLAN, COOKS, paused, pots, {}, WINDOWS, WREN, 160.0)
     assert [a.kind for a in acts][:2] == ["resume", "off"]
     assert state_of(log(HEATED, ("paused", 150.0, {}), ("resumed", 160.0, {}))).paused_s is None
     with pytest.raises(NotInSequence, match="not paused"):

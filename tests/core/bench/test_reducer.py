@@ -13,7 +13,16 @@ from umber_pebble.core.plan.cooks import Round
 
 ROUNDS = (Round(0, 0, 0, 3), Round(1, 0, 0, 2), Round(2, 1, 1, 3))
 LAYOUT = Layout(
-    ROUNDS, ("pot", "bowl"), ("bend", "stick"), ("bench", "slab"), ("bench", "slab"), (False, True), (True, False)
+    ROUNDS,
+    ("pot", "bowl"),
+    ("bend", "stick"),
+    ("bench", "slab"),
+    ("bench", "slab"),
+    (False, True),
+    (True, False),
+    ("isomalt", "coating"),
+    (None, None),
+    (True, True),
 )
 SMALL = st.integers(-1, 3)
 JUNK = st.one_of(

@@ -17,7 +17,7 @@ from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import School
 from umber_pebble.core.melts.oven import Microwave
-from umber_pebble.core.plan.cooks import line_amounts, make_cooks, round_windows
+from umber_pebble.core.plan.cooks import make_cooks, round_windows
 from umber_pebble.core.plan.problem import FatMelt, PlanInput, Temper
 from umber_pebble.core.spread import exact
 from umber_pebble.core.temper.seed import after_degc, plan_seed
@@ -38,10 +38,9 @@ class Bench:
 
     def __init__(self, school: str = "seed") -> None:
         self.plan = plan_of(school)
-        self.sizes = line_amounts(self.plan)
-        self.cooks = make_cooks(self.plan, [[(0, 8)]], self.sizes)
+        self.cooks = make_cooks(self.plan, [[(0, 8)]])
         self.layout = Layout(
-            tuple(r for c in self.cooks for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (False,)
+            tuple(r for c in self.cooks for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (False,), ("coating",), (None,), (True,)
         )  # fmt: skip
         self.steps: list[Step] = [
             ("started", 0.0, {}),
@@ -65,10 +64,8 @@ class Bench:
 
     def then(self, now: float, *more: Step) -> Act:
         self.steps += more
-        windows = round_windows(self.plan, self.cooks, self.sizes)
-        return next_acts(
-            self.plan, self.cooks, self.sizes, self.state(), {0: self.track()}, {}, windows, WREN, now
-        )[0]
+        windows = round_windows(self.plan, self.cooks)
+        return next_acts(self.plan, self.cooks, self.state(), {0: self.track()}, {}, windows, WREN, now)[0]
 
     def reads(self, at: float, degc: float) -> Step:
         return ("reading", at, {"cook": 0, "degc": degc, "method": "immersed_swirled"})
@@ -112,7 +109,7 @@ def test_what_is_poured_out_of_temper_sets_later_and_the_round_keeps_it() -> Non
     assert state.cooks[0].rests[0].temper == "under"
     spots = {"bench": plan.ways["dark"].poured_on, "fridge": plan.ways["dark"].sets_in}
     touch = [
-        round_track(plan, cook, 0, bench.sizes[0], state.rounds[0], exact(31.0), spots, temper).windows["touch"][0].likely
+        round_track(plan, cook, 0, state.rounds[0], exact(31.0), spots, temper).windows["touch"][0].likely
         for temper in ("tempered", "under")
     ]  # fmt: skip
     assert touch[1] > touch[0] + 120.0

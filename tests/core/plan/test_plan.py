@@ -8,10 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import betabinom
 
-from tests.conftest import make_disc, make_lollipops, make_plan, make_pot
+from tests.conftest import make_disc, make_lollipops, make_plan, make_pot, refilled
 from umber_pebble.core.errors import Missing, MouldTooWeak, OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.oven import Microwave
+from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.problem import FatMelt, PlanInput
 from umber_pebble.core.plan.spares import BreakRate, casts_needed, chance_enough_frac
@@ -80,7 +81,9 @@ def test_slow_hands_need_more_cooks() -> None:
 
 
 def test_bent_pieces_are_poured_only_as_many_as_can_be_bent() -> None:
-    flat, bent = (make_plan(lines=(replace(make_plan().lines[0], work=w, fill_m=0.0025),)) for w in (None, "bend"))
+    flat, bent = (
+        make_plan(lines=(replace(refilled(make_plan().lines[0], 0.0025), work=w),)) for w in (None, "bend")
+    )
     slow = replace(bent, paces=replace(bent.paces, bend_each_s=25.0))
     sizes = [max(r.round.casts for r in compile_plan(p).rounds) for p in (flat, bent, slow)]
     assert sizes[0] == 14
@@ -104,7 +107,9 @@ def test_any_timetable_can_be_kept_by_one_person(
 ) -> None:
     base = make_plan({"pot": make_pot(0.2, 2.0, stand, Spread(0.8, 1.0, 1.25), 0.15)})
     mould = replace(base.lines[0].mould, owned=owned, cavities=cavities)
-    lines = (replace(base.lines[0], quantity=quantity, mould=mould, work="bend" if bend else None, fill_m=fill_m),)
+    lines = (
+        replace(refilled(base.lines[0], fill_m), quantity=quantity, mould=mould, work="bend" if bend else None),
+    )
     plan = compile_plan(replace(base, lines=lines, paces=replace(base.paces, pour_each_s=pour_s)))
     assert clashes(list(plan.tasks)) == []
     assert max(t.end_s for t in plan.tasks if t.kind == "unmould") == pytest.approx(base.due_s)
@@ -125,8 +130,8 @@ def test_what_cannot_be_planned_is_refused_or_said() -> None:
     line = plan.lines[0]
     with pytest.raises(Missing, match="add a line"):
         compile_plan(replace(plan, lines=()))
-    with pytest.raises(OutOfRange, match="above the rim"):
-        compile_plan(replace(plan, lines=(replace(line, fill_m=0.0061),)))
+    with pytest.raises(OutOfRange, match="fill_m"):
+        refilled(line, 0.0061)
     with pytest.raises(OutOfRange, match="quantity"):
         compile_plan(replace(plan, lines=(replace(line, quantity=0),)))
     with pytest.raises(OutOfRange, match="cook_to_degc"):
@@ -138,7 +143,7 @@ def test_what_cannot_be_planned_is_refused_or_said() -> None:
     assert {"due_in_past", "sticky_room"} <= codes
     assert "too_late" in {w.code for w in compile_plan(replace(plan, due_s=600.0)).warnings}
     huge = make_disc(0.12, 0.03)
-    one = replace(line, quantity=1, fill_m=0.03, mould=replace(line.mould, cavity=huge))
+    one = replace(refilled(line, 0.03, huge), quantity=1)
     deep = make_plan({"pot": make_pot(0.1, 0.4, height_m=0.2)}, lines=(one,))
     assert "window_never" in {w.code for w in compile_plan(deep).warnings}
 
@@ -153,7 +158,16 @@ def test_two_materials_are_kept_by_one_person_each_in_its_vessel() -> None:
         assert melt.fresh.value.likely == pytest.approx(melt.finished.value.likely + melt.left.value.likely)
     assert {t.kind for t in plan.tasks} >= {"pour", "stick", "unmould"}
     # a stick displaces melt: its cylinder, by hand
-    bare = replace(lollipops, lines=(replace(lollipops.lines[0], stick=None, work=None),))
+    bare = replace(
+        lollipops,
+        lines=(
+            replace(
+                lollipops.lines[0],
+                work=None,
+                cast=amounts(lollipops.lines[0].mould.cavity, 0.006, material("melts", "coating")),
+            ),
+        ),
+    )
     with_, without = (compile_plan(p).lines[0].amount.finished.value.likely for p in (lollipops, bare))
     assert without - with_ == pytest.approx(math.pi * 0.002**2 * 0.03 * 1245, rel=1e-6)
 

@@ -1153,6 +1153,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A part's build */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PartAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PartReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A pass by its weight */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WeightAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Solved"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/patches": {
         parameters: {
             query?: never;
@@ -1183,55 +1281,6 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["PatchesReply"];
-                    };
-                };
-                /** @description Refused */
-                default: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/figures/piece": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A cast */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["PieceMeasure"];
-                };
-            };
-            responses: {
-                /** @description Done */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["PieceMeasured"];
                     };
                 };
                 /** @description Refused */
@@ -3718,6 +3767,28 @@ export interface components {
             backup: string;
         };
         /**
+         * BuildFault
+         * @description Why a pass cannot be as it is: which pass, a code, what is wrong in words, what it is and how far it may go (SI).
+         */
+        BuildFault: {
+            /** Code */
+            code: string;
+            /**
+             * Got
+             * @default null
+             */
+            got: number | null;
+            /** Index */
+            index: number;
+            /**
+             * Limit
+             * @default null
+             */
+            limit: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * BurstPlan
          * @description The bursts a bowl is likely to need, how long they take with their stirring [s], and how it stands, stirred out.
          */
@@ -3914,6 +3985,23 @@ export interface components {
             figures: components["schemas"]["CavityFigures"];
         };
         /**
+         * CentrePass
+         * @description A solid centre that displaces melt.
+         */
+        CentrePass: {
+            /** Kg */
+            kg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "centre";
+            /** Name */
+            name: string;
+            /** Volume M3 */
+            volume_m3: number;
+        };
+        /**
          * Choice
          * @description A material somebody can choose, with its properties for the explanation.
          */
@@ -3953,6 +4041,18 @@ export interface components {
             now: string;
             /** Rate */
             rate: number;
+        };
+        /**
+         * ClosePass
+         * @description Melt to the rim, levelled.
+         */
+        ClosePass: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "close";
+            melt: components["schemas"]["MeltRef"];
         };
         /**
          * CoatingWay
@@ -4115,6 +4215,8 @@ export interface components {
             casts: number;
             charge: components["schemas"]["Explained"];
             closes: components["schemas"]["Explained"];
+            /** Colour */
+            colour: string | null;
             /** Depth M */
             depth_m: number;
             /** End Degc */
@@ -4123,6 +4225,8 @@ export interface components {
             hob: components["schemas"]["Explained"];
             /** Melt */
             melt: string;
+            /** Melt Key */
+            melt_key: string;
             /** Melt Name */
             melt_name: string;
             /** Nib Bursts */
@@ -4241,6 +4345,21 @@ export interface components {
             /** Worst S */
             worst_s: number;
         };
+        /**
+         * Cools
+         * @description How the last melt of a part cools where it usually sets [s from its pour].
+         */
+        Cools: {
+            /** Never */
+            never: string[];
+            /** Place */
+            place: string;
+            pour: components["schemas"]["Spread"];
+            /** Windows */
+            windows: {
+                [key: string]: components["schemas"]["Spread"];
+            };
+        };
         /** Counts */
         Counts: {
             /** Broken */
@@ -4350,6 +4469,24 @@ export interface components {
         /** CurveReply */
         CurveReply: {
             read: components["schemas"]["CurveRead"];
+        };
+        /**
+         * DetailPass
+         * @description A detail, cap, accent or brushed coat on a share of the wall.
+         */
+        DetailPass: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "detail";
+            melt: components["schemas"]["MeltRef"];
+            /** Name */
+            name: string;
+            /** Share Frac */
+            share_frac: number;
+            /** Thick M */
+            thick_m: number;
         };
         /**
          * DeviceList
@@ -4481,6 +4618,23 @@ export interface components {
             advance_s: number;
             /** Rate */
             rate: number | null;
+        };
+        /**
+         * DustPass
+         * @description Dust or glitter in the empty mould, or sprinkles and pieces on the wet melt.
+         */
+        DustPass: {
+            /** Kg */
+            kg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dust";
+            /** Name */
+            name: string;
+            /** On Wet */
+            on_wet: boolean;
         };
         /**
          * EllipsoidShape
@@ -4699,6 +4853,47 @@ export interface components {
             seen: string;
         };
         /**
+         * FillPass
+         * @description A solid fill to a level; marbled with a share of a second melt.
+         */
+        FillPass: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fill";
+            /** Level M */
+            level_m: number;
+            melt: components["schemas"]["MeltRef"];
+            second: components["schemas"]["MeltRef"] | null;
+            /** Second Frac */
+            second_frac: number;
+        };
+        /**
+         * FillingPass
+         * @description A filling by the gap it leaves, or by weight.
+         */
+        FillingPass: {
+            /** Degc */
+            degc: number;
+            /**
+             * Filling
+             * @enum {string}
+             */
+            filling: "cake" | "ganache" | "fruit";
+            /** Gap M */
+            gap_m: number | null;
+            /** Kg */
+            kg: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filling";
+            /** Loss Frac */
+            loss_frac: number;
+        };
+        /**
          * FirstPass
          * @description What the melt is poured on: an earlier pass, a filling or a film; how thick and how warm.
          */
@@ -4759,6 +4954,21 @@ export interface components {
              * @enum {string}
              */
             kind: "half_ball";
+        };
+        /**
+         * Handful
+         * @description What hands put into each cavity before a pour: "filling", "dust", "centre" or "stick"; its name, grams each [kg], and how
+         *     long one takes [s].
+         */
+        Handful: {
+            /** Each S */
+            each_s: number;
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
         };
         /** HeartShape */
         HeartShape: {
@@ -4910,6 +5120,18 @@ export interface components {
             /** Version */
             version: number;
         };
+        /**
+         * Layer
+         * @description A pass in the cut: which, its areas as rings of (across, height) [m], and a point in the largest of them.
+         */
+        Layer: {
+            /** At */
+            at: number[];
+            /** Index */
+            index: number;
+            /** Rings */
+            rings: number[][][];
+        };
         /** LayerShown */
         LayerShown: {
             /** Cells */
@@ -4928,11 +5150,20 @@ export interface components {
         };
         /**
          * LinePlan
-         * @description One line: castings to make and one casting's grams.
+         * @description One pour: castings to make and one casting's grams; item: the line of the order it is part of; first: what is put in
+         *     before it.
          */
         LinePlan: {
             amount: components["schemas"]["CastAmounts"];
             casts: components["schemas"]["Explained"];
+            /** First */
+            first: components["schemas"]["Handful"][];
+            /** Item */
+            item: number;
+            /** Last */
+            last: boolean;
+            /** Melt */
+            melt: string;
             /** Name */
             name: string;
             /** Quantity */
@@ -4951,6 +5182,8 @@ export interface components {
             flaws: {
                 [key: string]: number;
             };
+            /** Last */
+            last: boolean;
             /** Name */
             name: string;
             next_casts: components["schemas"]["Explained"];
@@ -5020,6 +5253,25 @@ export interface components {
             tempers: boolean;
         };
         /**
+         * MeltDose
+         * @description What colours a melt of a plan, for all of it that is weighed out: doses, how far off it is [CIEDE2000], what holds it back,
+         *     and how it will look; why: what keeps it from being coloured at all.
+         */
+        MeltDose: {
+            /** Delta E */
+            delta_e: number;
+            /** Doses */
+            doses: components["schemas"]["Dose"][];
+            /** Held By */
+            held_by: string;
+            /** Look */
+            look: string;
+            /** Melt */
+            melt: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * MeltPlan
          * @description One material's grams over all its cooks.
          */
@@ -5035,6 +5287,29 @@ export interface components {
             name: string;
             poured: components["schemas"]["Explained"];
             scraped: components["schemas"]["Explained"];
+        };
+        /**
+         * MeltRef
+         * @description A melt: a material in one colour; colour None: as it comes.
+         */
+        MeltRef: {
+            /** Colour */
+            colour: string | null;
+            /**
+             * Material
+             * @description isomalt, a fat of the tables, or a fat of the workshop's own
+             */
+            material: string;
+        };
+        /**
+         * MeltVessel
+         * @description Which vessel a melt of an order is made in: a material, with the hex of its colour behind it if it has one.
+         */
+        MeltVessel: {
+            /** Melt */
+            melt: string;
+            /** Vessel Id */
+            vessel_id: string;
         };
         /** Microwave */
         Microwave: {
@@ -5132,7 +5407,10 @@ export interface components {
             /** Vessel */
             vessel: string;
         };
-        /** Order */
+        /**
+         * Order
+         * @description What is wanted by when; vessels: where a melt is not made where its material usually is.
+         */
         Order: {
             coating: components["schemas"]["CoatingWay"];
             /** Confidence Frac */
@@ -5150,6 +5428,8 @@ export interface components {
             name: string;
             /** Reserve Frac */
             reserve_frac: number;
+            /** Vessels */
+            vessels: components["schemas"]["MeltVessel"][];
         };
         /** OrderFile */
         OrderFile: {
@@ -5249,6 +5529,8 @@ export interface components {
             call_before_s: number;
             /** Clean S */
             clean_s: number;
+            /** Fill Each S */
+            fill_each_s: number;
             /** Pour Each S */
             pour_each_s: number;
             /** Stick Each S */
@@ -5368,6 +5650,65 @@ export interface components {
             text: string;
         };
         /**
+         * Part
+         * @description Something cast on its own: how many of it a piece takes, its mould, its passes in order; bent: while it is soft; stays: the
+         *     way it goes from its last pour, empty: as the order has it.
+         */
+        Part: {
+            /** Bent */
+            bent: boolean;
+            /**
+             * Cavity
+             * @description which kind of the mould's cavities
+             */
+            cavity: number;
+            /** Count */
+            count: number;
+            /** Mould Id */
+            mould_id: string;
+            /** Name */
+            name: string;
+            /** Passes */
+            passes: (components["schemas"]["DustPass"] | components["schemas"]["DetailPass"] | components["schemas"]["ShellPass"] | components["schemas"]["StickPass"] | components["schemas"]["CentrePass"] | components["schemas"]["FillingPass"] | components["schemas"]["ClosePass"] | components["schemas"]["FillPass"] | components["schemas"]["TurnedPass"])[];
+            /** Stays */
+            stays: components["schemas"]["Stay"][];
+        };
+        /**
+         * PartAsked
+         * @description A part as it stands in the editor, and where it is cut: -1 near edge, 0 middle, 1 far edge.
+         */
+        PartAsked: {
+            /** Cut Frac */
+            cut_frac: number;
+            part: components["schemas"]["Part"];
+        };
+        /**
+         * PartFigures
+         * @description A part worked out: its section, its passes as layers and rows, what cannot be; its weight; a round of its mould.
+         */
+        PartFigures: {
+            all_s: components["schemas"]["Spread"];
+            /** Cavities */
+            cavities: number;
+            cools: components["schemas"]["Cools"] | null;
+            /** Faults */
+            faults: components["schemas"]["BuildFault"][];
+            finished: components["schemas"]["Explained"];
+            /** Hands S */
+            hands_s: number;
+            /** Layers */
+            layers: components["schemas"]["Layer"][];
+            /** Rows */
+            rows: components["schemas"]["PassRow"][];
+            section: components["schemas"]["Section"];
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
+        };
+        /** PartReply */
+        PartReply: {
+            figures: components["schemas"]["PartFigures"];
+        };
+        /**
          * PassOnPass
          * @description What a fresh melt does to what it is poured on: verdict; share of the earlier pass that melts again, and least set
          *     at its top [frac] (fat), or how hot its top gets [degC]; the hottest it may be poured without dissolving it [degC].
@@ -5383,6 +5724,31 @@ export interface components {
             top_set_frac: number;
             /** Verdict */
             verdict: string;
+        };
+        /**
+         * PassRow
+         * @description A pass as it lies [SI]; sets: until the next may go on it, or until it leaves the mould [s from its pour], None where
+         *     nothing sets; hands_s: what hands take for a casting; keeps: of a shell that is tipped out, what the wall keeps.
+         */
+        PassRow: {
+            finished: components["schemas"]["Explained"];
+            /** From M */
+            from_m: number;
+            /** Hands S */
+            hands_s: number;
+            /** Index */
+            index: number;
+            keeps: components["schemas"]["TooThin"] | null;
+            /** Melted */
+            melted: boolean;
+            poured: components["schemas"]["Explained"];
+            sets: components["schemas"]["Spread"] | null;
+            /** Thick M */
+            thick_m: number;
+            /** To M */
+            to_m: number;
+            /** Volume M3 */
+            volume_m3: number;
         };
         /** Patch */
         Patch: {
@@ -5410,51 +5776,10 @@ export interface components {
         };
         /** Piece */
         Piece: {
-            /**
-             * Cavity
-             * @description which kind of the mould's cavities
-             */
-            cavity: number;
-            /** Fill M */
-            fill_m: number;
-            /**
-             * Material
-             * @description isomalt, a fat of the tables, or a fat of the workshop's own
-             */
-            material: string;
-            /** Mould Id */
-            mould_id: string;
             /** Name */
             name: string;
-            /**
-             * Stays
-             * @description the way it goes from its pour; empty: as the order has it
-             */
-            stays: components["schemas"]["Stay"][];
-            /** @description None: no stick */
-            stick: components["schemas"]["Stick"] | null;
-            /**
-             * Work
-             * @enum {string}
-             */
-            work: "none" | "bend" | "stick";
-        };
-        /**
-         * PieceFigures
-         * @description A piece's cast at its level, and how it would cool where its material usually sets [s from the pour].
-         */
-        PieceFigures: {
-            amounts: components["schemas"]["CastAmounts"];
-            /** Never */
-            never: string[];
-            /** Place */
-            place: string;
-            pour: components["schemas"]["Spread"];
-            section: components["schemas"]["Section"];
-            /** Windows */
-            windows: {
-                [key: string]: components["schemas"]["Spread"];
-            };
+            /** Parts */
+            parts: components["schemas"]["Part"][];
         };
         /** PieceFile */
         PieceFile: {
@@ -5476,44 +5801,6 @@ export interface components {
         PieceList: {
             /** Items */
             items: components["schemas"]["StoredPiece"][];
-        };
-        /**
-         * PieceMeasure
-         * @description A cast by its level, volume or weight.
-         */
-        PieceMeasure: {
-            /** Cavity */
-            cavity: number;
-            /**
-             * Fill M
-             * @default null
-             */
-            fill_m?: number | null;
-            /**
-             * Finished Kg
-             * @default null
-             */
-            finished_kg?: number | null;
-            /** Material */
-            material: string;
-            /** Mould Id */
-            mould_id: string;
-            /**
-             * Stays
-             * @default []
-             */
-            stays?: components["schemas"]["Stay"][];
-            /** @default null */
-            stick?: components["schemas"]["Stick"] | null;
-            /**
-             * Volume M3
-             * @default null
-             */
-            volume_m3?: number | null;
-        };
-        /** PieceMeasured */
-        PieceMeasured: {
-            figures: components["schemas"]["PieceFigures"];
         };
         /** Place */
         Place: {
@@ -5555,6 +5842,8 @@ export interface components {
             cook_count: components["schemas"]["Explained"];
             /** Cooks */
             cooks: components["schemas"]["CookReply"][];
+            /** Doses */
+            doses: components["schemas"]["MeltDose"][];
             /** Lines */
             lines: components["schemas"]["LinePlan"][];
             /** Melts */
@@ -5990,7 +6279,7 @@ export interface components {
         };
         /**
          * Round
-         * @description One filling of a line's mould: its number, line, cook, castings.
+         * @description One pour into a line's mould: its number, line, cook, castings; on: the round it is poured on, None in an empty mould.
          */
         Round: {
             /** Casts */
@@ -6001,6 +6290,11 @@ export interface components {
             line: number;
             /** Number */
             number: number;
+            /**
+             * On
+             * @default null
+             */
+            on: number | null;
         };
         /**
          * RoundPlan
@@ -6263,6 +6557,24 @@ export interface components {
             name: string;
         };
         /**
+         * ShellPass
+         * @description An even layer on the wall; emptied: filled and tipped out; sides: only up the sides.
+         */
+        ShellPass: {
+            /** Emptied */
+            emptied: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shell";
+            melt: components["schemas"]["MeltRef"];
+            /** Sides */
+            sides: boolean;
+            /** Thick M */
+            thick_m: number;
+        };
+        /**
          * Sight
          * @description What somebody saw: of a round, that it still moves, its rim lets go, it resists, it cracked; of a bowl, how far it has
          *     melted.
@@ -6314,6 +6626,14 @@ export interface components {
             versions: {
                 [key: string]: number;
             };
+        };
+        /**
+         * Solved
+         * @description A pass's thickness, level or gap [m].
+         */
+        Solved: {
+            /** Value */
+            value: number;
         };
         /** Source */
         Source: {
@@ -6420,12 +6740,22 @@ export interface components {
             /** To Degc */
             to_degc: number;
         };
-        /** Stick */
-        Stick: {
+        /**
+         * StickPass
+         * @description A stick or skewer; taken_out: it only makes a hole.
+         */
+        StickPass: {
             /** Diameter M */
             diameter_m: number;
             /** Inside M */
             inside_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stick";
+            /** Taken Out */
+            taken_out: boolean;
         };
         /** StoredColour */
         StoredColour: {
@@ -6490,6 +6820,20 @@ export interface components {
             id: string;
             /** Version */
             version: number;
+        };
+        /**
+         * Stretch
+         * @description A stretch of one round of the mould: the hands at a pass, or that it sets [s].
+         */
+        Stretch: {
+            /** From S */
+            from_s: number;
+            /** Index */
+            index: number;
+            /** To S */
+            to_s: number;
+            /** What */
+            what: string;
         };
         /**
          * Swatch
@@ -6571,6 +6915,32 @@ export interface components {
             /** Times S */
             times_s: number[];
         };
+        /**
+         * TooThin
+         * @description A shell that is tipped out against what is wanted: what the wall keeps [m], coats until it is enough, and how many pascals
+         *     of yield value would hold it in one (a cooler, thicker melt).
+         */
+        TooThin: {
+            /** Coats */
+            coats: number;
+            keeps: components["schemas"]["Spread"];
+            /** Needs Yield Pa */
+            needs_yield_pa: number;
+        };
+        /**
+         * TurnedPass
+         * @description The half of a hollow ball: its whole weight, turned over the wall.
+         */
+        TurnedPass: {
+            /** Ball Kg */
+            ball_kg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turned";
+            melt: components["schemas"]["MeltRef"];
+        };
         /** Units */
         Units: {
             /**
@@ -6641,6 +7011,19 @@ export interface components {
             name: string;
             residue: components["schemas"]["Explained"];
             residue_before: components["schemas"]["Spread"];
+        };
+        /**
+         * WeightAsked
+         * @description A weight or volume typed for a pass, to be turned into its thickness, level or gap.
+         */
+        WeightAsked: {
+            /** Finished Kg */
+            finished_kg: number | null;
+            /** Index */
+            index: number;
+            part: components["schemas"]["Part"];
+            /** Volume M3 */
+            volume_m3: number | null;
         };
         /**
          * WorkshopFile

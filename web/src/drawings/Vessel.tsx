@@ -15,6 +15,8 @@ export function Vessel({
   shares,
   scale,
   label,
+  tone = "var(--melt)",
+  line = "var(--glass)",
 }: {
   diameter: number;
   height: number;
@@ -22,6 +24,8 @@ export function Vessel({
   shares: Share[];
   scale: number;
   label: string;
+  tone?: string;
+  line?: string;
 }) {
   const id = useId();
   const w = diameter * scale;
@@ -39,8 +43,8 @@ export function Vessel({
           patternUnits="userSpaceOnUse"
           patternTransform="rotate(45)"
         >
-          <rect width="8" height="8" fill="var(--melt)" />
-          <rect width="2.5" height="8" fill="var(--glass)" opacity="0.6" />
+          <rect width="8" height="8" fill={tone} />
+          <rect width="2.5" height="8" fill={line} />
         </pattern>
       </defs>
       {shares.map((share) => {
@@ -53,8 +57,8 @@ export function Vessel({
             width={w - 2}
             y={base + 4}
             height={tall}
-            fill={share.kept ? `url(#${id}-kept)` : "var(--melt)"}
-            stroke="var(--ground)"
+            fill={share.kept ? `url(#${id}-kept)` : tone}
+            stroke={line}
             strokeWidth="0.8"
           />
         );

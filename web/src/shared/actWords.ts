@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import { amount, duration, type Units } from "./format/units";
+import { colours, forWhat, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
 
 type Act = Schemas["ActView"];
@@ -14,8 +15,6 @@ export interface ActWords {
   during: string;
 }
 
-const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
-
 const LIMITS: Record<string, string> = {
   bubbles: "bubbles still rising",
   boiling: "still boils",
@@ -28,7 +27,7 @@ const meltName = (act: Act) =>
     .toLowerCase()
     .replace("coating wafers", "coating");
 
-function meltCoating(act: Act, units: Units): Pick<ActWords, "title" | "detail" | "button"> {
+function meltCoating(act: Act, view: View, units: Units): Pick<ActWords, "title" | "detail" | "button"> {
   const p = act.params as Record<string, number>;
   const bursts = (act.params.bursts_s ?? []) as number[];
   const [first] = bursts;
@@ -41,7 +40,8 @@ function meltCoating(act: Act, units: Units): Pick<ActWords, "title" | "detail" 
     detail: [
       how,
       ...(p.seed_kg ? [`Keep ${amount(p.seed_kg, "mass", units)} more of it back, chopped: the seed.`] : []),
-      `For ${plural(p.casts ?? 0, "casting", "castings")}, to ${amount(p.cook_degc ?? 0, "temperature", units)}: about ${duration(p.hob_s ?? 0)}.`,
+      `For ${plural(p.casts ?? 0, "casting", "castings")}: ${forWhat(act, view)}. To ${amount(p.cook_degc ?? 0, "temperature", units)}, about ${duration(p.hob_s ?? 0)}.`,
+      ...colours(act, units, "Have ready"),
     ],
     button: first === undefined ? "Melting" : `In, ${first} s`,
   };
@@ -111,7 +111,6 @@ function bowlOut(act: Act, units: Units): ActWords {
 export function actWords(act: Act, view: View, units: Units): ActWords {
   const p = act.params as Record<string, number>;
   const piece = view.line_names[p.line ?? 0] ?? "";
-  const name = piece.toLowerCase();
   const coating = String(act.params.melt ?? "isomalt") !== "isomalt";
   const casts = p.casts ?? 0;
   const look =
@@ -135,7 +134,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       const water = p.water_kg ?? 0;
       if (coating)
         return {
-          ...meltCoating(act, units),
+          ...meltCoating(act, view, units),
           before: "in time for the mould in",
           during: "whenever you like",
         };
@@ -174,18 +173,27 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
     case "stir":
       return burstWords(act, units);
     case "off":
-      if (act.params.stop) return bowlOut(act, units);
+      if (act.params.stop) {
+        const out = bowlOut(act, units);
+        return { ...out, detail: [...out.detail, ...colours(act, units, "Stir in, oil-based")] };
+      }
       if (coating)
         return {
           title: `Smooth at ${amount(p.cook_degc ?? 0, "temperature", units)}: take it out`,
-          detail: ["Stir now and then. Type what the probe says: the time follows."],
+          detail: [
+            "Stir now and then. Type what the probe says: the time follows.",
+            ...colours(act, units, "Stir in, oil-based"),
+          ],
           button: "Melted",
           before: "molten in about",
           during: "overheats in",
         };
       return {
         title: `Take it off at ${amount(p.cook_degc ?? 0, "temperature", units)}`,
-        detail: ["Stir now and then. Type what the probe says: the time follows."],
+        detail: [
+          "Stir now and then. Type what the probe says: the time follows.",
+          ...colours(act, units, "After the bubbles, water-based, a drop at a time (it spits)"),
+        ],
         button: "Off the heat",
         before: "gets there in",
         during: "browns in",
@@ -224,18 +232,36 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         before: "best in",
         during: "the pour opens in",
       };
-    case "pour":
+    case "pour": {
+      const { title, how, done } = pourWords(act, view, units);
       return {
-        title: `Pour ${plural(casts, "cavity", "cavities")}`,
-        detail: [
-          `${amount(p.each_kg ?? 0, "mass", units)} each, to ${amount(p.fill_m ?? 0, "length", units)}: ${name}. About ${duration(p.pour_s ?? 0)}.`,
-          ...tooLittle(p, units),
-          ...unsure,
-          ...swirl,
-        ],
-        button: "Poured",
+        title,
+        detail: [how, ...tooLittle(p, units), ...unsure, ...swirl],
+        button: done,
         before: `${LIMITS[String(act.params.limited_by)] ?? "opens"}, opens in`,
         during: coating ? "thickens in" : "too thick in",
+      };
+    }
+    case "put_in": {
+      const items = (act.params.items ?? []) as { what: string; name: string; kg: number }[];
+      const words = items.map((i) =>
+        i.kg > 0 ? `${amount(i.kg, "mass", units)} ${i.name.toLowerCase()}` : i.name.toLowerCase(),
+      );
+      return {
+        title: `${words.join(", ")} into each of ${plural(casts, "cavity", "cavities")}`,
+        detail: [`${piece}. About ${duration(p.takes_s ?? 0)}. Keep the gap to the rim.`],
+        button: "It is in",
+        before: "the pass under it bears it in",
+        during: "whenever you like",
+      };
+    }
+    case "sprinkle":
+      return {
+        title: `Sprinkle ${plural(casts, "casting", "castings")}`,
+        detail: [`${piece}: while it is wet.`, ...unsure],
+        button: "Sprinkled",
+        before: "in",
+        during: "sets in",
       };
     case "stick":
       return {
@@ -328,7 +354,9 @@ export function actShort(act: Act, view: View): string {
       off: coating ? "Take the bowl out" : "Off the heat",
       warm: coating ? "Warm the bowl again" : "Warm the pot again",
       read: coating ? "Stir and read the bowl" : "Swirl and read the pot",
-      pour: `Pour ${n} ${name}`,
+      pour: `${n} ${name}`,
+      put_in: `Fill ${n} ${name}`,
+      sprinkle: `Sprinkle ${n} ${name}`,
       bend: `Bend ${n} ${name}`,
       stick: `Sticks into ${n} ${name}`,
       move: `${n} ${name} to the ${(view.places[String(act.params.place)] ?? "").toLowerCase()}`,

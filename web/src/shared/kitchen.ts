@@ -34,6 +34,11 @@ export const mouldListQuery = queryOptions({
   queryFn: () => call(client.GET("/api/moulds")),
 });
 
+export const paletteListQuery = queryOptions({
+  queryKey: ["palette", "all"],
+  queryFn: () => call(client.GET("/api/palettes")),
+});
+
 export const orderListQuery = queryOptions({
   queryKey: ["order", "all"],
   queryFn: () => call(client.GET("/api/orders")),

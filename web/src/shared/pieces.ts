@@ -2,3 +2,14 @@ import { call, client, type Schemas } from "../api/client";
 
 export const savePiece = (id: string, version: number, doc: Schemas["Piece"]) =>
   call(client.PUT("/api/pieces/{id}", { params: { path: { id } }, body: { version, doc } }));
+
+/** Every melt of a piece, part by part, in the order of its passes. */
+export const meltsOf = (piece: Schemas["Piece"]): Schemas["MeltRef"][] =>
+  piece.parts.flatMap((part) =>
+    part.passes.flatMap((pass) => [
+      ...("melt" in pass ? [pass.melt] : []),
+      ...("second" in pass && pass.second ? [pass.second] : []),
+    ]),
+  );
+
+export const lastMaterial = (piece: Schemas["Piece"]): string => meltsOf(piece).at(-1)?.material ?? "";

@@ -12,8 +12,7 @@ from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, again_s, plan_bursts
-from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
+from umber_pebble.core.plan.cooks import READY, PotCook, Round, lies_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
 
@@ -23,6 +22,8 @@ WHEN_NOTHING_CLOSES = (
     "pour",
     "bend",
     "stick",
+    "sprinkle",
+    "put_in",
     "move",
     "unmould",
     "burst",
@@ -83,7 +84,7 @@ def act_window(opens: Spread, closes: Spread, lasts_s: float = 0.0) -> tuple[flo
 
 
 def _cook_acts(
-    plan: PlanInput, cooks: list[PotCook], amounts: list[CastAmounts], state: RunState, pots: dict[int, Track], now: float,
+    plan: PlanInput, cooks: list[PotCook], state: RunState, pots: dict[int, Track], rounds: dict[int, Track], now: float,
     free_s: dict[int, float],
 ) -> list[Act]:  # fmt: skip
     """Per vessel, what the first cook that is not all poured needs."""
@@ -109,7 +110,7 @@ def _cook_acts(
         elif _to_temper(cook, seen):
             out.append(_temper_act(cook, seen, pots[cook.number], now))
         else:
-            out += _pour_acts(plan, cook, amounts, state, pots[cook.number], now, waiting)
+            out += _pour_acts(plan, cook, state, pots[cook.number], rounds, now, waiting)
     return out
 
 
@@ -145,7 +146,7 @@ def _heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
     figures: dict[str, Any] = {
         "fresh_kg": cook.fresh_kg, "water_kg": cook.water_kg, "charge_kg": cook.charge_kg, "melt": cook.way.melt.key,
         "cook_degc": cook.way.end_degc, "casts": casts, "hob_s": cook.hob.likely, "seed_kg": cook.seed_kg,
-        "melt_name": cook.way.melt.name,
+        "melt_name": cook.way.melt.name, "lines": [r.line for r in cook.rounds],
     }  # fmt: skip
     payload, kind = {"cook": cook.number}, "heated"
     if isinstance(cook.heating, Bowl):
@@ -185,7 +186,7 @@ def _bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
 
 
 def _pour_acts(
-    plan: PlanInput, cook: PotCook, amounts: list[CastAmounts], state: RunState, track: Track, now: float, waiting: list[Round]
+    plan: PlanInput, cook: PotCook, state: RunState, track: Track, rounds: dict[int, Track], now: float, waiting: list[Round]
 ) -> list[Act]:  # fmt: skip
     out, subject = list[Act](), f"pot:{cook.number}"
     all_s = sum(r.casts for r in waiting) * plan.paces.pour_each_s
@@ -202,20 +203,69 @@ def _pour_acts(
             return [*out, Act("warm", subject, "burst", warm, now, math.inf, True, figures | warm)]
         return [*out, Act("warm", subject, "heated", {"cook": cook.number}, now, math.inf, True, figures)]
     seen = state.cooks[cook.number]
-    poured = sum(amounts[r.line].poured.value.likely * r.casts for r in cook.rounds if r not in waiting)
+    poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in cook.rounds if r not in waiting)
     left = cook.charge_kg - cook.residue_kg.likely - poured - seen.taken_kg
     for r in waiting:
+        under = bears_next_s(plan, state, rounds, r)
+        if plan.lines[r.line].first and state.rounds[r.number].put_in_s is None:
+            continue
         figures = {
             "left_kg": max(left, 0.0),
-            "casts": r.casts, "each_kg": amounts[r.line].poured.value.likely, "fill_m": plan.lines[r.line].fill_m,
+            "casts": r.casts, "each_kg": plan.lines[r.line].cast.poured.value.likely, "fill_m": plan.lines[r.line].fill_m,
+            "kind": plan.lines[r.line].kind, "stays_kg": plan.lines[r.line].cast.finished.value.likely,
+            "thick_m": plan.lines[r.line].cast.thickness.likely,
             "line": r.line, "pour_s": r.casts * plan.paces.pour_each_s, "limited_by": track.limited_by,
             "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
         }  # fmt: skip
-        out.append(Act("pour", f"round:{r.number}", "poured", {"round": r.number}, opens, closes, sure, figures))
+        from_s = max(opens, under)
+        late = from_s >= closes
+        out.append(
+            Act(
+                "pour",
+                f"round:{r.number}",
+                "poured",
+                {"round": r.number},
+                from_s,
+                math.inf if late else closes,
+                sure and not late,
+                figures,
+            )
+        )
     return out
 
 
-EVENT_OF_WORK = {"bend": "bent", "stick": "inserted"}
+def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: Round) -> float:
+    """When the pass under a round bears it; the start where it goes into an empty mould, inf while that pass is not poured [s].
+
+    Source: definition
+    """
+    if r.on is None:
+        return 0.0
+    if r.on not in tracks:
+        return math.inf
+    fat = not state.layout.sugars[state.rounds[r.on].line]
+    name = READY[fat]
+    return tracks[r.on].windows[name][0].high if name in tracks[r.on].windows else math.inf
+
+
+def _put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track]) -> list[Act]:
+    """What goes into the cavities by hand, once the pass under it bears it."""
+    out = []
+    for r in (r for cook in cooks for r in cook.rounds):
+        line, seen = plan.lines[r.line], state.rounds[r.number]
+        at = bears_next_s(plan, state, tracks, r)
+        if not line.first or seen.put_in_s is not None or seen.poured_s is not None or math.isinf(at):
+            continue
+        figures: dict[str, Any] = {
+            "casts": r.casts, "line": r.line, "takes_s": r.casts * line.handfuls_s,
+            "items": [{"what": h.what, "name": h.name, "kg": h.kg} for h in line.first],
+        }  # fmt: skip
+        payload = {"round": r.number, "first": True}
+        out.append(Act("put_in", f"round:{r.number}", "inserted", payload, at, math.inf, True, figures))
+    return out
+
+
+EVENT_OF_WORK = {"bend": "bent", "stick": "inserted", "sprinkle": "inserted"}
 
 
 def _round_acts(
@@ -224,7 +274,7 @@ def _round_acts(
     out = []
     for cook, r in ((c, r) for c in cooks for r in c.rounds):
         seen, line = state.rounds[r.number], plan.lines[r.line]
-        if seen.poured_s is None:
+        if seen.poured_s is None or seen.covered_s is not None:
             continue
         subject = f"round:{r.number}"
         payload: dict[str, Any] = {"round": r.number}
@@ -245,6 +295,8 @@ def _round_acts(
             at = seen.poured_s + (stay.from_s if line.lies or workable else 0.0)
             to = {"place": place}
             out.append(Act("move", subject, "moved", payload | to, at, math.inf, True, figures | to))
+        if not line.last:
+            continue
         ready, _ = track.windows["unmould"]
         closes = track.windows["over_chilled"][0].low if "over_chilled" in track.windows else math.inf
         out.append(Act("unmould", subject, "unmoulded", payload, ready.high, closes, True, figures))
@@ -253,7 +305,7 @@ def _round_acts(
 
 def _too_late(track: Track, work: str) -> float:
     """After this the hands' work on a round is no longer offered."""
-    names = {"bend": ("brittle",), "stick": ("still", "bend_closes")}[work]
+    names = {"bend": ("brittle",), "stick": ("still", "bend_closes"), "sprinkle": ("sprinkle_closes",)}[work]
     return next((track.windows[name][0].likely for name in names if name in track.windows), math.inf)
 
 
@@ -265,6 +317,8 @@ def _forecasts(
     out, ready = [], 0.0
     for r in (r for cook in cooks for r in cook.rounds if r.number in pours):
         poured = pours[r.number].opens_s + r.casts * plan.paces.pour_each_s
+        if not plan.lines[r.line].last:
+            continue
         at = poured + windows[r.number].at["unmould"].high
         ready = at + r.casts * plan.paces.unmould_each_s + plan.paces.clean_s
         figures = {"casts": r.casts, "line": r.line}
@@ -288,9 +342,16 @@ def moulds_free_s(
     free: dict[str, float] = {}
     out = {}
     for cook in cooks:
-        moulds = [plan.lines[r.line].mould.mould_id for r in cook.rounds]
-        out[cook.number] = max((free.get(m, 0.0) for m in moulds), default=0.0)
+        moulds = [plan.lines[r.line].mould.mould_id for r in cook.rounds if r.on is None]
+        on = [
+            bears_next_s(plan, state, tracks, r) + _still_to_put_in_s(plan, state, r)
+            for r in cook.rounds
+            if r.on is not None
+        ]
+        out[cook.number] = max((*(free.get(m, 0.0) for m in moulds), *on), default=0.0)
         for r in cook.rounds:
+            if not plan.lines[r.line].last:
+                continue
             seen, hands = state.rounds[r.number], plan.paces.clean_s
             if seen.unmoulded_s is not None:
                 at = seen.unmoulded_s
@@ -303,8 +364,12 @@ def moulds_free_s(
     return out
 
 
+def _still_to_put_in_s(plan: PlanInput, state: RunState, r: Round) -> float:
+    return 0.0 if state.rounds[r.number].put_in_s is not None else r.casts * plan.lines[r.line].handfuls_s
+
+
 def next_acts(
-    plan: PlanInput, cooks: list[PotCook], amounts: list[CastAmounts], state: RunState, pots: dict[int, Track],
+    plan: PlanInput, cooks: list[PotCook], state: RunState, pots: dict[int, Track],
     tracks: dict[int, Track], windows: dict[int, PieceWindows], actor: str, now: float, more: Sequence[Act] = (),
 ) -> list[Act]:  # fmt: skip
     """The acts that lie ahead, the first being the one to do now [s since the run started].
@@ -312,7 +377,7 @@ def next_acts(
     Those that may be done now come first, the one that closes soonest leading; then by opening.
     What cannot be done yet comes last.
     Args:
-        plan, cooks, amounts, windows: frozen
+        plan, cooks, windows: frozen
         state, pots, tracks: of the run
         actor: whose acts
         now: seconds since the run started
@@ -323,8 +388,8 @@ def next_acts(
         return []
     if state.layout.sugar and actor not in state.acknowledged:
         return [Act("acknowledge", "run", "acknowledged", {}, 0.0, math.inf)]
-    acts = _cook_acts(plan, cooks, amounts, state, pots, now, moulds_free_s(plan, cooks, state, tracks))
-    acts += _round_acts(plan, cooks, state, tracks, now)
+    acts = _cook_acts(plan, cooks, state, pots, tracks, now, moulds_free_s(plan, cooks, state, tracks))
+    acts += _round_acts(plan, cooks, state, tracks, now) + _put_in_acts(plan, cooks, state, tracks)
     acts += _forecasts(plan, cooks, windows, state, acts)
     if not acts:
         acts = _last_acts(plan, state, now)
@@ -359,7 +424,16 @@ def calls(acts: list[Act], before_s: float) -> list[Call]:
     """
     out = []
     for act in acts:
-        if not act.forecast and act.kind in ("pour", "bend", "stick", "unmould", "off", "keep", "too_warm"):
+        if not act.forecast and act.kind in (
+            "pour",
+            "bend",
+            "stick",
+            "sprinkle",
+            "unmould",
+            "off",
+            "keep",
+            "too_warm",
+        ):
             out.append(Call(act.opens_s - before_s, "opens", act.kind, act.subject))
             if math.isfinite(act.closes_s):
                 out.append(Call(act.closes_s - before_s, "closes", act.kind, act.subject))

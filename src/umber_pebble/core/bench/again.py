@@ -1,19 +1,19 @@
 """Cooking again within a run: a batch thrown away, castings that are still missing."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 from umber_pebble.core.bench.state import RunState
-from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, make_cook
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 
 
-def cooks_now(plan: PlanInput, cooks: list[PotCook], amounts: list[CastAmounts], state: RunState) -> list[PotCook]:
+def cooks_now(plan: PlanInput, cooks: list[PotCook], state: RunState) -> list[PotCook]:
     """The cooks as they are: one thrown away is made anew for the rounds that it still owes [SI].
 
     Args:
-        plan, cooks, amounts: frozen
+        plan, cooks: frozen
         state: of the run
     Source: definition
     """
@@ -23,12 +23,12 @@ def cooks_now(plan: PlanInput, cooks: list[PotCook], amounts: list[CastAmounts],
         if seen.lost is None or not owed:
             out.append(cook)
         else:
-            out.append(replace(make_cook(plan, cook.number, owed, amounts, 0.0), rounds=cook.rounds))
+            out.append(replace(make_cook(plan, cook.number, owed, 0.0), rounds=cook.rounds))
     return out
 
 
 def missing(plan: PlanInput, state: RunState) -> dict[int, int]:
-    """Per line, how many usable ones are still wanted, as far as outcomes are recorded [count].
+    """Per line that ends a part, how many usable ones are still wanted, as far as outcomes are recorded [count].
 
     Args:
         plan: frozen
@@ -38,11 +38,13 @@ def missing(plan: PlanInput, state: RunState) -> dict[int, int]:
     good = dict.fromkeys(range(len(plan.lines)), 0)
     for r in state.rounds:
         good[r.line] += sum(usable for usable, _ in r.outcomes.values())
-    return {i: line.quantity - good[i] for i, line in enumerate(plan.lines) if line.quantity > good[i]}
+    rows = enumerate(plan.lines)
+    return {i: line.quantity - good[i] for i, line in rows if line.last and line.quantity > good[i]}
 
 
 def rounds_again(plan: PlanInput, state: RunState) -> list[list[int]]:
-    """What to cook again for the first material that is short: rounds as [line, castings], spares with them [count].
+    """What to cook again for the first material that is short: rounds as [line, castings], spares with them [count]; of a part
+    of several passes all of them.
 
     Args:
         plan: frozen
@@ -52,11 +54,32 @@ def rounds_again(plan: PlanInput, state: RunState) -> list[list[int]]:
     rows: list[list[int]] = []
     for i, count in missing(plan, state).items():
         line = plan.lines[i]
-        if rows and line.melt != plan.lines[rows[0][0]].melt:
+        if rows and (plan.built(i) or line.melt != plan.lines[rows[0][0]].melt):
             continue
         seen = [o for r in state.rounds if r.line == i for o in r.outcomes.values()]
         broken = sum(not usable for usable, _ in seen)
         rate = BreakRate(line.break_rate.broken + broken, line.break_rate.good + len(seen) - broken)
-        casts = casts_needed(count, plan.confidence_frac, rate)
-        rows.append([i, min(casts, line.mould.cavities * line.mould.owned)])
+        casts = min(casts_needed(count, plan.confidence_frac, rate), line.mould.cavities * line.mould.owned)
+        rows += [[j, casts] for j in plan.chains[i]]
+        if plan.built(i):
+            break
     return rows
+
+
+def as_cooks(
+    rows: list[list[int]], follows: Sequence[int | None], melts: Sequence[str]
+) -> list[list[tuple[int, int]]]:
+    """Rounds that were added to a run as cooks: one for each melt, and for each pass that goes on another.
+
+    Args:
+        rows: [line, castings]
+        follows, melts: per line, the one it is poured on and its melt
+    Source: definition
+    """
+    cooks: list[list[tuple[int, int]]] = []
+    for line, casts in rows:
+        if cooks and follows[line] is None and melts[line] == melts[cooks[-1][0][0]]:
+            cooks[-1].append((line, casts))
+        else:
+            cooks.append([(line, casts)])
+    return cooks

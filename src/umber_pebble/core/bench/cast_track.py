@@ -16,7 +16,6 @@ from umber_pebble.core.heat.pot_law import (
 )
 from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
 from umber_pebble.core.materials.load import material, tempered
-from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread, combine
@@ -55,13 +54,13 @@ def seen_as(windows: PieceWindows, what: str, time: float) -> Observed:
 
 
 def round_track(
-    plan: PlanInput, cook: PotCook, line_index: int, amount: CastAmounts, state: RoundState, pour: Spread,
+    plan: PlanInput, cook: PotCook, line_index: int, state: RoundState, pour: Spread,
     places: dict[str, Place], temper: str = "tempered",
 ) -> Track:  # fmt: skip
     """A poured round: how it cools where it lies, and its windows [s since the run started].
 
     Args:
-        plan, cook, amount: frozen
+        plan, cook: frozen
         line_index: its line
         state: of this round, poured
         pour: temperature of the pot when it was poured [degC]
@@ -79,7 +78,7 @@ def round_track(
     ]
     path = tuple(Stay(max(t - at, 0.0), place) for (t, _), place in zip(state.places, kept, strict=True))
     path += tuple(s for s in path_of(plan, order, state.casts)[len(path) :] if s.from_s > path[-1].from_s)
-    casting = casting_of(plan, order, amount, pour, cook.flow, path)
+    casting = casting_of(plan, order, pour, cook.flow, path)
     w = windows_s(replace(casting, melt=tempered(casting.melt, temper)))
     run = w.likely_run
     clock = balance_clock(run.times_s, np.minimum.accumulate(run.mean_degc))

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from typing import Any
 
 from umber_pebble.core.bench import batches
+from umber_pebble.core.bench.again import as_cooks
 from umber_pebble.core.bench.payload import finite, number, optional, refuse, whole
 from umber_pebble.core.bench.state import (
     BOWL_SIGHTS,
@@ -137,7 +138,7 @@ def _seen(state: RunState, event: Event) -> None:
         cook.sights.append(Sight(event.at_s, what))
         return
     target = _round(state, event)
-    if target.poured_s is None or target.unmoulded_s is not None:
+    if not target.in_mould:
         raise refuse("only a poured round still in its mould is watched", "not_in_mould", round=target.number)
     target.sights.append(Sight(event.at_s, what))
 
@@ -150,7 +151,11 @@ def _poured(state: RunState, event: Event) -> None:
         raise refuse("this round is poured already", "poured", round=target.number)
     if cook.phase != "resting":
         raise refuse("take the pot off the ring first", "not_resting", cook=cook.number)
+    if target.on is not None and state.rounds[target.on].poured_s is None:
+        raise refuse("the pass under it is not poured yet", "not_poured", round=target.on)
     target.poured_s = event.at_s
+    if target.on is not None:
+        state.rounds[target.on].covered_s = event.at_s
     target.places = [(event.at_s, state.layout.poured_on[target.line])]
     target.rest = len(cook.rests) - 1
     cook.rests[-1].poured.append((event.at_s, target.number))
@@ -162,24 +167,37 @@ def _moved(state: RunState, event: Event) -> None:
         raise OutOfRange(
             "no such place", path="payload.place", got=place, limits={"one_of": list(state.layout.place_ids)}
         )
-    if target.poured_s is None or target.unmoulded_s is not None:
+    if not target.in_mould:
         raise refuse("only a poured round still in its mould is moved", "not_in_mould", round=target.number)
     target.places.append((event.at_s, place))
 
 
-def _worked(state: RunState, event: Event) -> None:
+def _put_in(state: RunState, event: Event) -> None:
+    """What goes into the cavities by hand before a pour."""
     target = _round(state, event)
-    work = {"bent": "bend", "inserted": "stick"}[event.kind]
-    if state.layout.works[target.line] not in (work, None if work == "bend" else work):
+    if target.poured_s is not None or target.put_in_s is not None:
+        raise refuse("it is put in before the pour, once", "poured", round=target.number)
+    target.put_in_s = event.at_s
+
+
+def _worked(state: RunState, event: Event) -> None:
+    if event.payload.get("first"):
+        _put_in(state, event)
+        return
+    target = _round(state, event)
+    works = {"bent": ("bend", None), "inserted": ("stick", "sprinkle")}[event.kind]
+    if state.layout.works[target.line] not in works:
         raise refuse("this round takes other work", "other_work", round=target.number)
-    if target.poured_s is None or target.unmoulded_s is not None or target.worked_s is not None:
+    if not target.in_mould or target.worked_s is not None:
         raise refuse("only a poured round is worked, once", "not_workable", round=target.number)
     target.worked_s = event.at_s
 
 
 def _unmoulded(state: RunState, event: Event) -> None:
     target = _round(state, event)
-    if target.poured_s is None or target.unmoulded_s is not None:
+    if not state.layout.lasts[target.line]:
+        raise refuse("another pass goes on it first", "other_work", round=target.number)
+    if not target.in_mould:
         raise refuse("only a poured round is unmoulded, once", "not_in_mould", round=target.number)
     target.unmoulded_s = event.at_s
 
@@ -198,6 +216,8 @@ def _outcome(state: RunState, event: Event) -> None:
         raise OutOfRange("no such flaw", path="payload.kinds", got=str(kinds), limits={"one_of": list(FLAWS)})
     if target.poured_s is None:
         raise refuse("this round is not poured yet", "not_poured", round=target.number)
+    if not state.layout.lasts[target.line]:
+        raise refuse("what came of it is told after its last pass", "other_work", round=target.number)
     target.outcomes |= dict.fromkeys(cavities, (usable, tuple(kinds)))
 
 
@@ -220,16 +240,21 @@ def _replanned(state: RunState, event: Event) -> None:
             got=str(rows),
             limits={"low": 1, "high": MOST_MORE_ROUNDS},
         )
-    cook = CookState(len(state.cooks))
     for row in rows:
         if not isinstance(row, list) or len(row) != 2:
             raise OutOfRange("a round is a line and its castings", path="payload.rounds", got=str(row))
-        line = whole(row[0], "line", "payload.rounds", len(state.layout.works))
-        casts = 1 + whole(_less_one(row[1]), "number of castings", "payload.rounds", MOST_CASTS)
-        state.rounds.append(RoundState(len(state.rounds), line, casts, cook.number))
-    if len({state.layout.vessels[row[0]] for row in rows}) > 1:
-        raise OutOfRange("one cook is one material: add them one by one", path="payload.rounds", got=str(rows))
-    state.cooks.append(cook)
+        whole(row[0], "line", "payload.rounds", len(state.layout.works))
+        whole(_less_one(row[1]), "number of castings", "payload.rounds", MOST_CASTS)
+    layout, made = state.layout, dict[int, int]()
+    for group in as_cooks(rows, layout.follows, layout.melts):
+        cook = CookState(len(state.cooks))
+        for line, casts in group:
+            on = layout.follows[line]
+            made[line] = len(state.rounds)
+            state.rounds.append(
+                RoundState(made[line], line, casts, cook.number, None if on is None else made.get(on))
+            )
+        state.cooks.append(cook)
 
 
 def _less_one(value: Any) -> Any:
@@ -334,7 +359,7 @@ def replay(layout: Layout, events: Iterable[Event]) -> RunState:
     state = RunState(
         layout,
         [CookState(i) for i in range(1 + max(r.cook for r in layout.rounds))],
-        [RoundState(r.number, r.line, r.casts, r.cook) for r in layout.rounds],
+        [RoundState(r.number, r.line, r.casts, r.cook, r.on) for r in layout.rounds],
     )
     for event in sorted(log, key=lambda e: e.at_s):
         if event.kind != "cancels" and event.id not in gone:

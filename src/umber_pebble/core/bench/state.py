@@ -150,26 +150,35 @@ class CookState:
 
 @dataclass(slots=True)
 class RoundState:
-    """A round: when poured, worked (bent, or its sticks put in), unmoulded; where it lay since when; what came of each cavity."""
+    """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass; where it lay since when; what came of each cavity."""
 
     number: int
     line: int
     casts: int
     cook: int
+    on: int | None = None
     poured_s: float | None = None
+    put_in_s: float | None = None
     rest: int = 0
     worked_s: float | None = None
     unmoulded_s: float | None = None
+    covered_s: float | None = None
     places: list[tuple[float, str]] = field(default_factory=list)
     readings: list[Reading] = field(default_factory=list)
     sights: list[Sight] = field(default_factory=list)
     outcomes: dict[int, tuple[bool, tuple[str, ...]]] = field(default_factory=dict)
 
+    @property
+    def in_mould(self) -> bool:
+        """Poured, and the topmost in a mould."""
+        return self.poured_s is not None and self.unmoulded_s is None and self.covered_s is None
+
 
 @dataclass(frozen=True, slots=True)
 class Layout:
     """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is, where the mould lies when
-    poured, whether it is melted by bursts and whether it is a sugar; the places of the kitchen."""
+    poured, whether it is melted by bursts and whether it is a sugar, its melt, the line it is poured on, and if it is the last of its part; the
+    places of the kitchen."""
 
     rounds: tuple[Round, ...]
     vessels: tuple[str, ...]
@@ -178,6 +187,9 @@ class Layout:
     place_ids: tuple[str, ...]
     bursts: tuple[bool, ...]
     sugars: tuple[bool, ...]
+    melts: tuple[str, ...]
+    follows: tuple[int | None, ...]
+    lasts: tuple[bool, ...]
 
     @property
     def sugar(self) -> bool:

@@ -47,7 +47,11 @@ FAT_MARKS = {
     "over_chilled": ("over_chilled_below", "coldest_degc"),
 }
 # what hands do with a piece: from which mark until which; None: from the pour, or without end
-WORKS: dict[str, tuple[str | None, str]] = {"bend": ("bend_opens", "bend_closes"), "stick": (None, "stick_closes")}
+WORKS: dict[str, tuple[str | None, str]] = {
+    "bend": ("bend_opens", "bend_closes"),
+    "stick": (None, "stick_closes"),
+    "sprinkle": (None, "sprinkle_closes"),
+}
 TAKES: dict[str, dict[str, tuple[str | None, str | None]]] = {
     "sugar": {
         "sprinkles": (None, "sprinkle_closes"),
@@ -218,6 +222,7 @@ def _sugar(runs: _Runs, tg: Spread) -> PieceWindows:
         work_width={
             "bend": _not_before_the_pour(combine(first, wide.values())),
             "stick": found.at["stick_closes"],
+            "sprinkle": found.at["sprinkle_closes"],
         },
         cool_to_hold=hold,
         pace=_pace(runs, tg.likely),
@@ -247,7 +252,7 @@ def _fat(runs: _Runs) -> PieceWindows:
         **found.fields(),
         limits={name: melt.value(p) for name, (p, _) in FAT_MARKS.items()} | {"unmould_degc": cold},
         limited_by=limited | {"over_chilled": "heat"},
-        work_width={"stick": found.at["stick_closes"]},
+        work_width={"stick": found.at["stick_closes"], "sprinkle": found.at["sprinkle_closes"]},
         cool_to_hold=hold,
         pace=_pace(runs, cold, "half_factor"),
         likely_run=runs.fine.one(),

@@ -32,7 +32,7 @@ UNEVEN = (0.8, 1.0, 1.3)
 
 
 @dataclass(frozen=True, slots=True)
-class Fault:
+class BuildFault:
     """Why a pass cannot be as it is: which pass, a code, what is wrong in words, what it is and how far it may go (SI)."""
 
     index: int
@@ -93,7 +93,9 @@ class _Wrong(Exception):
         self.code, self.words, self.got, self.limit = code, words, got, limit
 
 
-def lay(cavity: Cavity, passes: tuple[Pass, ...], bears_degc: float = math.inf) -> tuple[list[Laid], list[Fault]]:
+def lay(
+    cavity: Cavity, passes: tuple[Pass, ...], bears_degc: float = math.inf
+) -> tuple[list[Laid], list[BuildFault]]:
     """A build laid into its cavity, pass by pass; one that cannot be is left out and told.
 
     Args:
@@ -103,13 +105,13 @@ def lay(cavity: Cavity, passes: tuple[Pass, ...], bears_degc: float = math.inf) 
     Raises: OutOfRange: a number that no pass may have.
     Source: geometry, common-practice
     """
-    hollow, laid, faults = Hollow(cavity), list[Laid](), list[Fault]()
+    hollow, laid, faults = Hollow(cavity), list[Laid](), list[BuildFault]()
     for i, one in enumerate(passes):
         try:
             _bearable(one, bears_degc)
             made, hollow = _lay(i, one, hollow, laid, passes)
         except _Wrong as wrong:
-            faults.append(Fault(i, wrong.code, wrong.words, wrong.got, wrong.limit))
+            faults.append(BuildFault(i, wrong.code, wrong.words, wrong.got, wrong.limit))
             continue
         laid.append(made)
     return laid, faults
@@ -132,7 +134,7 @@ def _runs_to_degc(melt: Material) -> float:
 
 
 def _lay(i: int, one: Pass, hollow: Hollow, laid: list[Laid], passes: tuple[Pass, ...]) -> tuple[Laid, Hollow]:
-    if hollow.closed and not isinstance(one, Dust):
+    if hollow.closed and not (isinstance(one, Dust) or (isinstance(one, Rod) and isinstance(passes[i - 1], Fill))):
         raise _Wrong("closed", "the casting is full and level: nothing more goes in")
     match one:
         case Dust():
@@ -144,9 +146,11 @@ def _lay(i: int, one: Pass, hollow: Hollow, laid: list[Laid], passes: tuple[Pass
         case Turned():
             return _turned(i, one, hollow)
         case Rod():
-            inside = math.pi * require_range("diameter_m", one.diameter_m, 0.0005, 0.03) ** 2 / 4 * one.inside_m
+            inside = _rod_m3(one)
             made = _plain(i, 0.0, inside, one.diameter_m, hollow)
-            return made, hollow if one.taken_out else _takes(hollow, inside, "stick")
+            # one pushed into a solid fill has its room there already
+            there = one.taken_out or isinstance(passes[i - 1] if i else None, Fill)
+            return made, hollow if there else _takes(hollow, inside, "stick")
         case Centre():
             return _plain(i, one.kg, one.volume_m3, 0.0, hollow), _takes(hollow, one.volume_m3, "centre")
         case Filling():
@@ -154,7 +158,17 @@ def _lay(i: int, one: Pass, hollow: Hollow, laid: list[Laid], passes: tuple[Pass
         case Close():
             return _close(i, one, hollow, laid, passes)
         case Fill():
-            return _fill(i, one, hollow)
+            return _fill(i, one, hollow, _rod_in(passes, i + 1))
+
+
+def _rod_m3(rod: Rod) -> float:
+    return math.pi * require_range("stick.diameter_m", rod.diameter_m, 0.0005, 0.03) ** 2 / 4 * rod.inside_m
+
+
+def _rod_in(passes: tuple[Pass, ...], i: int) -> float:
+    """What a stick pushed into the pass before it displaces there."""
+    rod = passes[i] if i < len(passes) else None
+    return _rod_m3(rod) if isinstance(rod, Rod) and not rod.taken_out else 0.0
 
 
 def _takes(hollow: Hollow, volume_m3: float, what: str) -> Hollow:
@@ -336,14 +350,14 @@ def _close(i: int, one: Close, hollow: Hollow, laid: list[Laid], passes: tuple[P
     return replace(made, under=tuple(fillings[-1:])), replace(hollow, level_m=hollow.rim_m, closed=True)
 
 
-def _fill(i: int, one: Fill, hollow: Hollow) -> tuple[Laid, Hollow]:
+def _fill(i: int, one: Fill, hollow: Hollow, rod_m3: float) -> tuple[Laid, Hollow]:
     rim, melt = hollow.rim_m, one.melt.material
     require_range(f"passes.{i}.second_frac", one.second_frac, 0.0, 0.95)
     if one.level_m > rim * (1 + 1e-9):
         raise _Wrong("above_rim", "the fill stands above the rim", one.level_m, rim)
     if one.level_m <= hollow.level_m or one.level_m - hollow.lift_m < THINNEST_M:
         raise _Wrong("no_room", "it ends below what is there already", one.level_m, hollow.level_m)
-    level = min(one.level_m, rim)
+    level, hollow = min(one.level_m, rim), replace(hollow, taken_m3=hollow.taken_m3 + rod_m3)
     if not hollow.in_shell and hollow.level_m == 0.0:
         whole = volume_m3(hollow.cavity, level)
         if hollow.taken_m3 > 0.8 * whole:

@@ -1,6 +1,5 @@
 """An order compiled: every number of the plan."""
 
-import math
 from dataclasses import dataclass
 from typing import Any
 
@@ -11,8 +10,8 @@ from umber_pebble.core.humidity.stickiness import sticky_from_frac
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.cooks import (
+    READY,
     PotCook,
-    line_amounts,
     make_cooks,
     make_rounds,
     round_windows,
@@ -28,7 +27,7 @@ from umber_pebble.core.plan.explain import (
     melt_plan,
     round_plan,
 )
-from umber_pebble.core.plan.problem import PlanInput, SugarCook, Way
+from umber_pebble.core.plan.problem import FatMelt, PlanInput, SugarCook, Way
 from umber_pebble.core.plan.spares import casts_needed
 from umber_pebble.core.plan.timetable import Task, back_from, forward
 
@@ -79,7 +78,10 @@ def _warnings(
             out.append(Remark("pot_too_small", "pot", {"depth_m": c.window.depth_m, "high_m": fullest}))
         for r in c.rounds:
             line, w = plan.lines[r.line], windows[r.number]
-            if w.never("unmould"):
+            if not line.last:
+                if w.never(READY[isinstance(c.way.by, FatMelt)]):
+                    out.append(Remark("never_sets", "cook", {"round": r.number}))
+            elif w.never("unmould"):
                 out.append(Remark("never_sets", "cook", {"round": r.number}))
             elif "over_chilled" in w.at and w.at["over_chilled"].low < w.at["unmould"].high:
                 out.append(Remark("chills_first", "place", {"round": r.number}))
@@ -120,25 +122,26 @@ def compile_plan(plan: PlanInput) -> Plan:
     if not plan.lines:
         raise Missing("add a line: a piece and how many", path="lines")
     _check(plan)
-    per_cast = line_amounts(plan)
-    casts = [casts_needed(line.quantity, plan.confidence_frac, line.break_rate) for line in plan.lines]
-    cooks = make_cooks(plan, make_rounds(plan, casts, per_cast), per_cast)
-    windows = round_windows(plan, cooks, per_cast)
+    # the passes of a part are as many as its last one needs
+    lasts = [plan.lines[chain[-1]] for chain in plan.chains]
+    casts = [casts_needed(line.quantity, plan.confidence_frac, line.break_rate) for line in lasts]
+    cooks = make_cooks(plan, make_rounds(plan, casts))
+    windows = round_windows(plan, cooks)
     tasks = back_from(forward(plan, cooks, windows), plan.due_s)
     start = min(t.start_s for t in tasks)
     rounds = [r for c in cooks for r in c.rounds]
     return Plan(
         lines=tuple(
-            line_plan(line, amount, plan.confidence_frac, n, sum(r.line == i for r in rounds))
-            for i, (line, amount, n) in enumerate(zip(plan.lines, per_cast, casts, strict=True))
+            line_plan(line, plan.confidence_frac, n, sum(r.line == i for r in rounds))
+            for i, (line, n) in enumerate(zip(plan.lines, casts, strict=True))
         ),
         melts=tuple(melt_plan(key, [c for c in cooks if c.way is way]) for key, way in plan.ways.items()),
         cooks=tuple(cook_plan(plan, c, c.charge_kg - c.fresh_kg) for c in cooks),
         rounds=tuple(round_plan(plan, r, windows[r.number]) for r in rounds),
         tasks=tuple(tasks),
         casts=explained(
-            sum(c.casts for c in cooks), "count", "castings of all lines, spares with them",
-            *(given(line.name, line.quantity, "count") for line in plan.lines), sources=("beta-binomial",),
+            sum(r.casts for r in rounds if plan.lines[r.line].last), "count", "castings of all lines, spares with them",
+            *(given(line.name, line.quantity, "count") for line in plan.lines if line.last), sources=("beta-binomial",),
         ),
         cook_count=explained(
             len(cooks), "count", "each mould is filled once a cook, no more castings than the likely pour window takes",
@@ -164,18 +167,19 @@ def _check(plan: PlanInput) -> None:
         if not any(line.melt == key for line in plan.lines):
             raise OutOfRange("no line is of this material", path=f"ways.{key}", got=key)
         _check_way(key, way)
-    for name in ("weigh_s", "pour_each_s", "bend_each_s", "stick_each_s", "stir_s", "unmould_each_s"):
+    for name in (
+        "weigh_s",
+        "pour_each_s",
+        "bend_each_s",
+        "stick_each_s",
+        "fill_each_s",
+        "stir_s",
+        "unmould_each_s",
+    ):
         require_range(f"paces.{name}", getattr(plan.paces, name), 1.0, 3600.0)
     for i, line in enumerate(plan.lines):
         require_range(f"lines.{i}.mould.cavities", line.mould.cavities, 1, 500)
         require_range(f"lines.{i}.mould.owned", line.mould.owned, 1, 50)
-        if not math.isfinite(line.fill_m) or line.fill_m > line.mould.cavity.depth_m:
-            raise OutOfRange(
-                "the fill stands above the rim",
-                path=f"lines.{i}.fill_m",
-                got=line.fill_m,
-                limits={"low": 0.0002, "high": line.mould.cavity.depth_m},
-            )
 
 
 def _check_way(key: str, way: Way) -> None:

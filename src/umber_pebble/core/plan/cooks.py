@@ -8,14 +8,13 @@ from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955, tg_spread_
 from umber_pebble.core.glass.water import boils_at_degc, water_of_cook
 from umber_pebble.core.heat.hob import Heating, hob_time_s
 from umber_pebble.core.heat.melting import Melting, melting_time_s
-from umber_pebble.core.heat.piece import Casting, Stay
+from umber_pebble.core.heat.piece import Casting, Stay, Under
 from umber_pebble.core.heat.pour import FatFlow, Flow, PourWindow, SugarFlow, pour_window_s
 from umber_pebble.core.heat.vessel import PotCase, base_case
 from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
-from umber_pebble.core.materials.load import Material
+from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
 from umber_pebble.core.melts.oven import Microwave
-from umber_pebble.core.pieces.cast import CastAmounts, amounts
 from umber_pebble.core.plan.charge import residue_kg, tempered_charge
 from umber_pebble.core.plan.problem import FatMelt, Line, PlanInput, SugarCook, Way
 from umber_pebble.core.spread import Spread
@@ -27,12 +26,13 @@ MOST_ROUNDS = 400
 
 @dataclass(frozen=True, slots=True)
 class Round:
-    """One filling of a line's mould: its number, line, cook, castings."""
+    """One pour into a line's mould: its number, line, cook, castings; on: the round it is poured on, None in an empty mould."""
 
     number: int
     line: int
     cook: int
     casts: int
+    on: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,16 +68,13 @@ class PotCook:
         return sum(r.casts for r in self.rounds)
 
 
-def line_amounts(plan: PlanInput) -> list[CastAmounts]:
-    """Per line, the grams of one casting [kg].
+READY = {True: "touch", False: "holds"}
+"""When the next pass may be poured on one of fat, and of sugar."""
 
-    Raises: OutOfRange: a fill level outside its cavity, or a stick that fills it.
-    Source: geometry
-    """
-    return [
-        amounts(line.mould.cavity, line.fill_m, plan.way(line).melt, line.stick.inside_m3 if line.stick else 0.0)
-        for line in plan.lines
-    ]
+
+def ready_for_next(line_is_fat: bool, windows: PieceWindows) -> Spread:
+    """When a pass bears the next one [s from its pour]. Source: definition"""
+    return windows.at[READY[line_is_fat]]
 
 
 def _wet(by: SugarCook, melt: Material, sugar_kg: float) -> bool:
@@ -87,7 +84,7 @@ def _wet(by: SugarCook, melt: Material, sugar_kg: float) -> bool:
 
 
 def _bears(lines: list[Line]) -> float:
-    return min(min(line.mould.bears_degc, line.mould.material.value("bears")) for line in lines)
+    return min(line.mould.bears for line in lines)
 
 
 def pour_of(
@@ -116,7 +113,7 @@ def pour_of(
         flow = FatFlow(way.melt, off, _bears(lines))
     window = pour_window_s(case, flow)
     if flow.mould_bears_degc < window.close_degc.likely:
-        weakest = min(lines, key=lambda line: min(line.mould.bears_degc, line.mould.material.value("bears")))
+        weakest = min(lines, key=lambda line: line.mould.bears)
         raise MouldTooWeak(
             f"{weakest.mould.material.name} bears {flow.mould_bears_degc:g} degC; the melt is too thick to pour "
             f"below {window.close_degc.likely:.0f} degC: use silicone or metal",
@@ -141,14 +138,12 @@ def casts_in_window(window: PourWindow, pour_each_s: float) -> Spread:
     return window.width.map(lambda width: math.floor(width / pour_each_s))
 
 
-def piece_windows(
-    plan: PlanInput, line: Line, amount: CastAmounts, flow: Flow, window: PourWindow, casts: int
-) -> PieceWindows:
+def piece_windows(plan: PlanInput, line: Line, flow: Flow, window: PourWindow, casts: int) -> PieceWindows:
     """Windows of one line's castings poured from this vessel [s from the pour].
 
     The pour temperature runs from the opening to the closing, likely in the middle of the pour.
     Args:
-        plan, line, amount: whose castings
+        plan, line: whose castings
         flow, window: of the vessel
         casts: poured in one go
     Source: definition
@@ -157,7 +152,7 @@ def piece_windows(
     i = int((times <= min(window.opens.likely + pour_s / 2, window.closes.likely)).sum()) - 1
     likely = float(temps[i])
     pour = Spread(min(likely, window.close_degc.likely), likely, max(likely, window.open_degc.likely))
-    return windows_s(casting_of(plan, line, amount, pour, flow, path_of(plan, line, casts)))
+    return windows_s(casting_of(plan, line, pour, flow, path_of(plan, line, casts)))
 
 
 def lies_of(plan: PlanInput, line: Line, casts: int) -> tuple[tuple[Stay, str], ...]:
@@ -183,12 +178,11 @@ def path_of(plan: PlanInput, line: Line, casts: int) -> tuple[Stay, ...]:
     )
 
 
-def casting_of(
-    plan: PlanInput, line: Line, amount: CastAmounts, pour: Spread, flow: Flow, path: tuple[Stay, ...]
-) -> Casting:
+def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tuple[Stay, ...]) -> Casting:
     """The casting of a line poured at a temperature and laid along a path [SI fields]. Source: definition"""
     # no window moves with less than half a kelvin, and what is the same is reckoned once
     near = Spread(*(round(v * 2) / 2 for v in (pour.low, pour.likely, pour.high)))
+    amount, cold = line.cast, path[0].place.surface_degc
     return Casting(
         plan.way(line).melt,
         line.mould.material,
@@ -198,6 +192,7 @@ def casting_of(
         near,
         flow.tg if isinstance(flow, SugarFlow) else None,
         path,
+        tuple(Under(material, thick, cold) for material, thick in line.under),
         thin_m=amount.thin_m,
         thick_m=amount.thick_m,
     )
@@ -236,32 +231,51 @@ def _log_viscosity(plan: PlanInput, way: Way, charge_kg: float) -> float:
 
 def _charge(plan: PlanInput, way: Way, pour_kg: float) -> tuple[float, Spread]:
     """Charge and residue: they depend on each other, so a few rounds of substitution."""
-    charge = max(pour_kg * (1 + plan.reserve_frac), 0.001)
+    # less than this cannot be melted evenly, whatever a detail takes
+    least = material("kitchen", "least", "charge").value("mass")
+    charge = max(pour_kg * (1 + plan.reserve_frac), least)
     log_visc, residue = _log_viscosity(plan, way, charge), Spread(0.0, 0.0, 0.0)
     for _ in range(3):
         residue = residue_kg(base_case(way.pot, way.melt, charge), log_visc, way.residue_factor)
-        charge = pour_kg * (1 + plan.reserve_frac) + residue.likely
+        charge = max(pour_kg * (1 + plan.reserve_frac) + residue.likely, least)
     require_range("charge_kg", charge, 0.001, 50.0)
     return charge, residue
 
 
-def make_rounds(plan: PlanInput, casts: list[int], per_cast: list[CastAmounts]) -> list[list[tuple[int, int]]]:
+Waiting = list[tuple[int, int, int]]
+"""Rounds that are not in a cook yet: line, castings, and the how manieth of its line."""
+
+
+def _round_size(plan: PlanInput, i: int) -> int:
+    """Castings of a line that go into one round: what the moulds hold, and where hands have to work, what they can."""
+    line, way = plan.lines[i], plan.way(plan.lines[i])
+    size = line.mould.cavities * line.mould.owned
+    if not (line.work or plan.built(i)):
+        return size
+    charge, _ = _charge(plan, way, line.cast.poured.value.likely * size)
+    flow, window, *_ = pour_of(plan, way, charge, [line])
+    if plan.built(i):
+        size = max(1, min(size, int(casts_in_window(window, plan.paces.pour_each_s).likely)))
+    if not line.work:
+        return size
+    windows = piece_windows(plan, line, flow, window, size)
+    return min(size, works_in_window(windows, line.work, plan.paces.pour_each_s, plan.work_each_s(line)))
+
+
+def make_rounds(plan: PlanInput, casts: list[int]) -> list[list[tuple[int, int]]]:
     """Cooks as lists of (line, castings): moulds filled once a cook, no more than its window takes [count].
 
-    One material after the other, in the order of the lines.
+    One material after the other, in the order of the lines; but a pass only after the one it is poured on, and a mould's next
+    filling only after all passes of the one before.
     Source: definition
     """
-    waiting: dict[str, list[tuple[int, int]]] = {line.melt: [] for line in plan.lines}
-    for i, (line, amount) in enumerate(zip(plan.lines, per_cast, strict=True)):
-        size = line.mould.cavities * line.mould.owned
-        if line.work:
-            way = plan.way(line)
-            charge, _ = _charge(plan, way, amount.poured.value.likely * size)
-            flow, window, *_ = pour_of(plan, way, charge, [line])
-            windows = piece_windows(plan, line, amount, flow, window, size)
-            fits = works_in_window(windows, line.work, plan.paces.pour_each_s, plan.work_each_s(line))
-            size = min(size, fits)
-        waiting[line.melt] += [(i, n) for n in _split(casts[i], size)]
+    sizes = [_round_size(plan, i) for i in range(len(plan.lines))]
+    waiting: dict[str, Waiting] = {line.melt: [] for line in plan.lines}
+    for i, line in enumerate(plan.lines):
+        size = min(sizes[j] for j in plan.chains[i])
+        waiting[line.melt] += [(i, n, k) for k, n in enumerate(_split(casts[i], size))]
+    for rounds in waiting.values():
+        rounds.sort(key=lambda r: (plan.chains[r[0]][0], r[2] if plan.built(r[0]) else 0))
     count = sum(len(rounds) for rounds in waiting.values())
     if count > MOST_ROUNDS:
         raise OutOfRange(
@@ -271,71 +285,93 @@ def make_rounds(plan: PlanInput, casts: list[int], per_cast: list[CastAmounts]) 
             limits={"high": MOST_ROUNDS},
         )
     cooks: list[list[tuple[int, int]]] = []
-    for rounds in waiting.values():
-        while rounds:
-            cooks.append(_next_cook(plan, rounds, per_cast))
+    poured = [0] * len(plan.lines)
+    while any(waiting.values()):
+        for rounds in waiting.values():
+            while cook := _next_cook(plan, rounds, poured):
+                cooks.append(cook)
+                for index, _ in cook:
+                    poured[index] += 1
     return cooks
 
 
-def _next_cook(
-    plan: PlanInput, waiting: list[tuple[int, int]], per_cast: list[CastAmounts]
-) -> list[tuple[int, int]]:
-    """Take from the front what one vessel pours: each mould once, castings within the window."""
+def _may_be_next(plan: PlanInput, poured: list[int], line: int, nth: int) -> bool:
+    if not plan.built(line):
+        return True
+    after = plan.lines[line].after
+    return poured[plan.chains[line][-1]] >= nth if after is None else poured[after] > nth
+
+
+def _next_cook(plan: PlanInput, waiting: Waiting, poured: list[int]) -> list[tuple[int, int]]:
+    """Take from the front what one vessel pours: each mould once, castings within the window.
+
+    Of parts of several passes, what is not ready yet or does not fit is passed over.
+    """
     chosen: list[tuple[int, int]] = []
     used: set[tuple[str, int]] = set()
-    while waiting:
-        line, casts = waiting[0]
-        mould = (plan.lines[line].mould.mould_id, plan.lines[line].mould.kind)
-        if mould in used or (chosen and plan.lines[line].work):
-            break
-        room = _room(plan, [*chosen, (line, casts)], per_cast)
-        if room < casts and chosen:
-            break
-        take = max(1, min(casts, room))
-        chosen.append((line, take))
+    i = 0
+    while i < len(waiting):
+        index, casts, nth = waiting[i]
+        line, built = plan.lines[index], plan.built(index)
+        mould = (line.mould.mould_id, line.mould.kind)
+        fits = mould not in used and not (chosen and line.work) and _may_be_next(plan, poured, index, nth)
+        room = _room(plan, [*chosen, (index, casts)]) if fits else 0
+        if not fits or (room < casts and chosen):
+            if not built:
+                break
+            i += 1
+            continue
+        take = casts if built else max(1, min(casts, room))
+        chosen.append((index, take))
         used.add(mould)
-        waiting[0:1] = [(line, casts - take)] if take < casts else []
-        if take < casts or plan.lines[line].work:
+        waiting[i : i + 1] = [(index, casts - take, nth)] if take < casts else []
+        if take < casts or line.work:
             break
     return chosen
 
 
-def _room(plan: PlanInput, rounds: list[tuple[int, int]], per_cast: list[CastAmounts]) -> int:
+def _room(plan: PlanInput, rounds: list[tuple[int, int]]) -> int:
     """How many castings of the last round still fit in the likely window of the vessel that holds them all."""
     lines = [plan.lines[i] for i, _ in rounds]
     way = plan.way(lines[0])
-    pour_kg = sum(per_cast[i].poured.value.likely * n for i, n in rounds)
+    pour_kg = sum(plan.lines[i].cast.poured.value.likely * n for i, n in rounds)
     charge, _ = _charge(plan, way, pour_kg)
     _, window, *_ = pour_of(plan, way, charge, lines)
     before = sum(n for _, n in rounds[:-1])
     return int(casts_in_window(window, plan.paces.pour_each_s).likely) - before
 
 
-def make_cooks(plan: PlanInput, groups: list[list[tuple[int, int]]], per_cast: list[CastAmounts]) -> list[PotCook]:
-    """The cooks with their charges and windows. What a cook leaves in its vessel goes into the next one.
+def make_cooks(plan: PlanInput, groups: list[list[tuple[int, int]]]) -> list[PotCook]:
+    """The cooks with their charges and windows. What a cook leaves in its vessel goes into the next one of its melt.
 
     Raises: OutOfRange: the heat is too weak, or a charge outside the vessel model. MouldTooWeak.
     Source: definition
     """
     cooks: list[PotCook] = []
     left: dict[str, float] = {}
+    of_line: dict[int, list[int]] = {}
     number = 0
     for c, group in enumerate(groups):
-        rounds = tuple(Round(number + i, line, c, casts) for i, (line, casts) in enumerate(group))
-        number += len(rounds)
-        cook = make_cook(plan, c, rounds, per_cast, left.get(plan.lines[group[0][0]].melt, 0.0))
-        left[plan.lines[group[0][0]].melt] = cook.charge_kg - cook.finished_kg
+        rounds = []
+        for line, casts in group:
+            after, nth = plan.lines[line].after, of_line.setdefault(line, [])
+            earlier = [] if after is None else of_line.get(after, [])
+            on = earlier[len(nth)] if len(nth) < len(earlier) else None
+            rounds.append(Round(number, line, c, casts, on))
+            nth.append(number)
+            number += 1
+        melt = plan.lines[group[0][0]].melt
+        cook = make_cook(plan, c, tuple(rounds), left.get(melt, 0.0))
+        left[melt] = cook.charge_kg - cook.finished_kg
         cooks.append(cook)
     return cooks
 
 
-def make_cook(
-    plan: PlanInput, number: int, rounds: tuple[Round, ...], per_cast: list[CastAmounts], left_kg: float
-) -> PotCook:
+def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: float) -> PotCook:
     """One cook for these rounds, of one material [SI].
 
     Args:
-        plan, per_cast: the plan and its castings' grams
+        plan: the plan
         number, rounds: of the cook
         left_kg: melt that is in the vessel already [kg]
     Raises: OutOfRange: the heat is too weak, or a charge outside the vessel model. MouldTooWeak.
@@ -343,8 +379,8 @@ def make_cook(
     """
     lines = [plan.lines[r.line] for r in rounds]
     way = plan.way(lines[0])
-    poured = sum(per_cast[r.line].poured.value.likely * r.casts for r in rounds)
-    finished = sum(per_cast[r.line].finished.value.likely * r.casts for r in rounds)
+    poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in rounds)
+    finished = sum(plan.lines[r.line].cast.finished.value.likely * r.casts for r in rounds)
     charge, residue = _charge(plan, way, poured)
     fresh = max(charge - left_kg, 0.0)
     flow, window, case, water, wet = pour_of(plan, way, charge, lines)
@@ -366,18 +402,18 @@ def make_cook(
     if isinstance(way.by, FatMelt) and way.by.temper is not None:
         tempering, seed_kg, hob = tempered_charge(way, way.by.temper, charge, hob)
     return PotCook(
-        number, way, rounds, charge, fresh, poured, finished, poured - finished, poured * plan.reserve_frac, residue,
+        number, way, rounds, charge, fresh, poured, finished, poured - finished, charge - poured - residue.likely, residue,
         wet, water_kg, water, flow, heating, hob, window, tempering, seed_kg,
     )  # fmt: skip
 
 
-def round_windows(plan: PlanInput, cooks: list[PotCook], per_cast: list[CastAmounts]) -> dict[int, PieceWindows]:
+def round_windows(plan: PlanInput, cooks: list[PotCook]) -> dict[int, PieceWindows]:
     """Per round number, the windows of its castings [s from the pour].
 
     Source: definition
     """
     return {
-        r.number: piece_windows(plan, plan.lines[r.line], per_cast[r.line], c.flow, c.window, r.casts)
+        r.number: piece_windows(plan, plan.lines[r.line], c.flow, c.window, r.casts)
         for c in cooks
         for r in c.rounds
     }

@@ -11,19 +11,24 @@ from umber_pebble.core.melts.bursts import Belief, Bowl, Next, plan_bursts
 from umber_pebble.core.melts.oven import nib_bursts, nib_duty_frac
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.cooks import PotCook, Round, casts_in_window, path_of
-from umber_pebble.core.plan.problem import Line, PlanInput, SugarCook
+from umber_pebble.core.plan.problem import Handful, Line, PlanInput, SugarCook
 from umber_pebble.core.plan.spares import chance_enough_frac
 from umber_pebble.core.spread import Spread, combine
 
 
 @dataclass(frozen=True, slots=True)
 class LinePlan:
-    """One line: castings to make and one casting's grams."""
+    """One pour: castings to make and one casting's grams; item: the line of the order it is part of; first: what is put in
+    before it."""
 
     name: str
+    item: int
+    last: bool
+    melt: str
     quantity: int
     casts: Explained
     amount: CastAmounts
+    first: tuple[Handful, ...]
     rounds: int
 
 
@@ -43,6 +48,7 @@ class CookPlan:
     """One cook's numbers, with the engine's own objects behind them."""
 
     cook: PotCook
+    melt_key: str
     poured: Explained
     reserve: Explained
     residue: Explained
@@ -72,7 +78,7 @@ class MeltPlan:
     fresh: Explained
 
 
-def line_plan(line: Line, amount: CastAmounts, confidence: float, casts: int, rounds: int) -> LinePlan:
+def line_plan(line: Line, confidence: float, casts: int, rounds: int) -> LinePlan:
     """A line's castings, explained [count]. Source: beta-binomial"""
     rate = line.break_rate
     number = explained(
@@ -88,7 +94,9 @@ def line_plan(line: Line, amount: CastAmounts, confidence: float, casts: int, ro
         sources=("beta-binomial", "calibration" if rate.good + rate.broken else "assumption"),
         limited_by="" if rate.good + rate.broken else "no outcomes of this mould yet: prior 1 in 20",
     )
-    return LinePlan(line.name, line.quantity, number, amount, rounds)
+    return LinePlan(
+        line.name, line.item, line.last, line.melt, line.quantity, number, line.cast, line.first, rounds
+    )
 
 
 WHAT = {
@@ -158,12 +166,13 @@ def cook_plan(plan: PlanInput, c: PotCook, carried_kg: float) -> CookPlan:
     )
     return CookPlan(
         c,
+        plan.lines[c.rounds[0].line].melt,
         poured=explained(
             c.poured_kg, "kg", "castings of this cook x poured a casting", given("castings", c.casts, "count"),
             sources=("geometry", "from-memory"),
         ),
         reserve=explained(
-            c.reserve_kg, "kg", "a share of what is poured, beyond spares and what the pot keeps",
+            c.reserve_kg, "kg", "a share of what is poured, beyond spares and what the pot keeps; more where so little cannot be melted",
             given("poured", c.poured_kg, "kg"), given("share", plan.reserve_frac, "frac"), sources=("common-practice",),
         ),
         residue=explained(

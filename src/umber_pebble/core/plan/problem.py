@@ -1,7 +1,7 @@
 """What a plan is made from."""
 
-import math
 from dataclasses import dataclass
+from functools import cached_property
 
 from umber_pebble.core.heat.melting import Bath
 from umber_pebble.core.heat.piece import Place, Stay
@@ -10,6 +10,7 @@ from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.bursts import THROUGH, School
 from umber_pebble.core.melts.oven import Microwave, coupled_w
 from umber_pebble.core.moulds.cavity import Cavity
+from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 
@@ -22,6 +23,7 @@ class Paces:
     pour_each_s: float
     bend_each_s: float
     stick_each_s: float
+    fill_each_s: float
     stir_s: float
     unmould_each_s: float
     clean_s: float
@@ -42,36 +44,58 @@ class Mould:
     owned: int
     bears_degc: float
 
+    @property
+    def bears(self) -> float:
+        """The least of what its owner and its material say [degC]."""
+        return min(self.bears_degc, self.material.value("bears"))
+
 
 @dataclass(frozen=True, slots=True)
-class Stick:
-    """A stick put into each cast while it is soft: its diameter and how much of it is in the melt [m]."""
+class Handful:
+    """What hands put into each cavity before a pour: "filling", "dust", "centre" or "stick"; its name, grams each [kg], and how
+    long one takes [s]."""
 
-    diameter_m: float
-    inside_m: float
-
-    @property
-    def inside_m3(self) -> float:
-        return math.pi * self.diameter_m**2 / 4 * self.inside_m
+    what: str
+    name: str
+    kg: float
+    each_s: float
 
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """A line of the order: how many of a piece, of which melt, filled to a level in its mould.
+    """One pour of a line of the order: how many castings of which melt, what one takes, in which mould.
 
-    work: what hands do while it is soft ("bend", "stick"), or None; lies: the way it goes from its pour, each stay with
-    its place's id; empty: as its material's way has it.
+    A part of several passes is a line for each of its melts: after is the line that this one is poured on, last whether it is
+    unmoulded then; item the line of the order; kind how it is laid on
+    ("fill", "detail", "shell", "tipped", "turned", "close"). under: what it lies on (material, thickness [m]); first: what
+    hands put in before it. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; lies: the way it goes from its
+    pour, each stay with its place's id; empty: as its material's way has it.
     """
 
     name: str
     quantity: int
     melt: str
     mould: Mould
-    fill_m: float
+    cast: CastAmounts
     work: str | None
-    stick: Stick | None
     break_rate: BreakRate
     lies: tuple[tuple[Stay, str], ...] = ()
+    under: tuple[tuple[Material, float], ...] = ()
+    after: int | None = None
+    last: bool = True
+    first: tuple[Handful, ...] = ()
+    item: int = 0
+    kind: str = "fill"
+
+    @property
+    def fill_m(self) -> float:
+        """How high over the floor it stands."""
+        return self.cast.fill_m
+
+    @property
+    def handfuls_s(self) -> float:
+        """How long hands take for what is put into one cavity before the pour [s]."""
+        return sum(h.each_s for h in self.first)
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,7 +143,8 @@ class FatMelt:
 
 @dataclass(frozen=True, slots=True)
 class Way:
-    """How one material is melted in this order, and where its moulds lie: poured on one place, set in another.
+    """How one melt is made in this order, and where its moulds lie: poured on one place, set in another; colour: as hex, None
+    as it comes.
 
     The same place means that the moulds are not carried.
     """
@@ -133,6 +158,7 @@ class Way:
     sets_in: Place
     sets_in_id: str
     residue_factor: Spread
+    colour: str | None = None
 
     @property
     def carried(self) -> bool:
@@ -143,7 +169,7 @@ class Way:
         return self.by.cook_degc if isinstance(self.by, SugarCook) else self.by.melt_to_degc
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class PlanInput:
     """Everything a plan rests on; ways by the key of their melt. due_s is from now [s]."""
 
@@ -160,6 +186,23 @@ class PlanInput:
     def way(self, line: Line) -> Way:
         return self.ways[line.melt]
 
+    @cached_property
+    def chains(self) -> tuple[tuple[int, ...], ...]:
+        """Per line, the lines of its part, from the first pass to the last."""
+        chains: dict[int, list[int]] = {}
+        head: dict[int, int] = {}
+        for i, line in enumerate(self.lines):
+            head[i] = i if line.after is None else head[line.after]
+            chains.setdefault(head[i], []).append(i)
+        return tuple(tuple(chains[head[i]]) for i in range(len(self.lines)))
+
+    def built(self, line: int) -> bool:
+        """Whether a line belongs to a part of several pours."""
+        return len(self.chains[line]) > 1
+
     def work_each_s(self, line: Line) -> float:
         """How long hands work on one cast while it is soft [s]."""
-        return {"bend": self.paces.bend_each_s, "stick": self.paces.stick_each_s, None: 0.0}[line.work]
+        paces = self.paces
+        return {"bend": paces.bend_each_s, "stick": paces.stick_each_s, "sprinkle": paces.fill_each_s, None: 0.0}[
+            line.work
+        ]

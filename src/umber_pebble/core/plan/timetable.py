@@ -4,8 +4,8 @@ import itertools
 from dataclasses import dataclass
 
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
-from umber_pebble.core.plan.cooks import PotCook
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.cooks import PotCook, ready_for_next
+from umber_pebble.core.plan.problem import FatMelt, PlanInput
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,11 +26,17 @@ Block = list[tuple[str, int | None, float, float, bool]]
 def _cook_block(plan: PlanInput, cook: PotCook, windows: dict[int, PieceWindows]) -> tuple[Block, float]:
     """Rigid chain of a cook as (kind, round, start, end, hands) from its weighing, and when its pour begins."""
     weigh, hob = plan.paces.weigh_s, cook.hob.likely
-    pour_at = weigh + hob + cook.window.opens.likely
-    block: Block = [
-        ("weigh", None, 0.0, weigh, True),
-        ("cook", None, weigh, weigh + hob, True),
-        ("rest", None, weigh + hob, pour_at, False),
+    block, start = list[tuple[str, int | None, float, float, bool]](), 0.0
+    for r in cook.rounds:
+        takes = r.casts * plan.lines[r.line].handfuls_s
+        if takes:
+            block.append(("put_in", r.number, start, start + takes, True))
+            start += takes
+    pour_at = start + weigh + hob + cook.window.opens.likely
+    block += [
+        ("weigh", None, start, start + weigh, True),
+        ("cook", None, start + weigh, start + weigh + hob, True),
+        ("rest", None, start + weigh + hob, pour_at, False),
     ]
     at = pour_at
     for r in cook.rounds:
@@ -72,13 +78,26 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
     """
     tasks: list[Task] = []
     busy: list[tuple[float, float]] = []
+    ready: dict[int, float] = {}
     mould_free: dict[str, float] = {}
     pot_free: dict[str, float] = {}
     for cook in cooks:
         block, pour_at = _cook_block(plan, cook, windows)
-        free = max((mould_free.get(plan.lines[r.line].mould.mould_id, 0.0) for r in cook.rounds), default=0.0)
+        free = max(
+            (mould_free.get(plan.lines[r.line].mould.mould_id, 0.0) for r in cook.rounds if r.on is None),
+            default=0.0,
+        )
+        # what hands put in, and the pour, wait for the pass under them; a part is not begun before
+        on = max(
+            (
+                ready[r.on] - (0.0 if plan.lines[r.line].first else pour_at)
+                for r in cook.rounds
+                if r.on is not None
+            ),
+            default=0.0,
+        )
         at = _first_fit(busy, [(s, e) for _, _, s, e, hands in block if hands],
-                        max(pot_free.get(cook.way.vessel_id, 0.0), free - pour_at, 0.0))  # fmt: skip
+                        max(pot_free.get(cook.way.vessel_id, 0.0), free - pour_at, on, 0.0))  # fmt: skip
         for kind, number, start, end, hands in block:
             tasks.append(Task(kind, cook.number, number, at + start, at + end, hands))
             if hands:
@@ -86,6 +105,11 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
         poured = {t.round: t.end_s for t in tasks if t.kind == "pour" and t.cook == cook.number}
         pot_free[cook.way.vessel_id] = max(poured.values(), default=at)
         for r in cook.rounds:
+            if not plan.lines[r.line].last:
+                sets = ready_for_next(isinstance(cook.way.by, FatMelt), windows[r.number]).high
+                ready[r.number] = poured[r.number] + sets
+                tasks.append(Task("set", cook.number, r.number, poured[r.number], ready[r.number], False))
+                continue
             tasks += _release(plan, cook, r.number, r.casts, poured[r.number], windows[r.number], busy)
             mould = plan.lines[r.line].mould.mould_id
             mould_free[mould] = max(mould_free.get(mould, 0.0), tasks[-1].end_s)

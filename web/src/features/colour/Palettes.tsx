@@ -3,9 +3,10 @@ import { useState } from "react";
 import { call, client, type Problem, problemOf, type Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
+import { paletteListQuery } from "../../shared/kitchen";
 import { Button, Notice, TextField } from "../../shared/ui/controls";
 import { FileButton, FileLink } from "../../shared/ui/files";
-import { paletteListQuery, paletteLookQuery } from "./queries";
+import { paletteLookQuery } from "./queries";
 
 type Palette = Schemas["Palette"];
 const SHOWN_PAIRS = 3;

@@ -34,11 +34,6 @@ export const createColour = (id: string, doc: Colour) =>
 export const removeColour = (id: string, version: number) =>
   call(client.DELETE("/api/colours/{id}", { params: { path: { id } }, body: { version } }));
 
-export const paletteListQuery = queryOptions({
-  queryKey: ["palette", "all"],
-  queryFn: () => call(client.GET("/api/palettes")),
-});
-
 export const paletteLookQuery = (body: Schemas["Palette"]) =>
   queryOptions({
     queryKey: ["figures", "palette", body],

@@ -2,6 +2,7 @@ import { memo } from "react";
 import type { Problem, Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
+import { lastMaterial } from "../../shared/pieces";
 import { Choice, Notice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import type { Cast } from "./queries";
@@ -56,11 +57,11 @@ export const CastInputs = memo(function CastInputs({
         value={cast.piece_id ?? ""}
         options={[
           { key: "", name: "a thickness" },
-          ...pieces.map((p) => ({ key: p.id, name: p.doc.name, note: p.doc.material })),
+          ...pieces.map((p) => ({ key: p.id, name: p.doc.name, note: lastMaterial(p.doc) })),
         ]}
         onChange={(id) => {
           const chosen = pieces.find((p) => p.id === id);
-          if (chosen) materialChosen(chosen.doc.material);
+          if (chosen) materialChosen(lastMaterial(chosen.doc));
           onChange({ piece_id: id || null, shape: "plate" });
         }}
       />

@@ -24,14 +24,15 @@ export function TakeIntoPiece({
   if (!piece) return <span className="text-quiet">Choose a piece as the cast to give it this way.</span>;
   const take = async () => {
     try {
-      await savePiece(piece.id, piece.version, { ...piece.doc, stays });
+      const parts = piece.doc.parts.map((part) => ({ ...part, stays }));
+      await savePiece(piece.id, piece.version, { ...piece.doc, parts });
       setSaid(`${piece.doc.name} goes this way now.`);
       onTaken();
     } catch (error) {
       setSaid(wordProblem(problemOf(error), units));
     }
   };
-  const same = JSON.stringify(piece.doc.stays) === JSON.stringify(stays);
+  const same = JSON.stringify(piece.doc.parts[0]?.stays) === JSON.stringify(stays);
   return (
     <>
       {!same && <Button onClick={() => void take()}>Take into {piece.doc.name}</Button>}

@@ -39,10 +39,7 @@ export function Thermometer() {
       ) : (
         <>
           {probes.map((probe) => (
-            <div
-              key={probe.id}
-              className="grid max-w-xl grid-cols-2 gap-x-5 gap-y-3"
-            >
+            <div key={probe.id} className="grid max-w-xl grid-cols-2 gap-x-5 gap-y-3">
               <TextField
                 label={probe.kind === "infrared" ? "Infrared" : "Immersed"}
                 value={probe.name}

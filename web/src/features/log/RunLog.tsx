@@ -58,20 +58,22 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
       </header>
       <section aria-label="What changed" className="space-y-3">
         <h2 className="border-b border-line pb-1 text-xl">What the next plan does with it</h2>
-        {log.lines.map((line) => (
-          <p key={line.name} className="text-2xl leading-snug">
-            {line.name}: {line.cast} cast, {line.unusable} unusable
-            {flaws(line)}: next time <Figure of={line.next_casts} name="Castings next time" /> for{" "}
-            {line.quantity} at {amount(log.confidence_frac, "share", units)}
-            {line.planned !== line.next_casts.value.likely && (
-              <span className="text-quiet"> instead of {line.planned}</span>
-            )}
-            .
-            {line.recorded < line.cast && (
-              <span className="text-quiet"> {line.cast - line.recorded} not recorded yet.</span>
-            )}
-          </p>
-        ))}
+        {log.lines
+          .filter((line) => line.last)
+          .map((line) => (
+            <p key={line.name} className="text-2xl leading-snug">
+              {line.name}: {line.cast} cast, {line.unusable} unusable
+              {flaws(line)}: next time <Figure of={line.next_casts} name="Castings next time" /> for{" "}
+              {line.quantity} at {amount(log.confidence_frac, "share", units)}
+              {line.planned !== line.next_casts.value.likely && (
+                <span className="text-quiet"> instead of {line.planned}</span>
+              )}
+              .
+              {line.recorded < line.cast && (
+                <span className="text-quiet"> {line.cast - line.recorded} not recorded yet.</span>
+              )}
+            </p>
+          ))}
         {log.left > 0 && log.summary.ended_at && (
           <p className="flex flex-wrap items-center gap-5 text-lg">
             {log.left} still owed, as far as outcomes are recorded.

@@ -7,18 +7,18 @@ import { useUnits } from "../../shared/format/useUnits";
 import { useWidth } from "../../shared/useWidth";
 
 /** How this cast cools where its material usually sets, before any vessel or plan is chosen. */
-export function Cooling({ figures, work }: { figures: Schemas["PieceFigures"]; work: string }) {
+export function Cooling({ cools, work }: { cools: Schemas["Cools"]; work: string }) {
   const units = useUnits();
   const [ref, width] = useWidth<HTMLDivElement>(560);
-  const { windows, never } = figures;
+  const { windows, never } = cools;
   const to = reach(windows, never);
   const when = (name: string) => (windows[name] ? range(windows[name], "s", units) : "");
   return (
     <div className="mt-8 max-w-3xl" ref={ref}>
-      <h2 className="text-xl">{figures.place}</h2>
+      <h2 className="text-xl">{cools.place}</h2>
       <p className="mb-2">
-        Poured at {amount(figures.pour.low, "temperature", units)} to{" "}
-        {amount(figures.pour.high, "temperature", units)}:{" "}
+        Poured at {amount(cools.pour.low, "temperature", units)} to{" "}
+        {amount(cools.pour.high, "temperature", units)}:{" "}
         {work === "bend" && `bends from ${when("bend_opens")}, until ${when("bend_closes")}; `}
         {work === "stick" && `takes a stick until ${when("stick_closes")}; `}
         {windows.touch && `touch-set after ${when("touch")}; `}

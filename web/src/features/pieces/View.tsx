@@ -1,87 +1,141 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, Navigate, useParams } from "react-router";
-import { amount } from "../../shared/format/units";
+import { useState } from "react";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { mouldListQuery, pieceListQuery } from "../../shared/kitchen";
-import { Notice } from "../../shared/ui/controls";
-import { ListPage } from "../../shared/ui/ListPage";
+import { Button, Dialog, Notice, Pick } from "../../shared/ui/controls";
 import { useAttempt } from "../../shared/useAttempt";
 import { PieceEditor } from "./PieceEditor";
-import { createPiece, measure, removePiece } from "./queries";
+import { firstPass, PATHS, type Pass } from "./passes";
+import { createPiece, removePiece } from "./queries";
 
-const WORK_NOTES = { none: "", bend: ", bent warm", stick: ", on a stick" };
+const FIRST_DEPTH_M = 0.004;
 
 export function PiecesView() {
   const { id } = useParams();
   const units = useUnits();
+  const navigate = useNavigate();
   const list = useQuery(pieceListQuery);
   const moulds = useQuery(mouldListQuery);
+  const [choosing, setChoosing] = useState(false);
   const { problem, attempt } = useAttempt("piece");
   if (!list.data || !moulds.data) return null;
   const items = list.data.items;
   const current = items.find((item) => item.id === id);
   if (!current && items[0]) return <Navigate to={`/pieces/${items[0].id}`} replace />;
-
   const firstMould = moulds.data.items[0];
-  const add = firstMould
-    ? () =>
-        attempt(async () => {
-          const depth = await measureDepth(firstMould.id);
-          const doc = {
-            name: `New piece, ${firstMould.doc.name}`.slice(0, 60),
-            mould_id: firstMould.id,
-            cavity: 0,
-            fill_m: depth * 0.7,
-            material: "isomalt" as const,
-            work: "none" as const,
-            stick: null,
-            stays: [],
-          };
-          return `/pieces/${(await createPiece(crypto.randomUUID(), doc)).id}`;
-        })
-    : undefined;
+  const add = (path: (typeof PATHS)[number]) => {
+    setChoosing(false);
+    if (!firstMould) return;
+    void attempt(async () => {
+      const mould = mouldFor(path.key, moulds.data.items) ?? firstMould;
+      const depth = depthOf(mould);
+      const melt = { material: path.material, colour: null };
+      const passes = path.kinds.map((kind): Pass => firstPass(kind, melt, depth));
+      const name = `New ${path.name.toLowerCase()}`.slice(0, 60);
+      const part = {
+        name,
+        count: path.key === "ball" ? 2 : 1,
+        mould_id: mould.id,
+        cavity: 0,
+        passes,
+        bent: false,
+        stays: [],
+      };
+      return `/pieces/${(await createPiece(crypto.randomUUID(), { name, parts: [part] })).id}`;
+    });
+  };
   const remove = (piece: string, version: number) =>
     attempt(async () => {
       await removePiece(piece, version);
       return "/pieces";
     });
+  const head = (
+    <div className="space-y-3">
+      <div className="flex items-baseline justify-between">
+        <h1 className="text-xl">Pieces</h1>
+        {firstMould && (
+          <Button kind="quiet" onClick={() => setChoosing(true)}>
+            Add a piece
+          </Button>
+        )}
+      </div>
+      {current && (
+        <Pick
+          label="Open"
+          value={current.id}
+          options={items.map((item) => ({ key: item.id, name: item.doc.name, note: noteOf(item.doc) }))}
+          onChange={(piece) => navigate(`/pieces/${piece}`)}
+        />
+      )}
+      {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
+    </div>
+  );
   return (
-    <ListPage
-      title="Pieces"
-      base="/pieces"
-      items={items.map((item) => ({
-        id: item.id,
-        name: item.doc.name,
-        note: `${item.doc.material}, ${amount(item.doc.fill_m, "length", units)}${WORK_NOTES[item.doc.work]}`,
-      }))}
-      onAdd={add}
-      addWord="Add a piece"
-      empty={
-        firstMould
-          ? "A piece is what you cast: a mould, filled to a level."
-          : "A piece needs a mould to be cast in."
-      }
-    >
-      {problem && (
-        <div className="px-8 pt-6">
-          <Notice tone="hot">{wordProblem(problem, units)}</Notice>
+    <>
+      {current ? (
+        <PieceEditor
+          key={current.id}
+          stored={current}
+          moulds={moulds.data.items}
+          head={head}
+          onRemove={(piece, version) => void remove(piece, version)}
+        />
+      ) : (
+        <div className="max-w-prose space-y-4 p-8">
+          {head}
+          <p className="text-xl">
+            {firstMould
+              ? "A piece is built of passes in a mould: choose a way of casting to start from."
+              : "A piece needs a mould to be cast in."}
+          </p>
+          {!firstMould && (
+            <Link to="/moulds" className="text-xl font-bold text-glass underline">
+              Add a mould first
+            </Link>
+          )}
         </div>
       )}
-      {!firstMould && (
-        <p className="p-8 text-xl">
-          <Link to="/moulds" className="font-bold text-glass underline">
-            Add a mould first
-          </Link>
-        </p>
-      )}
-      {current && (
-        <PieceEditor key={current.id} stored={current} moulds={moulds.data.items} onRemove={remove} />
-      )}
-    </ListPage>
+      <Dialog open={choosing} onClose={() => setChoosing(false)} title="How is it cast?">
+        <ul className="grid gap-x-8 sm:grid-cols-2">
+          {PATHS.map((path) => (
+            <li key={path.key}>
+              <button
+                type="button"
+                onClick={() => add(path)}
+                className="min-h-16 w-full border-t border-line py-2 text-left hover:bg-raised"
+              >
+                <span className="block text-xl font-bold text-glass">{path.name}</span>
+                <span className="text-quiet">{path.note}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      </Dialog>
+    </>
   );
 }
 
-async function measureDepth(mould_id: string): Promise<number> {
-  return (await measure({ mould_id, cavity: 0, material: "isomalt", fill_m: 0.0002 })).section.depth_m;
+function noteOf(piece: Schemas["Piece"]): string {
+  const passes = piece.parts.reduce((n, part) => n + part.passes.length, 0);
+  const parts = piece.parts.length > 1 ? `${piece.parts.length} parts, ` : "";
+  return `${parts}${passes} ${passes === 1 ? "pass" : "passes"}`;
+}
+
+/** A mould to start from: a ball wants half balls, a shell something round. */
+function mouldFor(key: string, moulds: Schemas["StoredMould"][]): Schemas["StoredMould"] | undefined {
+  const first = (kinds: string[]) => moulds.find((m) => kinds.includes(m.doc.cavities[0]?.shape.kind ?? ""));
+  if (key === "ball") return first(["half_ball"]);
+  if (key === "pop" || key === "shell") return first(["ellipsoid", "capsule", "cap", "half_ball"]);
+  return undefined;
+}
+
+function depthOf(mould: Schemas["StoredMould"]): number {
+  const shape = mould.doc.cavities[0]?.shape;
+  if (!shape) return FIRST_DEPTH_M;
+  if (shape.kind === "half_ball") return shape.diameter_m / 2;
+  if (shape.kind === "capsule") return shape.width_m / 2;
+  return shape.depth_m ?? FIRST_DEPTH_M;
 }

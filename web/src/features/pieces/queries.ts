@@ -2,18 +2,19 @@ import { queryOptions } from "@tanstack/react-query";
 import { call, client, type Schemas } from "../../api/client";
 
 export type Piece = Schemas["Piece"];
+export type PartFigures = Schemas["PartFigures"];
 
-/** A cast by its level; the weight or volume typed instead is turned into a level once, by measure(). */
-export const pieceFiguresQuery = ({ mould_id, cavity, material, stick, stays }: Piece, fill_m: number) =>
+/** A part laid pass by pass and cut open. */
+export const partQuery = (asked: Schemas["PartAsked"]) =>
   queryOptions({
-    queryKey: ["figures", "piece", mould_id, cavity, material, stick, stays, fill_m],
-    queryFn: () => measure({ mould_id, cavity, material, stick, stays, fill_m }),
+    queryKey: ["figures", "part", asked],
+    queryFn: async () => (await call(client.POST("/api/figures/part", { body: asked }))).figures,
     retry: false,
     placeholderData: (before) => before,
   });
 
-export const measure = async (body: Schemas["PieceMeasure"]) =>
-  (await call(client.POST("/api/figures/piece", { body }))).figures;
+export const solvePass = async (body: Schemas["WeightAsked"]) =>
+  (await call(client.POST("/api/figures/pass", { body }))).value;
 
 export const createPiece = (id: string, doc: Piece) =>
   call(client.POST("/api/pieces", { body: { id, doc } }));

@@ -4,6 +4,7 @@ import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { fromLocalField, toLocalField } from "../../shared/format/zone";
 import { propertiesQuery } from "../../shared/kitchen";
+import { meltsOf } from "../../shared/pieces";
 import { Button, Pick, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import type { Order } from "./queries";
@@ -23,10 +24,12 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
   const known = useQuery(propertiesQuery).data?.groups.flatMap((group) => group.rows) ?? [];
   const kinds = new Set(
-    doc.lines.map((row) => {
-      const key = pieces.find((p) => p.id === row.piece_id)?.doc.material;
-      const melt = known.find((m) => m.key === key);
-      return melt?.tempers ? "tempers" : melt?.family;
+    doc.lines.flatMap((row) => {
+      const piece = pieces.find((p) => p.id === row.piece_id)?.doc;
+      return (piece ? meltsOf(piece) : []).map(({ material }) => {
+        const melt = known.find((m) => m.key === material);
+        return melt?.tempers ? "tempers" : melt?.family;
+      });
     }),
   );
   const line = (index: number, patch: Partial<Schemas["Line"]>) =>

@@ -1,45 +1,236 @@
+import { useQuery } from "@tanstack/react-query";
 import type { Explained, Schemas } from "../../api/client";
 import { type Share, Vessel } from "../../drawings/Vessel";
 import { burstList } from "../../shared/actWords";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { paletteListQuery } from "../../shared/kitchen";
+import { meltName, tonesOf } from "../../shared/melts";
 import { stepWords } from "../../shared/temperSteps";
 import { Figure } from "../../shared/ui/Figure";
+import { Doses } from "./Doses";
 import type { Plan } from "./queries";
 
-const PX_PER_M = 620;
+const PX_PER_M = 900;
+const TALLEST = 150;
 
-/** What to melt: each cook in its vessel, to scale, with its shares. */
+/** What to melt: each melt with its weights, its vessel to scale with the share of every pass, and its melts one by one. */
 export function Melts({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen"] }) {
+  const palettes = useQuery(paletteListQuery).data?.items ?? [];
+  const highest = Math.max(
+    ...plan.cooks.map((c) => kitchen.vessels.find((v) => v.id === c.vessel_id)?.height_m ?? 0),
+    0.01,
+  );
+  const scale = Math.min(PX_PER_M, TALLEST / highest);
   return (
-    <section aria-label="What to melt" className="space-y-7">
+    <section aria-label="What to melt" className="space-y-6">
       <h2 className="border-b border-line pb-1 text-xl">What to melt</h2>
-      {plan.melts.map((melt) => (
-        <div key={melt.melt}>
-          {plan.melts.length > 1 && <h3 className="mb-1 text-lg">{melt.name}</h3>}
-          <Weights plan={plan} melt={melt} />
-          <div className="flex flex-wrap gap-x-6 gap-y-6">
-            {plan.cooks
-              .filter((cook) => cook.melt === melt.melt)
-              .map((cook) => (
-                <Cook
-                  key={cook.number}
-                  cook={cook}
-                  pot={kitchen.vessels.find((v) => v.id === cook.vessel_id)}
-                />
-              ))}
-          </div>
-        </div>
-      ))}
+      <div className="grid gap-x-8 gap-y-9 sm:grid-cols-2 2xl:grid-cols-3">
+        {plan.melts.map((melt) => (
+          <Melt
+            key={melt.melt}
+            plan={plan}
+            melt={melt}
+            kitchen={kitchen}
+            scale={scale}
+            name={meltName(melt.melt, melt.name, palettes)}
+          />
+        ))}
+      </div>
     </section>
   );
 }
 
-function Weights({ plan, melt }: { plan: Plan; melt: Schemas["MeltPlan"] }) {
-  const lines = new Set(plan.rounds.filter((r) => r.melt === melt.melt).map((r) => r.round.line));
-  const vessel = melt.melt === "isomalt" ? "pot" : "bowl";
+function Melt({
+  plan,
+  melt,
+  kitchen,
+  scale,
+  name,
+}: {
+  plan: Plan;
+  melt: Schemas["MeltPlan"];
+  kitchen: Schemas["Kitchen"];
+  scale: number;
+  name: string;
+}) {
+  const units = useUnits();
+  const cooks = plan.cooks.filter((cook) => cook.melt_key === melt.melt);
+  const fullest = cooks.reduce((a, b) => (b.charge.value.likely > a.charge.value.likely ? b : a));
+  const pot = kitchen.vessels.find((v) => v.id === fullest.vessel_id);
+  const tones = tonesOf(melt.melt);
+  const dose = plan.doses.find((d) => d.melt === melt.melt);
+  const sugar = fullest.melt === "isomalt";
+  const shares = sharesOf(plan, fullest);
   return (
-    <dl className="flex flex-wrap gap-x-10 gap-y-2 pb-3">
+    <article aria-label={name} className="min-w-0">
+      <h3 className="flex items-baseline justify-between gap-3 text-lg leading-tight">
+        <span className="min-w-0">{name}</span>
+        <Figure of={melt.fresh} name={`${name} to weigh out`} className="text-2xl whitespace-nowrap" />
+      </h3>
+      <p className="mb-2 text-sm text-quiet">
+        {pot?.name}, {pot && amount(pot.diameter_m, "length", units)} wide
+        {cooks.length > 1 ? `; the fullest of ${cooks.length} ${sugar ? "cooks" : "melts"}` : ""}
+      </p>
+      {pot && (
+        <Vessel
+          diameter={pot.diameter_m}
+          height={pot.height_m}
+          depth={fullest.depth_m}
+          scale={scale}
+          shares={shares.map(({ name: what, of, kept }): Share => ({ name: what, kg: of, kept }))}
+          tone={tones.tone}
+          line={tones.line}
+          label={`${pot.name}, ${amount(fullest.charge.value.likely, "mass", units)} in it, ${amount(fullest.depth_m, "length", units)} deep`}
+        />
+      )}
+      <ul className="border-b border-line pb-1">
+        {[...shares].reverse().map((share) => (
+          <li key={share.name} className="flex justify-between gap-3">
+            <span className="min-w-0">
+              <span
+                aria-hidden
+                className="mr-2 inline-block h-3 w-3 border border-ink"
+                style={{
+                  background: share.kept
+                    ? `repeating-linear-gradient(45deg, ${tones.line}, ${tones.line} 2px, ${tones.tone} 2px, ${tones.tone} 5px)`
+                    : tones.tone,
+                }}
+              />
+              {share.name}
+            </span>
+            <span className="whitespace-nowrap">
+              {share.figure ? (
+                <Figure of={share.figure} name={share.name} className="font-normal" />
+              ) : (
+                amount(share.of, "mass", units)
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {dose && <Doses dose={dose} />}
+      <ol className="mt-1 space-y-1">
+        {cooks.map((cook) => (
+          <Cook key={cook.number} cook={cook} alone={cooks.length === 1} />
+        ))}
+      </ol>
+      <Weights melt={melt} vessel={sugar ? "pot" : "bowl"} />
+    </article>
+  );
+}
+
+interface Part {
+  name: string;
+  of: number;
+  figure?: Explained;
+  kept: boolean;
+}
+
+/** What is in a vessel, from its floor: what stays, the reserve, and each pass that is poured from it. */
+function sharesOf(plan: Plan, cook: Schemas["CookReply"]): Part[] {
+  const vessel = cook.melt === "isomalt" ? "pot" : "bowl";
+  const poured = cook.rounds.flatMap((number) => {
+    const round = plan.rounds[number]?.round;
+    const line = round && plan.lines[round.line];
+    if (!round || !line) return [];
+    const each = line.amount.poured.value.likely;
+    const word = line.name.includes(", ")
+      ? line.name.split(", ").slice(1).join(", ")
+      : line.name.toLowerCase();
+    return [{ name: `${round.casts} × ${word}`, of: each * round.casts, kept: false }];
+  });
+  const merged: Part[] = [];
+  for (const part of poured) {
+    const same = merged.find((m) => m.name === part.name);
+    if (same) same.of += part.of;
+    else merged.push(part);
+  }
+  return [
+    { name: `stays in the ${vessel}`, of: cook.residue.value.likely, figure: cook.residue, kept: true },
+    { name: "reserve", of: cook.reserve.value.likely, figure: cook.reserve, kept: true },
+    ...merged,
+  ];
+}
+
+function Cook({ cook, alone }: { cook: Schemas["CookReply"]; alone: boolean }) {
+  const units = useUnits();
+  const word = cook.melt === "isomalt" ? "Cook" : "Melt";
+  return (
+    <li aria-label={`${word} ${cook.number + 1}`} className="leading-snug">
+      {!alone && (
+        <strong>
+          {word} {cook.number + 1},{" "}
+          <Figure of={cook.charge} name={`In the vessel, ${word.toLowerCase()} ${cook.number + 1}`} />:{" "}
+        </strong>
+      )}
+      weigh out <Figure of={cook.fresh} name="To weigh out" />
+      {cook.melt === "isomalt" ? <Boiled cook={cook} /> : <Melted cook={cook} alone={alone} />}
+      {cook.temper.slice(1).map((step, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: steps are known by their order
+        <span key={i}>; {stepWords(step, units)}</span>
+      ))}
+    </li>
+  );
+}
+
+function Boiled({ cook }: { cook: Schemas["CookReply"] }) {
+  return (
+    <>
+      {cook.wet ? (
+        <>
+          , + <Figure of={cook.water} name="Water to add" /> water
+        </>
+      ) : (
+        <>
+          , <Figure of={cook.water} name="Water to add" text="no water" />
+        </>
+      )}
+      , {cook.nib_bursts ? `${cook.nib_bursts} bursts with looks,` : "on the ring"}{" "}
+      <Figure of={cook.hob} name="Time on the heat" />
+      {cook.water_left && (
+        <>
+          , leaves <Figure of={cook.water_left} name="Water left in the melt" /> water
+        </>
+      )}
+    </>
+  );
+}
+
+function Melted({ cook, alone }: { cook: Schemas["CookReply"]; alone: boolean }) {
+  const units = useUnits();
+  return (
+    <>
+      {cook.seed_kg > 0 && (
+        <>
+          , keep back <strong>{amount(cook.seed_kg, "mass", units)}</strong> as seed
+        </>
+      )}
+      , {cook.bursts === null ? "over the bath, stirring" : <Bursts steps={cook.bursts} brings={alone} />},
+      melts in <Figure of={cook.hob} name="Time to melt, stirring with it" />
+    </>
+  );
+}
+
+/** The bursts it is likely to need; where each is to bring it. */
+function Bursts({ steps, brings: told }: { steps: Schemas["Next"][]; brings: boolean }) {
+  const units = useUnits();
+  const bursts = steps.filter((step) => step.act === "burst");
+  const brings = bursts.map(
+    ({ after }) =>
+      `${Math.round(after.melted_frac.likely * 100)} % at ${amount(after.degc.likely, "temperature", units)}`,
+  );
+  return (
+    <span>
+      {burstList(bursts.map((step) => step.seconds))}{" "}
+      {told && <span className="text-quiet">({brings.join(", ")})</span>}
+    </span>
+  );
+}
+
+function Weights({ melt, vessel }: { melt: Schemas["MeltPlan"]; vessel: string }) {
+  return (
+    <dl className="mt-2 flex flex-wrap gap-x-6 gap-y-1">
       {(
         [
           ["poured", melt.poured],
@@ -51,154 +242,10 @@ function Weights({ plan, melt }: { plan: Plan; melt: Schemas["MeltPlan"] }) {
         <div key={name} className="flex flex-col-reverse">
           <dt className="text-sm text-quiet">{name}</dt>
           <dd>
-            <Figure of={of} name={name} className="text-2xl" />
+            <Figure of={of} name={name} className="text-lg" />
           </dd>
         </div>
       ))}
-      {plan.lines
-        .filter((_, i) => lines.has(i))
-        .map((line) => (
-          <div key={line.name} className="flex flex-col-reverse">
-            <dt className="text-sm text-quiet">
-              cast for {line.quantity} {line.name.toLowerCase()}, {line.rounds}{" "}
-              {line.rounds === 1 ? "round" : "rounds"}
-            </dt>
-            <dd>
-              <Figure of={line.casts} name={`Castings of ${line.name}`} className="text-2xl" />
-            </dd>
-          </div>
-        ))}
     </dl>
   );
-}
-
-function Cook({ cook, pot }: { cook: Schemas["CookReply"]; pot: Schemas["Vessel"] | undefined }) {
-  const units = useUnits();
-  const word = cook.melt === "isomalt" ? "Cook" : "Melt";
-  return (
-    <article className="flex gap-4" aria-label={`${word} ${cook.number + 1}`}>
-      {pot && (
-        <Vessel
-          diameter={pot.diameter_m}
-          height={pot.height_m}
-          depth={cook.depth_m}
-          scale={PX_PER_M}
-          shares={parts(cook).map(({ name, of, kept }): Share => ({ name, kg: of.value.likely, kept }))}
-          label={`${pot.name}, ${amount(cook.charge.value.likely, "mass", units)} in it, ${amount(cook.depth_m, "length", units)} deep`}
-        />
-      )}
-      <div className="w-44">
-        <h3 className="flex items-baseline justify-between text-lg">
-          {word} {cook.number + 1}
-          <Figure
-            of={cook.charge}
-            name={`In the vessel, ${word.toLowerCase()} ${cook.number + 1}`}
-            className="text-xl"
-          />
-        </h3>
-        <ul className="border-b border-line pb-1">
-          {[...parts(cook)].reverse().map((share) => (
-            <li key={share.name} className="flex justify-between">
-              <span>
-                <span
-                  aria-hidden
-                  className={`mr-2 inline-block h-3 w-3 border border-ink ${share.kept ? "bg-[repeating-linear-gradient(45deg,var(--glass),var(--glass)_2px,var(--melt)_2px,var(--melt)_4px)]" : "bg-[var(--melt)]"}`}
-                />
-                {share.name}
-              </span>
-              <Figure of={share.of} name={share.name} className="font-normal" />
-            </li>
-          ))}
-        </ul>
-        <ul className="mt-1 leading-relaxed">
-          <li>
-            weigh out <Figure of={cook.fresh} name="To weigh out" />
-          </li>
-          {cook.melt === "isomalt" ? <Boiled cook={cook} /> : <Melted cook={cook} />}
-        </ul>
-      </div>
-    </article>
-  );
-}
-
-function Boiled({ cook }: { cook: Schemas["CookReply"] }) {
-  return (
-    <>
-      <li>
-        {cook.wet ? (
-          <>
-            + <Figure of={cook.water} name="Water to add" /> water
-          </>
-        ) : (
-          <>
-            <Figure of={cook.water} name="Water to add" text="no water" />, a small cook
-          </>
-        )}
-      </li>
-      <li>
-        {cook.nib_bursts ? `${cook.nib_bursts} bursts with looks,` : "on the ring"}{" "}
-        <Figure of={cook.hob} name="Time on the heat" />
-      </li>
-      {cook.water_left && (
-        <li>
-          leaves <Figure of={cook.water_left} name="Water left in the melt" /> water
-        </li>
-      )}
-    </>
-  );
-}
-
-function Melted({ cook }: { cook: Schemas["CookReply"] }) {
-  const units = useUnits();
-  return (
-    <>
-      <li>
-        melts in <Figure of={cook.hob} name="Time to melt, stirring with it" />
-      </li>
-      {cook.seed_kg > 0 && (
-        <li>
-          keep back <strong>{amount(cook.seed_kg, "mass", units)}</strong> as seed
-        </li>
-      )}
-      {cook.bursts === null ? <li>over the bath, stirring</li> : <Bursts steps={cook.bursts} />}
-      {cook.temper.slice(1).map((step, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: steps are known by their order
-        <li key={i}>{stepWords(step, units)}</li>
-      ))}
-      <li>
-        <Figure of={cook.water} name="Water" text="no drop of water" />
-      </li>
-    </>
-  );
-}
-
-/** The bursts it is likely to need; where each is to bring it. */
-function Bursts({ steps }: { steps: Schemas["Next"][] }) {
-  const units = useUnits();
-  const bursts = steps.filter((step) => step.act === "burst");
-  return (
-    <li>
-      <span>{burstList(bursts.map((step) => step.seconds))}</span>
-      <span className="block text-quiet">
-        {bursts
-          .map(
-            ({ after }) =>
-              `${Math.round(after.melted_frac.likely * 100)} % at ${amount(after.degc.likely, "temperature", units)}`,
-          )
-          .join(", ")}
-      </span>
-    </li>
-  );
-}
-
-function parts(cook: Schemas["CookReply"]): { name: string; of: Explained; kept: boolean }[] {
-  return [
-    {
-      name: cook.melt === "isomalt" ? "stays in the pot" : "stays in the bowl",
-      of: cook.residue,
-      kept: true,
-    },
-    { name: "reserve", of: cook.reserve, kept: true },
-    { name: `${cook.casts} castings`, of: cook.poured, kept: false },
-  ];
 }

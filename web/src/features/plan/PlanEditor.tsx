@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
-import { duration } from "../../shared/format/units";
+import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { dayAndTime, timeOfDay } from "../../shared/format/zone";
@@ -122,8 +122,10 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
 }
 
 function Headline({ plan, zone }: { plan: Schemas["PlanReply"]; zone: string }) {
+  const units = useUnits();
   const start = new Date(new Date(plan.planned_at).getTime() + plan.start.value.likely * 1000);
-  const quantity = plan.lines.reduce((sum, line) => sum + line.quantity, 0);
+  const quantity = plan.lines.filter((line) => line.last).reduce((sum, line) => sum + line.quantity, 0);
+  const melted = plan.melts.reduce((sum, melt) => sum + melt.fresh.value.likely, 0);
   return (
     <>
       <Item name={`castings for ${quantity}`}>
@@ -132,11 +134,21 @@ function Headline({ plan, zone }: { plan: Schemas["PlanReply"]; zone: string }) 
       <Item name={cookWord(plan)}>
         <Figure of={plan.cook_count} name="Cooks" className="text-2xl" />
       </Item>
-      {plan.melts.map((melt) => (
-        <Item key={melt.melt} name={`${melt.melt} in all`}>
-          <Figure of={melt.fresh} name={`${melt.name} to weigh out`} className="text-2xl" />
+      {plan.melts.length === 1 ? (
+        <Item name={`${plan.melts[0]?.name.toLowerCase()} in all`}>
+          {plan.melts[0] && (
+            <Figure
+              of={plan.melts[0].fresh}
+              name={`${plan.melts[0].name} to weigh out`}
+              className="text-2xl"
+            />
+          )}
         </Item>
-      ))}
+      ) : (
+        <Item name={`melted in all, ${plan.melts.length} kinds`}>
+          <strong className="text-2xl">{amount(melted, "mass", units)}</strong>
+        </Item>
+      )}
       <Item
         name={`start at the latest, ${duration(plan.start.inputs.find((i) => i.name === "timetable")?.value.likely ?? 0)} in all`}
       >

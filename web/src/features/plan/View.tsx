@@ -107,6 +107,7 @@ function freshOrder(kitchen: Schemas["Kitchen"], piece: string): Order {
       seed_degc: Math.min(20, kitchen.room_degc),
     },
     confidence_frac: 0.9,
+    vessels: [],
     reserve_frac: 0.05,
   };
 }

@@ -32,12 +32,12 @@ export function Choice<K extends string>({
   return (
     <RadioGroup value={value} onChange={onChange} aria-label={label}>
       <div className="mb-1 text-sm text-quiet">{label}</div>
-      <div className="inline-flex flex-wrap gap-px overflow-hidden rounded-sm bg-line p-px">
+      <div className="flex flex-wrap gap-1">
         {options.map((option) => (
           <Radio
             key={option.key}
             value={option.key}
-            className="cursor-pointer bg-panel px-3 py-1.5 text-ink data-checked:bg-glass data-checked:font-bold data-checked:text-on-glass"
+            className="cursor-pointer rounded-sm border border-line bg-panel px-3 py-1.5 text-ink data-checked:border-glass data-checked:bg-glass data-checked:font-bold data-checked:text-on-glass"
           >
             {option.name}
           </Radio>

@@ -1,0 +1,150 @@
+"""Demo moulds and pieces: an observatory's first-light night, all names made up."""
+
+from umber_pebble.services.docs import (
+    BarShape,
+    Cavity,
+    EllipsoidShape,
+    HalfBallShape,
+    HeartShape,
+    Mat,
+    Mould,
+    RoundShape,
+    StarShape,
+)
+from umber_pebble.services.piece_docs import (
+    ClosePass,
+    DetailPass,
+    FillingPass,
+    FillPass,
+    MeltRef,
+    Part,
+    Pass,
+    Piece,
+    ShellPass,
+    StickPass,
+    TurnedPass,
+)
+
+
+def _disc(name: str, count: int, diameter_m: float, depth_m: float, water_kg: float | None = None) -> Cavity:
+    shape = RoundShape(kind="round", diameter_m=diameter_m, depth_m=depth_m, draft_rad=0.087266, edge_m=0.0)
+    return Cavity(name=name, count=count, shape=shape, water_kg=water_kg)
+
+
+def _silicone(name: str, *cavities: Cavity, wall_m: float = 0.003) -> Mould:
+    return Mould(
+        name=name, material="silicone", wall_m=wall_m, bears_degc=230.0, owned=1, cavities=list(cavities), mat=None
+    )
+
+
+MOULDS = {
+    "mould-disc": _silicone("Star-glass disc, 50 mm", _disc("Disc", 14, 0.050, 0.006, 0.0113)),
+    "mould-lens": _silicone("Comet lens, 80 mm", _disc("Lens", 6, 0.080, 0.005), wall_m=0.004),
+    "mould-planet": Mould(
+        name="Planet lollipop, 55 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1,
+        cavities=[_disc("Planet", 8, 0.055, 0.007)], mat=None,
+    ),
+    "mould-sky": _silicone(
+        "Night sky sampler",
+        Cavity(
+            name="Star", count=6, water_kg=None,
+            shape=StarShape(kind="star", diameter_m=0.045, tips=5, inner_frac=0.5, depth_m=0.008, draft_rad=0.0873, edge_m=0.001),
+        ),
+        Cavity(name="Meteorite", count=6, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.03)),
+        Cavity(
+            name="Heart of the dome", count=3, water_kg=None,
+            shape=HeartShape(kind="heart", width_m=0.04, depth_m=0.009, draft_rad=0.0873, edge_m=0.002),
+        ),
+    ),
+    "mould-pane": Mould(
+        name="Pane bars on a mat", material="steel", wall_m=0.002, bears_degc=300.0, owned=1,
+        cavities=[
+            Cavity(
+                name="Pane", count=4, water_kg=None,
+                shape=BarShape(
+                    kind="bar", length_m=0.12, width_m=0.08, corner_m=0.0, depth_m=0.004, draft_rad=0.0, edge_m=0.0
+                ),
+            )
+        ],
+        mat=Mat(material="silicone", thickness_m=0.001),
+    ),
+    "mould-pop": _silicone(
+        "Night-sky pop, 70 x 40 mm",
+        Cavity(
+            name="Pop", count=8, water_kg=None,
+            shape=EllipsoidShape(kind="ellipsoid", length_m=0.07, width_m=0.04, depth_m=0.018),
+        ),
+    ),
+    "mould-moon": Mould(
+        name="Moon, two halves, 100 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1,
+        cavities=[Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.1))],
+        mat=None,
+    ),
+}  # fmt: skip
+
+
+MOON, NIGHT_BLUE, OCHRE = "#f1ead9", "#1f2a44", "#c98a2b"
+
+
+def _melt(of: str, colour: str | None = None) -> MeltRef:
+    return MeltRef(material=of, colour=colour)
+
+
+def _fill(of: str, level_m: float) -> FillPass:
+    return FillPass(kind="fill", melt=_melt(of), level_m=level_m, second=None, second_frac=0.0)
+
+
+def _built(
+    name: str, mould: str, passes: list[Pass], cavity: int = 0, count: int = 1, bent: bool = False
+) -> Piece:
+    """A piece of one part."""
+    part = Part(name=name, count=count, mould_id=mould, cavity=cavity, passes=passes, bent=bent, stays=[])
+    return Piece(name=name, parts=[part])
+
+
+def _solid(
+    name: str,
+    of: str,
+    mould: str,
+    level_m: float,
+    cavity: int = 0,
+    bent: bool = False,
+    stick: StickPass | None = None,
+) -> Piece:
+    """A piece that is one solid cast, with a stick put in or not."""
+    return _built(name, mould, [_fill(of, level_m), *([stick] if stick else [])], cavity, bent=bent)
+
+
+PIECES = {
+    "piece-disc": _solid("Star-glass disc", "isomalt", "mould-disc", 0.004),
+    "piece-lens": _solid("Comet lens, bent", "isomalt", "mould-lens", 0.003, bent=True),
+    "piece-lollipop": _solid(
+        "Ringed-planet lollipop", "coating", "mould-planet", 0.006,
+        stick=StickPass(kind="stick", diameter_m=0.004, inside_m=0.03, taken_out=False),
+    ),
+    "piece-star": _solid("Sampler star", "coating", "mould-sky", 0.0075),
+    "piece-meteorite": _solid("Meteorite", "coating", "mould-sky", 0.0145, cavity=1),
+    "piece-bonbon": _solid("Meteorite, dark", "dark", "mould-sky", 0.0145, cavity=1),
+    "piece-pane": _solid("Dome pane", "isomalt", "mould-pane", 0.003),
+    "piece-pop": _built("Night-sky pop", "mould-pop", [
+        DetailPass(kind="detail", name="Moon cap", melt=_melt("coating", MOON), share_frac=0.16, thick_m=0.0012),
+        ShellPass(kind="shell", melt=_melt("coating", NIGHT_BLUE), thick_m=0.0016, emptied=False, sides=False),
+        StickPass(kind="stick", diameter_m=0.004, inside_m=0.045, taken_out=False),
+        FillingPass(kind="filling", filling="cake", gap_m=0.0022, kg=None, degc=20.0, loss_frac=0.05),
+        ClosePass(kind="close", melt=_melt("coating", NIGHT_BLUE)),
+    ]),
+    "piece-filled": _built("Filled meteorite", "mould-sky", [
+        DetailPass(kind="detail", name="Ochre streak", melt=_melt("coating", OCHRE), share_frac=0.1, thick_m=0.0006),
+        ShellPass(kind="shell", melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False),
+        FillingPass(kind="filling", filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
+        ClosePass(kind="close", melt=_melt("dark")),
+    ], cavity=1),
+    "piece-moon": _built("Hollow moon", "mould-moon", [
+        DetailPass(kind="detail", name="Craters", melt=_melt("coating", "#5b4a78"), share_frac=0.12, thick_m=0.0008),
+        TurnedPass(kind="turned", melt=_melt("coating", MOON), ball_kg=0.113),
+    ], count=2),
+    "piece-dome": Piece(name="Dome of panes", parts=[
+        Part(name="Pane", count=8, mould_id="mould-pane", cavity=0, passes=[_fill("isomalt", 0.003)], bent=False, stays=[]),
+        Part(name="Hatch", count=1, mould_id="mould-disc", cavity=0, passes=[_fill("isomalt", 0.004)], bent=False, stays=[]),
+    ]),
+}  # fmt: skip

@@ -1,0 +1,256 @@
+"""Figures of a part while it is built: its passes laid and cut open, how each sets, and a round of its mould."""
+
+from dataclasses import dataclass
+
+from pydantic import Field
+
+from umber_pebble.core.errors import Missing, OutOfRange
+from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
+from umber_pebble.core.heat.piece import Casting, Stay, Under
+from umber_pebble.core.heat.windows import PieceWindows, windows_s
+from umber_pebble.core.materials.load import Material, material
+from umber_pebble.core.pieces.build import BuildFault, Laid
+from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.pieces.films import TooThin, shell_against_film
+from umber_pebble.core.pieces.passes import Shell, melts_of
+from umber_pebble.core.pieces.section import Layer, layers_of
+from umber_pebble.core.plan.cooks import ready_for_next
+from umber_pebble.core.spread import Spread, combine
+from umber_pebble.services.builds import Built, build_of
+from umber_pebble.services.docs import Doc, Kitchen, Mould, Place
+from umber_pebble.services.piece_docs import Part
+from umber_pebble.services.piece_docs import Stay as StayDoc
+from umber_pebble.services.planning import Section, section_of
+from umber_pebble.services.snapshot import way_of
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
+
+LEVELS = 40
+
+
+class PartAsked(Doc):
+    """A part as it stands in the editor, and where it is cut: -1 near edge, 0 middle, 1 far edge."""
+
+    part: Part
+    cut_frac: float = Field(ge=-1, le=1)
+
+
+class WeightAsked(Doc):
+    """A weight or volume typed for a pass, to be turned into its thickness, level or gap."""
+
+    part: Part
+    index: int = Field(ge=0, le=15)
+    finished_kg: float | None
+    volume_m3: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class PassRow:
+    """A pass as it lies [SI]; sets: until the next may go on it, or until it leaves the mould [s from its pour], None where
+    nothing sets; hands_s: what hands take for a casting; keeps: of a shell that is tipped out, what the wall keeps."""
+
+    index: int
+    melted: bool
+    finished: Explained
+    poured: Explained
+    volume_m3: float
+    thick_m: float
+    from_m: float
+    to_m: float
+    sets: Spread | None
+    hands_s: float
+    keeps: TooThin | None
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """A stretch of one round of the mould: the hands at a pass, or that it sets [s]."""
+
+    index: int
+    what: str
+    from_s: float
+    to_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class Cools:
+    """How the last melt of a part cools where it usually sets [s from its pour]."""
+
+    place: str
+    pour: Spread
+    windows: dict[str, Spread]
+    never: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class PartFigures:
+    """A part worked out: its section, its passes as layers and rows, what cannot be; its weight; a round of its mould."""
+
+    section: Section
+    cavities: int
+    layers: list[Layer]
+    rows: list[PassRow]
+    faults: list[BuildFault]
+    finished: Explained
+    stretches: list[Stretch]
+    all_s: Spread
+    hands_s: float
+    cools: Cools | None
+
+
+def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
+    """A part's passes laid and cut.
+
+    Raises: NotFound: the mould. OutOfRange: a number no pass may have.
+    """
+    built, kitchen = _built(workshop, asked.part)
+    last = max((row.index for row in built.laid if row.cast), default=-1)
+    rows, cools, stretches, now, spreads = list[PassRow](), None, list[Stretch](), 0.0, list[Spread]()
+    casts, whole = built.mould.cavities * built.mould.owned, 0.0
+    for row in built.laid:
+        hands = _hands_s(asked.part, row, kitchen)
+        sets, keeps = None, None
+        stretches.append(Stretch(row.index, "hands", now, now := now + hands * casts))
+        if row.cast is not None:
+            melt = melts_of(built.passes[row.index])[0][0].material
+            w, place, pour = _windows(asked.part, built, row, row.cast, melt, kitchen)
+            fat = melt.flags.get("fat", False)
+            sets = w.at["unmould"] if row.index == last else ready_for_next(fat, w)
+            spreads.append(sets)
+            stretches.append(Stretch(row.index, "sets", now, now := now + sets.likely))
+            keeps = _keeps(built, row)
+            if row.index == last:
+                cools = Cools(place, pour, w.at, [name for name in w.at if w.never(name)])
+        whole += row.finished.value.likely
+        rows.append(
+            PassRow(
+                row.index,
+                row.cast is not None,
+                row.finished,
+                row.poured,
+                row.volume_m3,
+                row.thick_m,
+                row.from_m,
+                row.to_m,
+                sets,
+                hands,
+                keeps,
+            )
+        )
+    weights = [row.finished.value for row in built.laid]
+    finished = explained(
+        combine(whole, [[whole - v.likely + v.low, whole - v.likely + v.high] for v in weights]), "kg", "all passes of one casting",
+        *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid), sources=("geometry",),
+    )  # fmt: skip
+    return PartFigures(
+        section_of(built.mould.cavity, built.mould.wall_m, asked.cut_frac),
+        casts,
+        layers_of(built.mould.cavity, built.passes, built.laid, asked.cut_frac),
+        rows,
+        built.faults,
+        finished,
+        stretches,
+        combine(now, [[now - s.likely + s.low, now - s.likely + s.high] for s in spreads]),
+        sum(row.hands_s * casts for row in rows),
+        cools,
+    )
+
+
+def _built(workshop: Workshop, part: Part) -> tuple[Built, Kitchen]:
+    mould, kitchen = workshop.get("mould", part.mould_id).doc, workshop.get("kitchen", KITCHEN_ID).doc
+    assert isinstance(mould, Mould)
+    assert isinstance(kitchen, Kitchen)
+    with workshop.session() as session:
+        own = own_materials(session)
+    return build_of(part, mould, own), kitchen
+
+
+def _hands_s(part: Part, row: Laid, kitchen: Kitchen) -> float:
+    kind = part.passes[row.index].kind
+    if kind == "stick":
+        return kitchen.paces.stick_each_s
+    return kitchen.paces.pour_each_s if row.cast is not None else kitchen.paces.fill_each_s
+
+
+def _keeps(built: Built, row: Laid) -> TooThin | None:
+    one = built.passes[row.index]
+    if not isinstance(one, Shell) or not one.emptied:
+        return None
+    drains = material("kitchen", "usual", "film").value("drains")
+    return shell_against_film(one.melt.material, one.thick_m, built.mould.cavity.depth_m, drains)
+
+
+def _windows(
+    part: Part, built: Built, row: Laid, cast: CastAmounts, melt: Material, kitchen: Kitchen
+) -> tuple[PieceWindows, str, Spread]:
+    """How a pass sets where its material usually does, poured anywhere between as hot as it may be and its closing."""
+    stays = part.stays or [StayDoc(from_s=0.0, place_id=_sets_in(kitchen, melt).id, care="none")]
+    way = way_of(stays, kitchen, "stays")
+    if melt.flags.get("fat", False):
+        tg, closes, hottest = None, melt.value("melts_at"), melt.value("pour_below")
+    else:
+        tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
+        closes = temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
+        hottest = melt.value("cook_to")
+    pour = Spread(closes, (closes + hottest) / 2, hottest)
+    path: tuple[Stay, ...] = tuple(stay for stay, _ in way)
+    cold = path[0].place.surface_degc
+    casting = Casting(
+        melt, built.mould.material, cast.slab, cast.plate_m, built.mould.wall_m, pour, tg, path,
+        tuple(Under(of, thick, cold) for of, thick in row.under), thin_m=cast.thin_m, thick_m=cast.thick_m,
+    )  # fmt: skip
+    names = {place.id: place.name for place in kitchen.places}
+    return windows_s(casting), ", then ".join(dict.fromkeys(names[place_id] for _, place_id in way)), pour
+
+
+def _sets_in(kitchen: Kitchen, melt: Material) -> Place:
+    """Where a cast would usually set: fat in the first fridge, sugar on the first place."""
+    cold = [p for p in kitchen.places if p.kind == "fridge"] if melt.flags.get("fat", False) else []
+    return [*cold, *kitchen.places][0]
+
+
+SOLVED = {"fill": "level_m", "shell": "thick_m", "detail": "thick_m", "filling": "gap_m"}
+
+
+def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
+    """The thickness, level or gap of a pass that gives a weight or volume [m].
+
+    Raises: Missing: none given, or a pass that has none. OutOfRange: more or less than it can be.
+    """
+    if asked.index >= len(asked.part.passes) or (asked.finished_kg is None and asked.volume_m3 is None):
+        raise Missing("give a pass, and its weight or volume", path="finished_kg")
+    doc = asked.part.passes[asked.index]
+    name = SOLVED.get(doc.kind)
+    if name is None:
+        raise Missing("this pass is not by weight", path="index", got=asked.index)
+    before = asked.part.model_copy(update={"passes": asked.part.passes[: asked.index + 2]})
+
+    def amount(value: float) -> float:
+        passes = [*before.passes]
+        passes[asked.index] = doc.model_copy(update={name: value, **({"kg": None} if name == "gap_m" else {})})
+        built, _ = _built(workshop, before.model_copy(update={"passes": passes}))
+        row = next((r for r in built.laid if r.index == asked.index), None)
+        if row is None:
+            return 0.0
+        return row.volume_m3 if asked.finished_kg is None else row.finished.value.likely
+
+    mould = _built(workshop, before)[0].mould
+    wanted = asked.volume_m3 if asked.finished_kg is None else asked.finished_kg
+    path = "volume_m3" if asked.finished_kg is None else "finished_kg"
+    assert wanted is not None
+    # amounts grow with level and thickness, and fall with a gap; what cannot be counts as nothing
+    tries = [mould.cavity.depth_m * (i + 1) / LEVELS for i in range(LEVELS)]
+    found = [(amount(v), v) for v in tries]
+    most = max(found)
+    if not 0 < wanted <= most[0] * (1 + 1e-6):
+        raise OutOfRange(
+            "there is not so much room" if wanted > 0 else "it must be above zero",
+            path=path,
+            got=wanted,
+            limits={"high": most[0]},
+        )
+    low, high = (0.0, most[1]) if name != "gap_m" else (mould.cavity.depth_m, 0.0)
+    for _ in range(24):
+        mid = (low + high) / 2
+        low, high = (mid, high) if amount(mid) < wanted else (low, mid)
+    return high

@@ -1,0 +1,296 @@
+import { type PointerEvent, useId, useRef } from "react";
+import type { Schemas } from "../api/client";
+import { Patterns } from "./patterns";
+
+export interface DrawnLayer {
+  index: number;
+  rings: number[][][];
+  at: number[];
+  tone: string;
+  grainy: boolean;
+  name: string;
+  note: string;
+}
+
+interface Props {
+  section: Schemas["Section"];
+  layers: DrawnLayer[];
+  /** What is not drawn as a layer: a stick, by its size. */
+  stick: { diameter_m: number; inside_m: number } | null;
+  selected: number;
+  onSelect: (index: number) => void;
+  /** The edge of the selected pass that may be dragged: its height over the floor, and its name. */
+  edge: { height_m: number; level: boolean; name: string } | null;
+  onEdge: (height_m: number) => void;
+  length: (si: number) => string;
+  width: number;
+}
+
+const STICK_OUT = 70;
+const MARGIN = 34;
+const TOP = 112;
+const LABEL_ROOM = 92;
+const SIDE_SHARE = 0.06;
+const TALLEST = 250;
+const STEP_M = 0.0001;
+
+/** A build cut open, to scale: the mould hatched, every pass as a layer in its own tone, named by a line to it. */
+export function BuildSection(p: Props) {
+  const id = useId();
+  const ref = useRef<SVGSVGElement>(null);
+  const { runs, across_m, depth_m, wall_m } = p.section;
+  const side_m = Math.max(wall_m, across_m * SIDE_SHARE);
+  const scale = Math.min((p.width - 2 * MARGIN) / (across_m + 2 * side_m), TALLEST / (depth_m + wall_m));
+  const middle = p.width / 2;
+  const x = (across: number) => middle + across * scale;
+  const floor = TOP + depth_m * scale;
+  const y = (level: number) => floor - level * scale;
+  const side = (across_m / 2 + side_m) * scale;
+  const bottom = floor + wall_m * scale;
+  const height = bottom + LABEL_ROOM;
+  const path = (ring: number[][]) =>
+    `M${ring.map(([a, z]) => `${x(a ?? 0).toFixed(2)} ${y(z ?? 0).toFixed(2)}`).join("L")}Z`;
+  const cavity = runs.map(path).join("");
+  const rim = runs.flat().map(([a]) => a ?? 0);
+  const open: [number, number] = [Math.min(...rim, 0), Math.max(...rim, 0)];
+  const drag = (event: PointerEvent<SVGSVGElement>) => {
+    if (!p.edge || !ref.current || event.buttons === 0) return;
+    const box = ref.current.getBoundingClientRect();
+    const at = ((event.clientY - box.top) / box.height) * height;
+    p.onEdge(Math.min(depth_m, Math.max(0, (floor - at) / scale)));
+  };
+  const labels = placed(p.layers, x, y, depth_m, p.width);
+  return (
+    <svg
+      ref={ref}
+      viewBox={`0 0 ${p.width} ${height}`}
+      className={`h-auto w-full ${p.edge ? "touch-none" : ""}`}
+      aria-label={`Section, ${p.length(across_m)} wide, ${p.length(depth_m)} deep`}
+      onPointerMove={drag}
+    >
+      <defs>
+        <Patterns id={id} />
+        <pattern id={`${id}-grain`} width="9" height="9" patternUnits="userSpaceOnUse">
+          <circle cx="3" cy="3" r="1.1" fill="#000" opacity="0.22" />
+          <circle cx="7.5" cy="7.5" r="1.1" fill="#000" opacity="0.22" />
+        </pattern>
+      </defs>
+      <path
+        fillRule="evenodd"
+        fill={`url(#${id}-mould)`}
+        stroke="var(--quiet)"
+        d={`M${middle - side} ${TOP}H${middle + side}V${bottom}H${middle - side}Z ${cavity}`}
+      />
+      <path d={cavity} fill="var(--ground)" />
+      {p.layers.map((layer) => {
+        const d = layer.rings.map(path).join("");
+        return (
+          // biome-ignore lint/a11y/useSemanticElements: an area of a drawing
+          <g
+            key={layer.index}
+            role="button"
+            tabIndex={-1}
+            aria-label={layer.name}
+            className="cursor-pointer"
+            onPointerDown={() => p.onSelect(layer.index)}
+          >
+            <path d={d} fill={layer.tone} fillRule="evenodd" />
+            {layer.grainy && <path d={d} fill={`url(#${id}-grain)`} fillRule="evenodd" />}
+          </g>
+        );
+      })}
+      {p.stick && (
+        <rect
+          x={x(open[0]) - STICK_OUT}
+          y={y(depth_m / 2) - (p.stick.diameter_m / 2) * scale}
+          width={p.stick.inside_m * scale + STICK_OUT}
+          height={p.stick.diameter_m * scale}
+          rx={(p.stick.diameter_m / 2) * scale}
+          fill="#cfa775"
+          stroke="#8b6a3f"
+        />
+      )}
+      {p.layers
+        .filter((layer) => layer.index === p.selected)
+        .map((layer) => (
+          <path
+            key="chosen"
+            d={layer.rings.map(path).join("")}
+            fill="none"
+            stroke="var(--glass)"
+            strokeWidth="2.5"
+            strokeDasharray="7 5"
+            pointerEvents="none"
+          />
+        ))}
+      <path
+        d={cavity}
+        fill="none"
+        stroke="var(--glass)"
+        strokeWidth="2.5"
+        strokeLinejoin="round"
+        pointerEvents="none"
+      />
+      <Measure x1={x(open[0])} x2={x(open[1])} y={TOP - 18} text={p.length(open[1] - open[0])} />
+      {labels.map(({ layer, lx, ly, up }) => {
+        const chosen = layer.index === p.selected;
+        const [ax, ay] = [x(layer.at[0] ?? 0), y(layer.at[1] ?? 0)];
+        return (
+          <g key={layer.index} pointerEvents="none">
+            <path
+              d={`M${ax} ${ay}L${lx} ${up ? ly + 24 : ly - 18}`}
+              stroke={chosen ? "var(--glass)" : "var(--ink)"}
+              strokeWidth="1.2"
+            />
+            <circle
+              cx={ax}
+              cy={ay}
+              r="3.4"
+              fill={chosen ? "var(--glass)" : "var(--ink)"}
+              stroke="var(--ground)"
+            />
+            <text
+              x={lx}
+              y={ly}
+              textAnchor="middle"
+              fontSize="16"
+              fontWeight="700"
+              fill={chosen ? "var(--glass)" : "var(--ink)"}
+            >
+              {layer.index + 1} {layer.name}
+            </text>
+            <text x={lx} y={ly + 18} textAnchor="middle" fontSize="14" fill="var(--quiet)">
+              {layer.note}
+            </text>
+          </g>
+        );
+      })}
+      {p.edge && (
+        <Edge
+          {...p.edge}
+          x={p.edge.level ? x(open[1]) + 20 : middle}
+          left={x(open[0]) - 16}
+          y={y(p.edge.height_m)}
+          depth_m={depth_m}
+          text={p.length(p.edge.height_m)}
+          onEdge={p.onEdge}
+          onGrab={(event) => ref.current?.setPointerCapture(event.pointerId)}
+        />
+      )}
+    </svg>
+  );
+}
+
+function Edge({
+  height_m,
+  level,
+  name,
+  x,
+  left,
+  y,
+  depth_m,
+  text,
+  onEdge,
+  onGrab,
+}: {
+  height_m: number;
+  level: boolean;
+  name: string;
+  x: number;
+  left: number;
+  y: number;
+  depth_m: number;
+  text: string;
+  onEdge: (height_m: number) => void;
+  onGrab: (event: PointerEvent) => void;
+}) {
+  return (
+    <g
+      role="slider"
+      tabIndex={0}
+      aria-label={name}
+      aria-orientation="vertical"
+      aria-valuemin={0}
+      aria-valuemax={depth_m * 1000}
+      aria-valuenow={height_m * 1000}
+      aria-valuetext={text}
+      className="cursor-ns-resize"
+      onPointerDown={onGrab}
+      onKeyDown={(event) => {
+        const by = { ArrowUp: STEP_M, ArrowDown: -STEP_M, PageUp: 10 * STEP_M, PageDown: -10 * STEP_M }[
+          event.key
+        ];
+        if (by === undefined) return;
+        event.preventDefault();
+        onEdge(Math.min(depth_m, Math.max(0, Math.round((height_m + by) * 1e5) / 1e5)));
+      }}
+    >
+      {level && <line x1={left} x2={x} y1={y} y2={y} stroke="var(--glass)" strokeWidth="3.5" />}
+      <circle cx={x} cy={y} r="22" fill="transparent" />
+      <circle cx={x} cy={y} r="11" fill="var(--glass)" stroke="var(--ground)" strokeWidth="1.5" />
+      <path
+        d={`M${x - 4} ${y - 3}l4 -4l4 4M${x - 4} ${y + 3}l4 4l4 -4`}
+        stroke="var(--on-glass)"
+        strokeWidth="2"
+        fill="none"
+      />
+    </g>
+  );
+}
+
+interface Label {
+  layer: DrawnLayer;
+  lx: number;
+  ly: number;
+  up: boolean;
+}
+
+/** Labels in two rows, what lies high above and the rest below, spread so that none stands on another. */
+function placed(
+  layers: DrawnLayer[],
+  x: (a: number) => number,
+  y: (z: number) => number,
+  depth_m: number,
+  width: number,
+): Label[] {
+  const rows = [true, false].map((up) =>
+    layers
+      .filter((layer) => (layer.at[1] ?? 0) > depth_m * 0.72 === up)
+      .sort((a, b) => (a.at[0] ?? 0) - (b.at[0] ?? 0)),
+  );
+  const bottom = y(0) + 64;
+  return rows.flatMap((row, r) => {
+    const room = Math.min(150, width / Math.max(row.length, 1));
+    const wanted = row.map((layer) => x(layer.at[0] ?? 0));
+    const at: number[] = [];
+    row.forEach((_, i) => {
+      at[i] = Math.max(wanted[i] ?? 0, i === 0 ? room / 2 : (at[i - 1] ?? 0) + room);
+    });
+    const over = Math.max((at.at(-1) ?? 0) + room / 2 - width, 0);
+    return row.map((layer, i) => ({
+      layer,
+      lx: Math.max((at[i] ?? 0) - over, room / 2 + i * room),
+      ly: r === 0 ? 28 : bottom + 6,
+      up: r === 0,
+    }));
+  });
+}
+
+function Measure({ x1, x2, y, text }: { x1: number; x2: number; y: number; text: string }) {
+  return (
+    <g stroke="var(--ink)" fill="none">
+      <path d={`M${x1} ${y}H${x2}M${x1} ${y - 6}v22M${x2} ${y - 6}v22`} />
+      <text
+        x={x1 + (x2 - x1) * 0.8}
+        y={y - 8}
+        fontSize="15"
+        fontWeight="700"
+        textAnchor="middle"
+        fill="var(--ink)"
+        stroke="none"
+      >
+        {text}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,290 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { problemOf, type Schemas } from "../../api/client";
+import { BuildSection, type DrawnLayer } from "../../drawings/BuildSection";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { propertiesQuery } from "../../shared/kitchen";
+import { shapeName } from "../../shared/shapes";
+import { Button, Choice, Notice, Pick } from "../../shared/ui/controls";
+import { Figure } from "../../shared/ui/Figure";
+import { NumberField } from "../../shared/ui/NumberField";
+import { useDebounced } from "../../shared/useDebounced";
+import { useWidth } from "../../shared/useWidth";
+import { Cooling } from "./Cooling";
+import { OneRound } from "./OneRound";
+import { OwnWay } from "./OwnWay";
+import { PassFields } from "./PassFields";
+import { PassList } from "./PassList";
+import {
+  edgeOf,
+  firstPass,
+  inUsualOrder,
+  KIND_NAMES,
+  type Kind,
+  type Part,
+  type Pass,
+  passName,
+  passTone,
+  withEdge,
+} from "./passes";
+import { type PartFigures, partQuery } from "./queries";
+
+/** While an edge is dragged the handle follows at once, the figures this often. */
+const DRAG_PAUSE_MS = 40;
+const NARROWEST = 520;
+
+interface Props {
+  head: React.ReactNode;
+  part: Part;
+  moulds: Schemas["StoredMould"][];
+  colours: string[];
+  onChange: (part: Part) => void;
+  foot: React.ReactNode;
+}
+
+/** A part's build: its passes in order, its section, and the pass that is chosen. */
+export function PartEditor({ head, part, moulds, colours, onChange, foot }: Props) {
+  const units = useUnits();
+  const [chosen, setChosen] = useState(0);
+  const [cut, setCut] = useState(0);
+  const [ref, width] = useWidth<HTMLElement>(640);
+  const index = Math.min(chosen, part.passes.length - 1);
+  const asked = useDebounced(part, DRAG_PAUSE_MS);
+  const query = useQuery(partQuery({ part: asked, cut_frac: useDebounced(cut, DRAG_PAUSE_MS) }));
+  const figures = query.data;
+  const problem = query.error ? problemOf(query.error) : null;
+  const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
+  const materials = (useQuery(propertiesQuery).data?.groups ?? [])
+    .filter((group) => group.name === "melts" || group.name === "own")
+    .flatMap((group) => group.rows)
+    .filter((m) => m.key === "isomalt" || m.family === "fat");
+  const names = Object.fromEntries(materials.map((m) => [m.key, m.name]));
+  const kinds = moulds.find((m) => m.id === part.mould_id)?.doc.cavities ?? [];
+  const change = (patch: Partial<Part>) => onChange({ ...part, ...patch });
+  const put = (pass: Pass, at = index) =>
+    change({ passes: part.passes.map((p, i) => (i === at ? pass : p)) });
+  const move = (from: number, by: number) => {
+    const passes = [...part.passes];
+    const [moved] = passes.splice(from, 1);
+    if (moved) passes.splice(from + by, 0, moved);
+    setChosen(from + by);
+    change({ passes });
+  };
+  const add = (kind: Kind) => {
+    const melt = lastMelt(part);
+    const passes = [...part.passes, firstPass(kind, melt, figures?.section.depth_m ?? 0.01)];
+    const sorted = kind === "dust" ? passes : inUsualOrder(passes);
+    setChosen(sorted.indexOf(passes.at(-1) as Pass));
+    change({ passes: sorted });
+  };
+  const ordered = inUsualOrder(part.passes);
+  const outOfOrder = ordered.some((pass, i) => pass !== part.passes[i]);
+  const sugar = lastMelt(part).material === "isomalt";
+  const dim = query.isPlaceholderData;
+  return (
+    <div className="grid min-h-full lg:grid-cols-[270px_1fr] xl:grid-cols-[290px_1fr_290px]">
+      <section aria-label="The build" className="space-y-4 bg-panel px-6 py-6">
+        {head}
+        <PassList
+          passes={part.passes}
+          figures={figures}
+          materials={names}
+          selected={index}
+          onSelect={setChosen}
+          onMove={move}
+        />
+        <Pick
+          label="Add a pass"
+          value=""
+          options={(Object.keys(KIND_NAMES) as Kind[]).map((key) => ({ key, name: KIND_NAMES[key] }))}
+          onChange={(kind) => add(kind as Kind)}
+        />
+        {outOfOrder && (
+          <Button kind="quiet" onClick={() => change({ passes: ordered })}>
+            Put them in the usual order
+          </Button>
+        )}
+        <div className="space-y-4 border-t border-line pt-4">
+          <Pick
+            label="Mould"
+            value={part.mould_id}
+            options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
+            onChange={(mould_id) => change({ mould_id, cavity: 0 })}
+          />
+          {kinds.length > 1 && (
+            <Pick
+              label="Cavity"
+              value={String(part.cavity)}
+              options={kinds.map((kind, i) => ({
+                key: String(i),
+                name: kind.name,
+                note: shapeName(kind.shape.kind),
+              }))}
+              onChange={(key) => change({ cavity: Number(key) })}
+            />
+          )}
+          <NumberField
+            label="A piece takes"
+            quantity="count"
+            value={part.count}
+            onChange={(count) => change({ count: Math.round(count) })}
+            step={1}
+            digits={0}
+          />
+          {sugar && (
+            <Choice
+              label="While it is soft"
+              value={part.bent ? "bend" : "leave"}
+              options={[
+                { key: "leave", name: "leave it" },
+                { key: "bend", name: "bend it" },
+              ]}
+              onChange={(key) => change({ bent: key === "bend" })}
+            />
+          )}
+          {part.stays.length > 0 && <OwnWay stays={part.stays} onClear={() => change({ stays: [] })} />}
+        </div>
+        {foot}
+      </section>
+      <section aria-label="Section" className="min-w-0 px-7 py-6" ref={ref}>
+        {figures && (
+          <>
+            <div className="flex flex-wrap items-baseline justify-between gap-x-8">
+              <p className="text-quiet">Press a layer, drag its edge.</p>
+              <p className="text-quiet">
+                <Figure of={figures.finished} name="finished" className="text-3xl text-ink" dim={dim} />{" "}
+                finished, one casting
+              </p>
+            </div>
+            <BuildSection
+              section={figures.section}
+              layers={drawn(figures, asked.passes, (row) => layerNote(row, units))}
+              stick={stickOf(part)}
+              selected={index}
+              onSelect={setChosen}
+              edge={edge(part, figures, index)}
+              onEdge={(height) => {
+                const pass = part.passes[index];
+                const row = figures.rows.find((r) => r.index === index);
+                if (pass && row) put(withEdge(pass, row, height, figures.section.depth_m));
+              }}
+              length={(si) => amount(si, "length", units)}
+              width={Math.max(Math.min(width - 56, 760), NARROWEST)}
+            />
+            <label className="flex max-w-md items-center gap-3 text-sm text-quiet">
+              turn the cut
+              <input
+                type="range"
+                aria-label="Where it is cut"
+                min={-0.95}
+                max={0.95}
+                step={0.05}
+                value={cut}
+                onChange={(event) => setCut(Number(event.target.value))}
+                className="h-6 flex-1"
+              />
+            </label>
+            <Weights figures={figures} index={index} dim={dim} />
+            <OneRound figures={figures} passes={asked.passes} />
+            {figures.cools && <Cooling cools={figures.cools} work={workOf(part)} />}
+          </>
+        )}
+        {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
+      </section>
+      <section aria-label="The pass" className="bg-panel px-6 py-6 lg:col-span-2 xl:col-span-1">
+        <PassFields
+          part={part}
+          index={index}
+          figures={figures}
+          materials={materials}
+          colours={colours}
+          wrong={wrong}
+          onChange={put}
+        />
+        {part.passes.length > 1 && (
+          <div className="mt-6">
+            <Button
+              kind="quiet"
+              onClick={() => change({ passes: part.passes.filter((_, i) => i !== index) })}
+            >
+              Take this pass out
+            </Button>
+          </div>
+        )}
+      </section>
+    </div>
+  );
+}
+
+function Weights({ figures, index, dim }: { figures: PartFigures; index: number; dim: boolean }) {
+  const row = figures.rows.find((r) => r.index === index);
+  if (!row || row.finished.value.likely === 0) return null;
+  return (
+    <dl className={`mt-4 flex flex-wrap gap-x-12 gap-y-3 ${dim ? "opacity-50" : ""}`}>
+      {(
+        [
+          ["poured", row.poured],
+          ["stays in it", row.finished],
+        ] as const
+      ).map(([name, of]) => (
+        <div key={name} className="flex flex-col-reverse">
+          <dt className="text-quiet">{name}, this pass</dt>
+          <dd>
+            <Figure of={of} name={name} className="text-2xl" />
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+export function lastMelt(part: Part): Schemas["MeltRef"] {
+  const melts = part.passes.flatMap((pass) => ("melt" in pass ? [pass.melt] : []));
+  return melts.at(-1) ?? { material: "coating", colour: null };
+}
+
+function workOf(part: Part): string {
+  if (part.bent) return "bend";
+  const after = part.passes.findIndex((pass) => pass.kind === "fill") + 1;
+  return part.passes[after]?.kind === "stick" && after > 0 ? "stick" : "none";
+}
+
+function stickOf(part: Part) {
+  const pass = part.passes.find((p) => p.kind === "stick");
+  return pass?.kind === "stick" ? pass : null;
+}
+
+function layerNote(row: PartFigures["rows"][number], units: ReturnType<typeof useUnits>): string {
+  return `${amount(row.thick_m, "length", units)}, ${amount(row.finished.value.likely, "mass", units)}`;
+}
+
+function drawn(
+  figures: PartFigures,
+  passes: Pass[],
+  note: (row: PartFigures["rows"][number]) => string,
+): DrawnLayer[] {
+  return figures.layers.flatMap((layer) => {
+    const pass = passes[layer.index];
+    const row = figures.rows.find((r) => r.index === layer.index);
+    const tone = pass && passTone(pass);
+    if (!pass || !row || !tone) return [];
+    return [{ ...layer, tone, grainy: pass.kind === "filling", name: passName(pass), note: note(row) }];
+  });
+}
+
+function edge(part: Part, figures: PartFigures, index: number) {
+  const pass = part.passes[index];
+  const row = figures.rows.find((r) => r.index === index);
+  const height_m = pass && row ? edgeOf(pass, row) : null;
+  if (!pass || height_m === null) return null;
+  const level = pass.kind === "fill" || pass.kind === "filling";
+  const names = {
+    fill: "Fill level",
+    filling: "Top of the filling",
+    shell: "Shell thickness",
+    detail: "Detail thickness",
+  };
+  return { height_m, level, name: names[pass.kind as keyof typeof names] };
+}

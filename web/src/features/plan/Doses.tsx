@@ -1,0 +1,36 @@
+import type { Schemas } from "../../api/client";
+import { useUnits } from "../../shared/format/useUnits";
+import { doseWords } from "../../shared/melts";
+
+/** From here a colour is seen to be another [CIEDE2000]. */
+const FAR_OFF = 3;
+
+/** What colours a melt: grams and drops of each, how it will look beside what was wanted, and how near that is. */
+export function Doses({ dose }: { dose: Schemas["MeltDose"] }) {
+  const units = useUnits();
+  const wanted = `#${dose.melt.split("#")[1] ?? ""}`;
+  if (dose.why)
+    return (
+      <p className="mt-1 border-l-4 border-heat pl-2">
+        {dose.why === "no_base"
+          ? "Its colour only goes darker: start this colour from a white coating."
+          : "No colour of the right kind is at hand: add one under Colour."}
+      </p>
+    );
+  return (
+    <div className="mt-1 flex gap-3">
+      <span aria-hidden className="mt-1 flex h-8 w-12 shrink-0 border border-ink">
+        <span className="flex-1" style={{ background: wanted }} title="wanted" />
+        <span className="flex-1" style={{ background: dose.look }} title="reached" />
+      </span>
+      <p className="leading-snug">
+        {dose.doses.length === 0 ? "no colour needed" : dose.doses.map((d) => doseWords(d, units)).join(", ")}
+        <span className="block text-sm text-quiet">
+          {dose.delta_e < FAR_OFF
+            ? "as wanted"
+            : `the nearest these reach: ${dose.delta_e.toFixed(0)} off${dose.held_by ? `, held by ${dose.held_by}` : ""}`}
+        </span>
+      </p>
+    </div>
+  );
+}

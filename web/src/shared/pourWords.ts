@@ -1,0 +1,74 @@
+import type { Schemas } from "../api/client";
+import { amount, duration, type Units } from "./format/units";
+import { doseWords } from "./melts";
+
+type Act = Schemas["ActView"];
+type View = Schemas["BenchView"];
+
+export const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+
+/** What a melt is for, pass by pass. */
+export function forWhat(act: Act, view: View): string {
+  const lines = (act.params.lines ?? []) as number[];
+  return [...new Set(lines.map((i) => (view.line_names[i] ?? "").toLowerCase()))].join("; ");
+}
+
+/** The colours that go into a melt. */
+export function colours(act: Act, units: Units, when: string): string[] {
+  const doses = (act.params.doses ?? []) as Parameters<typeof doseWords>[0][];
+  if (!act.params.colour || !act.params.doses) return [];
+  return [
+    doses.length === 0
+      ? "No colour needed."
+      : `${when}: ${doses.map((d) => doseWords(d, units)).join(", ")}.`,
+  ];
+}
+
+/** How a pass is laid on. */
+export function pourWords(act: Act, view: View, units: Units): { title: string; how: string; done: string } {
+  const p = act.params as Record<string, number>;
+  const n = p.casts ?? 0;
+  const name = (view.line_names[p.line ?? 0] ?? "").toLowerCase();
+  const each = amount(p.each_kg ?? 0, "mass", units);
+  const thick = amount(p.thick_m ?? 0, "length", units);
+  const takes = `About ${duration(p.pour_s ?? 0)}.`;
+  const cavities = plural(n, "cavity", "cavities");
+  switch (String(act.params.kind ?? "fill")) {
+    case "detail":
+      return {
+        title: `${each} into each of ${cavities}`,
+        how: `${name}: piped or brushed, ${thick}. ${takes}`,
+        done: "Laid on",
+      };
+    case "shell":
+      return {
+        title: `Shell, ${cavities}`,
+        how: `${each} each, spread up to the rim, ${thick}: ${name}. ${takes}`,
+        done: "Shells are laid",
+      };
+    case "tipped":
+      return {
+        title: `Fill and tip out ${cavities}`,
+        how: `${each} into each, tap, tip out: ${amount(p.stays_kg ?? 0, "mass", units)} stay (${thick}). Scrape the rim. ${name}. ${takes}`,
+        done: "Tipped, scraped",
+      };
+    case "turned":
+      return {
+        title: `Pour ${plural(n, "half", "halves")}, clip, turn`,
+        how: `${amount((p.each_kg ?? 0) * 2, "mass", units)} into every second one, clip them, turn until the wall is coated, then turn again every two minutes: ${name}. ${takes}`,
+        done: "Clipped and turned",
+      };
+    case "close":
+      return {
+        title: `Close ${cavities}`,
+        how: `${each} each, level, scrape: ${name}. ${takes}`,
+        done: "Closed",
+      };
+    default:
+      return {
+        title: `Pour ${cavities}`,
+        how: `${each} each, to ${amount(p.fill_m ?? 0, "length", units)}: ${name}. ${takes}`,
+        done: "Poured",
+      };
+  }
+}

@@ -1,0 +1,26 @@
+import type { Schemas } from "../api/client";
+
+/** How a material looks as it comes; a colour put into it is shown instead. */
+const TONES: Record<string, string> = {
+  isomalt: "#bfe2e4",
+  cooked_sugar: "#e8cf9a",
+  caramel: "#b06a2a",
+  coating: "#efe2c4",
+  dark: "#472a1d",
+  milk: "#7d5236",
+  white: "#f2e6cb",
+  cocoa_butter: "#e9d9a8",
+  cake: "#e2c58d",
+  ganache: "#5b3a2c",
+  fruit: "#b9566a",
+};
+const OTHER = "#c9b79c";
+
+export const toneOf = (material: string): string => TONES[material] ?? OTHER;
+export const meltTone = (melt: Schemas["MeltRef"]): string => melt.colour ?? toneOf(melt.material);
+
+/** Whether a tone wants light lines and letters on it. */
+export function isDark(hex: string): boolean {
+  const [r, g, b] = [1, 3, 5].map((i) => Number.parseInt(hex.slice(i, i + 2), 16));
+  return 0.299 * (r ?? 0) + 0.587 * (g ?? 0) + 0.114 * (b ?? 0) < 128;
+}
