@@ -22,6 +22,7 @@ from umber_pebble.core.plan.problem import FatMelt, Line, Mould, Paces, PlanInpu
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.clock import DrivenClock
+from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
 
@@ -111,6 +112,14 @@ def make_lollipops(quantity: int = 16, **way: Any) -> PlanInput:
     cast = amounts(disc, 0.006, material("melts", "coating"), math.pi * 0.002**2 * 0.03)
     line = Line("Lollipop", quantity, "coating", mould, cast, "stick", BreakRate())
     return make_plan(lines=(line,), ways={"coating": replace(coating, **way)})
+
+
+def at_level(piece: Piece, level_m: float) -> Piece:
+    """A piece of one solid cast, filled to another level."""
+    [part] = piece.parts
+    fill, *rest = part.passes
+    passes = [fill.model_copy(update={"level_m": level_m}), *rest]
+    return piece.model_copy(update={"parts": [part.model_copy(update={"passes": passes})]})
 
 
 @pytest.fixture

@@ -13,7 +13,8 @@ from flask.testing import FlaskClient
 
 from umber_pebble.app import create_app
 from umber_pebble.config import Config
-from umber_pebble.demo.fill import MOULDS, fill
+from umber_pebble.demo.fill import fill
+from umber_pebble.demo.pieces import MOULDS
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.start import open_workshop
 
@@ -76,14 +77,16 @@ def test_an_integer_may_come_as_a_whole_float_and_a_number_not_as_false(client: 
 
 
 def test_fill_above_the_rim_and_unknown_things(client: FlaskClient) -> None:
+    part = client.get("/api/pieces/piece-disc").get_json()["doc"]["parts"][0]
+    part["passes"][0]["level_m"] = 0.05
+    figures = client.post("/api/figures/part", json={"part": part, "cut_frac": 0.0}).get_json()["figures"]
+    [fault] = figures["faults"]
+    assert (fault["index"], fault["code"], fault["limit"]) == (0, "above_rim", pytest.approx(0.006))
     body = problem(
-        client.post(
-            "/api/figures/piece",
-            json={"material": "isomalt", "mould_id": "mould-disc", "cavity": 0, "fill_m": 0.5},
-        ),
+        client.post("/api/figures/pass", json={"part": part, "index": 0, "finished_kg": 5.0, "volume_m3": None}),
         422,
     )
-    assert body["limits"]["high"] == pytest.approx(0.006)
+    assert body["path"] == "finished_kg"
     assert problem(client.get("/api/moulds/none"), 404)["code"] == "not_found"
     assert problem(client.get("/api/nothing"), 404)["code"] == "not_found"
     assert problem(client.get("/api/bench"), 422)["path"] == "actor"
@@ -93,12 +96,14 @@ def test_fill_above_the_rim_and_unknown_things(client: FlaskClient) -> None:
 
 def test_a_stale_save_answers_409_with_both_states(client: FlaskClient) -> None:
     stored = client.get("/api/pieces/piece-lens").get_json()
-    first = client.put("/api/pieces/piece-lens", json={"version": 1, "doc": {**stored["doc"], "fill_m": 0.0031}})
+    docs = [copy.deepcopy(stored["doc"]) for _ in range(2)]
+    for doc, level in zip(docs, (0.0031, 0.0035), strict=True):
+        doc["parts"][0]["passes"][0]["level_m"] = level
+    first = client.put("/api/pieces/piece-lens", json={"version": 1, "doc": docs[0]})
     assert first.status_code == 200
-    body = problem(
-        client.put("/api/pieces/piece-lens", json={"version": 1, "doc": {**stored["doc"], "fill_m": 0.0035}}), 409
-    )
-    assert (body["params"]["stored"]["fill_m"], body["params"]["sent"]["fill_m"]) == (0.0031, 0.0035)
+    body = problem(client.put("/api/pieces/piece-lens", json={"version": 1, "doc": docs[1]}), 409)
+    both = [body["params"][side]["parts"][0]["passes"][0]["level_m"] for side in ("stored", "sent")]
+    assert both == [0.0031, 0.0035]
 
 
 def test_a_due_time_in_the_past_is_refused(client: FlaskClient) -> None:

@@ -40,7 +40,7 @@ def bodies(client: FlaskClient) -> dict[tuple[str, str], Any]:
         doc("/api/pieces/piece-disc"),
         doc("/api/orders/order-comet"),
     )
-    kitchen = doc("/api/kitchen")
+    kitchen, pop = doc("/api/kitchen"), doc("/api/pieces/piece-pop")
     event = {
         "id": "e",
         "kind": "note",
@@ -51,11 +51,12 @@ def bodies(client: FlaskClient) -> dict[tuple[str, str], Any]:
     }
     return {
         ("POST", "/api/figures/cavity"): {"cavity": mould["doc"]["cavities"][0], "wall_m": 0.003, "cut_frac": 0.0},
-        ("POST", "/api/figures/piece"): {
-            "material": "isomalt",
-            "mould_id": "mould-disc",
-            "cavity": 0,
-            "fill_m": 0.004,
+        ("POST", "/api/figures/part"): {"part": pop["doc"]["parts"][0], "cut_frac": 0.1},
+        ("POST", "/api/figures/pass"): {
+            "part": pop["doc"]["parts"][0],
+            "index": 1,
+            "finished_kg": 0.005,
+            "volume_m3": None,
         },
         ("POST", "/api/figures/plan"): order["doc"],
         ("PUT", "/api/moulds/mould-disc"): {"version": mould["version"], "doc": mould["doc"]},

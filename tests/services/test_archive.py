@@ -55,6 +55,10 @@ def thing(doc: Any, kind: str) -> Any:
     return next(t for t in doc["things"] if t["kind"] == kind)
 
 
+def first_pass(piece: Any) -> Any:
+    return piece["revisions"][-1]["doc"]["parts"][0]["passes"][0]
+
+
 def spoil(doc: Any, how: str) -> None:
     run, piece = doc["runs"][0], thing(doc, "piece")
     match how:
@@ -63,13 +67,13 @@ def spoil(doc: Any, how: str) -> None:
         case "format":
             doc["format"] = "something else"
         case "type":
-            piece["revisions"][-1]["doc"]["fill_m"] = "deep"
+            first_pass(piece)["level_m"] = "deep"
         case "unknown field":
             doc["extra"] = 1
         case "fill":
-            piece["revisions"][-1]["doc"]["fill_m"] = 0.09
+            first_pass(piece)["melt"]["material"] = "gravel"
         case "reference":
-            piece["revisions"][-1]["doc"]["mould_id"] = "nowhere"
+            piece["revisions"][-1]["doc"]["parts"][0]["mould_id"] = "nowhere"
         case "twice":
             doc["things"].append(copy.deepcopy(piece))
         case "kitchen":
@@ -93,7 +97,7 @@ def spoil(doc: Any, how: str) -> None:
 @pytest.mark.parametrize(
     ("how", "path"),
     [
-        ("version", "version"), ("format", "format"), ("type", "fill_m"), ("unknown field", "extra"), ("fill", "things.*fill_m"),
+        ("version", "version"), ("format", "format"), ("type", "level_m"), ("unknown field", "extra"), ("fill", "things.*material"),
         ("reference", "things.*mould_id"), ("twice", "things.*id"), ("kitchen", "things"), ("revisions", "things.*revisions"),
         ("events", "runs.0.events.3"), ("story", "runs.0"), ("ended", "runs.0.ended_at"), ("order", "runs.0.order_id"),
         ("frozen", "runs.0"),

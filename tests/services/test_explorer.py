@@ -11,6 +11,7 @@ from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.demo.fill import fill
 from umber_pebble.services import docs
 from umber_pebble.services.explorer import Explored, HeatAsked, explore
+from umber_pebble.services.piece_docs import Piece, Stay
 from umber_pebble.services.properties import tables
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
@@ -119,8 +120,8 @@ def test_a_dome_has_its_own_times_for_thin_and_thick_places(workshop: Workshop) 
     workshop.create("mould", "mould-dome", docs.Mould.model_validate(dome))
     piece = {"name": "Dome", "material": "coating", "mould_id": "mould-dome", "cavity": 0, "fill_m": 0.015,
              "work": "none", "stick": None, "stays": []}  # fmt: skip
-    workshop.create("piece", "piece-dome", docs.Piece.model_validate(piece))
-    found = asked(workshop, "fridge", piece_id="piece-dome")
+    workshop.create("piece", "piece-bowl", Piece.model_validate(piece))
+    found = asked(workshop, "fridge", piece_id="piece-bowl")
     assert found.thin["touch"] < found.thick["touch"]
     assert found.windows["touch"].likely == pytest.approx(found.thick["touch"])
 
@@ -175,11 +176,20 @@ def test_a_way_is_taken_into_a_piece_and_one_that_runs_backwards_is_not(
     workshop: Workshop, tmp_path: Path
 ) -> None:
     stored = workshop.get("piece", "piece-disc")
-    assert isinstance(stored.doc, docs.Piece)
-    way = [docs.Stay.model_validate(s) for s in (BENCH, {**BENCH, "from_s": 90.0, "place_id": "fridge"})]
-    taken = workshop.save("piece", "piece-disc", stored.version, stored.doc.model_copy(update={"stays": way}))
+    assert isinstance(stored.doc, Piece)
+    way = [Stay.model_validate(s) for s in (BENCH, {**BENCH, "from_s": 90.0, "place_id": "fridge"})]
+
+    def going(stays: list[Stay]) -> Piece:
+        assert isinstance(stored.doc, Piece)
+        [part] = stored.doc.parts
+        return stored.doc.model_copy(update={"parts": [part.model_copy(update={"stays": stays})]})
+
+    taken = workshop.save("piece", "piece-disc", stored.version, going(way))
     with pytest.raises(OutOfRange, match="later than the one before"):
-        back = stored.doc.model_copy(update={"stays": way[::-1]})
-        workshop.save("piece", "piece-disc", taken.version, back)
-    older = {k: v for k, v in stored.doc.model_dump(mode="json").items() if k != "stays"}
-    assert docs.Piece.model_validate(older).stays == []
+        workshop.save("piece", "piece-disc", taken.version, going(way[::-1]))
+    older = {
+        "name": "Old disc", "material": "isomalt", "mould_id": "mould-disc", "cavity": 0, "fill_m": 0.004, "work": "stick",
+        "stick": {"diameter_m": 0.004, "inside_m": 0.03},
+    }  # fmt: skip
+    [part] = Piece.model_validate(older).parts
+    assert (part.stays, [p.kind for p in part.passes]) == ([], ["fill", "stick"])

@@ -71,7 +71,8 @@ def test_summer_time_within_a_run_moves_nothing(tmp_path: Path) -> None:
     # the night of 26 October 2031: at 02:00 in London it is 01:00 again
     london = DrivenClock(datetime(2031, 10, 26, 0, 40, tzinfo=UTC))
     workshop = open_workshop(Config(tmp_path), london)
-    from umber_pebble.demo.fill import KITCHEN, MOULDS, PIECES
+    from umber_pebble.demo.fill import KITCHEN
+    from umber_pebble.demo.pieces import MOULDS, PIECES
 
     kitchen = workshop.get("kitchen", "kitchen")
     workshop.save("kitchen", "kitchen", kitchen.version, KITCHEN)

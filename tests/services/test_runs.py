@@ -13,13 +13,16 @@ from typing import Any
 
 import pytest
 
+from tests.conftest import at_level
 from tests.http import call, free_port, wait_for
 from umber_pebble.core.errors import MouldTooWeak, NotInSequence, OutOfRange
-from umber_pebble.demo.fill import KITCHEN, MOULDS, PIECES
+from umber_pebble.demo.fill import KITCHEN
+from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock, SteadyClock
 from umber_pebble.services.docs import CoatingWay, IsomaltWay, Line, Mould, Order
 from umber_pebble.services.errors import IdReused, InUse, Stale
+from umber_pebble.services.piece_docs import MeltRef, Part
 from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import Workshop
@@ -193,25 +196,35 @@ def test_bench_view_marks_what_is_hot(stocked: Workshop) -> None:
 
 def test_a_stale_save_changes_nothing_and_gives_both_states(stocked: Workshop) -> None:
     piece = stocked.get("piece", "piece-disc")
-    mine = PIECES["piece-disc"].model_copy(update={"fill_m": 0.003})
-    theirs = PIECES["piece-disc"].model_copy(update={"fill_m": 0.005})
+    mine = at_level(PIECES["piece-disc"], 0.003)
+    theirs = at_level(PIECES["piece-disc"], 0.005)
     stocked.save("piece", "piece-disc", piece.version, theirs)
     with pytest.raises(Stale) as refused:
         stocked.save("piece", "piece-disc", piece.version, mine)
-    assert refused.value.params["stored"]["fill_m"] == 0.005
-    assert refused.value.params["sent"]["fill_m"] == 0.003
+    assert refused.value.params["stored"]["parts"][0]["passes"][0]["level_m"] == 0.005
+    assert refused.value.params["sent"]["parts"][0]["passes"][0]["level_m"] == 0.003
     assert stocked.get("piece", "piece-disc").doc == theirs
+
+
+def bent_coating() -> Part:
+    [part] = PIECES["piece-lens"].parts
+    fill = part.passes[0].model_copy(update={"melt": MeltRef(material="coating", colour=None)})
+    return part.model_copy(update={"passes": [fill]})
 
 
 def test_things_in_use_stay_and_impossible_ones_are_not_saved(stocked: Workshop) -> None:
     mould, piece = stocked.get("mould", "mould-disc"), stocked.get("piece", "piece-disc")
     with pytest.raises(InUse, match="Star-glass disc"):
         stocked.remove("mould", "mould-disc", mould.version)
+    stocked.save("piece", piece.id, piece.version, at_level(PIECES["piece-disc"], 0.02))
     with pytest.raises(OutOfRange, match="above the rim"):
-        stocked.save("piece", piece.id, piece.version, PIECES["piece-disc"].model_copy(update={"fill_m": 0.02}))
+        plan_order(stocked, order(stocked))
+    chocolate = PIECES["piece-lens"].model_copy(update={"parts": [bent_coating()]})
+    with pytest.raises(OutOfRange, match="only sugar bends"):
+        stocked.create("piece", "bent", chocolate)
     with pytest.raises(OutOfRange, match="due time has passed"):
         stocked.create("order", "late", order(stocked, due_at=stocked.clock.now() - timedelta(minutes=1)))
-    assert stocked.get("piece", piece.id).version == piece.version
+    assert stocked.get("piece", piece.id).version == piece.version + 1
 
 
 def test_the_clock_does_not_step(monkeypatch: pytest.MonkeyPatch) -> None:

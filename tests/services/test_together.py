@@ -6,9 +6,11 @@ from pathlib import Path
 
 import pytest
 
+from tests.conftest import at_level
 from tests.services.test_runs import WREN, Hands, order, stocked  # noqa: F401
 from umber_pebble.config import Config
-from umber_pebble.demo.fill import PIECES, fill
+from umber_pebble.demo.fill import fill
+from umber_pebble.demo.pieces import PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.errors import Stale
@@ -57,7 +59,7 @@ def test_of_two_saves_from_the_same_version_one_is_stale(stocked: Workshop) -> N
 
     def save(i: int) -> None:
         try:
-            doc = PIECES["piece-disc"].model_copy(update={"fill_m": 0.002 + i / 10_000})
+            doc = at_level(PIECES["piece-disc"], 0.002 + i / 10_000)
             stocked.save("piece", "piece-disc", 1, doc)
             outcome.append("saved")
         except Stale:
@@ -93,7 +95,7 @@ def test_the_demo_is_filled_once_and_has_something_to_say(tmp_path: Path) -> Non
     )  # the rehearsal's pot loses a tenth less
     assert log.lines[0].next_casts.value.likely >= 24
     assert bench.rail(runs, WREN) is None
-    assert len(workshop.all("order")) == 6
+    assert len(workshop.all("order")) == 8
     for stored in workshop.all("order"):
         assert plan_order(workshop, stored.doc).cooks  # type: ignore[arg-type]
     workshop.engine.dispose()

@@ -123,13 +123,22 @@ class EventFile(Doc):
     payload: dict[str, Any]
 
 
+class DoseFile(Doc):
+    """Of a colour, what goes into a kilogram of a melt."""
+
+    name: str
+    kg: float | None
+    drops: float | None
+
+
 class FrozenFile(Doc):
-    """What a run was started with."""
+    """What a run was started with; doses by coloured melt."""
 
     engine: str
     snapshot: Snapshot
     groups: list[list[list[Whole]]]
     planned_at: Utc
+    doses: dict[str, list[DoseFile]] = Field(default_factory=dict)
 
 
 class RunFile(Doc):

@@ -4,8 +4,9 @@ import math
 from dataclasses import dataclass, replace
 from typing import Any
 
-from umber_pebble.core.bench.acts import Act, Call, calls, next_acts
+from umber_pebble.core.bench.acts import Call, calls, next_acts
 from umber_pebble.core.bench.held_track import hold_acts
+from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import Sight
 from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC

@@ -3,11 +3,12 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.errors import MouldTooWeak, OutOfRange
 from umber_pebble.core.heat.piece import Stay as StayCase
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.pieces.build import BuildFault, Laid, lay
+from umber_pebble.core.pieces.build import BuildFault, lay
 from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.pieces.layers import Laid
 from umber_pebble.core.pieces.passes import (
     Centre,
     Close,
@@ -110,6 +111,12 @@ def lines_of(
     """
     if built.faults:
         fault = built.faults[0]
+        if fault.code == "mould_too_weak":
+            raise MouldTooWeak(
+                f"{built.mould.material.name} bears {built.mould.bears:g} degC; {fault.words}: use silicone or metal",
+                path="mould.bears_degc", got=built.mould.bears, limits={"low": fault.got or 0.0},
+                params={"material": built.mould.material.name, "line": name},
+            )  # fmt: skip
         raise OutOfRange(
             f"{name}, {part.passes[fault.index].kind}: {fault.words}", path=f"lines.{item}.piece_id", got=fault.got,
             limits={} if fault.limit is None else {"limit": fault.limit}, params={"build": fault.code},

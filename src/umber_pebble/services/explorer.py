@@ -274,9 +274,7 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
         built = build_of(part, stored, own_materials(session))
     case, amount = built.mould, next((row.cast for row in reversed(built.laid) if row.cast), None)
     if amount is None:
-        raise OutOfRange(
-            "this piece has no pass with a melt that can be laid", path="piece_id", got=asked.piece_id
-        )
+        raise OutOfRange("no pass of this piece can be laid", path="piece_id", got=asked.piece_id)
     return Casting(
         melt, case.material, amount.slab, amount.plate_m, case.wall_m, exact(pour), tg, path, under, thin_m=amount.thin_m,
         thick_m=amount.thick_m,

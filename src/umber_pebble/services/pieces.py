@@ -10,9 +10,10 @@ from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc,
 from umber_pebble.core.heat.piece import Casting, Stay, Under
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.pieces.build import BuildFault, Laid
+from umber_pebble.core.pieces.build import BuildFault
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.films import TooThin, shell_against_film
+from umber_pebble.core.pieces.layers import Laid
 from umber_pebble.core.pieces.passes import Shell, melts_of
 from umber_pebble.core.pieces.section import Layer, layers_of
 from umber_pebble.core.plan.cooks import ready_for_next

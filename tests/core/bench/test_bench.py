@@ -7,9 +7,10 @@ from typing import Any
 import pytest
 
 from tests.conftest import FRIDGE, WOOD, make_lollipops, make_plan
-from umber_pebble.core.bench.acts import Act, act_window, calls, next_acts
+from umber_pebble.core.bench.acts import act_window, calls, next_acts
 from umber_pebble.core.bench.again import cooks_now, missing
 from umber_pebble.core.bench.cast_track import round_track
+from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.predict import heating_track, resting_track
 from umber_pebble.core.bench.reduce import replay
 from umber_pebble.core.bench.state import Event, Layout, Reading, RunState

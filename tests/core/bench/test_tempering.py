@@ -6,8 +6,9 @@ from typing import Any
 import pytest
 
 from tests.conftest import make_lollipops
-from umber_pebble.core.bench.acts import Act, next_acts
+from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
+from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.predict import heating_track, resting_track
 from umber_pebble.core.bench.reduce import replay
 from umber_pebble.core.bench.state import Event, Layout, Rest, RunState

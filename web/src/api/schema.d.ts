@@ -4592,6 +4592,18 @@ export interface components {
             name: string;
         };
         /**
+         * DoseFile
+         * @description Of a colour, what goes into a kilogram of a melt.
+         */
+        DoseFile: {
+            /** Drops */
+            drops: number | null;
+            /** Kg */
+            kg: number | null;
+            /** Name */
+            name: string;
+        };
+        /**
          * Dot
          * @description A reading as drawn: what was typed, what the app takes it for, and if it is left out as odd.
          */
@@ -4921,9 +4933,13 @@ export interface components {
         };
         /**
          * FrozenFile
-         * @description What a run was started with.
+         * @description What a run was started with; doses by coloured melt.
          */
         FrozenFile: {
+            /** Doses */
+            doses?: {
+                [key: string]: components["schemas"]["DoseFile"][];
+            };
             /** Engine */
             engine: string;
             /** Groups */

@@ -2,17 +2,18 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Any
 
 from umber_pebble.core.bench.again import missing, rounds_again
+from umber_pebble.core.bench.passes import Act, bears_next_s, moulds_free_s, put_in_acts
 from umber_pebble.core.bench.state import CookState, RunState
 from umber_pebble.core.bench.tempering import temper_now
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, again_s, plan_bursts
-from umber_pebble.core.plan.cooks import READY, PotCook, Round, lies_of
+from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
 
@@ -39,25 +40,6 @@ WHEN_NOTHING_CLOSES = (
     "again",
     "end",
 )
-
-
-@dataclass(frozen=True, slots=True)
-class Act:
-    """One act: what, on which pot or round, the event that records it, and from when until when.
-
-    `sure` is false where the high opening is not before the low closing: then a reading decides.
-    `forecast` marks one that cannot be done yet, with the time it is likely to come.
-    """
-
-    kind: str
-    subject: str
-    event_kind: str | None
-    payload: dict[str, Any]
-    opens_s: float
-    closes_s: float
-    sure: bool = True
-    params: dict[str, Any] = field(default_factory=dict)
-    forecast: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -234,37 +216,6 @@ def _pour_acts(
     return out
 
 
-def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: Round) -> float:
-    """When the pass under a round bears it; the start where it goes into an empty mould, inf while that pass is not poured [s].
-
-    Source: definition
-    """
-    if r.on is None:
-        return 0.0
-    if r.on not in tracks:
-        return math.inf
-    fat = not state.layout.sugars[state.rounds[r.on].line]
-    name = READY[fat]
-    return tracks[r.on].windows[name][0].high if name in tracks[r.on].windows else math.inf
-
-
-def _put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track]) -> list[Act]:
-    """What goes into the cavities by hand, once the pass under it bears it."""
-    out = []
-    for r in (r for cook in cooks for r in cook.rounds):
-        line, seen = plan.lines[r.line], state.rounds[r.number]
-        at = bears_next_s(plan, state, tracks, r)
-        if not line.first or seen.put_in_s is not None or seen.poured_s is not None or math.isinf(at):
-            continue
-        figures: dict[str, Any] = {
-            "casts": r.casts, "line": r.line, "takes_s": r.casts * line.handfuls_s,
-            "items": [{"what": h.what, "name": h.name, "kg": h.kg} for h in line.first],
-        }  # fmt: skip
-        payload = {"round": r.number, "first": True}
-        out.append(Act("put_in", f"round:{r.number}", "inserted", payload, at, math.inf, True, figures))
-    return out
-
-
 EVENT_OF_WORK = {"bend": "bent", "stick": "inserted", "sprinkle": "inserted"}
 
 
@@ -332,42 +283,6 @@ def _forecasts(
     return out
 
 
-def moulds_free_s(
-    plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track]
-) -> dict[int, float]:
-    """Per cook, when every mould it needs is empty and clean again [s since the run started].
-
-    Source: definition
-    """
-    free: dict[str, float] = {}
-    out = {}
-    for cook in cooks:
-        moulds = [plan.lines[r.line].mould.mould_id for r in cook.rounds if r.on is None]
-        on = [
-            bears_next_s(plan, state, tracks, r) + _still_to_put_in_s(plan, state, r)
-            for r in cook.rounds
-            if r.on is not None
-        ]
-        out[cook.number] = max((*(free.get(m, 0.0) for m in moulds), *on), default=0.0)
-        for r in cook.rounds:
-            if not plan.lines[r.line].last:
-                continue
-            seen, hands = state.rounds[r.number], plan.paces.clean_s
-            if seen.unmoulded_s is not None:
-                at = seen.unmoulded_s
-            elif r.number in tracks:
-                at = tracks[r.number].windows["unmould"][0].high + r.casts * plan.paces.unmould_each_s
-            else:
-                at = math.inf
-            mould = plan.lines[r.line].mould.mould_id
-            free[mould] = max(free.get(mould, 0.0), at + hands)
-    return out
-
-
-def _still_to_put_in_s(plan: PlanInput, state: RunState, r: Round) -> float:
-    return 0.0 if state.rounds[r.number].put_in_s is not None else r.casts * plan.lines[r.line].handfuls_s
-
-
 def next_acts(
     plan: PlanInput, cooks: list[PotCook], state: RunState, pots: dict[int, Track],
     tracks: dict[int, Track], windows: dict[int, PieceWindows], actor: str, now: float, more: Sequence[Act] = (),
@@ -389,7 +304,7 @@ def next_acts(
     if state.layout.sugar and actor not in state.acknowledged:
         return [Act("acknowledge", "run", "acknowledged", {}, 0.0, math.inf)]
     acts = _cook_acts(plan, cooks, state, pots, tracks, now, moulds_free_s(plan, cooks, state, tracks))
-    acts += _round_acts(plan, cooks, state, tracks, now) + _put_in_acts(plan, cooks, state, tracks)
+    acts += _round_acts(plan, cooks, state, tracks, now) + put_in_acts(plan, cooks, state, tracks)
     acts += _forecasts(plan, cooks, windows, state, acts)
     if not acts:
         acts = _last_acts(plan, state, now)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from umber_pebble.core.bench.acts import Act
+from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import BatchState
 from umber_pebble.core.bench.track import Band, Dot, Track, curve_of
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC

@@ -4,12 +4,13 @@ import math
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import require_range
-from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.explained import explained, given
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.moulds.cavity import Cavity, level_m, open_m2, volume_m3, wetted_m2
 from umber_pebble.core.moulds.inset import inset, thickest_m
-from umber_pebble.core.pieces.cast import CastAmounts, amounts
+from umber_pebble.core.pieces.cast import amounts
+from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.passes import (
     Centre,
     Close,
@@ -23,12 +24,10 @@ from umber_pebble.core.pieces.passes import (
     Turned,
     melts_of,
 )
-from umber_pebble.core.spread import Spread, combine
+from umber_pebble.core.spread import Spread
 
 SIDES_FROM_FRAC = 1 / 3
 THINNEST_M, THICKEST_M = 2e-4, 0.03
-UNEVEN = (0.8, 1.0, 1.3)
-"""How thin and thick places of a layer laid by hand compare with what is wanted."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,22 +39,6 @@ class BuildFault:
     words: str
     got: float | None = None
     limit: float | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Laid:
-    """A pass as it lies: grams and volume of one casting, thickness, what it lies on (material, thickness [m]); cast: as the
-    plan takes it, None where nothing is melted; thick_m: its mean thickness; from_m, to_m: heights it fills over the floor."""
-
-    index: int
-    finished: Explained
-    poured: Explained
-    volume_m3: float
-    thick_m: float
-    from_m: float
-    to_m: float
-    cast: CastAmounts | None
-    under: tuple[tuple[Material, float], ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -204,7 +187,7 @@ def _detail(i: int, one: Detail, hollow: Hollow) -> tuple[Laid, Hollow]:
         raise _Wrong("too_thick", "it is thicker than the narrow place", one.thick_m, most)
     area = one.share_frac * wetted_m2(cavity, cavity.depth_m)
     volume = one.share_frac * _band_m3(cavity, one.thick_m)
-    made = _melted(
+    made = melted(
         i,
         one.melt.material,
         volume,
@@ -241,7 +224,7 @@ def _shell(i: int, one: Shell, hollow: Hollow) -> tuple[Laid, Hollow]:
         volume = min(wall * one.thick_m, 0.8 * whole)
         after = replace(hollow, taken_m3=hollow.taken_m3 + volume)
         low = hollow.lift_m + foot
-        return _melted(i, melt, volume, one.thick_m, wall, low, hollow.rim_m, "wall x thickness"), after
+        return melted(i, melt, volume, one.thick_m, wall, low, hollow.rim_m, "wall x thickness"), after
     inner = _inside(cavity, one.thick_m)
     band = volume_m3(cavity, cavity.depth_m) - volume_m3(inner, inner.depth_m)
     # details lie in the layer: it covers them, and what stands out of it stays in the hollow
@@ -249,7 +232,7 @@ def _shell(i: int, one: Shell, hollow: Hollow) -> tuple[Laid, Hollow]:
     left = max(hollow.taken_m3 - (band - volume), 0.0)
     after = Hollow(inner, hollow.lift_m + one.thick_m, left, hollow.lift_m + one.thick_m, True)
     area = wetted_m2(cavity, cavity.depth_m)
-    made = _melted(i, melt, volume, one.thick_m, area, hollow.lift_m, hollow.rim_m, "cavity less the hollow inside it, less what lies in the layer",
+    made = melted(i, melt, volume, one.thick_m, area, hollow.lift_m, hollow.rim_m, "cavity less the hollow inside it, less what lies in the layer",
                    poured_m3=whole if one.emptied else None)  # fmt: skip
     return made, after
 
@@ -278,7 +261,7 @@ def _turned(i: int, one: Turned, hollow: Hollow) -> tuple[Laid, Hollow]:
     inner = _inside(cavity, thick)
     after = Hollow(inner, hollow.lift_m + thick, 0.0, hollow.lift_m + thick, True, True)
     area = wetted_m2(cavity, cavity.depth_m)
-    made = _melted(
+    made = melted(
         i,
         one.melt.material,
         volume,
@@ -336,7 +319,7 @@ def _close(i: int, one: Close, hollow: Hollow, laid: list[Laid], passes: tuple[P
     if deep < THINNEST_M:
         raise _Wrong("too_thin", "the gap is too small for a close", deep, THINNEST_M)
     fillings = [(p.of, row.thick_m) for row in laid if isinstance(p := passes[row.index], Filling)]
-    made = _melted(
+    made = melted(
         i,
         melt,
         volume,
@@ -369,51 +352,6 @@ def _fill(i: int, one: Fill, hollow: Hollow, rod_m3: float) -> tuple[Laid, Hollo
     else:
         area = open_m2(hollow.cavity, level - hollow.lift_m)
         volume = hollow.free_m3(level)
-        made = _melted(i, melt, volume, volume / area, area, hollow.level_m, level, "hollow up to the level",
+        made = melted(i, melt, volume, volume / area, area, hollow.level_m, level, "hollow up to the level",
                        heap_m2=area if level >= rim - 1e-9 else 0.0)  # fmt: skip
     return made, replace(hollow, level_m=level, taken_m3=0.0, closed=level >= rim - 1e-9)
-
-
-def _melted(
-    i: int, melt: Material, volume_m3: float, thick_m: float, area_m2: float, from_m: float, to_m: float, what: str,
-    heap_m2: float = 0.0, poured_m3: float | None = None,
-) -> Laid:  # fmt: skip
-    """A layer of melt: finished by its volume, poured with what is scraped off or tipped out, which goes back to the vessel."""
-    density = melt.spread("density_melt")
-    volume = explained(
-        volume_m3,
-        "m3",
-        what,
-        given("surface", area_m2, "m2"),
-        given("thickness", thick_m, "m"),
-        sources=("geometry",),
-    )
-    finished = density.times(volume_m3)
-    if poured_m3 is not None:
-        scraped, why = density.times(poured_m3 - volume_m3), "what is tipped out again"
-    else:
-        scraped, why = melt.spread("overfill").times(heap_m2 * density.likely), "what stands above the rim"
-    poured = combine(
-        finished.likely + scraped.likely,
-        [[finished.low + scraped.likely, finished.high + scraped.likely],
-         [finished.likely + scraped.low, finished.likely + scraped.high]],
-    )  # fmt: skip
-    slab = Spread(*(thick_m * f for f in UNEVEN))
-    cast = CastAmounts(
-        fill_m=to_m,
-        volume=volume,
-        finished=explained(
-            finished, "kg", "volume x density of the melt as poured", given("volume", volume_m3, "m3"),
-            given("density", density, "kg/m3"), sources=(melt["density_melt"].source,),
-        ),
-        scraped=explained(scraped, "kg", why, sources=(melt["overfill"].source,)),
-        poured=explained(poured, "kg", "finished + scraped", given("finished", finished, "kg"), given("scraped", scraped, "kg")),
-        open_m2=area_m2,
-        wetted_m2=area_m2,
-        thickness=slab,
-        slab=slab,
-        thin_m=None,
-        thick_m=None,
-        plate_m=math.sqrt(area_m2 / math.pi) / 2,
-    )  # fmt: skip
-    return Laid(i, cast.finished, cast.poured, volume_m3, thick_m, from_m, to_m, cast, ())

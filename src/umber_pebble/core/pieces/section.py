@@ -7,7 +7,8 @@ from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.moulds.cavity import Cavity, section_m
 from umber_pebble.core.moulds.inset import inset
-from umber_pebble.core.pieces.build import SIDES_FROM_FRAC, Laid
+from umber_pebble.core.pieces.build import SIDES_FROM_FRAC
+from umber_pebble.core.pieces.layers import Laid
 from umber_pebble.core.pieces.passes import Close, Detail, Fill, Filling, Pass, Shell, Turned
 
 Ring = list[list[float]]

@@ -13,9 +13,7 @@ from umber_pebble.core.plan.cooks import (
     READY,
     PotCook,
     make_cooks,
-    make_rounds,
     round_windows,
-    works_in_window,
 )
 from umber_pebble.core.plan.explain import (
     CookPlan,
@@ -28,6 +26,7 @@ from umber_pebble.core.plan.explain import (
     round_plan,
 )
 from umber_pebble.core.plan.problem import FatMelt, PlanInput, SugarCook, Way
+from umber_pebble.core.plan.rounds import make_rounds, works_in_window
 from umber_pebble.core.plan.spares import casts_needed
 from umber_pebble.core.plan.timetable import Task, back_from, forward
 

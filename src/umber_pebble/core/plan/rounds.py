@@ -1,0 +1,126 @@
+"""Which castings go together: into one round of a mould, and into one cook."""
+
+import math
+
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.heat.windows import WORKS, PieceWindows
+from umber_pebble.core.plan.cooks import casts_in_window, charge_of, piece_windows, pour_of
+from umber_pebble.core.plan.problem import PlanInput
+
+MOST_ROUNDS = 400
+Waiting = list[tuple[int, int, int]]
+"""Rounds that are not in a cook yet: line, castings, and the how manieth of its line."""
+
+
+def _round_size(plan: PlanInput, i: int) -> int:
+    """Castings of a line that go into one round: what the moulds hold, and where hands have to work, what they can."""
+    line, way = plan.lines[i], plan.way(plan.lines[i])
+    size = line.mould.cavities * line.mould.owned
+    if not (line.work or plan.built(i)):
+        return size
+    charge, _ = charge_of(plan, way, line.cast.poured.value.likely * size)
+    flow, window, *_ = pour_of(plan, way, charge, [line])
+    if plan.built(i):
+        size = max(1, min(size, int(casts_in_window(window, plan.paces.pour_each_s).likely)))
+    if not line.work:
+        return size
+    windows = piece_windows(plan, line, flow, window, size)
+    return min(size, works_in_window(windows, line.work, plan.paces.pour_each_s, plan.work_each_s(line)))
+
+
+def make_rounds(plan: PlanInput, casts: list[int]) -> list[list[tuple[int, int]]]:
+    """Cooks as lists of (line, castings): moulds filled once a cook, no more than its window takes [count].
+
+    One material after the other, in the order of the lines; but a pass only after the one it is poured on, and a mould's next
+    filling only after all passes of the one before.
+    Source: definition
+    """
+    sizes = [_round_size(plan, i) for i in range(len(plan.lines))]
+    waiting: dict[str, Waiting] = {line.melt: [] for line in plan.lines}
+    for i, line in enumerate(plan.lines):
+        size = min(sizes[j] for j in plan.chains[i])
+        waiting[line.melt] += [(i, n, k) for k, n in enumerate(_split(casts[i], size))]
+    for rounds in waiting.values():
+        rounds.sort(key=lambda r: (plan.chains[r[0]][0], r[2] if plan.built(r[0]) else 0))
+    count = sum(len(rounds) for rounds in waiting.values())
+    if count > MOST_ROUNDS:
+        raise OutOfRange(
+            f"{count} rounds: at most {MOST_ROUNDS} in one plan; split the order or use more moulds",
+            path="lines",
+            got=count,
+            limits={"high": MOST_ROUNDS},
+        )
+    cooks: list[list[tuple[int, int]]] = []
+    poured = [0] * len(plan.lines)
+    while any(waiting.values()):
+        for rounds in waiting.values():
+            while cook := _next_cook(plan, rounds, poured):
+                cooks.append(cook)
+                for index, _ in cook:
+                    poured[index] += 1
+    return cooks
+
+
+def _may_be_next(plan: PlanInput, poured: list[int], line: int, nth: int) -> bool:
+    if not plan.built(line):
+        return True
+    after = plan.lines[line].after
+    return poured[plan.chains[line][-1]] >= nth if after is None else poured[after] > nth
+
+
+def _next_cook(plan: PlanInput, waiting: Waiting, poured: list[int]) -> list[tuple[int, int]]:
+    """Take from the front what one vessel pours: each mould once, castings within the window.
+
+    Of parts of several passes, what is not ready yet or does not fit is passed over.
+    """
+    chosen: list[tuple[int, int]] = []
+    used: set[tuple[str, int]] = set()
+    i = 0
+    while i < len(waiting):
+        index, casts, nth = waiting[i]
+        line, built = plan.lines[index], plan.built(index)
+        mould = (line.mould.mould_id, line.mould.kind)
+        fits = mould not in used and not (chosen and line.work) and _may_be_next(plan, poured, index, nth)
+        room = _room(plan, [*chosen, (index, casts)]) if fits else 0
+        if not fits or (room < casts and chosen):
+            if not built:
+                break
+            i += 1
+            continue
+        take = casts if built else max(1, min(casts, room))
+        chosen.append((index, take))
+        used.add(mould)
+        waiting[i : i + 1] = [(index, casts - take, nth)] if take < casts else []
+        if take < casts or line.work:
+            break
+    return chosen
+
+
+def _room(plan: PlanInput, rounds: list[tuple[int, int]]) -> int:
+    """How many castings of the last round still fit in the likely window of the vessel that holds them all."""
+    lines = [plan.lines[i] for i, _ in rounds]
+    way = plan.way(lines[0])
+    pour_kg = sum(plan.lines[i].cast.poured.value.likely * n for i, n in rounds)
+    charge, _ = charge_of(plan, way, pour_kg)
+    _, window, *_ = pour_of(plan, way, charge, lines)
+    before = sum(n for _, n in rounds[:-1])
+    return int(casts_in_window(window, plan.paces.pour_each_s).likely) - before
+
+
+def works_in_window(windows: PieceWindows, work: str, pour_each_s: float, work_each_s: float) -> int:
+    """Castings of a round that one person can pour and then work before the last turns too stiff [count].
+
+    All are poured, then worked in the same order: the last starts latest, so it decides. At least one.
+    Args:
+        windows: of the casting; its lowest width counts from the likely opening
+        work: "bend" or "stick"
+        pour_each_s, work_each_s: paces [s]
+    Source: definition
+    """
+    opens = WORKS[work][0]
+    closes = (windows.at[opens].likely if opens else 0.0) + windows.work_width[work].low
+    return max(1, math.floor((closes - pour_each_s) / work_each_s))
+
+
+def _split(casts: int, size: int) -> list[int]:
+    return [min(size, casts - start) for start in range(0, casts, size)]

@@ -1,0 +1,177 @@
+import type { Schemas } from "../../api/client";
+import { Choice, TextField } from "../../shared/ui/controls";
+import { NumberField } from "../../shared/ui/NumberField";
+import { MeltFields } from "./MeltFields";
+import { FILLINGS, firstPass, type Of, type Pass } from "./passes";
+
+interface Fields<P> {
+  pass: P;
+  depth: number;
+  at: (name: string) => string | undefined;
+  change: (patch: Partial<Pass>) => void;
+}
+
+export function FillFields({
+  pass,
+  depth,
+  at,
+  change,
+  materials,
+  colours,
+}: Fields<Of<"fill">> & { materials: Schemas["MaterialShown"][]; colours: string[] }) {
+  return (
+    <>
+      <NumberField
+        label="Fill level"
+        quantity="length"
+        value={pass.level_m}
+        onChange={(level_m) => change({ level_m })}
+        error={at("level_m")}
+        step={0.1}
+        large
+        slider={{ low: 0.0002, high: depth }}
+      />
+      <Choice
+        label="Of"
+        value={pass.second ? "marbled" : "one"}
+        options={[
+          { key: "one", name: "one melt" },
+          { key: "marbled", name: "marbled with a second" },
+        ]}
+        onChange={(key) =>
+          change(
+            key === "one"
+              ? { second: null, second_frac: 0 }
+              : { second: { ...pass.melt, colour: null }, second_frac: 0.3 },
+          )
+        }
+      />
+      {pass.second && (
+        <>
+          <MeltFields
+            melt={pass.second}
+            materials={materials}
+            colours={colours}
+            label="Second melt"
+            onChange={(second) => change({ second })}
+          />
+          <NumberField
+            label="Share of it"
+            quantity="share"
+            value={pass.second_frac}
+            onChange={(second_frac) => change({ second_frac })}
+            error={at("second_frac")}
+            step={5}
+            slider={{ low: 0.05, high: 0.95 }}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+export function Layer({ pass, depth, at, change }: Fields<Of<"shell"> | Of<"detail">>) {
+  return (
+    <>
+      {pass.kind === "detail" && (
+        <>
+          <TextField label="What" value={pass.name} onChange={(name) => change({ name })} />
+          <NumberField
+            label="Of the wall"
+            quantity="share"
+            value={pass.share_frac}
+            onChange={(share_frac) => change({ share_frac })}
+            error={at("share_frac")}
+            step={1}
+            slider={{ low: 0.005, high: 1 }}
+          />
+        </>
+      )}
+      <NumberField
+        label="Thickness"
+        quantity="length"
+        value={pass.thick_m}
+        onChange={(thick_m) => change({ thick_m })}
+        error={at("thick_m")}
+        step={0.1}
+        large
+        slider={{ low: 0.0002, high: Math.min(depth * 0.6, 0.006) }}
+      />
+      {pass.kind === "shell" && (
+        <>
+          <Choice
+            label="Laid on by"
+            value={pass.emptied ? "tipped" : "spread"}
+            options={[
+              { key: "spread", name: "spoon or brush" },
+              { key: "tipped", name: "filling and tipping out" },
+            ]}
+            onChange={(key) => change({ emptied: key === "tipped" })}
+          />
+          <Choice
+            label="On"
+            value={pass.sides ? "sides" : "all"}
+            options={[
+              { key: "all", name: "all of the wall" },
+              { key: "sides", name: "the sides only" },
+            ]}
+            onChange={(key) => change({ sides: key === "sides" })}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+export function FillingFields({ pass, depth, at, change }: Fields<Of<"filling">>) {
+  const first = firstPass("filling", { material: "", colour: null }, depth) as Of<"filling">;
+  return (
+    <>
+      <Choice
+        label="Of"
+        value={pass.filling}
+        options={FILLINGS.map((f) => ({ key: f.key, name: f.name }))}
+        onChange={(filling) => change({ filling })}
+      />
+      {pass.kg === null ? (
+        <NumberField
+          label="Leaves a gap to the rim of"
+          quantity="length"
+          value={pass.gap_m}
+          onChange={(gap_m) => change({ gap_m })}
+          error={at("gap_m")}
+          step={0.1}
+          large
+          slider={{ low: 0, high: depth * 0.8 }}
+        />
+      ) : (
+        <p>
+          By its weight.{" "}
+          <button
+            type="button"
+            className="font-bold text-glass"
+            onClick={() => change({ kg: null, gap_m: first.gap_m })}
+          >
+            By the gap it leaves
+          </button>
+        </p>
+      )}
+      <NumberField
+        label="Goes in at"
+        quantity="temperature"
+        value={pass.degc}
+        onChange={(degc) => change({ degc })}
+        error={at("degc")}
+        step={1}
+      />
+      <NumberField
+        label="Stays in bag or spoon"
+        quantity="share"
+        value={pass.loss_frac}
+        onChange={(loss_frac) => change({ loss_frac })}
+        error={at("loss_frac")}
+        step={1}
+      />
+    </>
+  );
+}
