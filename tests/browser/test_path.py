@@ -31,6 +31,7 @@ def test_from_an_empty_workshop_to_a_plan(empty: Server, open_page: OpenPage) ->
     expect(page.get_by_text("Sizes and water disagree")).to_have_count(0)
     steps.get_by_role("link", name="Piece").click()
     page.get_by_role("button", name="Add a piece").click()
+    page.get_by_role("button", name="Solid cast").click()
     page.get_by_label("Weight, finished").fill("11")
     expect(page.get_by_role("textbox", name="Fill level")).to_have_value(re.compile(r"^4\.0"))
     steps.get_by_role("link", name="Order").click()

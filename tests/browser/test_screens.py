@@ -14,6 +14,12 @@ OpenPage = Callable[..., Page]
 AXE = Path(__file__).parent.parent.parent / "web/node_modules/axe-core/axe.min.js"
 
 
+def level_m(demo: Server, piece: str) -> float:
+    """To which level the first pass of a piece is filled, as it is stored."""
+    return float(demo.call("GET", f"/api/pieces/{piece}")["doc"]["parts"][0]["passes"][0]["level_m"])
+
+
+
 def test_units_switch_everywhere_at_once(demo: Server, open_page: OpenPage) -> None:
     kitchen, piece = open_page(demo.base + "/kitchen"), open_page(demo.base + "/pieces/piece-disc")
     expect(piece.get_by_role("textbox", name="Fill level")).to_have_value("4")
@@ -25,7 +31,7 @@ def test_units_switch_everywhere_at_once(demo: Server, open_page: OpenPage) -> N
     expect(piece.get_by_role("button", name=re.compile(r"^finished: 0\.38.oz"))).to_be_visible()
     piece.get_by_role("textbox", name="Fill level").fill("0.1")
     expect(piece.get_by_role("status")).to_have_text("saved")
-    stored = demo.call("GET", "/api/pieces/piece-disc")["doc"]["fill_m"]
+    stored = level_m(demo, "piece-disc")
     assert stored == pytest.approx(0.00254)
 
 
@@ -44,11 +50,12 @@ def test_impossible_input_says_what_the_limit_and_keeps_the_old(demo: Server, op
     expect(page.get_by_label("Opening, diameter")).to_have_value("50")
     page.goto(demo.base + "/pieces/piece-disc")
     page.get_by_role("textbox", name="Fill level").fill("9")
-    expect(
-        page.get_by_text(re.compile("Fill level: 9.0.mm cannot be. It must be from 0.2.mm to 6.0.mm")).first
-    ).to_be_visible()
-    assert demo.call("GET", "/api/pieces/piece-disc")["doc"]["fill_m"] == 0.004
+    expect(page.get_by_text(re.compile("the fill stands above the rim .limit: 6.0.mm"))).to_be_visible()
+    # it is kept as typed, and a plan says why it cannot be made
+    expect(page.get_by_role("status")).to_have_text("saved")
+    assert level_m(demo, "piece-disc") == 0.009
     page.goto(demo.base + "/plan/order-first-light")
+    expect(page.get_by_text("above the rim", exact=False).first).to_be_visible()
     page.get_by_label(re.compile("^Due")).fill("2001-01-01T10:00")
     expect(page.get_by_text("passed", exact=False).first).to_be_visible()
     expect(page.get_by_role("status")).to_have_text("not saved")
@@ -60,15 +67,17 @@ def test_a_stale_save_offers_both(demo: Server, open_page: OpenPage) -> None:
     page.route("**/api/stream", lambda route: route.abort())
     page.route("**/api/pieces", lambda route: route.abort())
     stored = demo.call("GET", "/api/pieces/piece-lens")
+    theirs = stored["doc"]
+    theirs["parts"][0]["passes"][0]["level_m"] = 0.002
     demo.call(
-        "PUT", "/api/pieces/piece-lens", {"version": stored["version"], "doc": {**stored["doc"], "fill_m": 0.002}}
+        "PUT", "/api/pieces/piece-lens", {"version": stored["version"], "doc": theirs}
     )
     page.get_by_role("textbox", name="Fill level").fill("4")
     expect(page.get_by_text("changed elsewhere", exact=False)).to_be_visible()
-    assert demo.call("GET", "/api/pieces/piece-lens")["doc"]["fill_m"] == 0.002
+    assert level_m(demo, "piece-lens") == 0.002
     page.get_by_role("button", name="Keep mine").click()
     expect(page.get_by_role("status")).to_have_text("saved")
-    assert demo.call("GET", "/api/pieces/piece-lens")["doc"]["fill_m"] == pytest.approx(0.004)
+    assert level_m(demo, "piece-lens") == pytest.approx(0.004)
 
 
 def test_dragging_the_fill_line_moves_millilitres_and_grams(demo: Server, open_page: OpenPage) -> None:

@@ -1,6 +1,6 @@
 """Figures of a part while it is built: its passes laid and cut open, how each sets, and a round of its mould."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from pydantic import Field
 
@@ -10,7 +10,7 @@ from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc,
 from umber_pebble.core.heat.piece import Casting, Stay, Under
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.pieces.build import BuildFault
+from umber_pebble.core.pieces.build import BuildFault, lay
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.films import TooThin, shell_against_film
 from umber_pebble.core.pieces.layers import Laid
@@ -26,7 +26,7 @@ from umber_pebble.services.planning import Section, section_of
 from umber_pebble.services.snapshot import way_of
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
 
-LEVELS = 40
+LEVELS, STEPS = 24, 20
 
 
 class PartAsked(Doc):
@@ -224,34 +224,27 @@ def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
     name = SOLVED.get(doc.kind)
     if name is None:
         raise Missing("this pass is not by weight", path="index", got=asked.index)
-    before = asked.part.model_copy(update={"passes": asked.part.passes[: asked.index + 2]})
+    built, _ = _built(workshop, asked.part)
+    cavity, passes = built.mould.cavity, built.passes[: asked.index + 2]
+    by_volume = asked.finished_kg is None
 
     def amount(value: float) -> float:
-        passes = [*before.passes]
-        passes[asked.index] = doc.model_copy(update={name: value, **({"kg": None} if name == "gap_m" else {})})
-        built, _ = _built(workshop, before.model_copy(update={"passes": passes}))
-        row = next((r for r in built.laid if r.index == asked.index), None)
+        changed = replace(passes[asked.index], **{name: value, **({"kg": None} if name == "gap_m" else {})})
+        laid, _ = lay(cavity, (*passes[: asked.index], changed, *passes[asked.index + 1 :]))
+        row = next((r for r in laid if r.index == asked.index), None)
         if row is None:
             return 0.0
-        return row.volume_m3 if asked.finished_kg is None else row.finished.value.likely
+        return row.volume_m3 if by_volume else row.finished.value.likely
 
-    mould = _built(workshop, before)[0].mould
-    wanted = asked.volume_m3 if asked.finished_kg is None else asked.finished_kg
-    path = "volume_m3" if asked.finished_kg is None else "finished_kg"
+    wanted, path = (asked.volume_m3, "volume_m3") if by_volume else (asked.finished_kg, "finished_kg")
     assert wanted is not None
     # amounts grow with level and thickness, and fall with a gap; what cannot be counts as nothing
-    tries = [mould.cavity.depth_m * (i + 1) / LEVELS for i in range(LEVELS)]
-    found = [(amount(v), v) for v in tries]
-    most = max(found)
-    if not 0 < wanted <= most[0] * (1 + 1e-6):
-        raise OutOfRange(
-            "there is not so much room" if wanted > 0 else "it must be above zero",
-            path=path,
-            got=wanted,
-            limits={"high": most[0]},
-        )
-    low, high = (0.0, most[1]) if name != "gap_m" else (mould.cavity.depth_m, 0.0)
-    for _ in range(24):
+    most, at = max((amount(v), v) for v in (cavity.depth_m * (i + 1) / LEVELS for i in range(LEVELS)))
+    if not 0 < wanted <= most * (1 + 1e-6):
+        words = "there is not so much room" if wanted > 0 else "it must be above zero"
+        raise OutOfRange(words, path=path, got=wanted, limits={"high": most})
+    low, high = (0.0, at) if name != "gap_m" else (cavity.depth_m, 0.0)
+    for _ in range(STEPS):
         mid = (low + high) / 2
         low, high = (mid, high) if amount(mid) < wanted else (low, mid)
     return high

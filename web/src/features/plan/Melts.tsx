@@ -25,6 +25,7 @@ export function Melts({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen
   return (
     <section aria-label="What to melt" className="space-y-6">
       <h2 className="border-b border-line pb-1 text-xl">What to melt</h2>
+      <Castings plan={plan} />
       <div className="grid gap-x-8 gap-y-9 sm:grid-cols-2 2xl:grid-cols-3">
         {plan.melts.map((melt) => (
           <Melt
@@ -38,6 +39,30 @@ export function Melts({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen
         ))}
       </div>
     </section>
+  );
+}
+
+/** How many of each part are cast, spares with them, in how many rounds of its mould. */
+function Castings({ plan }: { plan: Plan }) {
+  return (
+    <dl className="flex flex-wrap gap-x-10 gap-y-2">
+      {plan.lines
+        .filter((line) => line.last)
+        .map((line) => {
+          const part = line.name.replace(/, (close|fill|shell|turned)$/, "");
+          return (
+            <div key={line.name} className="flex flex-col-reverse">
+              <dt className="text-sm text-quiet">
+                cast for {line.quantity} {part.toLowerCase()}, {line.rounds}{" "}
+                {line.rounds === 1 ? "round" : "rounds"}
+              </dt>
+              <dd>
+                <Figure of={line.casts} name={`Castings of ${part}`} className="text-2xl" />
+              </dd>
+            </div>
+          );
+        })}
+    </dl>
   );
 }
 
