@@ -19,7 +19,6 @@ def level_m(demo: Server, piece: str) -> float:
     return float(demo.call("GET", f"/api/pieces/{piece}")["doc"]["parts"][0]["passes"][0]["level_m"])
 
 
-
 def test_units_switch_everywhere_at_once(demo: Server, open_page: OpenPage) -> None:
     kitchen, piece = open_page(demo.base + "/kitchen"), open_page(demo.base + "/pieces/piece-disc")
     expect(piece.get_by_role("textbox", name="Fill level")).to_have_value("4")
@@ -69,9 +68,7 @@ def test_a_stale_save_offers_both(demo: Server, open_page: OpenPage) -> None:
     stored = demo.call("GET", "/api/pieces/piece-lens")
     theirs = stored["doc"]
     theirs["parts"][0]["passes"][0]["level_m"] = 0.002
-    demo.call(
-        "PUT", "/api/pieces/piece-lens", {"version": stored["version"], "doc": theirs}
-    )
+    demo.call("PUT", "/api/pieces/piece-lens", {"version": stored["version"], "doc": theirs})
     page.get_by_role("textbox", name="Fill level").fill("4")
     expect(page.get_by_text("changed elsewhere", exact=False)).to_be_visible()
     assert level_m(demo, "piece-lens") == 0.002

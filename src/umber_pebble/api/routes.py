@@ -10,12 +10,12 @@ from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
 from umber_pebble.api.http import Api, WithCookie
+from umber_pebble.api.replies import plan_reply
 from umber_pebble.core.materials.load import materials, table
-from umber_pebble.core.temper.schools import steps
 from umber_pebble.services import (
     archive,
     bench,
-    colouring,
+    cards,
     explorer,
     logbook,
     papers,
@@ -40,14 +40,6 @@ from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
-
-COOK_NUMBERS = (
-    "poured", "reserve", "residue", "charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity",
-)  # fmt: skip
-LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 50_000_000
-PLAN_PARTS = (
-    "lines", "melts", "rounds", "tasks", "casts", "cook_count", "start", "warnings",
-)  # fmt: skip
 
 
 def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) -> Api:
@@ -165,38 +157,6 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     api.add("GET", "/api/choices", choices, reply=s.Choices, summary="Materials and zones to choose from")
 
 
-def plan_reply(plan: Any, workshop: Workshop) -> dict[str, Any]:
-    """A plan without the engine's own objects."""
-    cooks = [
-        {
-            "number": c.cook.number,
-            "rounds": [r.number for r in c.cook.rounds],
-            "casts": c.cook.casts,
-            "wet": c.cook.wet,
-            "melt": c.cook.way.melt.key,
-            "vessel_id": c.cook.way.vessel_id,
-            "bursts": c.bursts,
-            "nib_bursts": c.nib_bursts,
-            "melt_name": c.cook.way.melt.name,
-            "sets_in_id": c.cook.way.sets_in_id,
-            "end_degc": c.cook.way.end_degc,
-            "colour": c.cook.way.colour,
-            "melt_key": c.melt_key,
-            "seed_kg": c.cook.seed_kg,
-            "temper": [] if c.cook.tempering is None else list(steps(c.cook.tempering)),
-            "depth_m": c.cook.window.depth_m,
-            **{name: getattr(c, name) for name in COOK_NUMBERS},
-        }
-        for c in plan.cooks
-    ]
-    return {
-        "planned_at": workshop.clock.now(),
-        "cooks": cooks,
-        "doses": colouring.doses_of(workshop, plan),
-        **{name: getattr(plan, name) for name in PLAN_PARTS},
-    }
-
-
 def sources() -> Any:
     """Sources by key."""
     rows = table("sources")
@@ -248,6 +208,12 @@ def _runs(api: Api, runs: RunService) -> None:
     def rail(actor: str) -> Any:
         return {"view": bench.rail(runs, actor)}
 
+    def cards_of(id: str) -> Any:
+        return {"items": cards.run_cards(runs, id)}
+
+    def short(body: cards.ShortAsked, id: str) -> Any:
+        return {"short": cards.short(runs, id, body)}
+
     def log(id: str) -> Any:
         return {"log": logbook.read(runs, id)}
 
@@ -264,6 +230,15 @@ def _runs(api: Api, runs: RunService) -> None:
     api.add("GET", "/api/runs/{id}/events", events, reply=s.EventList, summary="A run's whole log")
     api.add("GET", "/api/runs/{id}/bench", view, query=("actor",), reply=s.Bench, summary="A run at the bench")
     api.add("GET", "/api/bench", rail, query=("actor",), reply=s.Bench, summary="The live run, if any")
+    api.add("GET", "/api/runs/{id}/cards", cards_of, reply=s.CardList, summary="A run's pour cards")
+    api.add(
+        "POST",
+        "/api/runs/{id}/short",
+        short,
+        body=cards.ShortAsked,
+        reply=s.ShortReply,
+        summary="A pour that runs short",
+    )
     api.add("GET", "/api/log", logs, reply=s.LogList, summary="All runs")
     api.add(
         "POST", "/api/log/{id}/rest", rest, body=s.RestOrder, reply=s.StoredOrder, status=201,

@@ -5,8 +5,10 @@ from typing import Any, Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from umber_pebble.core.bench.short import Short
 from umber_pebble.core.explained import Explained
 from umber_pebble.core.melts import bursts
+from umber_pebble.core.plan.cards import Card
 from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.timetable import Task
@@ -215,6 +217,7 @@ class PlanReply(Reply):
     lines: list[LinePlan]
     melts: list[MeltPlan]
     doses: list[colouring.MeltDose]
+    cards: list[Card]
     cooks: list[CookReply]
     rounds: list[RoundPlan]
     tasks: list[Task]
@@ -268,6 +271,14 @@ class EventList(Reply):
 
 class Bench(Reply):
     view: bench.BenchView | None
+
+
+class CardList(Reply):
+    items: list[Card]
+
+
+class ShortReply(Reply):
+    short: Short
 
 
 class ReadingsIn(Doc):

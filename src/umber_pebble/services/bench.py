@@ -208,7 +208,7 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
         out.append(
             _ribbon(
                 f"pot:{number}", names[vessel], melt, state.phase, None, cook.casts, left, place,
-                number != newest[vessel], track, elapsed, {}, state.sights, track.overheated,
+                number != newest[vessel], track, elapsed, {}, state.sights, track.overheated, cook.way.colour,
             )
         )  # fmt: skip
     for number, track in seen.rounds.items():
@@ -224,7 +224,7 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
                 f"round:{number}", line.name, line.melt, phase, round_.line, round_.casts, None,
                 names[place],
                 len(outcomes) == round_.casts, track, elapsed, outcomes, round_.sights,
-                seen.rests[(round_.cook, round_.rest)].overheated,
+                seen.rests[(round_.cook, round_.rest)].overheated, seen.cooks[round_.cook].way.colour,
             )
         )  # fmt: skip
 
@@ -239,25 +239,24 @@ def _held(seen: Seen, elapsed: float) -> list[Ribbon]:
         flows, tip = track.windows["flows"][0], track.windows["tip"][0].low
         ribbon = _ribbon(
             f"batch:{number}", b.name, seen.cooks[b.cook].way.melt.key, "held", None, 0, b.left_kg, b.spots[-1][1], False, track,
-            elapsed, {}, [], track.overheated,
+            elapsed, {}, [], track.overheated, b.colour,
         )  # fmt: skip
         until = flows if math.isfinite(flows.high) else None
-        out.append(
-            replace(ribbon, colour=b.colour, flows_until_s=until, tip_until_s=tip if math.isfinite(tip) else None)
-        )
+        out.append(replace(ribbon, flows_until_s=until, tip_until_s=tip if math.isfinite(tip) else None))
     return sorted(out, key=lambda r: r.flows_until_s.low if r.flows_until_s else math.inf)
 
 
 def _ribbon(
     subject: str, name: str, melt: str, phase: str, line: int | None, casts: int, melt_kg: float | None, place: str, done: bool,
     track: Track, elapsed: float, outcomes: dict[int, bool], sights: list[Sight], overheated: bool,
+    colour: str | None,
 ) -> Ribbon:  # fmt: skip
     until = track.hot_until_s if math.isfinite(track.hot_until_s) else None
     now = temperature_at_degc(track, elapsed)
     hot = now.high >= HOT_TO_HOLD_DEGC if until is None else elapsed < until
     return Ribbon(
         subject, name, melt, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve, track.predicted,
-        list(track.dots), sights, overheated, None, None, None, track.marks_degc, outcomes,
+        list(track.dots), sights, overheated, colour, None, None, track.marks_degc, outcomes,
     )  # fmt: skip
 
 

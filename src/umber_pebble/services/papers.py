@@ -100,20 +100,29 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
     order, kitchen, units, problem, plan = _planned(workshop, order_id)
     with workshop.session() as session:
         moulds = {line.mould.mould_id: load(session, "mould", line.mould.mould_id).doc for line in problem.lines}
+    places = {p.id: p.name for p in kitchen.places}
     blocks = []
-    for c in plan.cooks:
+    for i, card in enumerate(plan.cards):
         rows = []
-        for r in c.cook.rounds:
-            line, w = problem.lines[r.line], plan.rounds[r.number].windows
-            each = plan.lines[r.line].amount.poured.value.likely
+        for row in card.rows:
+            for hand in row.first:
+                grams = paper.mass(hand.kg, units) if hand.kg else ""
+                rows.append((f"{card.casts} x {grams}", hand.name, "by hand", "", ""))
+            high = (
+                f"{paper.length(row.thick_m, units)} thick"
+                if row.kind != "fill"
+                else f"to {paper.length(row.fill_m, units)}"
+            )
+            until = "unmould" if row is card.rows[-1] else "next pass"
             rows.append((
-                f"{r.casts} x {paper.mass(each, units)}", line.name, f"{getattr(moulds[line.mould.mould_id], 'name', '')}",
-                f"{paper.length(line.fill_m, units)} high", f"unmould after {paper.minutes(w['unmould'].value.high)}",
+                f"{card.casts} x {paper.mass(row.each_kg, units)}", row.name, f"melt {row.cook + 1}, {high}",
+                ", ".join(places[p] for p in row.place_ids), f"{until} after {paper.minutes(row.sets.high)}",
             ))  # fmt: skip
+        mould = getattr(moulds[card.mould_id], "name", "")
         blocks.append(
             Block(
-                f"Cook {c.cook.number + 1}",
-                ("cavities, grams each", "piece", "mould", "fill", "from the pour"),
+                f"Card {i + 1}: {mould}, {card.casts} cavities",
+                ("each cavity", "pass", "how", "lies", "sets"),
                 rows,
             )
         )

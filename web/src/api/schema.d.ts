@@ -3168,6 +3168,53 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run's pour cards */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CardList"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/events": {
         parameters: {
             query?: never;
@@ -3342,6 +3389,57 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/short": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A pour that runs short */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ShortAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShortReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -3907,6 +4005,57 @@ export interface components {
         /** CaramelReply */
         CaramelReply: {
             caramel: components["schemas"]["Caramel"];
+        };
+        /**
+         * Card
+         * @description One filling of a mould: which of the order's lines, in which mould, how many cavities, its passes in order.
+         */
+        Card: {
+            /** Casts */
+            casts: number;
+            /** Item */
+            item: number;
+            /** Mould Id */
+            mould_id: string;
+            /** Rows */
+            rows: components["schemas"]["CardRow"][];
+        };
+        /** CardList */
+        CardList: {
+            /** Items */
+            items: components["schemas"]["Card"][];
+        };
+        /**
+         * CardRow
+         * @description A pass on a card: its cook and line; its melt and how it is laid on; what goes into each cavity, and of that stays [kg]; to
+         *     which height and how thick [m]; what hands put in before and do after; the places it lies in; how long it sets [s].
+         */
+        CardRow: {
+            /** Cook */
+            cook: number;
+            /** Each Kg */
+            each_kg: number;
+            /** Fill M */
+            fill_m: number;
+            /** First */
+            first: components["schemas"]["Handful"][];
+            /** Kind */
+            kind: string;
+            /** Line */
+            line: number;
+            /** Melt */
+            melt: string;
+            /** Name */
+            name: string;
+            /** Place Ids */
+            place_ids: string[];
+            sets: components["schemas"]["Spread"];
+            /** Stays Kg */
+            stays_kg: number;
+            /** Thick M */
+            thick_m: number;
+            /** Work */
+            work: string | null;
         };
         /**
          * CastAmounts
@@ -5854,6 +6003,8 @@ export interface components {
          * @description A compiled order. Task times are seconds from planned_at.
          */
         PlanReply: {
+            /** Cards */
+            cards: components["schemas"]["Card"][];
             casts: components["schemas"]["Explained"];
             cook_count: components["schemas"]["Explained"];
             /** Cooks */
@@ -6589,6 +6740,45 @@ export interface components {
             sides: boolean;
             /** Thick M */
             thick_m: number;
+        };
+        /**
+         * Short
+         * @description A pour that runs short: cavities filled, that the rest of the bowl still fills, and that stay empty; one cavity's and
+         *     what to melt [kg]; how long those poured last stay open, and how long a fresh melt takes [s]; shows: whether a
+         *     join in a cavity left half full would show.
+         */
+        Short: {
+            /** Each Kg */
+            each_kg: number;
+            /** Empty */
+            empty: number;
+            /** Filled */
+            filled: number;
+            /** Makes S */
+            makes_s: number;
+            /** Melt Kg */
+            melt_kg: number;
+            /** More */
+            more: number;
+            open_s: components["schemas"]["Spread"];
+            /** Shows */
+            shows: boolean;
+        };
+        /**
+         * ShortAsked
+         * @description A round that runs short, and how many of its cavities are full, and what is left will fill.
+         */
+        ShortAsked: {
+            /** Filled */
+            filled: number;
+            /** Fills */
+            fills: number;
+            /** Round */
+            round: number;
+        };
+        /** ShortReply */
+        ShortReply: {
+            short: components["schemas"]["Short"];
         };
         /**
          * Sight

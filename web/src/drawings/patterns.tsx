@@ -15,6 +15,7 @@ export const FILL_OF: Record<string, Fill> = {
   pour: "open",
   bend: "open",
   unmould: "open",
+  next_pass: "open",
   stick: "open",
   fluid: "dots",
   thickens: "close-dots",

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { amount, duration, type Units } from "./format/units";
-import { colours, forWhat, plural, pourWords } from "./pourWords";
+import { colours, forWhat, passOf, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
 
 type Act = Schemas["ActView"];
@@ -350,7 +350,7 @@ export function actShort(act: Act, view: View): string {
       too_warm: `${act.params.name} gets too warm`,
       burst: `${p.seconds} s more`,
       stir: "Stir on, no burst",
-      heat: coating ? `Melt the ${meltName(act)}` : "Put the pot on",
+      heat: (coating ? `Melt the ${meltName(act)}` : "Put the pot on") + passOf(act, view),
       off: coating ? "Take the bowl out" : "Off the heat",
       warm: coating ? "Warm the bowl again" : "Warm the pot again",
       read: coating ? "Stir and read the bowl" : "Swirl and read the pot",
@@ -368,27 +368,3 @@ export function actShort(act: Act, view: View): string {
     }[act.kind] ?? act.kind
   );
 }
-
-export const BAND_WORDS: Record<string, string> = {
-  too_hot: "bubbles, too hot",
-  too_warm: "too hot",
-  pour: "POUR",
-  thickening: "thickening",
-  stiff: "too stiff",
-  heating: "heating",
-  ready: "OFF THE HEAT",
-  browns: "browns",
-  soft: "too soft",
-  bend: "BEND",
-  setting: "setting",
-  unmould: "UNMOULD",
-  set: "set",
-  stick: "STICKS",
-  fluid: "fluid",
-  thickens: "thickening",
-  touch: "touch-set",
-  over_chilled: "over-chilled",
-  overheats: "overheats",
-  flows: "FLOWS",
-  tempering: "to be tempered",
-};

@@ -47,3 +47,29 @@ export function reach(windows: Record<string, Spread>, never: readonly string[])
   const seen = Object.entries(windows).filter(([name]) => !never.includes(name) && name !== "cool_to_hold");
   return 1.15 * Math.max(60, ...seen.map(([, spread]) => spread.high));
 }
+
+/** What the bands of a ribbon are called. */
+export const BAND_WORDS: Record<string, string> = {
+  too_hot: "bubbles, too hot",
+  too_warm: "too hot",
+  pour: "POUR",
+  thickening: "thickening",
+  stiff: "too stiff",
+  heating: "heating",
+  ready: "OFF THE HEAT",
+  browns: "browns",
+  soft: "too soft",
+  bend: "BEND",
+  setting: "setting",
+  unmould: "UNMOULD",
+  next_pass: "NEXT PASS",
+  set: "set",
+  stick: "STICKS",
+  fluid: "fluid",
+  thickens: "thickening",
+  touch: "touch-set",
+  over_chilled: "over-chilled",
+  overheats: "overheats",
+  flows: "FLOWS",
+  tempering: "to be tempered",
+};

@@ -72,3 +72,10 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
       };
   }
 }
+
+/** Which pass a melt is for, where a piece has several. */
+export function passOf(act: Act, view: View): string {
+  const [first] = (act.params.lines ?? []) as number[];
+  const pass = (view.line_names[first ?? -1] ?? "").split(", ").slice(1).join(", ");
+  return pass ? `: ${pass}` : "";
+}

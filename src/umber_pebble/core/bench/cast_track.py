@@ -17,7 +17,7 @@ from umber_pebble.core.heat.pot_law import (
 from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
 from umber_pebble.core.materials.load import material, tempered
 from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.problem import Line, PlanInput
 from umber_pebble.core.spread import Spread, combine
 
 POINTS = 61
@@ -76,8 +76,12 @@ def round_track(
         ways[k][0].place if k < len(ways) and ways[k][1] == p else places[p]
         for k, (_, p) in enumerate(state.places)
     ]
-    path = tuple(Stay(max(t - at, 0.0), place) for (t, _), place in zip(state.places, kept, strict=True))
-    path += tuple(s for s in path_of(plan, order, state.casts)[len(path) :] if s.from_s > path[-1].from_s)
+    lain = [Stay(max(t - at, 0.0), place) for (t, _), place in zip(state.places, kept, strict=True)]
+    # one that was moved on at the same moment was never there
+    path = tuple(
+        s for s, after in zip(lain, [*lain[1:], None], strict=True) if after is None or after.from_s > s.from_s
+    )
+    path += tuple(s for s in path_of(plan, order, state.casts)[len(lain) :] if s.from_s > path[-1].from_s)
     casting = casting_of(plan, order, pour, cook.flow, path)
     w = windows_s(replace(casting, melt=tempered(casting.melt, temper)))
     run = w.likely_run
@@ -113,7 +117,7 @@ def round_track(
         if closes in windows:
             windows[work] = (then[opens] if opens else Spread(at, at, at), then[closes])
     return Track(
-        _round_bands(state, order.work, then, at, end, w),
+        _round_bands(state, order, then, at, end, w),
         curve_of(grid + at, spreads),
         tuple(dots),
         hold.high if pour.high >= HOT_TO_HOLD_DEGC else at,
@@ -126,10 +130,10 @@ def round_track(
 
 
 def _round_bands(
-    state: RoundState, work: str | None, then: dict[str, Spread], at: float, end: float, w: PieceWindows
+    state: RoundState, line: Line, then: dict[str, Spread], at: float, end: float, w: PieceWindows
 ) -> tuple[Band, ...]:
     """What a round's ribbon shows: bands in order, the last open one to the end."""
-    poured, tail = Spread(at, at, at), Spread(end, end, end)
+    poured, tail, work = Spread(at, at, at), Spread(end, end, end), line.work
     if state.unmoulded_s is not None:
         out, last = (Spread(t, t, t) for t in (state.unmoulded_s, max(end, state.unmoulded_s)))
         return Band("setting", poured, out), Band("set", out, last)
@@ -144,6 +148,10 @@ def _round_bands(
             starts.append(("over_chilled", then["over_chilled"]))
         if work == "stick" and state.worked_s is None:
             starts[0] = ("stick", poured)
+        if not line.last:
+            starts = [*starts[:2], ("next_pass", then["touch"])]
+    elif not line.last:
+        starts = [("setting", poured), ("next_pass", then["holds"])]
     elif work == "bend" and state.worked_s is None:
         starts = [
             ("soft", poured),

@@ -9,6 +9,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.humidity.stickiness import sticky_from_frac
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.oven import Microwave
+from umber_pebble.core.plan.cards import Card, pour_cards
 from umber_pebble.core.plan.cooks import (
     READY,
     PotCook,
@@ -57,6 +58,7 @@ class Plan:
     start: Explained
     warnings: tuple[Remark, ...]
     windows: dict[int, PieceWindows]
+    cards: tuple[Card, ...]
 
 
 def _warnings(
@@ -155,6 +157,7 @@ def compile_plan(plan: PlanInput) -> Plan:
         ),
         warnings=tuple(_warnings(plan, cooks, windows, start)),
         windows=windows,
+        cards=tuple(pour_cards(plan, cooks, windows)),
     )  # fmt: skip
 
 

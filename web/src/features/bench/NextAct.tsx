@@ -8,6 +8,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { Caution } from "./Caution";
 import { HeldActions } from "./HeldActions";
 import { InBowl } from "./InBowl";
+import { InPour } from "./InPour";
 import { InTemper } from "./InTemper";
 import { METHOD_WORDS, type Method } from "./Reading";
 
@@ -49,7 +50,16 @@ export function NextAct(p: Props) {
   return (
     <section aria-label="Next" className="flex flex-col gap-4 px-6 py-5 md:flex-row md:gap-8">
       <div className="min-w-0 flex-1">
-        <p className="text-lg font-bold text-glass">{where}</p>
+        <p className="text-lg font-bold text-glass">
+          {typeof act.params.colour === "string" && (
+            <span
+              aria-hidden
+              className="mr-3 inline-block h-6 w-10 border border-ink align-middle"
+              style={{ backgroundColor: act.params.colour }}
+            />
+          )}
+          {where}
+        </p>
         <h2 className="my-2 text-4xl text-balance md:text-5xl xl:text-6xl" data-testid="act">
           {words.title}
         </h2>
@@ -62,6 +72,7 @@ export function NextAct(p: Props) {
         {act.params.bursts !== undefined && ribbon && (
           <InBowl act={act} sights={ribbon.sights} elapsed={elapsed} send={p.send} />
         )}
+        {act.kind === "pour" && <InPour act={act} view={view} send={p.send} />}
         {act.kind === "temper" && <InTemper act={act} elapsed={elapsed} send={p.send} />}
         {act.kind === "outcomes" && ribbon && (
           <div className="mt-4">

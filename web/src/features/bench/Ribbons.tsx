@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
-import { BAND_WORDS } from "../../shared/actWords";
+import { BAND_WORDS } from "../../shared/bands";
 import { curveAt } from "../../shared/curve";
 import { amount, clock } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";

@@ -1,7 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
-import { BAND_WORDS } from "../../shared/actWords";
-import { castBands, reach } from "../../shared/bands";
+import { BAND_WORDS, castBands, reach } from "../../shared/bands";
 import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { useWidth } from "../../shared/useWidth";

@@ -15,6 +15,7 @@ import { useDebounced } from "../../shared/useDebounced";
 import { useThing } from "../../shared/useThing";
 import { Inputs } from "./Inputs";
 import { Melts } from "./Melts";
+import { PourCards } from "./PourCards";
 import { type Order, type Plan, planQuery, saveOrder, startRun } from "./queries";
 import { remarkWords } from "./remarks";
 import { Timetable } from "./Timetable";
@@ -107,6 +108,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
           <div className={`min-w-0 space-y-9 ${stale ? "opacity-50" : ""}`}>
             <Melts plan={plan} kitchen={kitchen} />
             <Windows plan={plan} kitchen={kitchen} />
+            <PourCards plan={plan} kitchen={kitchen} />
             <Timetable plan={plan} zone={kitchen.zone} />
             <p className="flex flex-wrap gap-x-7 gap-y-2">
               <span className="text-quiet">For the wall and the calendar:</span>

@@ -1,8 +1,7 @@
 import type { Schemas, Spread } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
 import { ThermoStick, type Zone } from "../../drawings/ThermoStick";
-import { BAND_WORDS } from "../../shared/actWords";
-import { castBands, reach } from "../../shared/bands";
+import { BAND_WORDS, castBands, reach } from "../../shared/bands";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Figure } from "../../shared/ui/Figure";

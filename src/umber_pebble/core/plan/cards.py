@@ -1,0 +1,76 @@
+"""Pour cards: for each filling of a mould, pass by pass, what goes into a cavity, how high, and where it lies until the next."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.plan.cooks import PotCook, Round, lies_of, ready_for_next
+from umber_pebble.core.plan.problem import FatMelt, Handful, PlanInput
+from umber_pebble.core.spread import Spread
+
+
+@dataclass(frozen=True, slots=True)
+class CardRow:
+    """A pass on a card: its cook and line; its melt and how it is laid on; what goes into each cavity, and of that stays [kg]; to
+    which height and how thick [m]; what hands put in before and do after; the places it lies in; how long it sets [s]."""
+
+    cook: int
+    line: int
+    name: str
+    melt: str
+    kind: str
+    each_kg: float
+    stays_kg: float
+    fill_m: float
+    thick_m: float
+    first: tuple[Handful, ...]
+    work: str | None
+    place_ids: tuple[str, ...]
+    sets: Spread
+
+
+@dataclass(frozen=True, slots=True)
+class Card:
+    """One filling of a mould: which of the order's lines, in which mould, how many cavities, its passes in order."""
+
+    item: int
+    mould_id: str
+    casts: int
+    rows: tuple[CardRow, ...]
+
+
+def pour_cards(plan: PlanInput, cooks: Sequence[PotCook], windows: dict[int, PieceWindows]) -> list[Card]:
+    """The cards of a plan, in the order in which the mould fillings are begun.
+
+    Args:
+        plan, cooks: of the order
+        windows: per round
+    Source: definition
+    """
+    rounds = {r.number: r for cook in cooks for r in cook.rounds}
+    last = [r for r in rounds.values() if plan.lines[r.line].last]
+    chains = [_chain(r, rounds) for r in last]
+    return [
+        Card(
+            plan.lines[chain[0].line].item,
+            plan.lines[chain[0].line].mould.mould_id,
+            chain[0].casts,
+            tuple(_row(plan, cooks[r.cook], r, windows[r.number]) for r in chain),
+        )
+        for chain in sorted(chains, key=lambda c: c[0].number)
+    ]
+
+
+def _chain(r: Round, rounds: dict[int, Round]) -> list[Round]:
+    below = [] if r.on is None else _chain(rounds[r.on], rounds)
+    return [*below, r]
+
+
+def _row(plan: PlanInput, cook: PotCook, r: Round, w: PieceWindows) -> CardRow:
+    line = plan.lines[r.line]
+    sets = w.at["unmould"] if line.last else ready_for_next(isinstance(cook.way.by, FatMelt), w)
+    return CardRow(
+        cook.number, r.line, line.name, line.melt, line.kind, line.cast.poured.value.likely, line.cast.finished.value.likely,
+        line.cast.fill_m, line.cast.thickness.likely, line.first, line.work,
+        tuple(dict.fromkeys(place for _, place in lies_of(plan, line, r.casts))), sets,
+    )  # fmt: skip

@@ -1,0 +1,130 @@
+"""Parts of several passes in a plan: in their order, on what bears them, kept by one person; cards and running short."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.conftest import make_lollipops
+from umber_pebble.core.bench.short import running_short
+from umber_pebble.core.bench.state import CookState, Layout, RoundState, RunState
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.moulds.cavity import Cavity
+from umber_pebble.core.moulds.domes import HalfEllipsoid
+from umber_pebble.core.pieces.build import lay
+from umber_pebble.core.pieces.passes import Close, Detail, Filling, Melt, Shell
+from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.cooks import ready_for_next
+from umber_pebble.core.plan.problem import Handful, Line, Mould, PlanInput
+from umber_pebble.core.plan.spares import BreakRate
+from umber_pebble.core.plan.timetable import clashes
+
+COATING = material("melts", "coating")
+SKY, MOON = Melt("coating#1f2a44", COATING), Melt("coating#f1ead9", COATING)
+POP = Cavity(HalfEllipsoid(0.07, 0.04, 0.018))
+
+
+def pops(quantity: int = 12, owned: int = 1, shared_bowl: bool = False) -> PlanInput:
+    """Cake pops: a cap in one colour, a shell, cake by hand, and a close in another; and lollipops beside them."""
+    base = make_lollipops(6)
+    mould = Mould("pop", 0, material("moulds", "silicone"), 0.003, POP, 8, owned, 230.0)
+    cake = Filling(material("fillings", "cake"), 0.002, None, 20.0, 0.0)
+    laid, faults = lay(POP, (Detail(MOON, 0.15, 0.0012), Shell(SKY, 0.0016, False, False), cake, Close(SKY)))
+    assert not faults
+    casts = [row.cast for row in laid if row.cast is not None]
+    hand = Handful("filling", "Cake filling", laid[2].poured.value.likely, 12.0)
+    lines = [
+        Line("Cap", quantity, MOON.key, mould, casts[0], None, BreakRate(), last=False, kind="detail"),
+        Line("Shell", quantity, SKY.key, mould, casts[1], "stick", BreakRate(), after=0, last=False, kind="shell"),
+        Line("Close", quantity, SKY.key, mould, casts[2], None, BreakRate(), after=1, first=(hand,), kind="close"),
+        replace(base.lines[0], item=1),
+    ]
+    way = base.ways["coating"]
+    cup = way if shared_bowl else replace(way, vessel_id="cup")
+    return replace(
+        base, lines=tuple(lines), ways={MOON.key: cup, SKY.key: way, "coating": replace(way, vessel_id="jug")}
+    )
+
+
+def followed(problem: PlanInput, plan: Plan) -> None:
+    """Every pass is poured after the one under it bears it, and after its filling is in; a mould is refilled only when empty."""
+    pours = {t.round: t for t in plan.tasks if t.kind == "pour"}
+    put_in = {t.round: t for t in plan.tasks if t.kind == "put_in"}
+    cleaned = {t.round: t.end_s for t in plan.tasks if t.kind == "clean"}
+    rounds = [r for c in plan.cooks for r in c.cook.rounds]
+    for r in rounds:
+        line, start = problem.lines[r.line], pours[r.number].start_s
+        if r.on is None:
+            before = [
+                x for x in rounds if problem.chains[x.line] == problem.chains[r.line] and x.number < r.number
+            ]
+            ended = [cleaned[x.number] for x in before if problem.lines[x.line].last]
+            assert all(end <= start + 1e-6 for end in ended)
+            continue
+        under = rounds[r.on]
+        assert (under.line, under.casts) == (line.after, r.casts)
+        bears = pours[under.number].end_s + ready_for_next(True, plan.windows[under.number]).high
+        assert bears <= start + 1e-6
+        if line.first:
+            assert bears <= put_in[r.number].start_s + 1e-6
+            assert put_in[r.number].end_s <= start + 1e-6
+            assert put_in[r.number].end_s - put_in[r.number].start_s == pytest.approx(12.0 * r.casts)
+    assert clashes(list(plan.tasks)) == []
+
+
+@settings(max_examples=12, deadline=None)
+@given(quantity=st.integers(1, 40), owned=st.integers(1, 3), shared=st.booleans())
+def test_passes_follow_one_another_whatever_the_order(quantity: int, owned: int, shared: bool) -> None:
+    problem = pops(quantity, owned, shared)
+    plan = compile_plan(problem)
+    followed(problem, plan)
+    casts = [int(line.casts.value.likely) for line in plan.lines]
+    assert casts[0] == casts[1] == casts[2] >= quantity
+    for i in range(3):
+        assert sum(r.round.casts for r in plan.rounds if r.round.line == i) == casts[i]
+
+
+def test_what_is_melted_is_what_is_poured_by_pass() -> None:
+    problem = pops()
+    plan = compile_plan(problem)
+    sky = next(m for m in plan.melts if m.melt == SKY.key)
+    casts = plan.lines[1].casts.value.likely
+    each = sum(problem.lines[i].cast.poured.value.likely for i in (1, 2))
+    assert sky.poured.value.likely == pytest.approx(casts * each, rel=1e-9)
+    # a cap of a gram is not melted alone: the least that melts evenly is put into the bowl
+    moon = [c for c in plan.cooks if c.cook.rounds[0].line == 0]
+    assert all(c.charge.value.likely >= 0.03 for c in moon)
+    cards = [card for card in plan.cards if card.item == 0]
+    assert [card.casts for card in cards] == [r.round.casts for r in plan.rounds if r.round.line == 0]
+    assert [row.kind for row in cards[0].rows] == ["detail", "shell", "close"]
+    assert cards[0].rows[2].first[0].name == "Cake filling"
+
+
+def test_running_short_says_what_can_be_finished_and_if_the_join_shows() -> None:
+    problem = pops()
+    plan = compile_plan(problem)
+    cook = next(c.cook for c in plan.cooks if any(r.line == 1 for r in c.cook.rounds))
+    [shell] = [r for r in cook.rounds if r.line == 1]
+    rounds = [r.round for r in plan.rounds]
+    n = len(problem.lines)
+    layout = Layout(
+        tuple(rounds), ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (False,) * n,
+        tuple(line.melt for line in problem.lines), tuple(line.after for line in problem.lines),
+        tuple(line.last for line in problem.lines),
+    )  # fmt: skip
+    state = RunState(
+        layout, [CookState(i) for i in range(len(plan.cooks))],
+        [RoundState(r.number, r.line, r.casts, r.cook, r.on) for r in rounds],
+    )  # fmt: skip
+    w = plan.windows[shell.number]
+    short = running_short(problem, cook, shell.number, state, w, 4, 1)
+    assert (short.filled, short.more, short.empty) == (4, 1, 3)
+    assert short.melt_kg >= 3 * short.each_kg
+    assert short.shows == (short.makes_s > short.open_s.low)
+    enough = running_short(problem, cook, shell.number, state, w, 4, 8)
+    assert (enough.more, enough.empty, enough.melt_kg) == (4, 0, 0.0)
+    for filled in (-1, 9):
+        with pytest.raises(OutOfRange, match="filled"):
+            running_short(problem, cook, shell.number, state, w, filled, 0)

@@ -1,0 +1,156 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { problemOf, type Schemas } from "../../api/client";
+import { amount, duration, range } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { mouldListQuery } from "../../shared/kitchen";
+import { PourCard } from "../../shared/PourCard";
+import { Dialog, Notice } from "../../shared/ui/controls";
+import { cardsQuery, shortQuery } from "./queries";
+
+interface Props {
+  act: Schemas["ActView"];
+  view: Schemas["BenchView"];
+  send: (kind: string, payload: Record<string, unknown>) => void;
+}
+
+/** At a pour: the card of this filling, and what to do when the melt runs short. */
+export function InPour({ act, view, send }: Props) {
+  const [open, setOpen] = useState<"card" | "short" | null>(null);
+  const round = Number(act.subject.split(":")[1]);
+  const line = Number(act.params.line);
+  return (
+    <div className="mt-4 flex flex-wrap gap-2">
+      <Large onClick={() => setOpen("short")}>It runs short</Large>
+      <Large onClick={() => setOpen("card")}>Pour card</Large>
+      <Dialog open={open === "short"} onClose={() => setOpen(null)} title="It runs short" bench>
+        <Shortage act={act} view={view} round={round} send={send} onClose={() => setOpen(null)} />
+      </Dialog>
+      <Dialog open={open === "card"} onClose={() => setOpen(null)} title={view.line_names[line] ?? ""} bench>
+        <ThisCard view={view} line={line} casts={Number(act.params.casts)} />
+      </Dialog>
+    </div>
+  );
+}
+
+function Shortage({ act, view, round, send, onClose }: Props & { round: number; onClose: () => void }) {
+  const units = useUnits();
+  const casts = Number(act.params.casts);
+  const [filled, setFilled] = useState(Math.floor(casts / 2));
+  const [fills, setFills] = useState(0);
+  const query = useQuery(shortQuery(view.run_id, { round, filled, fills }));
+  const said = query.data;
+  const grams = (kg: number) => amount(kg, "mass", units);
+  const note = () => {
+    send("note", {
+      text: `ran short: ${filled} of ${casts} filled, ${view.line_names[Number(act.params.line)]}`,
+    });
+    onClose();
+  };
+  return (
+    <div className="space-y-5 text-2xl">
+      <Count name="Full so far" value={filled} most={casts} onChange={setFilled} after={`of ${casts}`} />
+      <Count
+        name="What is left fills"
+        value={Math.min(fills, casts - filled)}
+        most={casts - filled}
+        onChange={setFills}
+        after="more"
+      />
+      {query.error && <Notice tone="hot">{wordProblem(problemOf(query.error), units)}</Notice>}
+      {said && (
+        <div role="status" className="space-y-3">
+          <p className="text-4xl font-bold text-balance">
+            {said.empty === 0
+              ? "It is enough: finish them"
+              : said.more > 0
+                ? `Finish ${said.more} more, then stop`
+                : "Stop: leave the rest empty"}
+          </p>
+          <p>{grams(said.each_kg)} each. Never half a cavity: fill one whole, then the next.</p>
+          {said.empty > 0 && (
+            <>
+              <p>
+                Melt <strong>{grams(said.melt_kg)}</strong> now for the {said.empty} that stay empty: about{" "}
+                {duration(said.makes_s)}.
+              </p>
+              <p className={`border-l-4 pl-3 ${said.shows ? "border-heat" : "border-glass"}`}>
+                What was poured last stays open for {range(said.open_s, "s", units)}.{" "}
+                {said.shows
+                  ? "The new melt comes later: in a cavity left half full the join would show. Scrape it out, or finish it as a second pass on purpose."
+                  : "The new melt is there in time: a half-full cavity can still be topped up without a join."}
+              </p>
+            </>
+          )}
+        </div>
+      )}
+      <Large onClick={note}>Keep it in the log</Large>
+    </div>
+  );
+}
+
+function Count({
+  name,
+  value,
+  most,
+  onChange,
+  after,
+}: {
+  name: string;
+  value: number;
+  most: number;
+  onChange: (n: number) => void;
+  after: string;
+}) {
+  return (
+    <div className="flex flex-wrap items-center gap-4">
+      <span className="w-56">{name}</span>
+      <Large onClick={() => onChange(Math.max(0, value - 1))} label={`${name}: one fewer`}>
+        −
+      </Large>
+      <strong className="w-16 text-center text-5xl">{value}</strong>
+      <Large onClick={() => onChange(Math.min(most, value + 1))} label={`${name}: one more`}>
+        +
+      </Large>
+      <span>{after}</span>
+    </div>
+  );
+}
+
+function ThisCard({ view, line, casts }: { view: Schemas["BenchView"]; line: number; casts: number }) {
+  const cards = useQuery(cardsQuery(view.run_id)).data?.items ?? [];
+  const moulds = useQuery(mouldListQuery).data?.items ?? [];
+  const of = cards.filter((card) => card.rows.some((row) => row.line === line));
+  const card = of.find((c) => c.casts === casts) ?? of[0];
+  if (!card) return null;
+  return (
+    <PourCard
+      card={card}
+      number={cards.indexOf(card) + 1}
+      mould={moulds.find((m) => m.id === card.mould_id)?.doc.name ?? ""}
+      places={view.places}
+    />
+  );
+}
+
+function Large({
+  children,
+  onClick,
+  label,
+}: {
+  children: React.ReactNode;
+  onClick: () => void;
+  label?: string;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      onClick={onClick}
+      className="min-h-16 min-w-16 rounded-sm border border-line px-4 text-xl hover:border-glass"
+    >
+      {children}
+    </button>
+  );
+}

@@ -1,0 +1,93 @@
+import type { Schemas } from "../api/client";
+import { amount, range } from "./format/units";
+import { useUnits } from "./format/useUnits";
+import { tonesOf } from "./melts";
+
+interface Props {
+  card: Schemas["Card"];
+  number: number;
+  mould: string;
+  places: Record<string, string>;
+}
+
+/** One filling of a mould as a card: every cavity, pass by pass, with its grams, its height, and where it lies until the next. */
+export function PourCard({ card, number, mould, places }: Props) {
+  const units = useUnits();
+  const grams = (kg: number) => amount(kg, "mass", units);
+  return (
+    <article aria-label={`Pour card ${number}`} className="border-t-2 border-ink pt-2">
+      <h3 className="flex flex-wrap items-baseline justify-between gap-x-4 text-lg">
+        <span>
+          {number}. {mould}
+        </span>
+        <Cavities count={card.casts} />
+      </h3>
+      <ol>
+        {card.rows.map((row, i) => {
+          const last = i === card.rows.length - 1;
+          const name = row.name.split(", ").slice(1).join(", ") || row.name;
+          return (
+            <li key={row.line} className="border-t border-line py-1.5">
+              {row.first.map((hand) => (
+                <p key={hand.name} className="flex gap-3">
+                  <strong className="w-20 shrink-0 text-right">{hand.kg > 0 ? grams(hand.kg) : "one"}</strong>
+                  <span>{hand.name}, by hand</span>
+                </p>
+              ))}
+              <p className="flex gap-3">
+                <strong className="w-20 shrink-0 text-right text-lg">{grams(row.each_kg)}</strong>
+                <span className="min-w-0">
+                  <span
+                    aria-hidden
+                    className="mr-2 inline-block h-3.5 w-3.5 border border-ink"
+                    style={{ background: tonesOf(row.melt).tone }}
+                  />
+                  <strong>{name}</strong>, {how(row, grams, (m) => amount(m, "length", units))}
+                  {row.work && `; then ${WORKS[row.work]}`}
+                  <span className="block text-quiet">
+                    melt {row.cook + 1}; {row.place_ids.map((id) => places[id] ?? "").join(", then ")};{" "}
+                    {last ? "unmould" : "next pass"} after {range(row.sets, "s", units)}
+                  </span>
+                </span>
+              </p>
+            </li>
+          );
+        })}
+      </ol>
+    </article>
+  );
+}
+
+const WORKS: Record<string, string> = {
+  bend: "bend it",
+  stick: "the stick, while it is soft",
+  sprinkle: "sprinkle, while it is wet",
+};
+
+function how(row: Schemas["CardRow"], grams: (kg: number) => string, length: (m: number) => string): string {
+  switch (row.kind) {
+    case "fill":
+      return `to ${length(row.fill_m)}`;
+    case "tipped":
+      return `fill, tip out: ${grams(row.stays_kg)} stay, ${length(row.thick_m)}`;
+    case "turned":
+      return `clip and turn: a wall of ${length(row.thick_m)}`;
+    case "close":
+      return `to the rim, level: ${length(row.thick_m)}`;
+    default:
+      return `${length(row.thick_m)} thick`;
+  }
+}
+
+/** The cavities as dots to be ticked off by eye. */
+function Cavities({ count }: { count: number }) {
+  return (
+    <span className="flex items-center gap-1 text-base font-normal text-quiet">
+      {count <= 24 &&
+        Array.from({ length: count }, (_, i) => i + 1).map((n) => (
+          <span key={n} aria-hidden className="inline-block h-3 w-3 rounded-full border border-ink" />
+        ))}
+      <span className="ml-1">{count} cavities</span>
+    </span>
+  );
+}
