@@ -9,7 +9,6 @@ from umber_pebble.services.workshop import Workshop
 COOK_NUMBERS = (
     "poured", "reserve", "residue", "charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity",
 )  # fmt: skip
-LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 50_000_000
 PLAN_PARTS = (
     "lines", "melts", "rounds", "tasks", "casts", "cook_count", "start", "warnings", "cards",
 )  # fmt: skip

@@ -41,6 +41,8 @@ from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 
+LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 50_000_000
+
 
 def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) -> Api:
     """All operations on one workshop."""
