@@ -187,13 +187,9 @@ def _windows(
     """How a pass sets where its material usually does, poured anywhere between as hot as it may be and its closing."""
     stays = part.stays or [StayDoc(from_s=0.0, place_id=_sets_in(kitchen, melt).id, care="none")]
     way = way_of(stays, kitchen, "stays")
-    if melt.flags.get("fat", False):
-        tg, closes, hottest = None, melt.value("melts_at"), melt.value("pour_below")
-    else:
+    tg, pour = None, _poured_at(melt)
+    if not melt.flags.get("fat", False):
         tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
-        closes = temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
-        hottest = melt.value("cook_to")
-    pour = Spread(closes, (closes + hottest) / 2, hottest)
     path: tuple[Stay, ...] = tuple(stay for stay, _ in way)
     cold = path[0].place.surface_degc
     casting = Casting(
@@ -202,6 +198,19 @@ def _windows(
     )  # fmt: skip
     names = {place.id: place.name for place in kitchen.places}
     return windows_s(casting), ", then ".join(dict.fromkeys(names[place_id] for _, place_id in way)), pour
+
+
+def _poured_at(melt: Material) -> Spread:
+    """Where no vessel is known: a couverture where it works, others anywhere from the closing of their window up."""
+    if "work_at" in melt.properties:
+        return melt.spread("work_at")
+    if melt.flags.get("fat", False):
+        closes, hottest = melt.value("melts_at"), melt.value("pour_below")
+    else:
+        tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
+        closes = temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
+        hottest = melt.value("cook_to")
+    return Spread(closes, (closes + hottest) / 2, hottest)
 
 
 def _sets_in(kitchen: Kitchen, melt: Material) -> Place:

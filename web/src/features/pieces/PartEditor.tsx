@@ -277,7 +277,7 @@ function drawn(
 function edge(part: Part, figures: PartFigures, index: number) {
   const pass = part.passes[index];
   const row = figures.rows.find((r) => r.index === index);
-  const height_m = pass && row ? edgeOf(pass, row) : null;
+  const height_m = pass && row ? edgeOf(pass, row, figures.section.depth_m) : null;
   if (!pass || height_m === null) return null;
   const level = pass.kind === "fill" || pass.kind === "filling";
   const names = {

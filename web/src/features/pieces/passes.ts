@@ -138,9 +138,10 @@ export function inUsualOrder(passes: Pass[]): Pass[] {
 }
 
 /** Where the edge of a pass stands that can be dragged, over the floor [m]; none of what has none. */
-export function edgeOf(pass: Pass, row: Schemas["PassRow"]): number | null {
-  if (pass.kind === "fill" || pass.kind === "filling") return row.to_m;
-  if ((pass.kind === "shell" && !pass.sides) || pass.kind === "detail") return row.from_m + row.thick_m;
+export function edgeOf(pass: Pass, row: Schemas["PassRow"], depth: number): number | null {
+  if (pass.kind === "fill") return Math.min(pass.level_m, depth);
+  if (pass.kind === "filling") return pass.gap_m !== null && pass.kg === null ? depth - pass.gap_m : row.to_m;
+  if ((pass.kind === "shell" && !pass.sides) || pass.kind === "detail") return row.from_m + pass.thick_m;
   return null;
 }
 
