@@ -78,7 +78,8 @@ class Swatch:
 @dataclass(frozen=True, slots=True)
 class Coloured:
     """A recipe: doses, how far off it is [CIEDE2000], what holds it back, swatches of what was wanted and what is reached, all
-    dyes together [mg/kg] and the most that is usual."""
+    dyes together [mg/kg] and the most that is usual; what is stirred in by weight [frac], what oil-based colour then does to the
+    fat ("", "thins", "softens"), and whether it is a strong colour that costs much of it."""
 
     clear: bool
     doses: list[Dose]
@@ -91,6 +92,9 @@ class Coloured:
     plain: str
     total_mg_kg: float
     most_mg_kg: float
+    added_frac: float
+    oil: str
+    strong: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,9 +170,13 @@ def _recipe(asked: RecipeAsked, chosen: list[tuple[str, Colour]], inside: dict[s
     keys = tuple(found.doses_mg_kg) or (next(iter(dyes.values())),)
     doses = np.array([found.doses_mg_kg.get(key, 0.0) for key in keys])
     lab = np.array(found.lab)
+    rows = _doses(chosen, found.doses_mg_kg, inside, asked.batch_kg)
+    added, limits = sum(row.add_kg or 0.0 for row in rows) / asked.batch_kg, _usual().spread("thins")
+    oil = "" if media[0].clear or added < limits.likely else "softens" if added > limits.high else "thins"
+    total = float(sum(found.doses_mg_kg.values()))
     return Coloured(
         clear=media[0].clear,
-        doses=_doses(chosen, found.doses_mg_kg, inside, asked.batch_kg),
+        doses=rows,
         delta_e=found.delta_e,
         held_by=found.held_by,
         lighter=float(wanted[0] - lab[0]),
@@ -176,8 +184,11 @@ def _recipe(asked: RecipeAsked, chosen: list[tuple[str, Colour]], inside: dict[s
         yellower=float(wanted[2] - lab[2]),
         swatches=[Swatch(m.thickness_m, _looks(m, doses, keys)) for m in media],
         plain=_looks(media[0], np.zeros_like(doses), keys)["daylight"],
-        total_mg_kg=float(sum(found.doses_mg_kg.values())),
+        total_mg_kg=total,
         most_mg_kg=most,
+        added_frac=added,
+        oil=oil,
+        strong=total >= _usual().value("strong"),
     )
 
 

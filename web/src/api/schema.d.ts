@@ -4276,9 +4276,12 @@ export interface components {
         /**
          * Coloured
          * @description A recipe: doses, how far off it is [CIEDE2000], what holds it back, swatches of what was wanted and what is reached, all
-         *     dyes together [mg/kg] and the most that is usual.
+         *     dyes together [mg/kg] and the most that is usual; what is stirred in by weight [frac], what oil-based colour then does to the
+         *     fat ("", "thins", "softens"), and whether it is a strong colour that costs much of it.
          */
         Coloured: {
+            /** Added Frac */
+            added_frac: number;
             /** Clear */
             clear: boolean;
             /** Delta E */
@@ -4291,10 +4294,14 @@ export interface components {
             lighter: number;
             /** Most Mg Kg */
             most_mg_kg: number;
+            /** Oil */
+            oil: string;
             /** Plain */
             plain: string;
             /** Redder */
             redder: number;
+            /** Strong */
+            strong: boolean;
             /** Swatches */
             swatches: components["schemas"]["Swatch"][];
             /** Total Mg Kg */

@@ -23,6 +23,11 @@ const FIRST: Omit<Asked, "colour_ids"> = {
 };
 
 /** From a wanted colour to grams and drops, and how each thickness will look. */
+const OIL_WORDS: Record<string, string> = {
+  thins: ": its oil thins the melt, which may help a thick one.",
+  softens: ": so much oil keeps it soft. Take a powder, or a darker base.",
+};
+
 export function ColourView() {
   const items = useQuery(colourListQuery).data?.items;
   return items ? <Batch items={items} /> : null;
@@ -196,7 +201,11 @@ function Batch({ items }: { items: Schemas["StoredColour"][] }) {
             </dl>
             <p className="mt-3 text-quiet">
               {of.total_mg_kg.toFixed(0)} of {of.most_mg_kg.toFixed(0)} mg a kg, the most that is usual for
-              decorations, recalled: check what is allowed where you sell.
+              decorations, recalled: check what is allowed where you sell.{" "}
+              {!of.clear &&
+                `${amount(of.added_frac, "share", units)} of it is colour by weight${OIL_WORDS[of.oil] ?? "."}`}
+              {of.strong &&
+                " A strong colour: it takes much, so buy it for this; start black from dark chocolate, not from white."}
             </p>
             <Corrections
               suits={suits}
