@@ -957,6 +957,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Amounts made by hand */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HandAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HandReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/heat": {
         parameters: {
             query?: never;
@@ -1428,6 +1477,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["SeedReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/stands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a piece stands */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StandAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StandsReply"];
                     };
                 };
                 /** @description Refused */
@@ -5128,6 +5226,57 @@ export interface components {
             kind: "half_ball";
         };
         /**
+         * HandAmounts
+         * @description Grams of each, all of them together, and the coat on a dipped piece [kg, m].
+         */
+        HandAmounts: {
+            ball: components["schemas"]["Explained"];
+            bead: components["schemas"]["Explained"];
+            coat_m: components["schemas"]["Spread"];
+            dip: components["schemas"]["Explained"];
+            dollops: components["schemas"]["Explained"];
+            lines: components["schemas"]["Explained"];
+        };
+        /**
+         * HandAsked
+         * @description What is made by hand of a melt: lines through a nozzle, dollops, a seam with its gap, a hollow ball, dipped pieces.
+         */
+        HandAsked: {
+            /** Ball M */
+            ball_m: number;
+            /** Deep M */
+            deep_m: number;
+            /** Dip M */
+            dip_m: number;
+            /** Dipped */
+            dipped: number;
+            /** Dollop M */
+            dollop_m: number;
+            /** Dollops */
+            dollops: number;
+            /** Gap M */
+            gap_m: number;
+            /** High M */
+            high_m: number;
+            /** Lines M */
+            lines_m: number;
+            /** Material */
+            material: string;
+            /**
+             * Nozzle
+             * @enum {string}
+             */
+            nozzle: "no_3" | "no_5";
+            /** Seam M */
+            seam_m: number;
+            /** Wall M */
+            wall_m: number;
+        };
+        /** HandReply */
+        HandReply: {
+            amounts: components["schemas"]["HandAmounts"];
+        };
+        /**
          * Handful
          * @description What hands put into each cavity before a pour: "filling", "dust", "centre" or "stick"; its name, grams each [kg], and how
          *     long one takes [s].
@@ -6888,6 +7037,80 @@ export interface components {
             name: string;
             /** Water Frac */
             water_frac: number;
+        };
+        /**
+         * StandAsked
+         * @description A piece put together: its parts, the rectangle it stands on, the foot that carries it, and a wire to hang it from.
+         */
+        StandAsked: {
+            /** Base Deep M */
+            base_deep_m: number;
+            /** Base M */
+            base_m: number;
+            /** Foot Thick M */
+            foot_thick_m: number;
+            /** Foot Wide M */
+            foot_wide_m: number;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "sugar" | "fat";
+            /** Parts */
+            parts: components["schemas"]["StandPart"][];
+            /** Wire In M */
+            wire_in_m: number;
+            /** Wire M */
+            wire_m: number;
+        };
+        /**
+         * StandPart
+         * @description A part where it stands, its middle over the board [m].
+         */
+        StandPart: {
+            /** Kg */
+            kg: number;
+            /** X M */
+            x_m: number;
+            /** Z M */
+            z_m: number;
+        };
+        /**
+         * Standing
+         * @description How a piece stands: its weight and the middle of it, how far that is inside its base (below zero: outside) [m], and the
+         *     lean at which it tips [rad].
+         */
+        Standing: {
+            /** Inside M */
+            inside_m: number;
+            /** Kg */
+            kg: number;
+            /** Middle M */
+            middle_m: [
+                number,
+                number,
+                number
+            ];
+            /** Tips Rad */
+            tips_rad: number;
+        };
+        /**
+         * Stands
+         * @description How a piece stands; the stress in its foot against what is safe to plan with, and the foot that would be [frac, m]; how many
+         *     times over the wire carries it.
+         */
+        Stands: {
+            /** Foot Frac */
+            foot_frac: number;
+            /** Foot Needs M */
+            foot_needs_m: number;
+            /** Hangs */
+            hangs: number;
+            standing: components["schemas"]["Standing"];
+        };
+        /** StandsReply */
+        StandsReply: {
+            stands: components["schemas"]["Stands"];
         };
         /** StarShape */
         StarShape: {

@@ -13,6 +13,7 @@ const Heat = lazy(() => import("../features/heat/View").then((m) => ({ default: 
 const HeatMaterials = lazy(() =>
   import("../features/heat/Materials").then((m) => ({ default: m.MaterialsView })),
 );
+const ByHand = lazy(() => import("../features/pieces/ByHand").then((m) => ({ default: m.ByHandView })));
 const Colour = lazy(() => import("../features/colour/View").then((m) => ({ default: m.ColourView })));
 const Temper = lazy(() => import("../features/temper/View").then((m) => ({ default: m.TemperView })));
 const Kitchen = lazy(() => import("../features/kitchen/View").then((m) => ({ default: m.KitchenView })));
@@ -56,6 +57,7 @@ export function App() {
         <Routes>
           <Route path="/" element={<Navigate to="/plan" replace />} />
           <Route path="/plan/:id?" element={<PlanView />} />
+          <Route path="/pieces/by-hand" element={<ByHand />} />
           <Route path="/pieces/:id?" element={<Pieces />} />
           <Route path="/moulds/:id?" element={<Moulds />} />
           <Route path="/heat" element={<Heat />} />

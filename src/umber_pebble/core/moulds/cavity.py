@@ -159,7 +159,8 @@ def section_m(cavity: Cavity, cut_frac: float, count: int = 121) -> list[list[tu
         if chord.length <= 1e-9:
             continue
         x0, _, x1, _ = chord.bounds
-        xs = np.linspace(x0, x1, count)
+        # closer together near the rim, where a wall may be steep
+        xs = x0 + (x1 - x0) * (1 - np.cos(np.linspace(0.0, np.pi, count))) / 2
         inner = np.clip(xs, x0 + 1e-9, x1 - 1e-9)
         floor = cavity.shape.floor_m(inner, np.full(count, y))
         middle = [(float(x), float(z)) for x, z in zip(xs, floor, strict=True) if np.isfinite(z)]

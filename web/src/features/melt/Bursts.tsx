@@ -6,8 +6,8 @@ import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Choice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Fact, Sheet } from "../../shared/ui/Sheet";
 import { burstsQuery } from "./queries";
-import { Fact, Sheet } from "./Sheet";
 
 const WAFER_M = 0.004;
 const MELT_KG = 0.2;

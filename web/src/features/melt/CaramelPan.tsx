@@ -5,8 +5,8 @@ import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Fact, Sheet } from "../../shared/ui/Sheet";
 import { caramelQuery } from "./queries";
-import { Fact, Sheet } from "./Sheet";
 
 /** Dry caramel by its stages, and when a lifted spoonful holds a thread. */
 export function CaramelPan({ kitchen }: { kitchen: Schemas["Kitchen"] }) {

@@ -5,8 +5,8 @@ import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Choice, Notice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Fact, Sheet } from "../../shared/ui/Sheet";
 import { cookQuery } from "./queries";
-import { Fact, Sheet } from "./Sheet";
 
 const FIRST = { isomalt: 160, cooked_sugar: 154 } as const;
 

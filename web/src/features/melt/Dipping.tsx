@@ -5,8 +5,8 @@ import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Fact, Sheet } from "../../shared/ui/Sheet";
 import { dipQuery } from "./queries";
-import { Fact, Sheet } from "./Sheet";
 
 type Asked = Schemas["DipAsked"];
 

@@ -3,8 +3,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Sheet } from "../../shared/ui/Sheet";
 import { powerQuery } from "./queries";
-import { Sheet } from "./Sheet";
 
 type Asked = Schemas["PowerAsked"];
 

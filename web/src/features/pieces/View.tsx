@@ -70,6 +70,9 @@ export function PiecesView() {
           onChange={(piece) => navigate(`/pieces/${piece}`)}
         />
       )}
+      <Link to="/pieces/by-hand" className="block font-bold text-glass hover:underline">
+        By hand, and what stands
+      </Link>
       {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
     </div>
   );

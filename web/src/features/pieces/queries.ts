@@ -21,3 +21,19 @@ export const createPiece = (id: string, doc: Piece) =>
 
 export const removePiece = (id: string, version: number) =>
   call(client.DELETE("/api/pieces/{id}", { params: { path: { id } }, body: { version } }));
+
+export const handQuery = (body: Schemas["HandAsked"]) =>
+  queryOptions({
+    queryKey: ["figures", "hand", body],
+    queryFn: async () => (await call(client.POST("/api/figures/hand", { body }))).amounts,
+    retry: false,
+    placeholderData: (before) => before,
+  });
+
+export const standsQuery = (body: Schemas["StandAsked"]) =>
+  queryOptions({
+    queryKey: ["figures", "stands", body],
+    queryFn: async () => (await call(client.POST("/api/figures/stands", { body }))).stands,
+    retry: false,
+    placeholderData: (before) => before,
+  });

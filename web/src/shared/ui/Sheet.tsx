@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
 import { problemOf } from "../../api/client";
-import { useUnits } from "../../shared/format/useUnits";
-import { wordProblem } from "../../shared/format/words";
-import { Notice } from "../../shared/ui/controls";
+import { useUnits } from "../format/useUnits";
+import { wordProblem } from "../format/words";
+import { Notice } from "./controls";
 
 /** What is given at the left, what comes of it at the right, and what cannot be where it is. */
 export function Sheet({

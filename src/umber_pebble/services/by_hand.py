@@ -1,0 +1,143 @@
+"""Amounts for what is piped, dropped, joined or dipped by hand, and whether a piece stands, bears its foot and hangs."""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import Field
+
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.pieces.assembly import (
+    Standing,
+    Weight,
+    foot_stress_pa,
+    foot_thickness_m,
+    hangs,
+    standing,
+)
+from umber_pebble.core.pieces.films import ball_kg, bead_kg, dip_film_m, dollop_kg, line_kg
+from umber_pebble.core.spread import Spread, combine
+from umber_pebble.services.doc_base import Doc, Id, Whole
+from umber_pebble.services.explorer import melt_of
+from umber_pebble.services.workshop import Workshop
+
+Nozzle = Literal["no_3", "no_5"]
+
+
+class HandAsked(Doc):
+    """What is made by hand of a melt: lines through a nozzle, dollops, a seam with its gap, a hollow ball, dipped pieces."""
+
+    material: Id
+    nozzle: Nozzle
+    lines_m: float = Field(ge=0, le=1000)
+    dollops: Whole = Field(ge=0, le=5000)
+    dollop_m: float
+    seam_m: float = Field(ge=0, le=100)
+    gap_m: float = Field(ge=0, le=0.02)
+    deep_m: float = Field(ge=0, le=0.05)
+    ball_m: float = Field(ge=0.01, le=0.3)
+    wall_m: float
+    dipped: Whole = Field(ge=0, le=5000)
+    dip_m: float = Field(ge=0.003, le=0.2)
+    high_m: float = Field(ge=0.003, le=0.2)
+
+
+class StandPart(Doc):
+    """A part where it stands, its middle over the board [m]."""
+
+    kg: float
+    x_m: float = Field(ge=-1, le=1)
+    z_m: float = Field(ge=0, le=2)
+
+
+class StandAsked(Doc):
+    """A piece put together: its parts, the rectangle it stands on, the foot that carries it, and a wire to hang it from."""
+
+    of: Literal["sugar", "fat"]
+    parts: list[StandPart] = Field(min_length=1, max_length=20)
+    base_m: float = Field(ge=0.005, le=1)
+    base_deep_m: float = Field(ge=0.005, le=1)
+    foot_wide_m: float
+    foot_thick_m: float
+    wire_m: float
+    wire_in_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class HandAmounts:
+    """Grams of each, all of them together, and the coat on a dipped piece [kg, m]."""
+
+    lines: Explained
+    dollops: Explained
+    bead: Explained
+    ball: Explained
+    dip: Explained
+    coat_m: Spread
+
+
+@dataclass(frozen=True, slots=True)
+class Stands:
+    """How a piece stands; the stress in its foot against what is safe to plan with, and the foot that would be [frac, m]; how many
+    times over the wire carries it."""
+
+    standing: Standing
+    foot_frac: float
+    foot_needs_m: float
+    hangs: float
+
+
+def by_hand(workshop: Workshop, asked: HandAsked) -> HandAmounts:
+    """Grams of a melt for what is made by hand.
+
+    Raises: OutOfRange: a size that cannot be, or a melt that is no fat where it is dipped.
+    """
+    melt = melt_of(workshop, asked.material)
+    if not melt.flags.get("fat", False):
+        raise OutOfRange("films and dollops are known of fats: choose a fat", path="material", got=asked.material)
+    density, bore = melt.value("density_melt"), material("kitchen", asked.nozzle, "nozzle")["bore"].spread
+    film = material("kitchen", "usual", "film")
+
+    def over(
+        value: Spread, kg: float, words: str, *inputs: tuple[str, float, str], source: str = "geometry"
+    ) -> Explained:
+        return explained(
+            value if kg else Spread(0.0, 0.0, 0.0), "kg", words, *(given(*i) for i in inputs), sources=(source,)
+        )
+
+    lines = bore.map(lambda b: line_kg(asked.lines_m, b, density))
+    bead = bore.map(lambda b: bead_kg(asked.seam_m, 2 * b, asked.gap_m, asked.deep_m, density))
+    drop = film.spread("contact").map(lambda angle: dollop_kg(asked.dollop_m, density, angle)).times(asked.dollops)
+    coat = dip_film_m(melt, asked.high_m, film.value("drains"), film.value("drawn"))
+    area = math.pi * asked.dip_m * asked.high_m + math.pi * asked.dip_m**2 / 4
+    return HandAmounts(
+        over(lines, asked.lines_m, "length x bore of the nozzle x density", ("length", asked.lines_m, "m"), ("bore", bore.likely, "m")),
+        over(drop, asked.dollops, "a cap on its contact angle x how many", ("dollops", asked.dollops, "count"), ("wide", asked.dollop_m, "m"),
+             source="assumption"),
+        over(bead, asked.seam_m, "half a round bead twice as wide as the bore, and the gap under it", ("seam", asked.seam_m, "m"),
+             ("gap", asked.gap_m, "m"), ("deep", asked.deep_m, "m")),
+        explained(ball_kg(asked.wall_m, asked.ball_m, density), "kg", "the ball less its hollow x density",
+                  given("ball", asked.ball_m, "m"), given("wall", asked.wall_m, "m"), sources=("geometry",)),
+        over(combine(0.0, [[0.0]]) if not asked.dipped else coat.times(area * density * asked.dipped), asked.dipped,
+             "wall and tip of a round piece x coat that stays after draining x how many", ("coat", coat.likely, "m"),
+             ("dipped", asked.dipped, "count"), source="casson-1959"),
+        coat,
+    )  # fmt: skip
+
+
+def stands(asked: StandAsked) -> Stands:
+    """Whether a piece stands, its foot bears it, and a wire carries it.
+
+    Raises: OutOfRange: a weight or size that cannot be.
+    """
+    w, d = asked.base_m / 2, asked.base_deep_m / 2
+    base = [(-w, -d), (w, -d), (w, d), (-w, d)]
+    found = standing([Weight(p.kg, p.x_m, 0.0, p.z_m) for p in asked.parts], base)
+    strength = material("kitchen", asked.of, "strength")
+    safe = strength.value("bends") / strength.value("safety")
+    stress = foot_stress_pa(found.kg, found.middle_m[0], asked.foot_wide_m, asked.foot_thick_m)
+    return Stands(
+        found, stress / safe, foot_thickness_m(found.kg, found.middle_m[0], asked.foot_wide_m, asked.of),
+        hangs(found.kg, asked.wire_m, asked.wire_in_m, asked.of),
+    )  # fmt: skip

@@ -1,0 +1,146 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Explained, Schemas } from "../../api/client";
+import { range } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { propertiesQuery } from "../../shared/kitchen";
+import { Choice, Pick } from "../../shared/ui/controls";
+import { Figure } from "../../shared/ui/Figure";
+import { NumberField } from "../../shared/ui/NumberField";
+import { Sheet } from "../../shared/ui/Sheet";
+import { handQuery } from "./queries";
+import { Stands } from "./Stands";
+
+type Asked = Schemas["HandAsked"];
+const FIRST: Asked = {
+  material: "coating",
+  nozzle: "no_3",
+  lines_m: 2,
+  dollops: 12,
+  dollop_m: 0.025,
+  seam_m: 0.3,
+  gap_m: 0,
+  deep_m: 0,
+  ball_m: 0.1,
+  wall_m: 0.003,
+  dipped: 12,
+  dip_m: 0.035,
+  high_m: 0.03,
+};
+
+const ROWS: { key: keyof Asked; label: string; quantity: "length" | "count"; step: number }[] = [
+  { key: "lines_m", label: "Lines, in all", quantity: "length", step: 100 },
+  { key: "seam_m", label: "Seam to be joined, in all", quantity: "length", step: 10 },
+  { key: "gap_m", label: "Gap under it", quantity: "length", step: 0.5 },
+  { key: "deep_m", label: "so deep", quantity: "length", step: 0.5 },
+  { key: "dollops", label: "Dollops", quantity: "count", step: 1 },
+  { key: "dollop_m", label: "each so wide", quantity: "length", step: 1 },
+  { key: "dipped", label: "Dipped", quantity: "count", step: 1 },
+  { key: "dip_m", label: "each so wide ", quantity: "length", step: 1 },
+  { key: "high_m", label: "dipped so high", quantity: "length", step: 1 },
+  { key: "ball_m", label: "Hollow ball, diameter", quantity: "length", step: 1 },
+  { key: "wall_m", label: "its wall", quantity: "length", step: 0.1 },
+];
+
+/** What is made by hand: how much of a melt it takes; and whether what is put together stands. */
+export function ByHandView() {
+  const [tab, setTab] = useState<"amounts" | "stands">("amounts");
+  return (
+    <div>
+      <header className="space-y-2 px-7 pt-6">
+        <Link to="/pieces" className="font-bold text-glass hover:underline">
+          ← Pieces
+        </Link>
+        <h1 className="text-3xl">By hand</h1>
+        <Choice
+          label="What is asked"
+          value={tab}
+          options={[
+            { key: "amounts", name: "lines, seams, dollops, dips" },
+            { key: "stands", name: "does it stand and hang" },
+          ]}
+          onChange={setTab}
+        />
+      </header>
+      {tab === "amounts" ? <Amounts /> : <Stands />}
+    </div>
+  );
+}
+
+function Amounts() {
+  const units = useUnits();
+  const [asked, setAsked] = useState(FIRST);
+  const query = useQuery(handQuery(asked));
+  const fats = (useQuery(propertiesQuery).data?.groups ?? [])
+    .filter((g) => g.name === "melts" || g.name === "own")
+    .flatMap((g) => g.rows)
+    .filter((m) => m.family === "fat");
+  const of = query.data;
+  const rows: [string, Explained][] = of
+    ? [
+        ["lines", of.lines],
+        ["seams", of.bead],
+        ["dollops", of.dollops],
+        ["dipped", of.dip],
+        ["hollow ball", of.ball],
+      ]
+    : [];
+  return (
+    <Sheet
+      error={query.error}
+      old={query.isPlaceholderData}
+      fields={ROWS.map((row) => row.key)}
+      inputs={(wrong) => (
+        <>
+          <Pick
+            label="Of"
+            value={asked.material}
+            options={fats.map((m) => ({ key: m.key, name: m.name }))}
+            onChange={(material) => setAsked({ ...asked, material })}
+          />
+          <Choice
+            label="Round nozzle"
+            value={asked.nozzle}
+            options={[
+              { key: "no_3", name: "no. 3" },
+              { key: "no_5", name: "no. 5" },
+            ]}
+            onChange={(nozzle) => setAsked({ ...asked, nozzle })}
+          />
+          {ROWS.map(({ key, label, quantity, step }) => (
+            <NumberField
+              key={key}
+              label={label}
+              quantity={quantity}
+              value={asked[key] as number}
+              onChange={(v) => setAsked({ ...asked, [key]: quantity === "count" ? Math.round(v) : v })}
+              error={wrong(key)}
+              step={step}
+            />
+          ))}
+        </>
+      )}
+    >
+      {of && (
+        <>
+          <dl className="grid max-w-xl grid-cols-[auto_1fr] items-baseline gap-x-8 gap-y-3">
+            {rows.map(([name, figure]) => (
+              <div key={name} className="contents">
+                <dt className="text-xl">{name}</dt>
+                <dd>
+                  <Figure of={figure} name={name} className="text-4xl" />
+                  <span className="ml-4 text-quiet">{range(figure.value, "kg", units)}</span>
+                </dd>
+              </div>
+            ))}
+          </dl>
+          <p className="mt-6 max-w-2xl">
+            A dipped piece keeps a coat of {range(of.coat_m, "m", units)} after draining and shaking. Add what
+            stays in bag and bowl, and enough depth to dip into.
+          </p>
+        </>
+      )}
+    </Sheet>
+  );
+}
