@@ -224,6 +224,13 @@ def app() -> None:
         page.get_by_role("img", name="Way 2, ").wait_for()
         row("explorer change to the pixel, two ways", [explorer_change(page, i) for i in range(40)], "100 ms")
         page.context.close()
+        edit = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+        edit.goto(server.base + "/pieces/piece-pop")
+        edit.get_by_role("list", name="Passes").get_by_role("button", name="Shell").click()
+        edit.get_by_label("Thickness, slider").wait_for()
+        row("a build edited, to the pixel", [build_change(edit, i) for i in range(30)], "100 ms")
+        edit.context.close()
+        orders(server)
         server.call(
             "POST", "/api/runs", {"id": "b", "order_id": "order-first-light", "actor": "Wren", "device": "b"}
         )
@@ -233,6 +240,46 @@ def app() -> None:
         row("event to a second browser's screen", [event_seen(server, seen, "b", i) for i in range(20)], "200 ms")
         forty(server, seen)
         browser.close()
+
+
+def build_change(page: Page, i: int) -> float:
+    """From a slider's new thickness of a shell to the frame in which the layers and the grams of the piece have changed."""
+    return float(
+        page.evaluate(
+            """(value) => new Promise((done) => {
+                 const slider = document.querySelector('[aria-label="Thickness, slider"]');
+                 const grams = () => document.querySelector('[aria-label^="poured:"]')?.textContent;
+                 const before = grams(); const start = performance.now();
+                 const watch = new MutationObserver(() => {
+                   if (grams() === before) return;
+                   watch.disconnect();
+                   requestAnimationFrame(() => requestAnimationFrame(() => done(performance.now() - start)));
+                 });
+                 watch.observe(document.body, { subtree: true, childList: true, characterData: true, attributes: true });
+                 Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(slider, value);
+                 slider.dispatchEvent(new Event('input', { bubbles: true }));
+               })""",
+            str(0.0010 + 0.00005 * i),
+        )
+    )
+
+
+def orders(server: Server) -> None:
+    """An order of twelve kinds: compiled whole, and with one quantity changed."""
+    doc = server.call("GET", "/api/orders/order-table")["doc"]
+    kinds = [p["id"] for p in server.call("GET", "/api/pieces")["items"]]
+    for i, like in enumerate(("piece-pop", "piece-filled")):
+        piece = server.call("GET", f"/api/pieces/{like}")["doc"]
+        server.call("POST", "/api/pieces", {"id": f"more{i}", "doc": {**piece, "name": f"{piece['name']} {i}"}})
+        kinds.append(f"more{i}")
+    doc["lines"] = [{"piece_id": kind, "quantity": 8} for kind in kinds[:12]]
+
+    def plan(quantity: int) -> None:
+        doc["lines"][0]["quantity"] = quantity
+        server.call("POST", "/api/figures/plan", doc)
+
+    row("an order of twelve kinds, whole", timed(lambda _: plan(8), 1), "1500 ms")
+    row("the same, one quantity changed", timed(lambda i: plan(9 + i), 12), "150 ms")
 
 
 def first_view(server: Server, browser: Browser) -> float:
@@ -286,7 +333,8 @@ def forty(server: Server, page: Page) -> None:
     )
     for i in range(40):
         server.call("POST", "/api/moulds", {"id": f"m{i}", "doc": {**mould, "name": f"Mould {i}"}})
-        doc = {**piece, "name": f"Disc {i}", "mould_id": f"m{i}", "fill_m": 0.002 + i * 5e-5}
+        fill = {**piece["parts"][0]["passes"][0], "level_m": 0.002 + i * 5e-5}
+        doc = {"name": f"Disc {i}", "parts": [{**piece["parts"][0], "mould_id": f"m{i}", "passes": [fill]}]}
         server.call("POST", "/api/pieces", {"id": f"p{i}", "doc": doc})
     lines = [{"piece_id": f"p{i}", "quantity": 1} for i in range(40)]
     vessel = {**order["isomalt"], "vessel_id": "pot-heavy"}

@@ -19,6 +19,7 @@ from umber_pebble.services.workshop import Workshop
 @pytest.fixture
 def mixed(stocked: Workshop) -> Workshop:  # noqa: F811
     lines = [Line(piece_id="piece-disc", quantity=10), Line(piece_id="piece-lollipop", quantity=8)]
+    lines.append(Line(piece_id="piece-pop", quantity=6))
     stocked.create("order", "mixed", order(stocked, lines=lines))
     return stocked
 
@@ -47,6 +48,7 @@ def test_the_lists_say_what_to_weigh_and_what_to_pour(mixed: Workshop) -> None:
         assert mass(cook.fresh.value.likely, mixed.get("units", "units").doc) in melt
     assert "Hot sugar burns" in melt
     assert "Blue bowl" in melt
+    assert "15.4 g Cake filling by hand" in pour
     for line in plan.lines:
         assert line.name in pour
         assert f"{line.amount.poured.value.likely * 1000:.1f} g" in pour

@@ -18,7 +18,8 @@ from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load, snapshot_of
 
 TASKS = {
-    "weigh": "Weigh", "cook": "Melt", "rest": "Rests", "pour": "Pour", "bend": "Bend", "stick": "Sticks", "set": "Sets",
+    "weigh": "Weigh", "cook": "Melt", "rest": "Rests", "pour": "Pour", "bend": "Bend", "stick": "Sticks", "sprinkle": "Sprinkle",
+    "put_in": "Fill by hand", "set": "Sets",
     "unmould": "Unmould", "clean": "Clean the mould",
 }  # fmt: skip
 

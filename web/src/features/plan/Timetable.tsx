@@ -10,12 +10,14 @@ const WORDS: Record<string, string> = {
   pour: "pour",
   bend: "bend",
   stick: "sticks",
+  sprinkle: "sprinkle",
+  put_in: "fill",
   set: "sets",
   unmould: "unmould",
   clean: "clean",
 };
 /** What cannot wait. */
-const SOFT_WORK = new Set(["pour", "bend", "stick"]);
+const SOFT_WORK = new Set(["pour", "bend", "stick", "sprinkle"]);
 const ROW_PX = 34;
 
 /** Back from the due time: what needs the hands above, what happens by itself below, a row a cook. */
