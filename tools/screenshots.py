@@ -127,7 +127,7 @@ def main() -> None:
         shoot(browser, server, "/plan/order-first-light", "plan")
         shoot(browser, server, "/plan/order-first-light", "plan-windows", scroll="Windows")
         shoot(browser, server, "/pieces/piece-pop", "piece")
-        shoot(browser, server, "/plan/order-table", "plan-table")
+        shoot(browser, server, "/plan/order-table", "plan-table", scroll="What to melt")
         shoot(browser, server, "/plan/order-pops", "pour-cards", scroll="Pour cards")
         shoot(browser, server, "/moulds/mould-sky", "mould")
         shoot(browser, server, "/heat", "heat")

@@ -17,7 +17,7 @@ from umber_pebble.services.start import open_workshop
 
 # `make fuzz` asks for more
 FEW = 2
-CASES = int(os.environ.get("UMBER_PEBBLE_CASES", "2000"))
+CASES = int(os.environ.get("UMBER_PEBBLE_CASES", "1000"))
 
 
 @pytest.fixture(scope="module")

@@ -84,7 +84,7 @@ def with_junk(body: Any, path: tuple[Any, ...], junk: Any) -> Any:
     return made
 
 
-@settings(max_examples=250, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(data=st.data())
 def test_no_body_breaks_the_service(client: FlaskClient, data: st.DataObject) -> None:
     known = bodies(client)

@@ -104,6 +104,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
           problem={problem}
           onRemove={() => onRemove(stored.id, thing.version)}
         />
+        {!plan && !problem && <p className="text-xl text-quiet">Reckoning the order…</p>}
         {plan && (
           <div className={`min-w-0 space-y-9 ${stale ? "opacity-50" : ""}`}>
             <Melts plan={plan} kitchen={kitchen} />
