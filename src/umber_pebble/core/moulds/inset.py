@@ -6,6 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 import shapely
+from scipy.interpolate import CubicSpline
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.moulds.domes import Cap, HalfCapsule, HalfEllipsoid
@@ -55,16 +56,10 @@ class InnerEllipsoid:
         )
 
     def area_m2(self, level_m: float) -> float:
-        radius, levels = _surface(self)
-        z = checked_level(self, level_m)
-        at = np.array([np.interp(z, levels, radius[:, i]) for i in range(AROUND)])
-        return float((at**2).sum() * math.pi / AROUND)
+        return float(_areas(self)(checked_level(self, level_m)))
 
     def filled_m3(self, level_m: float) -> float:
-        radius, levels = _surface(self)
-        zs = np.linspace(0.0, checked_level(self, level_m), OUTWARDS)
-        rows = np.array([np.interp(zs, levels, radius[:, i]) for i in range(AROUND)])
-        return float(np.trapezoid((rows**2).sum(axis=0) * math.pi / AROUND, zs))
+        return float(_areas(self).integrate(0.0, checked_level(self, level_m)))
 
     def wetted_m2(self, level_m: float) -> float:
         """By Steiner: the area changes by the layer's curvature, so as the volume between two layers does."""
@@ -100,12 +95,21 @@ def _surface(inner: InnerEllipsoid) -> tuple[Array, Array]:
     # along each meridian by level first, then by the direction it came to lie in
     rs, turns = np.hypot(px, py), np.unwrap(np.arctan2(py, px), axis=1)
     directions = np.arange(AROUND) * 2 * math.pi / AROUND
-    for k, level in enumerate(levels):
-        r = np.array([np.interp(level - inner.depth_m, pz[:, j], rs[:, j]) for j in range(rs.shape[1])])
-        t = np.array([np.interp(level - inner.depth_m, pz[:, j], turns[:, j]) for j in range(rs.shape[1])])
-        t, order = np.mod(t, 2 * math.pi), np.argsort(np.mod(t, 2 * math.pi))
-        radius[k] = np.interp(directions, t[order], r[order], period=2 * math.pi)
+    columns = range(rs.shape[1])
+    at = levels - inner.depth_m
+    r = np.array([np.interp(at, pz[:, j], rs[:, j]) for j in columns])
+    t = np.mod([np.interp(at, pz[:, j], turns[:, j]) for j in columns], 2 * math.pi)
+    for k in range(OUTWARDS):
+        order = np.argsort(t[:, k])
+        radius[k] = np.interp(directions, t[order, k], r[order, k], period=2 * math.pi)
     return radius, levels
+
+
+@lru_cache(maxsize=64)
+def _areas(inner: InnerEllipsoid) -> CubicSpline:
+    """Open surface over the level [m2]."""
+    radius, levels = _surface(inner)
+    return CubicSpline(levels, (radius**2).sum(axis=1) * math.pi / AROUND)
 
 
 def inset(shape: Shape, by_m: float) -> Shape:
