@@ -7353,15 +7353,12 @@ export interface components {
         };
         /**
          * TooThin
-         * @description A shell that is tipped out against what is wanted: what the wall keeps [m], coats until it is enough, and how many pascals
-         *     of yield value would hold it in one (a cooler, thicker melt).
+         * @description A shell that is tipped out against what is wanted: what the wall keeps [m], and coats until it is enough.
          */
         TooThin: {
             /** Coats */
             coats: number;
             keeps: components["schemas"]["Spread"];
-            /** Needs Yield Pa */
-            needs_yield_pa: number;
         };
         /**
          * TurnedPass

@@ -8,7 +8,6 @@ from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.moulds.cavity import (
     Cavity,
-    level_m,
     open_m2,
     place_slabs_m,
     slab_m,
@@ -104,19 +103,3 @@ def amounts(cavity: Cavity, fill_m: float, melt: Material, displaced_m3: float =
         thick_m=thick,
         plate_m=math.sqrt(surface / math.pi) / 2,
     )  # fmt: skip
-
-
-def level_for_mass_m(cavity: Cavity, finished_kg: float, melt: Material, displaced_m3: float = 0.0) -> float:
-    """Fill level that gives a finished weight [m].
-
-    Args:
-        cavity: the cavity
-        finished_kg: above zero, at most what it holds [kg]
-        melt: the material
-        displaced_m3: taken by a stick or the like [m3]
-    Raises: OutOfRange: more than the cavity holds.
-    Source: geometry
-    """
-    whole = (volume_m3(cavity, cavity.depth_m) - displaced_m3) * melt.value("density_melt")
-    require_range("finished_kg", finished_kg, 1e-6, whole * (1 + 1e-9))
-    return level_m(cavity, finished_kg / melt.value("density_melt") + displaced_m3)

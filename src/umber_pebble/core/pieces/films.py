@@ -3,8 +3,6 @@
 import math
 from dataclasses import dataclass
 
-import numpy as np
-
 from umber_pebble.core.constants import GRAVITY_M_S2
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.materials.load import Material, material
@@ -48,20 +46,6 @@ def drained_film_casson_m(
     return high
 
 
-def drained_film_bingham_m(
-    yield_pa: float, viscosity_pa_s: float, density_kg_m3: float, down_m: float, seconds: float
-) -> float:
-    """Film of a Bingham melt on an upright wall that drains [m].
-
-    h = (h_y + sqrt(h_y^2 + 4 eta z / (rho g t))) / 2.
-    Args: as for a Casson melt
-    Source: jeffreys-1930
-    """
-    pull = density_kg_m3 * GRAVITY_M_S2
-    stays = yield_pa / pull
-    return (stays + math.sqrt(stays**2 + 4 * viscosity_pa_s * down_m / (pull * seconds))) / 2
-
-
 def wall_keeps_m(melt: Material, wall_m: float, seconds: float) -> Spread:
     """What a wall keeps of a melt that is tipped out and drains, in its middle [m].
 
@@ -86,12 +70,10 @@ def wall_keeps_m(melt: Material, wall_m: float, seconds: float) -> Spread:
 
 @dataclass(frozen=True, slots=True)
 class TooThin:
-    """A shell that is tipped out against what is wanted: what the wall keeps [m], coats until it is enough, and how many pascals
-    of yield value would hold it in one (a cooler, thicker melt)."""
+    """A shell that is tipped out against what is wanted: what the wall keeps [m], and coats until it is enough."""
 
     keeps: Spread
     coats: int
-    needs_yield_pa: float
 
 
 def shell_against_film(melt: Material, wanted_m: float, wall_m: float, seconds: float) -> TooThin:
@@ -105,7 +87,7 @@ def shell_against_film(melt: Material, wanted_m: float, wall_m: float, seconds: 
     """
     keeps = wall_keeps_m(melt, wall_m, seconds)
     coats = max(1, math.ceil(wanted_m / max(keeps.likely, 1e-6) - 0.15))
-    return TooThin(keeps, coats, wanted_m * melt.value("density_melt") * GRAVITY_M_S2)
+    return TooThin(keeps, coats)
 
 
 def dip_film_m(melt: Material, high_m: float, seconds: float, withdrawn_m_s: float) -> Spread:
@@ -125,21 +107,6 @@ def dip_film_m(melt: Material, high_m: float, seconds: float, withdrawn_m_s: flo
     eta, gamma = melt.value("casson_viscosity"), usual.value("tension")
     drags = 0.944 * (eta * withdrawn_m_s) ** (2 / 3) / (gamma ** (1 / 6) * math.sqrt(density * GRAVITY_M_S2))
     return drains.map(lambda film: min(film, drags))
-
-
-def ball_wall_m(ball_kg: float, diameter_m: float, density_kg_m3: float) -> float:
-    """Mean wall of a hollow ball: R - (R^3 - 3 V / 4 pi)^(1/3) [m].
-
-    Args:
-        ball_kg: of melt in it [kg]
-        diameter_m: outside [m]
-        density_kg_m3: of the melt [kg/m3]
-    Raises: OutOfRange: more than the ball holds.
-    Source: geometry
-    """
-    radius = diameter_m / 2
-    volume = require_range("ball_kg", ball_kg / density_kg_m3, 1e-12, 4 / 3 * math.pi * radius**3)
-    return radius - float(np.cbrt(radius**3 - 3 * volume / (4 * math.pi)))
 
 
 def ball_kg(wall_m: float, diameter_m: float, density_kg_m3: float) -> float:
