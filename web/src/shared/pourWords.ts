@@ -55,7 +55,7 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
     case "turned":
       return {
         title: `Pour ${plural(n, "half", "halves")}, clip, turn`,
-        how: `${amount((p.each_kg ?? 0) * 2, "mass", units)} into every second one, clip them, turn until the wall is coated, then turn again every two minutes: ${name}. ${takes}`,
+        how: `${amount((p.each_kg ?? 0) * 2, "mass", units)} into every second one, clip them, turn until the wall is coated, and on until nothing runs any more: ${name}. ${takes}`,
         done: "Clipped and turned",
       };
     case "close":

@@ -124,7 +124,7 @@ export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
           </p>
           <p className="mt-3 text-2xl">
             {range(cook.time_s, "s", units)}
-            {bursts ? ", bursts of half a minute with a look and a stir after each" : ""}.{" "}
+            {bursts ? ", with a look and a stir after each" : ""}.{" "}
             {cook.water_kg > 0 && `${amount(cook.boiled_off_kg, "mass", units)} of it boils off. `}
             {amount(cook.water_left.likely, "share", units)} water stays in it (
             {amount(cook.water_left.low, "share", units)} to {amount(cook.water_left.high, "share", units)}).
