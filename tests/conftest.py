@@ -58,7 +58,7 @@ def make_pot(
     )
 
 
-PACES = Paces(120.0, 6.0, 10.0, 5.0, 12.0, 15.0, 8.0, 240.0, 20.0)
+PACES = Paces(120.0, 6.0, 10.0, 5.0, 12.0, 10.0, 15.0, 8.0, 240.0, 0.0, 20.0)
 WOOD = Place(material("surfaces", "wood"), 0.02, 22.0, 22.0)
 FRIDGE = Place(material("surfaces", "trivet"), 0.005, 4.0, 4.0, air_unsure_k=2.0)
 

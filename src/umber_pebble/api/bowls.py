@@ -9,7 +9,7 @@ from umber_pebble.api.schemas import Reply
 from umber_pebble.core.melts.bursts import BurstPlan
 from umber_pebble.core.melts.dip import Dipped
 from umber_pebble.core.melts.sugar import Caramel
-from umber_pebble.services import by_hand, colouring, melting, palettes, temper
+from umber_pebble.services import assembly, by_hand, colouring, melting, palettes, temper
 from umber_pebble.services.docs import Doc, Palette, PaletteColour
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.workshop import Workshop
@@ -73,8 +73,8 @@ class HandReply(Reply):
     amounts: by_hand.HandAmounts
 
 
-class StandsReply(Reply):
-    stands: by_hand.Stands
+class AssemblyReply(Reply):
+    assembly: assembly.Assembly
 
 
 def add(api: Api, workshop: Workshop, probes: Probes) -> None:
@@ -107,8 +107,8 @@ def add(api: Api, workshop: Workshop, probes: Probes) -> None:
     def hand(body: by_hand.HandAsked) -> Any:
         return {"amounts": by_hand.by_hand(workshop, body)}
 
-    def stands(body: by_hand.StandAsked) -> Any:
-        return {"stands": by_hand.stands(body)}
+    def put_together(body: assembly.AssemblyAsked) -> Any:
+        return {"assembly": assembly.assembly(workshop, body)}
 
     def curve(body: temper.CurveAsked) -> Any:
         return {"read": temper.curve_test(probes, body)}
@@ -148,7 +148,7 @@ def add(api: Api, workshop: Workshop, probes: Probes) -> None:
         ("dip", melting.DipAsked, DippedReply, dip, "A bath for dipping"),
         ("seed", temper.SeedAsked, SeedReply, seed, "Seed for a bowl"),
         ("hand", by_hand.HandAsked, HandReply, hand, "Amounts made by hand"),
-        ("stands", by_hand.StandAsked, StandsReply, stands, "Whether a piece stands"),
+        ("assembly", assembly.AssemblyAsked, AssemblyReply, put_together, "A piece put together"),
         ("curve", temper.CurveAsked, CurveReply, curve, "A cooling curve read"),
     ]
     for path, body, reply, call, summary in rows:

@@ -48,7 +48,7 @@ KITCHEN = Kitchen(
         place("bench", "Bench top", surface="wood", thickness_m=0.03),
         place("slab", "Cold slab", surface="granite", thickness_m=0.02, surface_degc=12.0),
         place("fan", "Rack by the fan", fan=True),
-        place("fridge", "Fridge", kind="fridge", air_degc=4.0),
+        place("fridge", "Fridge", kind="fridge", air_degc=4.0, moulds=6),
         place("fridge-fan", "Fridge, fan on", kind="fridge", fan=True, air_degc=4.0),
         place("freezer", "Freezer", kind="freezer", air_degc=-18.0),
     ],
@@ -76,9 +76,11 @@ KITCHEN = Kitchen(
         bend_each_s=10.0,
         fill_each_s=12.0,
         stick_each_s=5.0,
+        join_each_s=15.0,
         stir_s=15.0,
         unmould_each_s=8.0,
         clean_s=240.0,
+        dry_s=600.0,
         call_before_s=20.0,
     ),
 )
@@ -182,9 +184,17 @@ def fill(config: Config) -> None:
             ("piece-moon", 2),
             ("piece-lollipop", 8),
             ("piece-dome", 1),
+            ("piece-berry", 8),
+            ("piece-leaf", 4),
+            ("piece-cluster", 6),
+            ("piece-badge", 6),
         )
     ]
     workshop.create("order", "order-table", _order("First-light table", due + timedelta(days=8), table))
+    domes = [Line(piece_id="piece-dome", quantity=2)]
+    workshop.create("order", "order-domes", _order("Two domes", due + timedelta(days=9), domes))
+    dips = [Line(piece_id="piece-berry", quantity=24), Line(piece_id="piece-cup", quantity=6)]
+    workshop.create("order", "order-dips", _order("Comet strawberries", due + timedelta(days=9), dips))
     dark = [Line(piece_id="piece-bonbon", quantity=12)]
     workshop.create("order", "order-meteorites", _order("Dark meteorites", due + timedelta(days=6), dark))
     workshop.engine.dispose()

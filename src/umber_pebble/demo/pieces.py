@@ -12,15 +12,24 @@ from umber_pebble.services.docs import (
     StarShape,
 )
 from umber_pebble.services.piece_docs import (
+    Body,
     ClosePass,
+    ClusterPass,
     DetailPass,
+    DipPass,
+    DrizzlePass,
+    DustPass,
     FillingPass,
     FillPass,
+    Join,
     MeltRef,
     Part,
     Pass,
+    PastePass,
     Piece,
     ShellPass,
+    Spot,
+    Stand,
     StickPass,
     TurnedPass,
 )
@@ -75,6 +84,26 @@ MOULDS = {
             shape=EllipsoidShape(kind="ellipsoid", length_m=0.07, width_m=0.04, depth_m=0.018),
         ),
     ),
+    "mould-leaf": _silicone(
+        "Textured leaf mat",
+        Cavity(
+            name="Leaf", count=4, water_kg=None,
+            shape=EllipsoidShape(kind="ellipsoid", length_m=0.07, width_m=0.032, depth_m=0.0035),
+        ),
+        wall_m=0.004,
+    ),
+    "mould-mat": Mould(
+        name="Bars on a mat, 24 places", material="steel", wall_m=0.002, bears_degc=300.0, owned=1,
+        cavities=[
+            Cavity(
+                name="Place", count=24, water_kg=None,
+                shape=BarShape(
+                    kind="bar", length_m=0.06, width_m=0.06, corner_m=0.0, depth_m=0.02, draft_rad=0.0, edge_m=0.0
+                ),
+            )
+        ],
+        mat=Mat(material="silicone", thickness_m=0.001),
+    ),
     "mould-moon": Mould(
         name="Moon, two halves, 100 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1,
         cavities=[Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.1))],
@@ -98,8 +127,33 @@ def _built(
     name: str, mould: str, passes: list[Pass], cavity: int = 0, count: int = 1, bent: bool = False
 ) -> Piece:
     """A piece of one part."""
-    part = Part(name=name, count=count, mould_id=mould, cavity=cavity, passes=passes, bent=bent, stays=[])
-    return Piece(name=name, parts=[part])
+    return Piece(name=name, parts=[_part(name, mould, passes, cavity, count, bent)], joins=[], stand=None)
+
+
+def _part(name: str, mould: str, passes: list[Pass], cavity: int = 0, count: int = 1, bent: bool = False) -> Part:
+    return Part(
+        name=name, count=count, mould_id=mould, body=None, seen="mould", cavity=cavity, passes=passes, bent=bent, stays=[]
+    )  # fmt: skip
+
+
+def _dipped(name: str, body: Body, passes: list[Pass]) -> Piece:
+    """A piece that is a body with its coats."""
+    part = Part(
+        name=name, count=1, mould_id=None, body=body, seen="mould", cavity=0, passes=passes, bent=False, stays=[]
+    )
+    return Piece(name=name, parts=[part], joins=[], stand=None)
+
+
+def _dip(of: MeltRef, line_m: float | None = None, slant_rad: float = 0.0) -> DipPass:
+    return DipPass(
+        kind="dip", melt=of, line_m=line_m, slant_rad=slant_rad, thick_m=None, second=None, second_frac=0.0
+    )  # fmt: skip
+
+
+def _bead(part: int, to: int, melt: MeltRef, count: int, seam_m: float, props: int) -> Join:
+    return Join(
+        part=part, to=to, by="melt", melt=melt, count=count, seam_m=seam_m, dots=0, bead_m=0.004, gap_m=0.0, deep_m=0.0, props=props
+    )  # fmt: skip
 
 
 def _solid(
@@ -120,31 +174,63 @@ PIECES = {
     "piece-lens": _solid("Comet lens, bent", "isomalt", "mould-lens", 0.003, bent=True),
     "piece-lollipop": _solid(
         "Ringed-planet lollipop", "coating", "mould-planet", 0.006,
-        stick=StickPass(kind="stick", diameter_m=0.004, inside_m=0.03, taken_out=False),
+        stick=StickPass(kind="stick", diameter_m=0.004, inside_m=0.03, taken_out=False, reseated=False),
     ),
     "piece-star": _solid("Sampler star", "coating", "mould-sky", 0.0075),
     "piece-meteorite": _solid("Meteorite", "coating", "mould-sky", 0.0145, cavity=1),
     "piece-bonbon": _solid("Meteorite, dark", "dark", "mould-sky", 0.0145, cavity=1),
     "piece-pane": _solid("Dome pane", "isomalt", "mould-pane", 0.003),
     "piece-pop": _built("Night-sky pop", "mould-pop", [
-        DetailPass(kind="detail", name="Moon cap", melt=_melt("coating", MOON), share_frac=0.16, thick_m=0.0012),
-        ShellPass(kind="shell", melt=_melt("coating", NIGHT_BLUE), thick_m=0.0016, emptied=False, sides=False),
-        StickPass(kind="stick", diameter_m=0.004, inside_m=0.045, taken_out=False),
+        DetailPass(kind="detail", name="Moon cap", melt=_melt("coating", MOON), share_frac=0.16, thick_m=0.0012, outline=None),
+        ShellPass(kind="shell", melt=_melt("coating", NIGHT_BLUE), thick_m=0.0016, emptied=False, sides=False, dwell_s=0.0),
+        StickPass(kind="stick", diameter_m=0.004, inside_m=0.045, taken_out=False, reseated=True),
         FillingPass(kind="filling", filling="cake", gap_m=0.0022, kg=None, degc=20.0, loss_frac=0.05),
         ClosePass(kind="close", melt=_melt("coating", NIGHT_BLUE)),
     ]),
     "piece-filled": _built("Filled meteorite", "mould-sky", [
-        DetailPass(kind="detail", name="Ochre streak", melt=_melt("coating", OCHRE), share_frac=0.1, thick_m=0.0006),
-        ShellPass(kind="shell", melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False),
+        DetailPass(kind="detail", name="Ochre streak", melt=_melt("coating", OCHRE), share_frac=0.1, thick_m=0.0006, outline=None),
+        ShellPass(kind="shell", melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False, dwell_s=20.0),
         FillingPass(kind="filling", filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
         ClosePass(kind="close", melt=_melt("dark")),
     ], cavity=1),
-    "piece-moon": _built("Hollow moon", "mould-moon", [
-        DetailPass(kind="detail", name="Craters", melt=_melt("coating", "#5b4a78"), share_frac=0.12, thick_m=0.0008),
-        TurnedPass(kind="turned", melt=_melt("coating", MOON), ball_kg=0.113),
-    ], count=2),
-    "piece-dome": Piece(name="Dome of panes", parts=[
-        Part(name="Pane", count=8, mould_id="mould-pane", cavity=0, passes=[_fill("isomalt", 0.003)], bent=False, stays=[]),
-        Part(name="Hatch", count=1, mould_id="mould-disc", cavity=0, passes=[_fill("isomalt", 0.004)], bent=False, stays=[]),
+    "piece-moon": Piece(
+        name="Hollow moon",
+        parts=[
+            _part("Half", "mould-moon", [
+                DetailPass(kind="detail", name="Craters", melt=_melt("coating", "#5b4a78"), share_frac=0.12, thick_m=0.0008, outline=None),
+                TurnedPass(kind="turned", melt=_melt("coating", MOON), ball_kg=0.113),
+            ], count=2),
+        ],
+        joins=[_bead(0, 0, _melt("coating", MOON), 1, 0.314, 0)], stand=None,
+    ),
+    "piece-dome": Piece(
+        name="Dome of panes",
+        parts=[_part("Pane", "mould-pane", [_fill("isomalt", 0.003)], count=8), _part("Hatch", "mould-disc", [_fill("isomalt", 0.004)])],
+        joins=[_bead(0, 0, _melt("isomalt"), 8, 0.12, 2), _bead(1, 0, _melt("isomalt"), 1, 0.15, 2)],
+        stand=Stand(
+            spots=[Spot(x_m=0.0, z_m=0.06), Spot(x_m=0.0, z_m=0.12)], base_m=0.2, base_deep_m=0.2, foot_wide_m=0.08,
+            foot_thick_m=0.003, wire_m=0.0005, wire_in_m=0.01,
+        ),
+    ),
+    "piece-berry": _dipped(
+        "Comet strawberry",
+        Body(name="Strawberry", made_of="fruit", shape="cone", diameter_m=0.034, high_m=0.042, degc=8.0, tray=20),
+        [
+            _dip(_melt("coating", NIGHT_BLUE), 0.032, 0.3),
+            DrizzlePass(kind="drizzle", melt=_melt("coating", MOON), length_m=0.25, bore_m=0.0015),
+        ],
+    ),
+    "piece-cup": _dipped(
+        "Crater cup",
+        Body(name="Balloon, 80 mm", made_of="balloon", shape="ball", diameter_m=0.08, high_m=0.09, degc=21.0, tray=8),
+        [_dip(_melt("coating", MOON), 0.035), _dip(_melt("coating", MOON), 0.03)],
+    ),
+    "piece-leaf": _built("Laurel leaf", "mould-leaf", [_fill("isomalt", 0.0018)], bent=True),
+    "piece-cluster": _built("Asteroid cluster", "mould-mat", [
+        ClusterPass(kind="cluster", name="Roasted nuts", melt=_melt("dark"), inside_kg=0.012, melt_frac=0.35),
+        DustPass(kind="dust", name="Salt flakes", kg=0.0003, on_wet=True),
+    ]),
+    "piece-badge": _built("Observatory badge", "mould-disc", [
+        PastePass(kind="paste", paste="fondant", kg=0.012),
     ]),
 }  # fmt: skip

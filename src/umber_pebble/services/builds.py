@@ -5,26 +5,39 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
 from umber_pebble.core.heat.piece import Stay as StayCase
-from umber_pebble.core.materials.load import material
-from umber_pebble.core.pieces.build import BuildFault, lay
+from umber_pebble.core.materials.load import material, materials
+from umber_pebble.core.moulds.cavity import Cavity
+from umber_pebble.core.moulds.outline import Circle
+from umber_pebble.core.moulds.walled import Walled
+from umber_pebble.core.pieces.body import Body
+from umber_pebble.core.pieces.build import lay
 from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.pieces.coats import lay_on
+from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.layers import Laid
 from umber_pebble.core.pieces.passes import (
     Centre,
     Close,
+    Cluster,
     Detail,
+    Dip,
+    Dollop,
+    Drizzle,
     Dust,
     Fill,
     Filling,
     Melt,
     Pass,
+    Paste,
     Rod,
     Shell,
     Turned,
+    melts_of,
 )
-from umber_pebble.core.plan.problem import Handful, Line, Paces
+from umber_pebble.core.plan.problem import Handful, HandStep, Line, Paces
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate
+from umber_pebble.core.spread import Spread
 from umber_pebble.services import piece_docs as d
 from umber_pebble.services.docs import Mould, OwnMaterial
 from umber_pebble.services.materials_own import castable
@@ -32,29 +45,61 @@ from umber_pebble.services.shapes import mould_case
 
 PASS_WORDS = {
     "dust": "dust", "detail": "detail", "shell": "shell", "stick": "stick", "centre": "centre", "filling": "filling",
-    "close": "close", "fill": "fill", "turned": "turned",
+    "close": "close", "fill": "fill", "turned": "turned", "paste": "paste", "print": "print", "drizzle": "drizzle",
+    "dollop": "dollops", "cluster": "cluster", "dip": "dip",
 }  # fmt: skip
+WET = {"stick": "stick", "dust": "sprinkle", "print": "sprinkle"}
+"""What hands do to a melt that is still soft."""
+MAT_M = 0.001
 
 
 @dataclass(frozen=True, slots=True)
 class Built:
-    """A part laid into its mould."""
+    """A part laid into its mould, or on its body; a body lies on a mat on its tray."""
 
     mould: MouldCase
+    body: Body | None
     passes: tuple[Pass, ...]
     laid: list[Laid]
     faults: list[BuildFault]
 
+    def again(self, passes: tuple[Pass, ...]) -> list[Laid]:
+        """Other passes laid where these are."""
+        return (lay(self.mould.cavity, passes) if self.body is None else lay_on(self.body, passes))[0]
 
-def build_of(part: d.Part, mould: Mould, own: Mapping[str, OwnMaterial]) -> Built:
-    """A part's passes laid into its mould.
+
+def build_of(part: d.Part, mould: Mould | None, own: Mapping[str, OwnMaterial]) -> Built:
+    """A part's passes laid into its mould, or on its body where it has none.
 
     Raises: OutOfRange: a material or cavity that is not there, a number no pass may have.
     """
-    case = mould_case(part.mould_id, mould, part.cavity)
     passes = tuple(_pass(one, own, f"passes.{i}") for i, one in enumerate(part.passes))
+    if part.body is not None:
+        body, case = _body(part.body)
+        laid, faults = lay_on(body, passes, case.bears_degc)
+        return Built(case, body, passes, laid, faults)
+    assert mould is not None and part.mould_id is not None
+    case = mould_case(part.mould_id, mould, part.cavity)
     laid, faults = lay(case.cavity, passes, case.bears)
-    return Built(case, passes, laid, faults)
+    return Built(case, None, passes, laid, faults)
+
+
+def _body(doc: d.Body) -> tuple[Body, MouldCase]:
+    """A body, and the tray it lies on after its dip, as a plan takes it."""
+    former = doc.made_of in materials("formers")
+    of = material("formers" if former else "fillings", doc.made_of)
+    body = Body(
+        doc.shape, doc.diameter_m, doc.high_m, of, of.value("skin") if former else None, doc.degc, not former
+    )
+    mat = material("moulds", "silicone")
+    bears = of.value("bears") if "bears" in of.properties else mat.value("bears")
+    cavity = Cavity(Walled(Circle(doc.diameter_m), min(doc.high_m, 0.1)))
+    return body, MouldCase(body_key(doc), 0, mat, MAT_M, cavity, doc.tray, 1, bears, doc.name)
+
+
+def body_key(doc: d.Body) -> str:
+    """What a body is known by where a mould would be. Two alike share their tray."""
+    return f"body-{doc.name.lower()}"
 
 
 def _melt(ref: d.MeltRef, own: Mapping[str, OwnMaterial], path: str) -> Melt:
@@ -66,9 +111,10 @@ def _pass(one: d.Pass, own: Mapping[str, OwnMaterial], path: str) -> Pass:
         case d.DustPass():
             return Dust(one.kg, one.on_wet)
         case d.DetailPass():
-            return Detail(_melt(one.melt, own, f"{path}.melt"), one.share_frac, one.thick_m)
+            outline = tuple((x, y) for x, y in one.outline) if one.outline else None
+            return Detail(_melt(one.melt, own, f"{path}.melt"), one.share_frac, one.thick_m, outline)
         case d.ShellPass():
-            return Shell(_melt(one.melt, own, f"{path}.melt"), one.thick_m, one.emptied, one.sides)
+            return Shell(_melt(one.melt, own, f"{path}.melt"), one.thick_m, one.emptied, one.sides, one.dwell_s)
         case d.StickPass():
             return Rod(one.diameter_m, one.inside_m, one.taken_out)
         case d.CentrePass():
@@ -89,23 +135,28 @@ def _pass(one: d.Pass, own: Mapping[str, OwnMaterial], path: str) -> Pass:
             )
         case d.TurnedPass():
             return Turned(_melt(one.melt, own, f"{path}.melt"), one.ball_kg)
-
-
-def last_melt(part: d.Part) -> d.MeltRef:
-    """The melt a part is unmoulded in: what its break rate is kept by.
-
-    Raises: OutOfRange: none of its passes melts anything.
-    """
-    if not part.melts:
-        raise OutOfRange("a part needs a pass with a melt", path="passes", got=len(part.passes))
-    return part.melts[-1]
+        case d.PastePass():
+            return Paste(material("pastes", one.paste), one.kg)
+        case d.PrintPass():
+            return Dust(0.0, one.on_wet)
+        case d.DrizzlePass():
+            return Drizzle(_melt(one.melt, own, f"{path}.melt"), one.length_m, one.bore_m)
+        case d.DollopPass():
+            return Dollop(_melt(one.melt, own, f"{path}.melt"), one.count, one.diameter_m)
+        case d.ClusterPass():
+            return Cluster(_melt(one.melt, own, f"{path}.melt"), one.inside_kg, one.melt_frac)
+        case d.DipPass():
+            second = _melt(one.second, own, f"{path}.second") if one.second else None
+            melt = _melt(one.melt, own, f"{path}.melt")
+            return Dip(melt, one.line_m, one.slant_rad, one.thick_m, second, one.second_frac if second else 0.0)
 
 
 def lines_of(
     part: d.Part, built: Built, name: str, item: int, quantity: int, rate: BreakRate,
     lies: tuple[tuple[StayCase, str], ...], paces: Paces, start: int,
 ) -> list[Line]:  # fmt: skip
-    """A part as lines of a plan, one for each melt of each pass, each on the one before; start is the number of the first.
+    """A part as lines of a plan, one for each melt of each pass, each on the one before; none where nothing is melted; start is
+    the number of the first.
 
     Raises: OutOfRange: a pass that cannot be.
     """
@@ -123,59 +174,55 @@ def lines_of(
         )  # fmt: skip
     lines: list[Line] = []
     waiting: list[Handful] = []
-    several, wet = sum(1 for row in built.laid if row.cast) > 1, -2
+    several, wet, reseat = sum(1 for row in built.laid if row.cast) > 1, -2, list[Handful]()
     for row in built.laid:
         doc = part.passes[row.index]
         if row.cast is None:
             # right after a melt it goes into what is still soft
-            work = (
-                "stick"
-                if isinstance(doc, d.StickPass)
-                else "sprinkle"
-                if isinstance(doc, d.DustPass) and doc.on_wet
-                else None
-            )
+            work = WET.get(doc.kind) if not isinstance(doc, (d.DustPass, d.PrintPass)) or doc.on_wet else None
             if work and row.index == wet + 1:
                 lines[-1] = replace(lines[-1], work=work)
-            else:
-                waiting.append(_handful(doc, row, paces))
+                continue
+            waiting.append(_handful(doc, row, paces))
+            if isinstance(doc, d.StickPass) and doc.reseated:
+                reseat.append(Handful("stick", "the stick, drawn back and reseated", 0.0, paces.stick_each_s))
+            elif isinstance(doc, d.FillingPass):
+                waiting, reseat = waiting + reseat, []
             continue
         wet = row.index
+        if isinstance(doc, d.ClusterPass):
+            waiting.append(Handful("centre", doc.name, doc.inside_kg, paces.fill_each_s))
         words = f"{name}, {_word(doc)}" if several else name
-        for key, share in _shares(built.passes[row.index]):
-            cast = row.cast if share == 1.0 else _share_of(row.cast, share)
-            after = start + len(lines) - 1 if lines else None
-            line = Line(
-                words,
-                quantity,
-                key,
-                built.mould,
-                cast,
-                None,
-                rate,
-                (),
-                row.under,
-                after,
-                False,
-                tuple(waiting),
-                item,
-                _laid_on(doc),
-            )
-            lines.append(line)
+        for melt, share in melts_of(built.passes[row.index]):
+            lines.append(
+                Line(
+                    words, quantity, melt.key, built.mould, row.cast if share == 1.0 else _share_of(row.cast, share), None, rate,
+                    (), row.under, start + len(lines) - 1 if lines else None, False, tuple(waiting), item, _laid_on(doc),
+                    _dipped(built.passes[row.index], built.body),
+                )
+            )  # fmt: skip
             waiting = []
     if not lines:
-        raise OutOfRange("a part needs a pass with a melt", path=f"lines.{item}.piece_id", got=name)
+        return []
     if part.bent:
         lines[-1] = replace(lines[-1], work="bend")
     lines[-1] = replace(lines[-1], last=True, lies=lies)
     return lines
 
 
-def _shares(one: Pass) -> list[tuple[str, float]]:
-    if isinstance(one, Fill) and one.second is not None and one.second_frac > 0:
-        return [(one.melt.key, 1 - one.second_frac), (one.second.key, one.second_frac)]
-    melt: Melt = one.melt  # type: ignore[union-attr]
-    return [(melt.key, 1.0)]
+def pressed(part: d.Part, built: Built, name: str, item: int, quantity: int, paces: Paces) -> HandStep:
+    """A part with no melt in it, as a step of a plan: pressed of paste, and firm after a while."""
+    firms = [material("pastes", doc.paste).spread("firms") for doc in part.passes if isinstance(doc, d.PastePass)]
+    rests = max(firms, key=lambda s: s.high, default=Spread(0.0, 0.0, 0.0))
+    kg = sum(row.finished.value.likely for row in built.laid)
+    takes = sum(_handful(part.passes[row.index], row, paces).each_s for row in built.laid)
+    return HandStep("press", name, item, quantity, kg, takes + paces.unmould_each_s, rests)
+
+
+def _dipped(one: Pass, body: Body | None) -> tuple[float, float] | None:
+    if not isinstance(one, Dip) or body is None:
+        return None
+    return (body.high_m if one.line_m is None else one.line_m), body.diameter_m
 
 
 def _share_of(cast: CastAmounts, share: float) -> CastAmounts:
@@ -196,8 +243,11 @@ def _word(doc: d.Pass) -> str:
 
 
 def _handful(doc: d.Pass, row: Laid, paces: Paces) -> Handful:
-    name = doc.name if isinstance(doc, (d.DustPass, d.CentrePass)) else PASS_WORDS[doc.kind]
+    name = doc.name if isinstance(doc, (d.DustPass, d.CentrePass, d.PrintPass)) else PASS_WORDS[doc.kind]
     if isinstance(doc, d.FillingPass):
         name = material("fillings", doc.filling).name
+    elif isinstance(doc, d.PastePass):
+        name = material("pastes", doc.paste).name
     takes = paces.stick_each_s if isinstance(doc, d.StickPass) else paces.fill_each_s
-    return Handful(doc.kind, name, row.poured.value.likely, takes)
+    key = doc.filling if isinstance(doc, d.FillingPass) else ""
+    return Handful(doc.kind, name, row.poured.value.likely, takes, key)

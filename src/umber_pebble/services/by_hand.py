@@ -1,4 +1,4 @@
-"""Amounts for what is piped, dropped, joined or dipped by hand, and whether a piece stands, bears its foot and hangs."""
+"""Amounts for what is piped, dropped, joined, dipped or mixed by hand."""
 
 import math
 from dataclasses import dataclass
@@ -9,15 +9,8 @@ from pydantic import Field
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.pieces.assembly import (
-    Standing,
-    Weight,
-    foot_stress_pa,
-    foot_thickness_m,
-    hangs,
-    standing,
-)
 from umber_pebble.core.pieces.films import ball_kg, bead_kg, dip_film_m, dollop_kg, line_kg
+from umber_pebble.core.pieces.ratios import Mixed, mixed_of, usual_first_frac
 from umber_pebble.core.spread import Spread, combine
 from umber_pebble.services.doc_base import Doc, Id, Whole
 from umber_pebble.services.explorer import melt_of
@@ -42,32 +35,15 @@ class HandAsked(Doc):
     dipped: Whole = Field(ge=0, le=5000)
     dip_m: float = Field(ge=0.003, le=0.2)
     high_m: float = Field(ge=0.003, le=0.2)
-
-
-class StandPart(Doc):
-    """A part where it stands, its middle over the board [m]."""
-
-    kg: float
-    x_m: float = Field(ge=-1, le=1)
-    z_m: float = Field(ge=0, le=2)
-
-
-class StandAsked(Doc):
-    """A piece put together: its parts, the rectangle it stands on, the foot that carries it, and a wire to hang it from."""
-
-    of: Literal["sugar", "fat"]
-    parts: list[StandPart] = Field(min_length=1, max_length=20)
-    base_m: float = Field(ge=0.005, le=1)
-    base_deep_m: float = Field(ge=0.005, le=1)
-    foot_wide_m: float
-    foot_thick_m: float
-    wire_m: float
-    wire_in_m: float
+    mixture: Literal["ganache", "ganache_milk", "ganache_white", "cake"]
+    mixed_kg: float = Field(ge=0, le=50)
+    first_frac: float | None = Field(ge=0, le=1, description="of the first part; None: the usual")
 
 
 @dataclass(frozen=True, slots=True)
 class HandAmounts:
-    """Grams of each, all of them together, and the coat on a dipped piece [kg, m]."""
+    """Grams of each, all of them together, and the coat on a dipped piece [kg, m]; what a filling is mixed of, and the usual share
+    of its first part."""
 
     lines: Explained
     dollops: Explained
@@ -75,17 +51,8 @@ class HandAmounts:
     ball: Explained
     dip: Explained
     coat_m: Spread
-
-
-@dataclass(frozen=True, slots=True)
-class Stands:
-    """How a piece stands; the stress in its foot against what is safe to plan with, and the foot that would be [frac, m]; how many
-    times over the wire carries it."""
-
-    standing: Standing
-    foot_frac: float
-    foot_needs_m: float
-    hangs: float
+    mixed: Mixed
+    usual_frac: float
 
 
 def by_hand(workshop: Workshop, asked: HandAsked) -> HandAmounts:
@@ -122,22 +89,5 @@ def by_hand(workshop: Workshop, asked: HandAsked) -> HandAmounts:
         over(combine(0.0, [[0.0]]) if not asked.dipped else coat.times(area * density * asked.dipped), asked.dipped,
              "wall and tip of a round piece x coat that stays after draining x how many", ("coat", coat.likely, "m"),
              ("dipped", asked.dipped, "count"), source="casson-1959"),
-        coat,
-    )  # fmt: skip
-
-
-def stands(asked: StandAsked) -> Stands:
-    """Whether a piece stands, its foot bears it, and a wire carries it.
-
-    Raises: OutOfRange: a weight or size that cannot be.
-    """
-    w, d = asked.base_m / 2, asked.base_deep_m / 2
-    base = [(-w, -d), (w, -d), (w, d), (-w, d)]
-    found = standing([Weight(p.kg, p.x_m, 0.0, p.z_m) for p in asked.parts], base)
-    strength = material("kitchen", asked.of, "strength")
-    safe = strength.value("bends") / strength.value("safety")
-    stress = foot_stress_pa(found.kg, found.middle_m[0], asked.foot_wide_m, asked.foot_thick_m)
-    return Stands(
-        found, stress / safe, foot_thickness_m(found.kg, found.middle_m[0], asked.foot_wide_m, asked.of),
-        hangs(found.kg, asked.wire_m, asked.wire_in_m, asked.of),
+        coat, mixed_of(asked.mixture, asked.mixed_kg, asked.first_frac), usual_first_frac(asked.mixture),
     )  # fmt: skip

@@ -36,6 +36,15 @@ class Place(Doc):
     thickness_m: float = Field(ge=0.001, le=0.2)
     surface_degc: float | None = Field(ge=-30, le=60, description="None: as warm as its air")
     air_degc: float | None = Field(ge=-30, le=45, description="None: the room's air")
+    moulds: Whole | None = Field(
+        ge=1, le=500, description="how many moulds or trays lie there at once; None: enough"
+    )
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, doc: object) -> object:
+        """A place of an older version had room enough."""
+        return {"moulds": None, **doc} if isinstance(doc, dict) else doc
 
 
 class Vessel(Doc):
@@ -53,18 +62,21 @@ class Paces(Doc):
     bend_each_s: float = Field(ge=1, le=600)
     stick_each_s: float = Field(ge=1, le=600)
     fill_each_s: float = Field(ge=1, le=600)
+    join_each_s: float = Field(ge=1, le=600)
     stir_s: float = Field(ge=1, le=120)
     unmould_each_s: float = Field(ge=1, le=600)
     clean_s: float = Field(ge=0, le=7200)
+    dry_s: float = Field(ge=0, le=86_400)
     call_before_s: float = Field(ge=0, le=600)
 
     @model_validator(mode="before")
     @classmethod
     def _older(cls, doc: object) -> object:
-        """An older kitchen had no pace for fillings: as long as a bend takes."""
-        if isinstance(doc, dict) and "fill_each_s" not in doc and "bend_each_s" in doc:
-            return doc | {"fill_each_s": doc["bend_each_s"]}
-        return doc
+        """An older kitchen had no pace for fillings and joins: as long as a bend takes; and its moulds were dry at once."""
+        if not isinstance(doc, dict):
+            return doc
+        missing = {name for name in ("fill_each_s", "join_each_s") if name not in doc and "bend_each_s" in doc}
+        return {"dry_s": 0.0, **doc} | dict.fromkeys(missing, doc["bend_each_s"])
 
 
 class Kitchen(Doc):

@@ -26,7 +26,8 @@ from umber_pebble.services.docs import Doc, Id, Kitchen
 from umber_pebble.services.materials_own import own_material
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.piece_docs import Stay as StayDoc
-from umber_pebble.services.snapshot import pick, pot_case, prior_loss, way_of
+from umber_pebble.services.places import pick, way_of
+from umber_pebble.services.snapshot import pot_case, prior_loss
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
 
 FRAMES = 72
@@ -268,8 +269,8 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
     piece = workshop.get("piece", asked.piece_id).doc
     assert isinstance(piece, Piece)
     part = piece.parts[0]
-    stored = workshop.get("mould", part.mould_id).doc
-    assert isinstance(stored, docs.Mould)
+    stored = workshop.get("mould", part.mould_id).doc if part.mould_id else None
+    assert stored is None or isinstance(stored, docs.Mould)
     with workshop.session() as session:
         built = build_of(part, stored, own_materials(session))
     case, amount = built.mould, next((row.cast for row in reversed(built.laid) if row.cast), None)

@@ -22,7 +22,8 @@ from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.cooks import PotCook, make_cooks, round_windows
 from umber_pebble.core.plan.problem import FatMelt, PlanInput, SugarCook
-from umber_pebble.services.snapshot import Snapshot, break_key, place_degc, places, plan_input
+from umber_pebble.services.places import place_degc
+from umber_pebble.services.snapshot import Snapshot, break_key, places, plan_input
 from umber_pebble.store.models import Calibration, Run
 
 

@@ -26,7 +26,8 @@ from umber_pebble.core.plan.compile import check_vessel
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.docs import Doc, Id, Kitchen
 from umber_pebble.services.explorer import melt_of
-from umber_pebble.services.snapshot import HALF, FactorSpread, oven_case, pick, pot_case, prior_loss, ring_case
+from umber_pebble.services.places import pick
+from umber_pebble.services.snapshot import HALF, FactorSpread, oven_case, pot_case, prior_loss, ring_case
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, ovens
 
 WAFER_LOW, WAFER_HIGH = 0.8, 1.25

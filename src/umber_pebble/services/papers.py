@@ -98,9 +98,7 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
 
     Raises: NotFound, and whatever keeps the plan from being made.
     """
-    order, kitchen, units, problem, plan = _planned(workshop, order_id)
-    with workshop.session() as session:
-        moulds = {line.mould.mould_id: load(session, "mould", line.mould.mould_id).doc for line in problem.lines}
+    order, kitchen, units, _, plan = _planned(workshop, order_id)
     places = {p.id: p.name for p in kitchen.places}
     blocks = []
     for i, card in enumerate(plan.cards):
@@ -119,10 +117,9 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
                 f"{card.casts} x {paper.mass(row.each_kg, units)}", row.name, f"melt {row.cook + 1}, {high}",
                 ", ".join(places[p] for p in row.place_ids), f"{until} after {paper.minutes(row.sets.high)}",
             ))  # fmt: skip
-        mould = getattr(moulds[card.mould_id], "name", "")
         blocks.append(
             Block(
-                f"Card {i + 1}: {mould}, {card.casts} cavities",
+                f"Card {i + 1}: {card.mould}, {card.casts} cavities",
                 ("each cavity", "pass", "how", "lies", "sets"),
                 rows,
             )

@@ -6,24 +6,27 @@ from pydantic import Field
 
 from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
 from umber_pebble.core.heat.piece import Casting, Stay, Under
+from umber_pebble.core.heat.skin import Skin
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.pieces.build import BuildFault, lay
+from umber_pebble.core.moulds.cavity import slab_m
+from umber_pebble.core.pieces.body import profile
 from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.films import TooThin, shell_against_film
 from umber_pebble.core.pieces.layers import Laid
 from umber_pebble.core.pieces.passes import Shell, melts_of
-from umber_pebble.core.pieces.section import Layer, layers_of
+from umber_pebble.core.pieces.pours import poured_at
+from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.plan.cooks import ready_for_next
-from umber_pebble.core.spread import Spread, combine
+from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.services.builds import Built, build_of
 from umber_pebble.services.docs import Doc, Kitchen, Mould, Place
 from umber_pebble.services.piece_docs import Part
 from umber_pebble.services.piece_docs import Stay as StayDoc
+from umber_pebble.services.places import place_case, way_of
 from umber_pebble.services.planning import Section, section_of
-from umber_pebble.services.snapshot import way_of
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
 
 LEVELS, STEPS = 24, 20
@@ -88,8 +91,8 @@ class PartFigures:
     """A part worked out: its section, its passes as layers and rows, what cannot be; its weight; a round of its mould."""
 
     section: Section
-    cavities: int
     layers: list[Layer]
+    cavities: int
     rows: list[PassRow]
     faults: list[BuildFault]
     finished: Explained
@@ -107,7 +110,7 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
     built, kitchen = _built(workshop, asked.part)
     last = max((row.index for row in built.laid if row.cast), default=-1)
     rows, cools, stretches, now, spreads = list[PassRow](), None, list[Stretch](), 0.0, list[Spread]()
-    casts, whole = built.mould.cavities * built.mould.owned, 0.0
+    casts, whole = built.mould.at_once, 0.0
     for row in built.laid:
         hands = _hands_s(asked.part, row, kitchen)
         sets, keeps = None, None
@@ -119,7 +122,7 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
             sets = w.at["unmould"] if row.index == last else ready_for_next(fat, w)
             spreads.append(sets)
             stretches.append(Stretch(row.index, "sets", now, now := now + sets.likely))
-            keeps = _keeps(built, row)
+            keeps = _keeps(built, row, kitchen)
             if row.index == last:
                 cools = Cools(place, pour, w.at, [name for name in w.at if w.never(name)])
         whole += row.finished.value.likely
@@ -144,9 +147,8 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
         *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid), sources=("geometry",),
     )  # fmt: skip
     return PartFigures(
-        section_of(built.mould.cavity, built.mould.wall_m, asked.cut_frac),
+        *_cut(built, asked.cut_frac),
         casts,
-        layers_of(built.mould.cavity, built.passes, built.laid, asked.cut_frac),
         rows,
         built.faults,
         finished,
@@ -157,9 +159,21 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
     )
 
 
+def _cut(built: Built, cut_frac: float) -> tuple[Section, list[Layer]]:
+    if built.body is None:
+        cavity = built.mould.cavity
+        layers = layers_of(cavity, built.passes, built.laid, cut_frac)
+        return section_of(cavity, built.mould.wall_m, cut_frac), layers
+    body = built.body
+    ring = [[x, z] for x, z in profile(body.shape, body.diameter_m, body.high_m).exterior.coords]
+    section = Section([ring], body.diameter_m, body.diameter_m, body.high_m, 0.0, True)
+    return section, layers_on(body, built.passes, built.laid, cut_frac)
+
+
 def _built(workshop: Workshop, part: Part) -> tuple[Built, Kitchen]:
-    mould, kitchen = workshop.get("mould", part.mould_id).doc, workshop.get("kitchen", KITCHEN_ID).doc
-    assert isinstance(mould, Mould)
+    mould = workshop.get("mould", part.mould_id).doc if part.mould_id else None
+    kitchen = workshop.get("kitchen", KITCHEN_ID).doc
+    assert mould is None or isinstance(mould, Mould)
     assert isinstance(kitchen, Kitchen)
     with workshop.session() as session:
         own = own_materials(session)
@@ -173,12 +187,28 @@ def _hands_s(part: Part, row: Laid, kitchen: Kitchen) -> float:
     return kitchen.paces.pour_each_s if row.cast is not None else kitchen.paces.fill_each_s
 
 
-def _keeps(built: Built, row: Laid) -> TooThin | None:
+def _keeps(built: Built, row: Laid, kitchen: Kitchen) -> TooThin | None:
+    """What a wall keeps of a shell that is tipped out: its film, and the skin that set while the mould stood full."""
     one = built.passes[row.index]
-    if not isinstance(one, Shell) or not one.emptied:
+    if not isinstance(one, Shell) or not one.emptied or not one.melt.material.flags.get("fat", False):
         return None
-    drains = material("kitchen", "usual", "film").value("drains")
-    return shell_against_film(one.melt.material, one.thick_m, built.mould.cavity.depth_m, drains)
+    cavity, drains = built.mould.cavity, material("kitchen", "usual", "film").value("drains")
+    half = slab_m(cavity, cavity.depth_m).likely
+    pour, _ = poured_at(one.melt.material)
+    cold = [p for p in kitchen.places if p.kind == "fridge"]
+
+    def skin(place: Place) -> Skin:
+        path = (Stay(0.0, place_case(place, kitchen)),)
+        return Skin(
+            Casting(
+                one.melt.material, built.mould.material, exact(half), half, built.mould.wall_m, pour, None, path
+            )
+        )
+
+    here = skin(kitchen.places[0])
+    return shell_against_film(
+        one.melt.material, one.thick_m, cavity.depth_m, drains, one.dwell_s, here, skin(cold[0]) if cold else here
+    )
 
 
 def _windows(
@@ -187,30 +217,15 @@ def _windows(
     """How a pass sets where its material usually does, poured anywhere between as hot as it may be and its closing."""
     stays = part.stays or [StayDoc(from_s=0.0, place_id=_sets_in(kitchen, melt).id, care="none")]
     way = way_of(stays, kitchen, "stays")
-    tg, pour = None, _poured_at(melt)
-    if not melt.flags.get("fat", False):
-        tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
+    pour, tg = poured_at(melt)
     path: tuple[Stay, ...] = tuple(stay for stay, _ in way)
     cold = path[0].place.surface_degc
     casting = Casting(
         melt, built.mould.material, cast.slab, cast.plate_m, built.mould.wall_m, pour, tg, path,
-        tuple(Under(of, thick, cold) for of, thick in row.under), thin_m=cast.thin_m, thick_m=cast.thick_m,
+        tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in row.under), thin_m=cast.thin_m, thick_m=cast.thick_m,
     )  # fmt: skip
     names = {place.id: place.name for place in kitchen.places}
     return windows_s(casting), ", then ".join(dict.fromkeys(names[place_id] for _, place_id in way)), pour
-
-
-def _poured_at(melt: Material) -> Spread:
-    """Where no vessel is known: a couverture where it works, others anywhere from the closing of their window up."""
-    if "work_at" in melt.properties:
-        return melt.spread("work_at")
-    if melt.flags.get("fat", False):
-        closes, hottest = melt.value("melts_at"), melt.value("pour_below")
-    else:
-        tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
-        closes = temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
-        hottest = melt.value("cook_to")
-    return Spread(closes, (closes + hottest) / 2, hottest)
 
 
 def _sets_in(kitchen: Kitchen, melt: Material) -> Place:
@@ -219,7 +234,7 @@ def _sets_in(kitchen: Kitchen, melt: Material) -> Place:
     return [*cold, *kitchen.places][0]
 
 
-SOLVED = {"fill": "level_m", "shell": "thick_m", "detail": "thick_m", "filling": "gap_m"}
+SOLVED = {"fill": "level_m", "shell": "thick_m", "detail": "thick_m", "filling": "gap_m", "dip": "thick_m"}
 
 
 def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
@@ -234,12 +249,13 @@ def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
     if name is None:
         raise Missing("this pass is not by weight", path="index", got=asked.index)
     built, _ = _built(workshop, asked.part)
-    cavity, passes = built.mould.cavity, built.passes[: asked.index + 2]
+    deep = built.mould.cavity.depth_m if built.body is None else built.body.diameter_m / 4
+    passes = built.passes[: asked.index + 2]
     by_volume = asked.finished_kg is None
 
     def amount(value: float) -> float:
         changed = replace(passes[asked.index], **{name: value, **({"kg": None} if name == "gap_m" else {})})
-        laid, _ = lay(cavity, (*passes[: asked.index], changed, *passes[asked.index + 1 :]))
+        laid = built.again((*passes[: asked.index], changed, *passes[asked.index + 1 :]))
         row = next((r for r in laid if r.index == asked.index), None)
         if row is None:
             return 0.0
@@ -248,11 +264,11 @@ def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
     wanted, path = (asked.volume_m3, "volume_m3") if by_volume else (asked.finished_kg, "finished_kg")
     assert wanted is not None
     # amounts grow with level and thickness, and fall with a gap; what cannot be counts as nothing
-    most, at = max((amount(v), v) for v in (cavity.depth_m * (i + 1) / LEVELS for i in range(LEVELS)))
+    most, at = max((amount(v), v) for v in (deep * (i + 1) / LEVELS for i in range(LEVELS)))
     if not 0 < wanted <= most * (1 + 1e-6):
         words = "there is not so much room" if wanted > 0 else "it must be above zero"
         raise OutOfRange(words, path=path, got=wanted, limits={"high": most})
-    low, high = (0.0, at) if name != "gap_m" else (cavity.depth_m, 0.0)
+    low, high = (0.0, at) if name != "gap_m" else (deep, 0.0)
     for _ in range(STEPS):
         mid = (low + high) / 2
         low, high = (mid, high) if amount(mid) < wanted else (low, mid)

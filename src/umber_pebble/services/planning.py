@@ -29,13 +29,15 @@ from umber_pebble.services.workshop import Workshop, load, snapshot_of
 
 @dataclass(frozen=True, slots=True)
 class Section:
-    """What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m]."""
+    """What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m]; or of a body, the cut
+    through it."""
 
     runs: list[list[list[float]]]
     across_m: float
     along_m: float
     depth_m: float
     wall_m: float
+    body: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,24 +1,21 @@
 """Everything a plan rests on, taken together; frozen as it stands when a run starts."""
 
 from collections.abc import Mapping
-from dataclasses import replace
 from datetime import datetime
 
 from pydantic import Field
 
-from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.errors import Missing
 from umber_pebble.core.heat.melting import Bath
-from umber_pebble.core.heat.piece import STILL_M_S
 from umber_pebble.core.heat.piece import Place as PlaceCase
-from umber_pebble.core.heat.piece import Stay as StayCase
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import material, model_factors
 from umber_pebble.core.melts.bursts import School
 from umber_pebble.core.melts.oven import Microwave, nib_duty_frac
-from umber_pebble.core.plan.problem import FatMelt, Line, Paces, PlanInput, Ring, SugarCook, Temper, Way
+from umber_pebble.core.plan.problem import FatMelt, HandStep, Line, Paces, PlanInput, Ring, SugarCook, Temper, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.builds import build_of, last_melt, lines_of
+from umber_pebble.services.builds import body_key, build_of, lines_of, pressed
 from umber_pebble.services.docs import (
     CouvertureWay,
     Doc,
@@ -32,8 +29,10 @@ from umber_pebble.services.docs import (
 )
 from umber_pebble.services.docs import Microwave as MicrowaveDoc
 from umber_pebble.services.docs import Ring as RingDoc
+from umber_pebble.services.joins import joins_of
 from umber_pebble.services.materials_own import castable
-from umber_pebble.services.piece_docs import Piece, Stay
+from umber_pebble.services.piece_docs import Part, Piece
+from umber_pebble.services.places import air_degc, pick, place_case, place_degc, way_of
 
 HALF = 0.5
 WATER = {"auto": None, "dry": False, "wet": True}
@@ -87,67 +86,6 @@ def prior_residue() -> Spread:
     return Spread(0.7, 1.0, 1.4)
 
 
-def pick(rows: list, wanted: str, path: str):  # type: ignore[no-untyped-def, type-arg]
-    """One of the kitchen's by its id.
-
-    Raises: OutOfRange: it is not there any more.
-    """
-    for row in rows:
-        if row.id == wanted:
-            return row
-    raise OutOfRange(
-        "this is not in the kitchen any more: choose another",
-        path=path,
-        got=wanted,
-        limits={"one_of": [row.id for row in rows]},
-    )
-
-
-def air_degc(place: Place, kitchen: Kitchen) -> float:
-    """The air of a place: its own, or the room's."""
-    return kitchen.room_degc if place.air_degc is None else place.air_degc
-
-
-def place_degc(place: Place, kitchen: Kitchen) -> float:
-    """A place's surface: its own temperature, or its air's."""
-    return air_degc(place, kitchen) if place.surface_degc is None else place.surface_degc
-
-
-def place_case(place: Place, kitchen: Kitchen) -> PlaceCase:
-    """A place as the engine takes it."""
-    fan = material("kitchen", "desk_fan" if place.kind == "room" else "fridge_fan", "air").spread("speed")
-    unsure = 0.0 if place.kind == "room" else material("kitchen", "unsure", "air").spread("off").high
-    return PlaceCase(
-        material("surfaces", place.surface), place.thickness_m, place_degc(place, kitchen), air_degc(place, kitchen),
-        fan if place.fan else STILL_M_S, unsure,
-    )  # fmt: skip
-
-
-def way_of(stays: list[Stay], kitchen: Kitchen, path: str) -> tuple[tuple[StayCase, str], ...]:
-    """A way through places as the engine takes it, each with its place's id.
-
-    Raises: OutOfRange: a place is gone.
-    """
-    return tuple(
-        (
-            StayCase(s.from_s, _kept(pick(kitchen.places, s.place_id, f"{path}.{i}.place_id"), s.care, kitchen)),
-            s.place_id,
-        )
-        for i, s in enumerate(stays)
-    )
-
-
-def _kept(place: Place, care: str, kitchen: Kitchen) -> PlaceCase:
-    case = place_case(place, kitchen)
-    if care == "wrapped":
-        return replace(case, shelter=material("kitchen", "wrapped", "care").value("shelter"))
-    if care == "hand":
-        hand = material("kitchen", "hand", "care")
-        warm = hand.value("degc")
-        return replace(case, surface_degc=warm, air_degc=warm, touch_w_m2k=hand.value("touch"))
-    return case
-
-
 def places(snapshot: Snapshot) -> dict[str, PlaceCase]:
     """The places a mould may lie in."""
     return {p.id: place_case(p, snapshot.kitchen) for p in snapshot.kitchen.places}
@@ -156,6 +94,14 @@ def places(snapshot: Snapshot) -> dict[str, PlaceCase]:
 def break_key(melt: str, mould_id: str, cavity: int) -> str:
     """What break rates are kept by: material, mould and kind of cavity."""
     return f"{melt.partition('#')[0]}:{mould_id}:{cavity}"
+
+
+def break_of(part: Part) -> str | None:
+    """The same of a part, by the melt it is unmoulded in; None where nothing in it is melted."""
+    if not part.melts:
+        return None
+    mould = part.mould_id or (body_key(part.body) if part.body else "")
+    return break_key(part.melts[-1].material, mould, part.cavity)
 
 
 def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Pot:
@@ -254,18 +200,28 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     Raises: OutOfRange: a ring, vessel, oven or place is gone; a size is impossible.
     """
     order, kitchen = snapshot.order, snapshot.kitchen
-    lines: list[Line] = []
+    lines, steps = list[Line](), list[HandStep]()
     paces = Paces(**kitchen.paces.model_dump())
     for item, row in enumerate(order.lines):
         piece = snapshot.pieces[row.piece_id]
+        lasts: list[int | None] = []
         for part in piece.parts:
-            key = break_key(last_melt(part).material, part.mould_id, part.cavity)
-            counts = snapshot.breaks.get(key, Counts(broken=0, good=0))
+            counts = snapshot.breaks.get(break_of(part) or "", Counts(broken=0, good=0))
             name = piece.name if len(piece.parts) == 1 else f"{piece.name}, {part.name.lower()}"
-            lines += lines_of(
-                part, build_of(part, snapshot.moulds[part.mould_id], snapshot.materials), name, item, row.quantity * part.count,
-                BreakRate(counts.broken, counts.good), way_of(part.stays, kitchen, f"pieces.{row.piece_id}.stays"), paces, len(lines),
+            built = build_of(part, snapshot.moulds.get(part.mould_id or ""), snapshot.materials)
+            more = lines_of(
+                part, built, name, item, row.quantity * part.count, BreakRate(counts.broken, counts.good),
+                way_of(part.stays, kitchen, f"pieces.{row.piece_id}.stays"), paces, len(lines),
             )  # fmt: skip
+            lines += more
+            lasts.append(len(lines) - 1 if more else None)
+            if not more:
+                steps.append(pressed(part, built, name, item, row.quantity * part.count, paces))
+        joins = joins_of(piece, lasts, lines, item, row.quantity, snapshot.materials, kitchen, paces)
+        lines += joins.lines
+        steps += joins.steps
+    if not lines:
+        raise Missing("nothing in this order is melted: it needs no plan", path="lines")
     return PlanInput(
         lines=tuple(lines),
         ways=_ways(snapshot, lines),
@@ -276,4 +232,6 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         altitude_m=kitchen.altitude_m,
         confidence_frac=order.confidence_frac,
         reserve_frac=order.reserve_frac,
+        by_hand=tuple(steps),
+        shelves={p.id: p.moulds for p in kitchen.places if p.moulds is not None},
     )

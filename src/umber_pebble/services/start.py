@@ -25,6 +25,7 @@ def place(place_id: str, name: str, **told: Any) -> Place:
         "thickness_m": 0.005,
         "surface_degc": None,
         "air_degc": None,
+        "moulds": None,
     }
     return Place(id=place_id, name=name, **{**rack, **told})
 
@@ -55,9 +56,11 @@ FIRST_KITCHEN = Kitchen(
         bend_each_s=12.0,
         fill_each_s=12.0,
         stick_each_s=5.0,
+        join_each_s=15.0,
         stir_s=15.0,
         unmould_each_s=8.0,
         clean_s=240.0,
+        dry_s=600.0,
         call_before_s=20.0,
     ),
 )

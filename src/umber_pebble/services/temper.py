@@ -14,8 +14,8 @@ from umber_pebble.core.temper.seed import Bowl, Seeding, after_degc, loses_tempe
 from umber_pebble.formats.curves import read_curve_csv
 from umber_pebble.services.docs import Doc, Id, Kitchen, Probe
 from umber_pebble.services.explorer import melt_of
+from umber_pebble.services.places import pick
 from umber_pebble.services.probes import Probes
-from umber_pebble.services.snapshot import pick
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 MOST_POINTS = 600

@@ -13,10 +13,11 @@ from sqlalchemy.orm import Session
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.log.learn import Factor, learned
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.builds import build_of, last_melt
+from umber_pebble.services.builds import build_of
 from umber_pebble.services.clock import Clock
 from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, OwnMaterial
 from umber_pebble.services.errors import DiskFull, InUse, NotFound, Stale
+from umber_pebble.services.joins import check_joins
 from umber_pebble.services.live import Broker
 from umber_pebble.services.materials_own import own_material
 from umber_pebble.services.piece_docs import Part, Piece
@@ -26,7 +27,7 @@ from umber_pebble.services.snapshot import (
     FactorSpread,
     Snapshot,
     air_degc,
-    break_key,
+    break_of,
     prior_coupling,
     prior_loss,
     prior_residue,
@@ -179,7 +180,7 @@ class Workshop:
 
 def _refers_to(doc: dict[str, Any]) -> set[str]:
     parts = (part["mould_id"] for part in doc.get("parts", [{"mould_id": doc.get("mould_id", "")}]))
-    return {*parts, *(line["piece_id"] for line in doc.get("lines", []))}
+    return {*(mould for mould in parts if mould), *(line["piece_id"] for line in doc.get("lines", []))}
 
 
 def _dump(doc: Doc) -> dict[str, Any]:
@@ -219,12 +220,13 @@ def check_piece(session: Session, piece: Piece) -> None:
     """
     own = own_materials(session)
     for i, part in enumerate(piece.parts):
-        mould = load(session, "mould", part.mould_id, path=f"parts.{i}.mould_id").doc
-        assert isinstance(mould, Mould)
+        mould = load(session, "mould", part.mould_id, path=f"parts.{i}.mould_id").doc if part.mould_id else None
+        assert mould is None or isinstance(mould, Mould)
         _within(f"parts.{i}", partial(_check_part, part, mould, own))
+    check_joins(piece, own)
 
 
-def _check_part(part: Part, mould: Mould, own: dict[str, OwnMaterial]) -> None:
+def _check_part(part: Part, mould: Mould | None, own: dict[str, OwnMaterial]) -> None:
     build_of(part, mould, own)
     starts = [stay.from_s for stay in part.stays]
     if part.stays and (starts[0] != 0 or starts != sorted(set(starts))):
@@ -233,7 +235,7 @@ def _check_part(part: Part, mould: Mould, own: dict[str, OwnMaterial]) -> None:
             path="stays",
             got=str(starts),
         )
-    if part.bent and last_melt(part).material != "isomalt":
+    if part.bent and (not part.melts or part.melts[-1].material != "isomalt"):
         raise OutOfRange("only sugar bends while it is warm: leave it as it is", path="bent", got=True)
 
 
@@ -263,14 +265,15 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
         assert isinstance(piece.doc, Piece)
         pieces[piece.id] = piece.doc
         versions[piece.id] = piece.version
-        for part in piece.doc.parts:
+        for part in (part for part in piece.doc.parts if part.mould_id):
             mould = load(session, "mould", part.mould_id, path=f"lines.{i}.piece_id")
             assert isinstance(mould.doc, Mould)
             moulds[mould.id], versions[mould.id] = mould.doc, mould.version
     vessels = [v.id for v in kitchen.doc.vessels]
     parts = [part for piece in pieces.values() for part in piece.parts]
     own, cast_of = own_materials(session), {melt.material for part in parts for melt in part.melts}
-    used = dict.fromkeys(break_key(last_melt(part).material, part.mould_id, part.cavity) for part in parts)
+    cast_of |= {join.melt.material for piece in pieces.values() for join in piece.joins}
+    used = dict.fromkeys(key for part in parts if (key := break_of(part)))
     return Snapshot(
         order=order,
         kitchen=kitchen.doc,

@@ -7,6 +7,8 @@ import pytest
 from scipy.integrate import solve_ivp
 
 from umber_pebble.core.errors import Missing, OutOfRange
+from umber_pebble.core.heat.piece import Casting, Place, Stay
+from umber_pebble.core.heat.skin import Skin
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.assembly import Weight, foot_stress_pa, foot_thickness_m, hangs, standing
 from umber_pebble.core.pieces.films import (
@@ -19,6 +21,7 @@ from umber_pebble.core.pieces.films import (
     shell_against_film,
     wall_keeps_m,
 )
+from umber_pebble.core.spread import exact
 
 COATING = material("melts", "coating")
 
@@ -49,9 +52,24 @@ def test_a_casson_film_by_its_own_characteristic() -> None:
 def test_a_wall_keeps_what_the_trade_sees() -> None:
     keeps = wall_keeps_m(COATING, 0.018, 30.0)
     assert 0.0004 < keeps.low < keeps.likely < keeps.high < 0.0025
-    thin = shell_against_film(COATING, 2 * keeps.likely, 0.018, 30.0)
+    wood = material("surfaces", "wood")
+    here, cold = (
+        Skin(
+            Casting(
+                COATING, material("moulds", "silicone"), exact(0.009), 0.009, 0.003, exact(38.0), None,
+                (Stay(0.0, Place(wood, 0.02, degc, degc)),),
+            )
+        )
+        for degc in (21.0, 5.0)
+    )  # fmt: skip
+    thin = shell_against_film(COATING, 2 * keeps.likely, 0.018, 30.0, 20.0, here, cold)
     assert thin.coats == 2
-    assert shell_against_film(COATING, 0.9 * keeps.likely, 0.018, 30.0).coats == 1
+    # the skin grows with standing, and sooner in the cold; standing so long is enough for one coat
+    assert thin.stands_s is not None and thin.stands_cold_s is not None
+    assert 60.0 < thin.stands_cold_s < thin.stands_s < 3600.0
+    stood = shell_against_film(COATING, 2 * keeps.likely, 0.018, 30.0, 1.05 * thin.stands_s, here, cold)
+    assert stood.coats == 1 and stood.skin.likely >= 0.9 * keeps.likely
+    assert shell_against_film(COATING, 0.9 * keeps.likely, 0.018, 30.0, 0.0, here, cold).coats == 1
     assert dip_film_m(COATING, 0.03, 30.0, 0.03).likely <= wall_keeps_m(COATING, 0.03, 30.0).likely
     # drawn out slowly enough, drag is all there is
     assert dip_film_m(COATING, 0.03, 1.0, 1e-4).likely < 0.2e-3

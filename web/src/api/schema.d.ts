@@ -614,6 +614,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/assembly": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A piece put together */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AssemblyAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AssemblyReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/bursts": {
         parameters: {
             query?: never;
@@ -1477,55 +1526,6 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["SeedReply"];
-                    };
-                };
-                /** @description Refused */
-                default: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/figures/stands": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Whether a piece stands */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["StandAsked"];
-                };
-            };
-            responses: {
-                /** @description Done */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["StandsReply"];
                     };
                 };
                 /** @description Refused */
@@ -3809,6 +3809,29 @@ export interface components {
             grams: number;
         };
         /**
+         * Assembly
+         * @description A piece put together.
+         */
+        Assembly: {
+            /** Joins */
+            joins: components["schemas"]["JoinRow"][];
+            /** Parts */
+            parts: components["schemas"]["PartWeight"][];
+            stands: components["schemas"]["Stands"] | null;
+            weight: components["schemas"]["Explained"];
+        };
+        /**
+         * AssemblyAsked
+         * @description A piece as it stands in the editor.
+         */
+        AssemblyAsked: {
+            piece: components["schemas"]["Piece"];
+        };
+        /** AssemblyReply */
+        AssemblyReply: {
+            assembly: components["schemas"]["Assembly"];
+        };
+        /**
          * Band
          * @description A stretch of a ribbon in one state; from and to with spread, seconds since the run started.
          */
@@ -3953,6 +3976,32 @@ export interface components {
             limits: components["schemas"]["BendLimits"];
             /** Until S */
             until_s: number | null;
+        };
+        /**
+         * Body
+         * @description What is dipped: a fruit, a centre, or a former that is taken out again; tray: how many lie side by side.
+         */
+        Body: {
+            /** Degc */
+            degc: number;
+            /** Diameter M */
+            diameter_m: number;
+            /** High M */
+            high_m: number;
+            /**
+             * Made Of
+             * @enum {string}
+             */
+            made_of: "fruit" | "cake" | "biscuit" | "ganache" | "balloon" | "steel" | "glass";
+            /** Name */
+            name: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "ball" | "cone" | "rod";
+            /** Tray */
+            tray: number;
         };
         /**
          * BroughtIn
@@ -4113,8 +4162,8 @@ export interface components {
             casts: number;
             /** Item */
             item: number;
-            /** Mould Id */
-            mould_id: string;
+            /** Mould */
+            mould: string;
             /** Rows */
             rows: components["schemas"]["CardRow"][];
         };
@@ -4300,6 +4349,24 @@ export interface components {
              */
             kind: "close";
             melt: components["schemas"]["MeltRef"];
+        };
+        /**
+         * ClusterPass
+         * @description A heap of nuts or the like, bound by a share of melt.
+         */
+        ClusterPass: {
+            /** Inside Kg */
+            inside_kg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cluster";
+            melt: components["schemas"]["MeltRef"];
+            /** Melt Frac */
+            melt_frac: number;
+            /** Name */
+            name: string;
         };
         /**
          * CoatingWay
@@ -4737,6 +4804,11 @@ export interface components {
             melt: components["schemas"]["MeltRef"];
             /** Name */
             name: string;
+            /**
+             * Outline
+             * @description its own outline from above, about the middle; then the share follows from it
+             */
+            outline: number[][] | null;
             /** Share Frac */
             share_frac: number;
             /** Thick M */
@@ -4806,6 +4878,28 @@ export interface components {
             width_m: number;
         };
         /**
+         * DipPass
+         * @description A dip: whole (line None) or to a line, at a slant; thickness None: what stays on it; marbled with a share of a second melt,
+         *     floated on the bath and used up.
+         */
+        DipPass: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dip";
+            /** Line M */
+            line_m: number | null;
+            melt: components["schemas"]["MeltRef"];
+            second: components["schemas"]["MeltRef"] | null;
+            /** Second Frac */
+            second_frac: number;
+            /** Slant Rad */
+            slant_rad: number;
+            /** Thick M */
+            thick_m: number | null;
+        };
+        /**
          * Dipped
          * @description What dipping does to a bath: how warm it is after all of them [degC], how much melt is left [kg], after how many it is
          *     colder than it should be (None: not by these), and the least melt that covers a piece upright, and tilted [kg].
@@ -4827,6 +4921,22 @@ export interface components {
         /** DippedReply */
         DippedReply: {
             dipped: components["schemas"]["Dipped"];
+        };
+        /**
+         * DollopPass
+         * @description Dollops: how many, and how wide.
+         */
+        DollopPass: {
+            /** Count */
+            count: number;
+            /** Diameter M */
+            diameter_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dollop";
+            melt: components["schemas"]["MeltRef"];
         };
         /**
          * Dose
@@ -4884,6 +4994,22 @@ export interface components {
             advance_s: number;
             /** Rate */
             rate: number | null;
+        };
+        /**
+         * DrizzlePass
+         * @description Lines over what is there: all their length, and how thick.
+         */
+        DrizzlePass: {
+            /** Bore M */
+            bore_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drizzle";
+            /** Length M */
+            length_m: number;
+            melt: components["schemas"]["MeltRef"];
         };
         /**
          * DustPass
@@ -5146,7 +5272,7 @@ export interface components {
              * Filling
              * @enum {string}
              */
-            filling: "cake" | "ganache" | "fruit";
+            filling: "cake" | "ganache" | "cream" | "fruit";
             /** Gap M */
             gap_m: number | null;
             /** Kg */
@@ -5227,7 +5353,8 @@ export interface components {
         };
         /**
          * HandAmounts
-         * @description Grams of each, all of them together, and the coat on a dipped piece [kg, m].
+         * @description Grams of each, all of them together, and the coat on a dipped piece [kg, m]; what a filling is mixed of, and the usual share
+         *     of its first part.
          */
         HandAmounts: {
             ball: components["schemas"]["Explained"];
@@ -5236,6 +5363,13 @@ export interface components {
             dip: components["schemas"]["Explained"];
             dollops: components["schemas"]["Explained"];
             lines: components["schemas"]["Explained"];
+            /** Mixed */
+            mixed: [
+                string,
+                number
+            ][];
+            /** Usual Frac */
+            usual_frac: number;
         };
         /**
          * HandAsked
@@ -5254,6 +5388,11 @@ export interface components {
             dollop_m: number;
             /** Dollops */
             dollops: number;
+            /**
+             * First Frac
+             * @description of the first part; None: the usual
+             */
+            first_frac: number | null;
             /** Gap M */
             gap_m: number;
             /** High M */
@@ -5262,6 +5401,13 @@ export interface components {
             lines_m: number;
             /** Material */
             material: string;
+            /** Mixed Kg */
+            mixed_kg: number;
+            /**
+             * Mixture
+             * @enum {string}
+             */
+            mixture: "ganache" | "ganache_milk" | "ganache_white" | "cake";
             /**
              * Nozzle
              * @enum {string}
@@ -5278,12 +5424,17 @@ export interface components {
         };
         /**
          * Handful
-         * @description What hands put into each cavity before a pour: "filling", "dust", "centre" or "stick"; its name, grams each [kg], and how
-         *     long one takes [s].
+         * @description What hands put into each cavity before a pour: "filling", "dust", "centre", "paste" or "stick"; its name, grams each [kg],
+         *     and how long one takes [s]; key: of a filling in the tables.
          */
         Handful: {
             /** Each S */
             each_s: number;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
             /** Kg */
             kg: number;
             /** Name */
@@ -5398,6 +5549,52 @@ export interface components {
              * @enum {string}
              */
             water: "auto" | "dry" | "wet";
+        };
+        /**
+         * Join
+         * @description Two parts put together, so many times in a piece: by a bead or dots of melt, by warming both faces, or by edible glue; the
+         *     seam [m] or dots of one; gap and depth under a bead [m]; props: pieces they hold at once, 0: by hand.
+         */
+        Join: {
+            /** Bead M */
+            bead_m: number;
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "melt" | "soften" | "glue";
+            /** Count */
+            count: number;
+            /** Deep M */
+            deep_m: number;
+            /** Dots */
+            dots: number;
+            /** Gap M */
+            gap_m: number;
+            melt: components["schemas"]["MeltRef"];
+            /** Part */
+            part: number;
+            /** Props */
+            props: number;
+            /** Seam M */
+            seam_m: number;
+            /** To */
+            to: number;
+        };
+        /**
+         * JoinRow
+         * @description A join: its melt or glue in one piece [kg], how long one is held and then left [s], and hands for one piece [s]; by_hand:
+         *     held by hand, nothing else holds it.
+         */
+        JoinRow: {
+            /** By Hand */
+            by_hand: boolean;
+            /** Hands S */
+            hands_s: number;
+            holds: components["schemas"]["Spread"];
+            /** Kg */
+            kg: number;
+            sets: components["schemas"]["Spread"];
         };
         /** Kitchen */
         Kitchen: {
@@ -5850,8 +6047,12 @@ export interface components {
             call_before_s: number;
             /** Clean S */
             clean_s: number;
+            /** Dry S */
+            dry_s: number;
             /** Fill Each S */
             fill_each_s: number;
+            /** Join Each S */
+            join_each_s: number;
             /** Pour Each S */
             pour_each_s: number;
             /** Stick Each S */
@@ -5972,12 +6173,13 @@ export interface components {
         };
         /**
          * Part
-         * @description Something cast on its own: how many of it a piece takes, its mould, its passes in order; bent: while it is soft; stays: the
-         *     way it goes from its last pour, empty: as the order has it.
+         * @description Something cast on its own: how many of it a piece takes, its mould or the body that is dipped, its passes in order; bent:
+         *     while it is soft; seen: which of its faces; stays: the way it goes from its last pour, empty: as the order has it.
          */
         Part: {
             /** Bent */
             bent: boolean;
+            body: components["schemas"]["Body"] | null;
             /**
              * Cavity
              * @description which kind of the mould's cavities
@@ -5986,11 +6188,16 @@ export interface components {
             /** Count */
             count: number;
             /** Mould Id */
-            mould_id: string;
+            mould_id: string | null;
             /** Name */
             name: string;
             /** Passes */
-            passes: (components["schemas"]["DustPass"] | components["schemas"]["DetailPass"] | components["schemas"]["ShellPass"] | components["schemas"]["StickPass"] | components["schemas"]["CentrePass"] | components["schemas"]["FillingPass"] | components["schemas"]["ClosePass"] | components["schemas"]["FillPass"] | components["schemas"]["TurnedPass"])[];
+            passes: (components["schemas"]["DustPass"] | components["schemas"]["DetailPass"] | components["schemas"]["ShellPass"] | components["schemas"]["StickPass"] | components["schemas"]["CentrePass"] | components["schemas"]["FillingPass"] | components["schemas"]["ClosePass"] | components["schemas"]["FillPass"] | components["schemas"]["TurnedPass"] | components["schemas"]["PastePass"] | components["schemas"]["PrintPass"] | components["schemas"]["DrizzlePass"] | components["schemas"]["DollopPass"] | components["schemas"]["ClusterPass"] | components["schemas"]["DipPass"])[];
+            /**
+             * Seen
+             * @enum {string}
+             */
+            seen: "mould" | "open";
             /** Stays */
             stays: components["schemas"]["Stay"][];
         };
@@ -6028,6 +6235,20 @@ export interface components {
         /** PartReply */
         PartReply: {
             figures: components["schemas"]["PartFigures"];
+        };
+        /**
+         * PartWeight
+         * @description What one part weighs, and all of it in a piece [kg]; how thick it is at its last melt [m]; hidden: the passes that lie on
+         *     the face that is not seen.
+         */
+        PartWeight: {
+            /** All Kg */
+            all_kg: number;
+            each: components["schemas"]["Explained"];
+            /** Hidden */
+            hidden: number[];
+            /** Thick M */
+            thick_m: number;
         };
         /**
          * PassOnPass
@@ -6071,6 +6292,24 @@ export interface components {
             /** Volume M3 */
             volume_m3: number;
         };
+        /**
+         * PastePass
+         * @description A paste pressed in by hand, by weight.
+         */
+        PastePass: {
+            /** Kg */
+            kg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paste";
+            /**
+             * Paste
+             * @enum {string}
+             */
+            paste: "fondant" | "gum_paste" | "modelling_chocolate";
+        };
         /** Patch */
         Patch: {
             /** Look */
@@ -6095,12 +6334,18 @@ export interface components {
             /** Items */
             items: components["schemas"]["Patch"][];
         };
-        /** Piece */
+        /**
+         * Piece
+         * @description A finished item: its parts, how they are joined, in order, and how it stands, if that was asked.
+         */
         Piece: {
+            /** Joins */
+            joins: components["schemas"]["Join"][];
             /** Name */
             name: string;
             /** Parts */
             parts: components["schemas"]["Part"][];
+            stand: components["schemas"]["Stand"] | null;
         };
         /** PieceFile */
         PieceFile: {
@@ -6139,6 +6384,11 @@ export interface components {
              * @enum {string}
              */
             kind: "room" | "fridge" | "freezer";
+            /**
+             * Moulds
+             * @description how many moulds or trays lie there at once; None: enough
+             */
+            moulds: number | null;
             /** Name */
             name: string;
             /**
@@ -6199,6 +6449,21 @@ export interface components {
             vessel_kg: number;
             /** Water Kg */
             water_kg: number;
+        };
+        /**
+         * PrintPass
+         * @description A printed sheet or a texture: laid into the empty mould, or on the wet melt.
+         */
+        PrintPass: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "print";
+            /** Name */
+            name: string;
+            /** On Wet */
+            on_wet: boolean;
         };
         /**
          * Probe
@@ -6803,13 +7068,19 @@ export interface components {
         };
         /**
          * Section
-         * @description What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m].
+         * @description What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m]; or of a body, the cut
+         *     through it.
          */
         Section: {
             /** Across M */
             across_m: number;
             /** Along M */
             along_m: number;
+            /**
+             * Body
+             * @default false
+             */
+            body: boolean;
             /** Depth M */
             depth_m: number;
             /** Runs */
@@ -6881,9 +7152,11 @@ export interface components {
         };
         /**
          * ShellPass
-         * @description An even layer on the wall; emptied: filled and tipped out; sides: only up the sides.
+         * @description An even layer on the wall; emptied: filled, tipped out after a while [s]; sides: only up the sides.
          */
         ShellPass: {
+            /** Dwell S */
+            dwell_s: number;
             /** Emptied */
             emptied: boolean;
             /**
@@ -7012,6 +7285,16 @@ export interface components {
             items: components["schemas"]["Source"][];
         };
         /**
+         * Spot
+         * @description Where the middle of a part is in the piece that stands: beside the middle of its base, and over the board.
+         */
+        Spot: {
+            /** X M */
+            x_m: number;
+            /** Z M */
+            z_m: number;
+        };
+        /**
          * Spread
          * @description 5 / 50 / 95 % of a value, in the unit its name says; low <= likely <= high.
          */
@@ -7039,10 +7322,10 @@ export interface components {
             water_frac: number;
         };
         /**
-         * StandAsked
-         * @description A piece put together: its parts, the rectangle it stands on, the foot that carries it, and a wire to hang it from.
+         * Stand
+         * @description How a piece stands: where its parts are, the rectangle it stands on, the foot that carries it, and a wire to hang it from.
          */
-        StandAsked: {
+        Stand: {
             /** Base Deep M */
             base_deep_m: number;
             /** Base M */
@@ -7051,29 +7334,12 @@ export interface components {
             foot_thick_m: number;
             /** Foot Wide M */
             foot_wide_m: number;
-            /**
-             * Of
-             * @enum {string}
-             */
-            of: "sugar" | "fat";
-            /** Parts */
-            parts: components["schemas"]["StandPart"][];
+            /** Spots */
+            spots: components["schemas"]["Spot"][];
             /** Wire In M */
             wire_in_m: number;
             /** Wire M */
             wire_m: number;
-        };
-        /**
-         * StandPart
-         * @description A part where it stands, its middle over the board [m].
-         */
-        StandPart: {
-            /** Kg */
-            kg: number;
-            /** X M */
-            x_m: number;
-            /** Z M */
-            z_m: number;
         };
         /**
          * Standing
@@ -7097,7 +7363,7 @@ export interface components {
         /**
          * Stands
          * @description How a piece stands; the stress in its foot against what is safe to plan with, and the foot that would be [frac, m]; how many
-         *     times over the wire carries it.
+         *     times over the wire carries it; the lean it should bear at least [rad].
          */
         Stands: {
             /** Foot Frac */
@@ -7106,11 +7372,9 @@ export interface components {
             foot_needs_m: number;
             /** Hangs */
             hangs: number;
+            /** Safe Rad */
+            safe_rad: number;
             standing: components["schemas"]["Standing"];
-        };
-        /** StandsReply */
-        StandsReply: {
-            stands: components["schemas"]["Stands"];
         };
         /** StarShape */
         StarShape: {
@@ -7178,7 +7442,7 @@ export interface components {
         };
         /**
          * StickPass
-         * @description A stick or skewer; taken_out: it only makes a hole.
+         * @description A stick or skewer; taken_out: it only makes a hole; reseated: drawn back for the filling and pushed in again.
          */
         StickPass: {
             /** Diameter M */
@@ -7190,6 +7454,8 @@ export interface components {
              * @enum {string}
              */
             kind: "stick";
+            /** Reseated */
+            reseated: boolean;
             /** Taken Out */
             taken_out: boolean;
         };
@@ -7313,11 +7579,12 @@ export interface components {
         };
         /**
          * Task
-         * @description One entry: kind, cook or round number, start and end on the timetable [s], and if it needs hands.
+         * @description One entry: kind, cook or round number, start and end on the timetable [s], and if it needs hands. step: of what is made by
+         *     hand, which then has no cook.
          */
         Task: {
             /** Cook */
-            cook: number;
+            cook: number | null;
             /** End S */
             end_s: number;
             /** Hands */
@@ -7328,6 +7595,11 @@ export interface components {
             round: number | null;
             /** Start S */
             start_s: number;
+            /**
+             * Step
+             * @default null
+             */
+            step: number | null;
         };
         /**
          * TemperTest
@@ -7353,12 +7625,20 @@ export interface components {
         };
         /**
          * TooThin
-         * @description A shell that is tipped out against what is wanted: what the wall keeps [m], and coats until it is enough.
+         * @description A shell that is tipped out against what is wanted: the film that stays, the skin that has set under it, both together [m];
+         *     coats until it is enough; how long the mould has to stand full for one to be enough, as it is and in the cold [s], None: longer
+         *     than is followed.
          */
         TooThin: {
             /** Coats */
             coats: number;
+            film: components["schemas"]["Spread"];
             keeps: components["schemas"]["Spread"];
+            skin: components["schemas"]["Spread"];
+            /** Stands Cold S */
+            stands_cold_s: number | null;
+            /** Stands S */
+            stands_s: number | null;
         };
         /**
          * TurnedPass

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from umber_pebble.core.bench.again import missing, rounds_again
-from umber_pebble.core.bench.passes import Act, bears_next_s, moulds_free_s, put_in_acts
+from umber_pebble.core.bench.passes import Act, bears_next_s, by_hand_acts, moulds_free_s, put_in_acts
 from umber_pebble.core.bench.state import CookState, RunState
 from umber_pebble.core.bench.tempering import temper_now
 from umber_pebble.core.bench.track import Track
@@ -25,6 +25,7 @@ WHEN_NOTHING_CLOSES = (
     "stick",
     "sprinkle",
     "put_in",
+    "by_hand",
     "move",
     "unmould",
     "burst",
@@ -171,7 +172,7 @@ def _pour_acts(
     plan: PlanInput, cook: PotCook, state: RunState, track: Track, rounds: dict[int, Track], now: float, waiting: list[Round]
 ) -> list[Act]:  # fmt: skip
     out, subject = list[Act](), f"pot:{cook.number}"
-    all_s = sum(r.casts for r in waiting) * plan.paces.pour_each_s
+    all_s = sum(r.casts * plan.pour_each_s(plan.lines[r.line]) for r in waiting)
     opens, closes, sure = act_window(*track.windows["pour"], all_s)
     rest = state.cooks[cook.number].rests[-1]
     if not rest.readings and now < opens:
@@ -196,7 +197,7 @@ def _pour_acts(
             "casts": r.casts, "each_kg": plan.lines[r.line].cast.poured.value.likely, "fill_m": plan.lines[r.line].fill_m,
             "kind": plan.lines[r.line].kind, "stays_kg": plan.lines[r.line].cast.finished.value.likely,
             "thick_m": plan.lines[r.line].cast.thickness.likely,
-            "line": r.line, "pour_s": r.casts * plan.paces.pour_each_s, "limited_by": track.limited_by,
+            "line": r.line, "pour_s": r.casts * plan.pour_each_s(plan.lines[r.line]), "limited_by": track.limited_by,
             "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
         }  # fmt: skip
         from_s = max(opens, under)
@@ -229,7 +230,7 @@ def _round_acts(
             continue
         subject = f"round:{r.number}"
         payload: dict[str, Any] = {"round": r.number}
-        figures: dict[str, Any] = {"casts": r.casts, "line": r.line, "melt": cook.way.melt.key}
+        figures: dict[str, Any] = {"casts": r.casts, "line": r.line, "melt": cook.way.melt.key, "kind": line.kind}
         if seen.unmoulded_s is not None:
             if len(seen.outcomes) < r.casts:
                 out.append(Act("outcomes", subject, None, payload, seen.unmoulded_s, math.inf, True, figures))
@@ -267,7 +268,7 @@ def _forecasts(
     pours = {int(a.payload["round"]): a for a in acts if a.kind == "pour"}
     out, ready = [], 0.0
     for r in (r for cook in cooks for r in cook.rounds if r.number in pours):
-        poured = pours[r.number].opens_s + r.casts * plan.paces.pour_each_s
+        poured = pours[r.number].opens_s + r.casts * plan.pour_each_s(plan.lines[r.line])
         if not plan.lines[r.line].last:
             continue
         at = poured + windows[r.number].at["unmould"].high
@@ -305,6 +306,7 @@ def next_acts(
         return [Act("acknowledge", "run", "acknowledged", {}, 0.0, math.inf)]
     acts = _cook_acts(plan, cooks, state, pots, tracks, now, moulds_free_s(plan, cooks, state, tracks))
     acts += _round_acts(plan, cooks, state, tracks, now) + put_in_acts(plan, cooks, state, tracks)
+    acts += by_hand_acts(plan, state)
     acts += _forecasts(plan, cooks, windows, state, acts)
     if not acts:
         acts = _last_acts(plan, state, now)

@@ -34,6 +34,8 @@ def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
 
     Source: definition
     """
+    if needs := plan.lines[r.line].needs:
+        return joinable_s(state, needs)
     if r.on is None:
         return 0.0
     if r.on not in tracks:
@@ -41,6 +43,30 @@ def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
     fat = not state.layout.sugars[state.rounds[r.on].line]
     name = READY[fat]
     return tracks[r.on].windows[name][0].high if name in tracks[r.on].windows else math.inf
+
+
+def joinable_s(state: RunState, needs: tuple[int, ...]) -> float:
+    """When all castings of some lines are out of their moulds, inf while they are not [s since the run started].
+
+    Source: definition
+    """
+    return max(
+        (math.inf if r.unmoulded_s is None else r.unmoulded_s for r in state.rounds if r.line in needs),
+        default=0.0,
+    )
+
+
+def _joins_from_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], needs: tuple[int, ...]) -> float:
+    """The same, with what is poured taken out of its mould when it may be."""
+    at = 0.0
+    for r in (r for r in state.rounds if r.line in needs):
+        if r.unmoulded_s is not None:
+            at = max(at, r.unmoulded_s)
+        elif r.number in tracks:
+            at = max(at, tracks[r.number].windows["unmould"][0].high + r.casts * plan.paces.unmould_each_s)
+        else:
+            return math.inf
+    return at
 
 
 def put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track]) -> list[Act]:
@@ -63,6 +89,24 @@ def put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: 
     return out
 
 
+def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:
+    """What is made of no melt: parts pressed of paste, and joins once all they join is out of its mould.
+
+    Source: definition
+    """
+    out = []
+    for i, step in enumerate(plan.by_hand):
+        at = joinable_s(state, step.needs) if step.needs else 0.0
+        if i in state.made or math.isinf(at):
+            continue
+        figures: dict[str, Any] = {
+            "what": step.what, "name": step.name, "count": step.count, "kg": step.kg, "takes_s": step.count * step.each_s,
+            "each_s": step.each_s, "rests_low_s": step.rests.low, "rests_high_s": step.rests.high,
+        }  # fmt: skip
+        out.append(Act("by_hand", f"hand:{i}", "made", {"step": i}, at, math.inf, True, figures))
+    return out
+
+
 def moulds_free_s(
     plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track]
 ) -> dict[int, float]:
@@ -79,11 +123,12 @@ def moulds_free_s(
             for r in cook.rounds
             if r.on is not None
         ]
+        on += [_joins_from_s(plan, state, tracks, plan.lines[r.line].needs) for r in cook.rounds]
         out[cook.number] = max((*(free.get(m, 0.0) for m in moulds), *on), default=0.0)
         for r in cook.rounds:
             if not plan.lines[r.line].last:
                 continue
-            seen, hands = state.rounds[r.number], plan.paces.clean_s
+            seen, hands = state.rounds[r.number], plan.paces.clean_s + plan.paces.dry_s
             if seen.unmoulded_s is not None:
                 at = seen.unmoulded_s
             elif r.number in tracks:

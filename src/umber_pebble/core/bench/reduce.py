@@ -230,6 +230,14 @@ def _discarded(state: RunState, event: Event) -> None:
     cook.thrown, cook.lost = True, cook.poured
 
 
+def _made(state: RunState, event: Event) -> None:
+    """A step that is made by hand, of no melt."""
+    step = number(event, "step", state.layout.steps)
+    if step in state.made:
+        raise refuse("this is made already", "made", step=step)
+    state.made.add(step)
+
+
 def _replanned(state: RunState, event: Event) -> None:
     """Another cook within the run: rounds as [line, castings]."""
     rows = event.payload.get("rounds")
@@ -305,6 +313,7 @@ _KINDS = {
     "inserted": _worked,
     "bent": _worked,
     "unmoulded": _unmoulded,
+    "made": _made,
     "outcome": _outcome,
     "note": _note,
     "discarded": _discarded,

@@ -178,7 +178,7 @@ class RoundState:
 class Layout:
     """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is, where the mould lies when
     poured, whether it is melted by bursts and whether it is a sugar, its melt, the line it is poured on, and if it is the last of its part; the
-    places of the kitchen."""
+    places of the kitchen; how many steps of it are made by hand."""
 
     rounds: tuple[Round, ...]
     vessels: tuple[str, ...]
@@ -190,6 +190,7 @@ class Layout:
     melts: tuple[str, ...]
     follows: tuple[int | None, ...]
     lasts: tuple[bool, ...]
+    steps: int = 0
 
     @property
     def sugar(self) -> bool:
@@ -209,6 +210,7 @@ class RunState:
     paused_s: float | None = None
     ended_s: float | None = None
     left_kg: dict[str, float] = field(default_factory=dict)
+    made: set[int] = field(default_factory=set)
     done: list[Event] = field(default_factory=list)
 
     def vessel(self, cook: int) -> str:

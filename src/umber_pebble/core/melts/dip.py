@@ -81,22 +81,35 @@ def dipped(held: Held, dip: Dip, diameter_m: float, least_degc: float) -> Dipped
     Raises: OutOfRange: the vessel is narrower than the piece.
     Source: incropera-2007, geometry
     """
-    if diameter_m <= dip.width_m + 2 * CLEAR_M:
-        raise OutOfRange(
-            "the vessel is too narrow for the piece", path="diameter_m", got=diameter_m,
-            limits={"low": dip.width_m + 2 * CLEAR_M},
-        )  # fmt: skip
+    upright, tilted, tilt = bath_kg(held.melt.value("density_melt"), diameter_m, dip.depth_m, dip.width_m)
     degc, kg, cold = held.degc.likely, held.kg, None
     for n in range(dip.count):
         degc -= taken_by_dip_j(dip, held.melt, degc) / capacity_j_k(held, kg)
         kg = max(kg - dip.coat_kg, LEAST_KG)
         if cold is None and degc < least_degc:
             cold = n + 1
-    density, floor = held.melt.value("density_melt"), math.pi * diameter_m**2 / 4
-    need = dip.depth_m + CLEAR_M
-    displaced = math.pi * dip.width_m**2 / 4 * dip.depth_m
-    upright = density * max(floor * need - displaced, 0.0)
+    return Dipped(degc, kg, cold, upright, tilted, tilt)
+
+
+def bath_kg(density_kg_m3: float, diameter_m: float, depth_m: float, width_m: float) -> tuple[float, float, float]:
+    """The least melt that covers what is dipped, in an upright and in a tilted vessel [kg], and that tilt [rad].
+
+    Args:
+        density_kg_m3: of the melt [kg/m3]
+        diameter_m: of a straight-sided vessel, wider than the piece [m]
+        depth_m, width_m: how deep the piece goes in, and how wide it is [m]
+    Raises: OutOfRange: the vessel is narrower than the piece.
+    Source: geometry
+    """
+    if diameter_m <= width_m + 2 * CLEAR_M:
+        raise OutOfRange(
+            "the vessel is too narrow for the piece", path="diameter_m", got=diameter_m,
+            limits={"low": width_m + 2 * CLEAR_M},
+        )  # fmt: skip
+    floor, need = math.pi * diameter_m**2 / 4, depth_m + CLEAR_M
+    displaced = math.pi * width_m**2 / 4 * depth_m
+    upright = density_kg_m3 * max(floor * need - displaced, 0.0)
     # tilted until the floor would run dry, the low side is twice as deep as the level
     tilt = min(MOST_TILT_RAD, math.atan(need / diameter_m))
-    tilted = density * max(floor * (need - diameter_m / 2 * math.tan(tilt)) - displaced, 0.0)
-    return Dipped(degc, kg, cold, upright, tilted, tilt)
+    tilted = density_kg_m3 * max(floor * (need - diameter_m / 2 * math.tan(tilt)) - displaced, 0.0)
+    return upright, tilted, tilt

@@ -3,42 +3,39 @@
 import math
 from dataclasses import dataclass, replace
 
+import shapely
+
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.explained import explained, given
-from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
-from umber_pebble.core.materials.load import Material
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity, level_m, open_m2, volume_m3, wetted_m2
 from umber_pebble.core.moulds.inset import inset, thickest_m
 from umber_pebble.core.pieces.cast import amounts
+from umber_pebble.core.pieces.faults import BuildFault, Wrong, bearable
+from umber_pebble.core.pieces.heaps import heaped, plain
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.passes import (
     Centre,
     Close,
+    Cluster,
     Detail,
+    Dip,
+    Dollop,
+    Drizzle,
     Dust,
     Fill,
     Filling,
     Pass,
+    Paste,
     Rod,
     Shell,
     Turned,
-    melts_of,
 )
 from umber_pebble.core.spread import Spread
 
 SIDES_FROM_FRAC = 1 / 3
+LEAST_SHARE_FRAC = 0.001
 THINNEST_M, THICKEST_M = 2e-4, 0.03
-
-
-@dataclass(frozen=True, slots=True)
-class BuildFault:
-    """Why a pass cannot be as it is: which pass, a code, what is wrong in words, what it is and how far it may go (SI)."""
-
-    index: int
-    code: str
-    words: str
-    got: float | None = None
-    limit: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,12 +67,6 @@ class Hollow:
         return self.lift_m + level_m(self.cavity, self.below_m3(self.level_m) + self.taken_m3 + more_m3)
 
 
-class _Wrong(Exception):
-    def __init__(self, code: str, words: str, got: float | None = None, limit: float | None = None) -> None:
-        super().__init__(words)
-        self.code, self.words, self.got, self.limit = code, words, got, limit
-
-
 def lay(
     cavity: Cavity, passes: tuple[Pass, ...], bears_degc: float = math.inf
 ) -> tuple[list[Laid], list[BuildFault]]:
@@ -91,34 +82,21 @@ def lay(
     hollow, laid, faults = Hollow(cavity), list[Laid](), list[BuildFault]()
     for i, one in enumerate(passes):
         try:
-            _bearable(one, bears_degc)
+            bearable(one, bears_degc)
             made, hollow = _lay(i, one, hollow, laid, passes)
-        except _Wrong as wrong:
-            faults.append(BuildFault(i, wrong.code, wrong.words, wrong.got, wrong.limit))
+        except Wrong as wrong:
+            faults.append(wrong.at(i))
             continue
         laid.append(made)
     return laid, faults
 
 
-def _bearable(one: Pass, bears_degc: float) -> None:
-    for melt, _ in melts_of(one):
-        runs = _runs_to_degc(melt.material)
-        if runs > bears_degc:
-            words = f"the mould does not bear it: {melt.material.name} is hotter while it runs"
-            raise _Wrong("mould_too_weak", words, runs, bears_degc)
-
-
-def _runs_to_degc(melt: Material) -> float:
-    """The coolest it may be poured."""
-    if melt.flags.get("fat", False):
-        return melt.value("melts_at")
-    tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
-    return temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
-
-
 def _lay(i: int, one: Pass, hollow: Hollow, laid: list[Laid], passes: tuple[Pass, ...]) -> tuple[Laid, Hollow]:
-    if hollow.closed and not (isinstance(one, Dust) or (isinstance(one, Rod) and isinstance(passes[i - 1], Fill))):
-        raise _Wrong("closed", "the casting is full and level: nothing more goes in")
+    if hollow.closed and not (
+        isinstance(one, (Dust, Drizzle, Dollop, Cluster))
+        or (isinstance(one, Rod) and isinstance(passes[i - 1], Fill))
+    ):
+        raise Wrong("closed", "the casting is full and level: nothing more goes in")
     match one:
         case Dust():
             return _dust(i, one, hollow, laid), hollow
@@ -130,18 +108,28 @@ def _lay(i: int, one: Pass, hollow: Hollow, laid: list[Laid], passes: tuple[Pass
             return _turned(i, one, hollow)
         case Rod():
             inside = _rod_m3(one)
-            made = _plain(i, 0.0, inside, one.diameter_m, hollow)
+            made = plain(i, 0.0, inside, one.diameter_m, hollow.level_m)
             # one pushed into a solid fill has its room there already
             there = one.taken_out or isinstance(passes[i - 1] if i else None, Fill)
             return made, hollow if there else _takes(hollow, inside, "stick")
         case Centre():
-            return _plain(i, one.kg, one.volume_m3, 0.0, hollow), _takes(hollow, one.volume_m3, "centre")
+            return plain(i, one.kg, one.volume_m3, 0.0, hollow.level_m), _takes(hollow, one.volume_m3, "centre")
         case Filling():
             return _filling(i, one, hollow, laid, passes)
         case Close():
             return _close(i, one, hollow, laid, passes)
         case Fill():
             return _fill(i, one, hollow, _rod_in(passes, i + 1))
+        case Paste():
+            return _paste(i, one, hollow)
+        case Drizzle() | Dollop() | Cluster():
+            made, wide = heaped(i, one, hollow.level_m)
+            across, along = hollow.cavity.bounds_m()
+            if wide > min(across, along):
+                raise Wrong("too_wide", "it is wider than what it lies on", wide, min(across, along))
+            return made, hollow
+        case Dip():
+            raise Wrong("wants_body", "only a body is dipped: what is cast goes into the mould")
 
 
 def _rod_m3(rod: Rod) -> float:
@@ -154,39 +142,38 @@ def _rod_in(passes: tuple[Pass, ...], i: int) -> float:
     return _rod_m3(rod) if isinstance(rod, Rod) and not rod.taken_out else 0.0
 
 
+def _room(name: str) -> float:
+    return material("kitchen", "usual", "room").value(name)
+
+
 def _takes(hollow: Hollow, volume_m3: float, what: str) -> Hollow:
     room = hollow.free_m3(hollow.rim_m)
-    if volume_m3 > 0.8 * room:
-        raise _Wrong("too_large", f"the {what} takes more room than there is", volume_m3, 0.8 * room)
+    most = _room("put_in") * room
+    if volume_m3 > most:
+        raise Wrong("too_large", f"the {what} takes more room than there is", volume_m3, most)
     return replace(hollow, taken_m3=hollow.taken_m3 + volume_m3)
-
-
-def _plain(i: int, kg: float, volume_m3: float, thick_m: float, hollow: Hollow) -> Laid:
-    """Something that is not melted: what it weighs is told, not reckoned."""
-    require_range(f"passes.{i}.kg", kg, 0.0, 5.0)
-    weight = explained(kg, "kg", "as given", sources=("definition",))
-    return Laid(i, weight, weight, volume_m3, thick_m, hollow.level_m, hollow.level_m, None, ())
 
 
 def _dust(i: int, one: Dust, hollow: Hollow, laid: list[Laid]) -> Laid:
     if not one.on_wet and any(row.cast for row in laid):
-        raise _Wrong("not_empty", "dust goes into the empty mould: move it before the first melt")
+        raise Wrong("not_empty", "dust goes into the empty mould: move it before the first melt")
     if one.on_wet and not any(row.cast for row in laid):
-        raise _Wrong("nothing_wet", "there is no melt yet for it to stick to")
-    return _plain(i, one.kg, 0.0, 0.0, hollow)
+        raise Wrong("nothing_wet", "there is no melt yet for it to stick to")
+    return plain(i, one.kg, 0.0, 0.0, hollow.level_m)
 
 
 def _detail(i: int, one: Detail, hollow: Hollow) -> tuple[Laid, Hollow]:
-    require_range(f"passes.{i}.share_frac", one.share_frac, 0.001, 1.0)
+    require_range(f"passes.{i}.share_frac", one.share_frac, LEAST_SHARE_FRAC, 1.0)
     require_range(f"passes.{i}.thick_m", one.thick_m, 2e-5, THICKEST_M)
     if hollow.level_m > hollow.lift_m:
-        raise _Wrong("not_empty", "details go onto the bare wall: move it before the filling")
+        raise Wrong("not_empty", "details go onto the bare wall: move it before the filling")
     cavity = hollow.cavity
     most = thickest_m(cavity.shape)
     if one.thick_m >= most:
-        raise _Wrong("too_thick", "it is thicker than the narrow place", one.thick_m, most)
-    area = one.share_frac * wetted_m2(cavity, cavity.depth_m)
-    volume = one.share_frac * _band_m3(cavity, one.thick_m)
+        raise Wrong("too_thick", "it is thicker than the narrow place", one.thick_m, most)
+    share = one.share_frac if one.outline is None else _own_share_frac(one.outline, cavity)
+    area = share * wetted_m2(cavity, cavity.depth_m)
+    volume = share * _band_m3(cavity, one.thick_m)
     made = melted(
         i,
         one.melt.material,
@@ -198,6 +185,15 @@ def _detail(i: int, one: Detail, hollow: Hollow) -> tuple[Laid, Hollow]:
         "share of the layer",
     )
     return made, replace(hollow, taken_m3=hollow.taken_m3 + volume)
+
+
+def _own_share_frac(outline: tuple[tuple[float, float], ...], cavity: Cavity) -> float:
+    """What an outline covers of the cavity, both seen from above."""
+    rim = shapely.Polygon(cavity.shape.rim())
+    share = float(shapely.make_valid(shapely.Polygon(outline)).intersection(rim).area / rim.area)
+    if share < LEAST_SHARE_FRAC:
+        raise Wrong("outside", "its outline lies outside the cavity", share, LEAST_SHARE_FRAC)
+    return share
 
 
 def _band_m3(cavity: Cavity, thick_m: float) -> float:
@@ -212,23 +208,23 @@ def _inside(cavity: Cavity, thick_m: float) -> Cavity:
 def _shell(i: int, one: Shell, hollow: Hollow) -> tuple[Laid, Hollow]:
     require_range(f"passes.{i}.thick_m", one.thick_m, THINNEST_M, THICKEST_M)
     if hollow.level_m > hollow.lift_m:
-        raise _Wrong("not_empty", "a shell goes on the wall: move it before the filling")
+        raise Wrong("not_empty", "a shell goes on the wall: move it before the filling")
     cavity = hollow.cavity
     most = thickest_m(cavity.shape)
     if one.thick_m >= most:
-        raise _Wrong("too_thick", "the shell is thicker than the narrow place", one.thick_m, most)
+        raise Wrong("too_thick", "the shell is thicker than the narrow place", one.thick_m, most)
     whole, melt = hollow.free_m3(hollow.rim_m), one.melt.material
     if one.sides:
         foot = SIDES_FROM_FRAC * cavity.depth_m
         wall = wetted_m2(cavity, cavity.depth_m) - wetted_m2(cavity, foot)
-        volume = min(wall * one.thick_m, 0.8 * whole)
+        volume = min(wall * one.thick_m, _room("put_in") * whole)
         after = replace(hollow, taken_m3=hollow.taken_m3 + volume)
         low = hollow.lift_m + foot
         return melted(i, melt, volume, one.thick_m, wall, low, hollow.rim_m, "wall x thickness"), after
     inner = _inside(cavity, one.thick_m)
     band = volume_m3(cavity, cavity.depth_m) - volume_m3(inner, inner.depth_m)
     # details lie in the layer: it covers them, and what stands out of it stays in the hollow
-    volume = max(band - hollow.taken_m3, 0.2 * band)
+    volume = max(band - hollow.taken_m3, _room("covers") * band)
     left = max(hollow.taken_m3 - (band - volume), 0.0)
     after = Hollow(inner, hollow.lift_m + one.thick_m, left, hollow.lift_m + one.thick_m, True)
     area = wetted_m2(cavity, cavity.depth_m)
@@ -242,17 +238,16 @@ def _turned(i: int, one: Turned, hollow: Hollow) -> tuple[Laid, Hollow]:
     cavity, density = hollow.cavity, one.melt.material.value("density_melt")
     volume = one.ball_kg / 2 / density
     whole = hollow.free_m3(hollow.rim_m)
-    if volume >= 0.95 * whole:
-        raise _Wrong(
-            "too_much", "so much fills the ball: it would not be hollow", one.ball_kg, 2 * 0.95 * whole * density
-        )
+    most = _room("ball") * whole
+    if volume >= most:
+        raise Wrong("too_much", "so much fills the ball: it would not be hollow", one.ball_kg, 2 * most * density)
     low, high = 0.0, thickest_m(cavity.shape) * (1 - 1e-6)
     for _ in range(50):
         mid = (low + high) / 2
         low, high = (mid, high) if _band_m3(cavity, max(mid, 1e-7)) < volume else (low, mid)
     thick = high
     if thick < THINNEST_M:
-        raise _Wrong(
+        raise Wrong(
             "too_thin",
             "so little does not cover the wall",
             one.ball_kg,
@@ -278,15 +273,15 @@ def _filling(
     i: int, one: Filling, hollow: Hollow, laid: list[Laid], passes: tuple[Pass, ...]
 ) -> tuple[Laid, Hollow]:
     if not hollow.in_shell:
-        raise _Wrong("no_shell", "nothing holds the filling: put a shell before it")
+        raise Wrong("no_shell", "nothing holds the filling: put a shell before it")
     shell = next((p.melt.material for p in reversed(passes[:i]) if isinstance(p, Shell)), None)
     if shell is not None and shell.flags.get("fat", False) and one.degc >= shell.value("melts_at"):
-        raise _Wrong("melts_shell", "so warm, it melts the shell: let it cool", one.degc, shell.value("melts_at"))
+        raise Wrong("melts_shell", "so warm, it melts the shell: let it cool", one.degc, shell.value("melts_at"))
     density, room = one.of.spread("density"), hollow.free_m3(hollow.rim_m)
     if one.kg is not None:
         volume = require_range(f"passes.{i}.kg", one.kg, 1e-5, 5.0) / density.likely
         if volume > room:
-            raise _Wrong("no_room", "more filling than there is room", one.kg, room * density.likely)
+            raise Wrong("no_room", "more filling than there is room", one.kg, room * density.likely)
         kg = Spread(one.kg, one.kg, one.kg)
     else:
         gap = require_range(f"passes.{i}.gap_m", one.gap_m or 0.0, 0.0, 0.1)
@@ -294,7 +289,7 @@ def _filling(
         volume = hollow.free_m3(top)
         if top <= hollow.level_m or volume <= 0:
             deep = hollow.rim_m - hollow.level_m
-            raise _Wrong("no_room", "with this gap nothing of it fits", gap, deep)
+            raise Wrong("no_room", "with this gap nothing of it fits", gap, deep)
         kg = density.times(volume)
     level = hollow.level_of(volume)
     finished = explained(
@@ -310,15 +305,27 @@ def _filling(
     return made, replace(hollow, level_m=level, taken_m3=0.0)
 
 
+def _paste(i: int, one: Paste, hollow: Hollow) -> tuple[Laid, Hollow]:
+    density = one.of.spread("density")
+    volume = require_range(f"passes.{i}.kg", one.kg, 1e-5, 5.0) / density.likely
+    room = hollow.free_m3(hollow.rim_m)
+    if volume > room * (1 + 1e-9):
+        raise Wrong("no_room", "more paste than there is room", one.kg, room * density.likely)
+    level = hollow.level_of(min(volume, room))
+    made = plain(i, one.kg, volume, level - hollow.level_m, hollow.level_m)
+    after = replace(hollow, level_m=level, taken_m3=0.0, closed=level >= hollow.rim_m - 1e-6)
+    return replace(made, to_m=level), after
+
+
 def _close(i: int, one: Close, hollow: Hollow, laid: list[Laid], passes: tuple[Pass, ...]) -> tuple[Laid, Hollow]:
     if not hollow.in_shell or hollow.level_m >= hollow.rim_m - 1e-6:
-        raise _Wrong("nothing_to_close", "there is no gap to the rim: leave one under it")
+        raise Wrong("nothing_to_close", "there is no gap to the rim: leave one under it")
     volume, melt = hollow.free_m3(hollow.rim_m), one.melt.material
     area = open_m2(hollow.cavity, hollow.cavity.depth_m)
     thick, deep = volume / area, hollow.rim_m - hollow.level_m
     if deep < THINNEST_M:
-        raise _Wrong("too_thin", "the gap is too small for a close", deep, THINNEST_M)
-    fillings = [(p.of, row.thick_m) for row in laid if isinstance(p := passes[row.index], Filling)]
+        raise Wrong("too_thin", "the gap is too small for a close", deep, THINNEST_M)
+    fillings = [(p.of, row.thick_m, p.degc) for row in laid if isinstance(p := passes[row.index], Filling)]
     made = melted(
         i,
         melt,
@@ -337,14 +344,15 @@ def _fill(i: int, one: Fill, hollow: Hollow, rod_m3: float) -> tuple[Laid, Hollo
     rim, melt = hollow.rim_m, one.melt.material
     require_range(f"passes.{i}.second_frac", one.second_frac, 0.0, 0.95)
     if one.level_m > rim * (1 + 1e-9):
-        raise _Wrong("above_rim", "the fill stands above the rim", one.level_m, rim)
+        raise Wrong("above_rim", "the fill stands above the rim", one.level_m, rim)
     if one.level_m <= hollow.level_m or one.level_m - hollow.lift_m < THINNEST_M:
-        raise _Wrong("no_room", "it ends below what is there already", one.level_m, hollow.level_m)
+        raise Wrong("no_room", "it ends below what is there already", one.level_m, hollow.level_m)
     level, hollow = min(one.level_m, rim), replace(hollow, taken_m3=hollow.taken_m3 + rod_m3)
     if not hollow.in_shell and hollow.level_m == 0.0:
         whole = volume_m3(hollow.cavity, level)
-        if hollow.taken_m3 > 0.8 * whole:
-            raise _Wrong("no_room", "what is in it leaves no room", hollow.taken_m3, 0.8 * whole)
+        most = _room("put_in") * whole
+        if hollow.taken_m3 > most:
+            raise Wrong("no_room", "what is in it leaves no room", hollow.taken_m3, most)
         cast = amounts(hollow.cavity, level, melt, hollow.taken_m3)
         made = Laid(
             i, cast.finished, cast.poured, cast.volume.value.likely, cast.thickness.likely, 0.0, level, cast, ()

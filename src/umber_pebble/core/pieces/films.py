@@ -5,8 +5,10 @@ from dataclasses import dataclass
 
 from umber_pebble.core.constants import GRAVITY_M_S2
 from umber_pebble.core.errors import require_range
+from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955, tg_spread_degc
+from umber_pebble.core.heat.skin import Skin
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.spread import Spread, combine
+from umber_pebble.core.spread import Spread, combine, exact
 
 
 def drained_film_casson_m(
@@ -50,13 +52,13 @@ def wall_keeps_m(melt: Material, wall_m: float, seconds: float) -> Spread:
     """What a wall keeps of a melt that is tipped out and drains, in its middle [m].
 
     Args:
-        melt: a fat with its Casson values
+        melt: a fat with its Casson values, or a sugar melt half way between its cook and the closing
         wall_m: height of the wall [m]
         seconds: upside down [s]
     Raises: OutOfRange: a value outside.
     Source: casson-1959
     """
-    stiff, runs, density = melt.spread("casson_yield"), melt.spread("casson_viscosity"), melt.value("density_melt")
+    (stiff, runs), density = _flows(melt), melt.value("density_melt")
 
     def film(tau: float, eta: float) -> float:
         return drained_film_casson_m(tau, eta, density, wall_m / 2, seconds)
@@ -68,26 +70,54 @@ def wall_keeps_m(melt: Material, wall_m: float, seconds: float) -> Spread:
     )  # fmt: skip
 
 
+def _flows(melt: Material) -> tuple[Spread, Spread]:
+    """Yield value and viscosity while it runs off a wall [Pa, Pa s]."""
+    if melt.flags.get("fat", False):
+        return melt.spread("casson_yield"), melt.spread("casson_viscosity")
+    tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
+    hot, close = (
+        log_viscosity_wlf_1955(melt.value("cook_to"), tg.likely), melt.value("log_pour_close"),
+    )  # fmt: skip
+    return exact(0.0), Spread(
+        10 ** ((3 * hot + close) / 4), 10 ** ((hot + close) / 2), 10 ** ((hot + 3 * close) / 4)
+    )
+
+
 @dataclass(frozen=True, slots=True)
 class TooThin:
-    """A shell that is tipped out against what is wanted: what the wall keeps [m], and coats until it is enough."""
+    """A shell that is tipped out against what is wanted: the film that stays, the skin that has set under it, both together [m];
+    coats until it is enough; how long the mould has to stand full for one to be enough, as it is and in the cold [s], None: longer
+    than is followed."""
 
+    film: Spread
+    skin: Spread
     keeps: Spread
     coats: int
+    stands_s: float | None
+    stands_cold_s: float | None
 
 
-def shell_against_film(melt: Material, wanted_m: float, wall_m: float, seconds: float) -> TooThin:
+def shell_against_film(
+    melt: Material, wanted_m: float, wall_m: float, seconds: float, dwell_s: float, skin: Skin, cold: Skin
+) -> TooThin:
     """Whether one coat comes to the thickness wanted, and what helps where it does not.
 
     Args:
         melt, wall_m, seconds: as wall_keeps_m
         wanted_m: of the shell [m]
+        dwell_s: how long the mould stands full [s]
+        skin, cold: that sets on its wall as it is, and in the cold
     Raises: OutOfRange.
-    Source: casson-1959
+    Source: casson-1959, avrami-1939
     """
-    keeps = wall_keeps_m(melt, wall_m, seconds)
-    coats = max(1, math.ceil(wanted_m / max(keeps.likely, 1e-6) - 0.15))
-    return TooThin(keeps, coats)
+    film, under = wall_keeps_m(melt, wall_m, seconds), skin.at(dwell_s)
+    keeps = Spread(film.low + under.low, film.likely + under.likely, film.high + under.high)
+    near = material("kitchen", "usual", "room").value("near")
+    coats = max(1, math.ceil(wanted_m / max(keeps.likely, 1e-6) - near))
+    short = wanted_m - film.likely
+    return TooThin(
+        film, under, keeps, coats, *((0.0, 0.0) if short <= 0 else (skin.until(short), cold.until(short)))
+    )
 
 
 def dip_film_m(melt: Material, high_m: float, seconds: float, withdrawn_m_s: float) -> Spread:
@@ -95,7 +125,7 @@ def dip_film_m(melt: Material, high_m: float, seconds: float, withdrawn_m_s: flo
 
     Drag: 0.944 (eta U)^(2/3) / (gamma^(1/6) (rho g)^(1/2)).
     Args:
-        melt: a fat with its Casson values
+        melt: as for what a wall keeps
         high_m: of the piece under the melt [m]
         seconds: of draining and shaking [s]
         withdrawn_m_s: how fast it leaves the bath [m/s]
@@ -104,7 +134,7 @@ def dip_film_m(melt: Material, high_m: float, seconds: float, withdrawn_m_s: flo
     """
     drains = wall_keeps_m(melt, high_m, seconds)
     usual, density = material("kitchen", "usual", "film"), melt.value("density_melt")
-    eta, gamma = melt.value("casson_viscosity"), usual.value("tension")
+    eta, gamma = _flows(melt)[1].likely, usual.value("tension")
     drags = 0.944 * (eta * withdrawn_m_s) ** (2 / 3) / (gamma ** (1 / 6) * math.sqrt(density * GRAVITY_M_S2))
     return drains.map(lambda film: min(film, drags))
 
@@ -146,6 +176,35 @@ def bead_kg(seam_m: float, bore_m: float, gap_m: float, deep_m: float, density_k
     return density_kg_m3 * seam_m * (math.pi * bore_m**2 / 8 + gap_m * deep_m)
 
 
+def cap_high_m(wide_m: float, contact_rad: float) -> float:
+    """How high a cap stands on its contact angle [m].
+
+    Args:
+        wide_m: on what it lies [m]
+        contact_rad: above zero and under 90 degrees [rad]
+    Raises: OutOfRange.
+    Source: geometry
+    """
+    return wide_m / 2 * math.tan(require_range("contact_rad", contact_rad, 0.05, math.pi / 2) / 2)
+
+
+def _cap_m3(wide_m: float, contact_rad: float) -> float:
+    high = cap_high_m(wide_m, contact_rad)
+    return math.pi * high * (3 * (wide_m / 2) ** 2 + high**2) / 6
+
+
+def cap_wide_m(volume_m3: float, contact_rad: float) -> float:
+    """How wide a cap of a volume lies on its contact angle [m].
+
+    Args:
+        volume_m3: above zero [m3]
+        contact_rad: as for its height [rad]
+    Raises: OutOfRange.
+    Source: geometry
+    """
+    return math.cbrt(require_range("volume_m3", volume_m3, 1e-12, 1.0) / _cap_m3(1.0, contact_rad))
+
+
 def dollop_kg(diameter_m: float, density_kg_m3: float, contact_rad: float) -> float:
     """Melt in a dollop: a spherical cap on its contact angle [kg].
 
@@ -156,7 +215,4 @@ def dollop_kg(diameter_m: float, density_kg_m3: float, contact_rad: float) -> fl
     Raises: OutOfRange.
     Source: geometry
     """
-    require_range("diameter_m", diameter_m, 0.001, 0.2)
-    half = diameter_m / 2
-    high = half * math.tan(require_range("contact_rad", contact_rad, 0.05, math.pi / 2) / 2)
-    return density_kg_m3 * math.pi * high * (3 * half**2 + high**2) / 6
+    return density_kg_m3 * _cap_m3(require_range("diameter_m", diameter_m, 0.001, 0.2), contact_rad)

@@ -1,5 +1,6 @@
 """A build cut open: every pass as the area it has in the cut."""
 
+import math
 from dataclasses import dataclass
 
 import shapely
@@ -7,9 +8,24 @@ from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.moulds.cavity import Cavity, section_m
 from umber_pebble.core.moulds.inset import inset
+from umber_pebble.core.pieces.body import Body, profile
 from umber_pebble.core.pieces.build import SIDES_FROM_FRAC
+from umber_pebble.core.pieces.coats import coat_cuts
+from umber_pebble.core.pieces.heaps import heaped
 from umber_pebble.core.pieces.layers import Laid
-from umber_pebble.core.pieces.passes import Close, Detail, Fill, Filling, Pass, Shell, Turned
+from umber_pebble.core.pieces.passes import (
+    Close,
+    Cluster,
+    Detail,
+    Dollop,
+    Drizzle,
+    Fill,
+    Filling,
+    Pass,
+    Paste,
+    Shell,
+    Turned,
+)
 
 Ring = list[list[float]]
 SEEN_M2 = 1e-9
@@ -44,7 +60,8 @@ def _band(region: BaseGeometry, from_m: float, to_m: float) -> BaseGeometry:
 def layers_of(cavity: Cavity, passes: tuple[Pass, ...], laid: list[Laid], cut_frac: float) -> list[Layer]:
     """The passes of a build in a cut, each without what lies there before it.
 
-    Details follow one another along the wall from the right, each on its share of it.
+    A detail with an outline of its own lies under it; the others follow one another along the wall from the right, each on its
+    share of it.
     Args:
         cavity: the cavity
         passes, laid: the build
@@ -60,8 +77,12 @@ def layers_of(cavity: Cavity, passes: tuple[Pass, ...], laid: list[Laid], cut_fr
         match one:
             case Detail():
                 inside = _hollow(cavity, by + one.thick_m, y)
-                area = _piece_of(hollow.difference(inside), used, used + one.share_frac)
-                used += one.share_frac
+                band = hollow.difference(inside)
+                if one.outline is not None:
+                    area = _under_outline(band, one.outline, y)
+                else:
+                    area = _piece_of(band, used, used + one.share_frac)
+                    used += one.share_frac
             case Shell() if one.sides:
                 inside = _hollow(cavity, by + one.thick_m, y)
                 foot = by + SIDES_FROM_FRAC * (cavity.depth_m - by)
@@ -70,8 +91,12 @@ def layers_of(cavity: Cavity, passes: tuple[Pass, ...], laid: list[Laid], cut_fr
                 by += one.thick_m if isinstance(one, Shell) else row.thick_m
                 inside = _hollow(cavity, by, y)
                 area, hollow = hollow.difference(inside), inside
-            case Filling() | Close() | Fill():
+            case Filling() | Close() | Fill() | Paste():
                 area = _band(hollow, row.from_m, row.to_m)
+            case Drizzle() | Dollop() | Cluster():
+                low, _, high, _ = (hollow if row.from_m < cavity.depth_m else whole).bounds
+                out += _heaped(row, one, [(x, row.from_m) for x in _evenly(one, low, high)])
+                continue
             case _:
                 continue
         area = area.difference(there)
@@ -82,6 +107,57 @@ def layers_of(cavity: Cavity, passes: tuple[Pass, ...], laid: list[Laid], cut_fr
     return out
 
 
+def layers_on(body: Body, passes: tuple[Pass, ...], laid: list[Laid], cut_frac: float) -> list[Layer]:
+    """The passes on a body in a cut through its axis.
+
+    Args:
+        body, passes, laid: the build
+        cut_frac: how the cut is turned, 0 along the slant, -1 and 1 across it
+    Source: geometry
+    """
+    cuts = coat_cuts(body, passes, laid, cut_frac * math.pi / 2)
+    out = [drawn for index, area in cuts if (drawn := _layer(index, area)) is not None]
+    outer = shapely.union_all([profile(body.shape, body.diameter_m, body.high_m), *(area for _, area in cuts)])
+    for row in laid:
+        one = passes[row.index]
+        if isinstance(one, (Drizzle, Dollop, Cluster)):
+            low, _, high, _ = outer.bounds
+            out += _heaped(row, one, [(x, _top(outer, x)) for x in _evenly(one, low, high)])
+    return sorted(out, key=lambda layer: layer.index)
+
+
+def _top(area: BaseGeometry, x: float) -> float:
+    _, low, _, high = area.bounds
+    return float(area.intersection(shapely.LineString([(x, low - 1), (x, high + 1)])).bounds[3])
+
+
+def _evenly(one: Drizzle | Dollop | Cluster, low: float, high: float) -> list[float]:
+    """Where a cut meets them: lines and dollops lie evenly over what they are on."""
+    across, n = high - low, 1
+    if isinstance(one, Drizzle):
+        n = max(1, min(round(one.length_m / across), int(across / one.bore_m)))
+    elif isinstance(one, Dollop):
+        n = max(1, min(round(one.count**0.5), int(across / one.diameter_m)))
+    return [low + across * (k + 0.5) / n for k in range(n)]
+
+
+def _heaped(row: Laid, one: Drizzle | Dollop | Cluster, at: list[tuple[float, float]]) -> list[Layer]:
+    """Lines as rounds, dollops and clusters as caps, each on its place (across, height)."""
+    high = row.thick_m
+    if isinstance(one, Drizzle):
+        shapes = [shapely.Point(x, z + high / 2).buffer(high / 2) for x, z in at]
+    else:
+        half = (one.diameter_m if isinstance(one, Dollop) else heaped(row.index, one, 0.0)[1]) / 2
+        radius = (half**2 + high**2) / (2 * high)
+        caps = [shapely.Point(x, z + high - radius).buffer(radius, quad_segs=32) for x, z in at]
+        shapes = [
+            cap.intersection(shapely.box(x - half, z, x + half, z + high))
+            for cap, (x, z) in zip(caps, at, strict=True)
+        ]
+    drawn = _layer(row.index, shapely.MultiPolygon([s for s in shapes if s.geom_type == "Polygon"]))
+    return [] if drawn is None else [drawn]
+
+
 def _piece_of(band: BaseGeometry, from_frac: float, to_frac: float) -> BaseGeometry:
     """The part of a layer from one share of its width to another, counted from the right."""
     if band.is_empty:
@@ -89,6 +165,15 @@ def _piece_of(band: BaseGeometry, from_frac: float, to_frac: float) -> BaseGeome
     x0, low, x1, high = band.bounds
     a, b = x1 - to_frac * (x1 - x0), x1 - from_frac * (x1 - x0)
     return band.intersection(shapely.box(a, low - 1, b, high + 1))
+
+
+def _under_outline(band: BaseGeometry, outline: tuple[tuple[float, float], ...], y_m: float) -> BaseGeometry:
+    """The part of a layer that lies under an outline, where the cut crosses it."""
+    shape = shapely.make_valid(shapely.Polygon(outline))
+    x0, _, x1, _ = shape.bounds
+    crossed = shape.intersection(shapely.LineString([(x0 - 1, y_m), (x1 + 1, y_m)]))
+    spans = [run.bounds for run in shapely.get_parts(crossed) if run.length > 0]
+    return shapely.union_all([band.intersection(shapely.box(a, -1.0, b, 1.0)) for a, _, b, _ in spans])
 
 
 def _layer(index: int, area: BaseGeometry) -> Layer | None:

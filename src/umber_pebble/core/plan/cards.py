@@ -34,7 +34,7 @@ class Card:
     """One filling of a mould: which of the order's lines, in which mould, how many cavities, its passes in order."""
 
     item: int
-    mould_id: str
+    mould: str
     casts: int
     rows: tuple[CardRow, ...]
 
@@ -53,7 +53,7 @@ def pour_cards(plan: PlanInput, cooks: Sequence[PotCook], windows: dict[int, Pie
     return [
         Card(
             plan.lines[chain[0].line].item,
-            plan.lines[chain[0].line].mould.mould_id,
+            plan.lines[chain[0].line].mould.name,
             chain[0].casts,
             tuple(_row(plan, cooks[r.cook], r, windows[r.number]) for r in chain),
         )

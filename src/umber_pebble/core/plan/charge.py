@@ -1,12 +1,14 @@
 """What a vessel is charged with: the melt that stays in it, and the part that is kept back as seed."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import replace
 
 from umber_pebble.core.constants import GRAVITY_M_S2
 from umber_pebble.core.heat.vessel import PotCase
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.plan.problem import Temper, Way
+from umber_pebble.core.melts.dip import bath_kg
+from umber_pebble.core.plan.problem import Line, SugarCook, Temper, Way
 from umber_pebble.core.spread import Spread, combine
 from umber_pebble.core.temper.schools import Tempering
 from umber_pebble.core.temper.seed import Bowl as BowlOf
@@ -40,6 +42,36 @@ def residue_kg(case: PotCase, log_visc: float, factor: Spread) -> Spread:
             [kept(drain.likely, factor.low), kept(drain.likely, factor.high)],
         ],
     )
+
+
+FULLEST = {True: 0.5, False: 0.9}
+"""How full a vessel may be: sugar foams up, fat is only stirred."""
+
+
+def bath_left_kg(way: Way, lines: Sequence[Line]) -> float:
+    """What must stay in a vessel so that the last piece is still covered when it is dipped, the vessel tilted [kg].
+
+    Args:
+        way: of the melt
+        lines: that are made of it
+    Raises: OutOfRange: the vessel is narrower than what is dipped.
+    Source: geometry
+    """
+    density, wide = way.melt.value("density_melt"), way.pot.diameter_m
+    return max((bath_kg(density, wide, *line.dip)[1] for line in lines if line.dip), default=0.0)
+
+
+def holds_kg(way: Way, wet: bool) -> float:
+    """What a vessel holds of a melt, as full as it may be [kg].
+
+    Args:
+        way: of the melt
+        wet: cooked with water
+    Source: common-practice
+    """
+    sugar = isinstance(way.by, SugarCook)
+    room = way.pot.height_m * FULLEST[sugar] * math.pi * way.pot.diameter_m**2 / 4
+    return room * way.melt.value("density_melt") / (1 + (way.melt.value("water_added") if wet else 0.0))
 
 
 def tempered_charge(way: Way, by: Temper, charge_kg: float, hob: Spread) -> tuple[Tempering, float, Spread]:

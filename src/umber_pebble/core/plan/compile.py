@@ -10,6 +10,7 @@ from umber_pebble.core.humidity.stickiness import sticky_from_frac
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.cards import Card, pour_cards
+from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.cooks import (
     READY,
     PotCook,
@@ -26,13 +27,11 @@ from umber_pebble.core.plan.explain import (
     melt_plan,
     round_plan,
 )
-from umber_pebble.core.plan.problem import FatMelt, PlanInput, SugarCook, Way
+from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
+from umber_pebble.core.plan.problem import FatMelt, HandStep, PlanInput, SugarCook, Way
 from umber_pebble.core.plan.rounds import make_rounds, works_in_window
 from umber_pebble.core.plan.spares import casts_needed
-from umber_pebble.core.plan.timetable import Task, back_from, forward
-
-# how full a vessel may be: sugar foams up, fat is only stirred
-FULLEST = {True: 0.5, False: 0.9}
+from umber_pebble.core.plan.timetable import Task, back_from, forward, most_at_once
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +58,8 @@ class Plan:
     warnings: tuple[Remark, ...]
     windows: dict[int, PieceWindows]
     cards: tuple[Card, ...]
+    steps: tuple[HandStep, ...]
+    by_hand: tuple[ByHand, ...]
 
 
 def _warnings(
@@ -72,11 +73,11 @@ def _warnings(
     for c in cooks:
         if c.window.width.likely <= 0:
             out.append(Remark("window_never", "pot", {"cook": c.number, "depth_m": c.window.depth_m}))
-        elif c.casts * plan.paces.pour_each_s > c.window.width.low:
+        elif sum(r.casts * plan.pour_each_s(plan.lines[r.line]) for r in c.rounds) > c.window.width.low:
             out.append(Remark("window_narrow", "pot", {"cook": c.number, "low_s": c.window.width.low}))
-        fullest = c.way.pot.height_m * FULLEST[isinstance(c.way.by, SugarCook)]
-        if c.window.depth_m * (1 + c.water_kg / c.charge_kg) > fullest:
-            out.append(Remark("pot_too_small", "pot", {"depth_m": c.window.depth_m, "high_m": fullest}))
+        holds = holds_kg(c.way, c.wet)
+        if c.charge_kg > holds:
+            out.append(Remark("pot_too_small", "pot", {"charge_kg": c.charge_kg, "holds_kg": holds}))
         for r in c.rounds:
             line, w = plan.lines[r.line], windows[r.number]
             if not line.last:
@@ -87,8 +88,13 @@ def _warnings(
             elif "over_chilled" in w.at and w.at["over_chilled"].low < w.at["unmould"].high:
                 out.append(Remark("chills_first", "place", {"round": r.number}))
             each = plan.work_each_s(line)
-            if line.work and r.casts > works_in_window(w, line.work, plan.paces.pour_each_s, each):
+            if line.work and r.casts > works_in_window(w, line.work, plan.pour_each_s(line), each):
                 out.append(Remark(f"{line.work}_one_by_one", "lines", {"round": r.number}))
+    for place, moulds in most_at_once(plan, cooks).items():
+        if moulds > plan.shelves.get(place, moulds):
+            out.append(
+                Remark("shelf_small", "place", {"place": place, "needs": moulds, "has": plan.shelves[place]})
+            )
     return _once(out + _damp(plan))
 
 
@@ -125,7 +131,11 @@ def compile_plan(plan: PlanInput) -> Plan:
     _check(plan)
     # the passes of a part are as many as its last one needs
     lasts = [plan.lines[chain[-1]] for chain in plan.chains]
-    casts = [casts_needed(line.quantity, plan.confidence_frac, line.break_rate) for line in lasts]
+    # and of what is joined there is nothing to spare
+    casts = [
+        line.quantity if line.needs else casts_needed(line.quantity, plan.confidence_frac, line.break_rate)
+        for line in lasts
+    ]
     cooks = make_cooks(plan, make_rounds(plan, casts))
     windows = round_windows(plan, cooks)
     tasks = back_from(forward(plan, cooks, windows), plan.due_s)
@@ -158,6 +168,8 @@ def compile_plan(plan: PlanInput) -> Plan:
         warnings=tuple(_warnings(plan, cooks, windows, start)),
         windows=windows,
         cards=tuple(pour_cards(plan, cooks, windows)),
+        steps=plan.by_hand,
+        by_hand=tuple(by_hand_amounts(plan, cooks)),
     )  # fmt: skip
 
 

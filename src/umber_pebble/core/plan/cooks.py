@@ -1,6 +1,7 @@
 """Rounds and cooks: what goes into the pot, and when it may be poured."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, require_range
@@ -15,7 +16,7 @@ from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
 from umber_pebble.core.melts.oven import Microwave
-from umber_pebble.core.plan.charge import residue_kg, tempered_charge
+from umber_pebble.core.plan.charge import bath_left_kg, residue_kg, tempered_charge
 from umber_pebble.core.plan.problem import FatMelt, Line, PlanInput, SugarCook, Way
 from umber_pebble.core.spread import Spread
 from umber_pebble.core.temper.schools import Tempering
@@ -129,6 +130,11 @@ def _bowl(plan: PlanInput, way: Way, case: PotCase) -> Bowl:
     return Bowl(case, way.by.by, plan.room_degc, way.by.melt_to_degc, way.melt.spread("wafer"), way.by.school)
 
 
+def wet_of(way: Way, charge_kg: float) -> bool:
+    """Whether a charge is cooked with water. Source: common-practice"""
+    return isinstance(way.by, SugarCook) and _wet(way.by, way.melt, charge_kg)
+
+
 def casts_in_window(window: PourWindow, pour_each_s: float) -> Spread:
     """Cavities one person fills between opening and closing at this pace [count].
 
@@ -147,7 +153,7 @@ def piece_windows(plan: PlanInput, line: Line, flow: Flow, window: PourWindow, c
         casts: poured in one go
     Source: definition
     """
-    times, temps, pour_s = window.times_s, window.likely_degc, casts * plan.paces.pour_each_s
+    times, temps, pour_s = window.times_s, window.likely_degc, casts * plan.pour_each_s(line)
     i = int((times <= min(window.opens.likely + pour_s / 2, window.closes.likely)).sum()) - 1
     likely = float(temps[i])
     pour = Spread(min(likely, window.close_degc.likely), likely, max(likely, window.open_degc.likely))
@@ -161,7 +167,7 @@ def lies_of(plan: PlanInput, line: Line, casts: int) -> tuple[tuple[Stay, str], 
     Source: definition
     """
     way = plan.way(line)
-    handled = casts * (plan.paces.pour_each_s / 2 + plan.work_each_s(line))
+    handled = casts * (plan.pour_each_s(line) / 2 + plan.work_each_s(line))
     if line.lies:
         first, *rest = line.lies
         return first, *((replace(stay, from_s=max(stay.from_s, handled)), place) for stay, place in rest)
@@ -191,7 +197,7 @@ def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tupl
         near,
         flow.tg if isinstance(flow, SugarFlow) else None,
         path,
-        tuple(Under(material, thick, cold) for material, thick in line.under),
+        tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in line.under),
         thin_m=amount.thin_m,
         thick_m=amount.thick_m,
     )
@@ -209,14 +215,15 @@ def _log_viscosity(plan: PlanInput, way: Way, charge_kg: float) -> float:
     return (log_viscosity_wlf_1955(way.by.cook_degc, tg) + way.melt.value("log_pour_close")) / 2
 
 
-def charge_of(plan: PlanInput, way: Way, pour_kg: float) -> tuple[float, Spread]:
-    """Charge and residue of what is poured [kg]: they depend on each other, so a few rounds of substitution.
+def charge_of(plan: PlanInput, way: Way, pour_kg: float, lines: Sequence[Line]) -> tuple[float, Spread]:
+    """Charge and residue of what is poured into these lines' moulds [kg]: they depend on each other, so a few rounds of
+    substitution.
 
-    Raises: OutOfRange: a charge outside the vessel model.
+    Raises: OutOfRange: a charge outside the vessel model, or a vessel too narrow to dip in.
     Source: definition
     """
     # less than this cannot be melted evenly, whatever a detail takes
-    least = material("kitchen", "least", "charge").value("mass")
+    least = max(material("kitchen", "least", "charge").value("mass"), pour_kg + bath_left_kg(way, lines))
     charge = max(pour_kg * (1 + plan.reserve_frac), least)
     log_visc, residue = _log_viscosity(plan, way, charge), Spread(0.0, 0.0, 0.0)
     for _ in range(3):
@@ -266,7 +273,7 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
     way = plan.way(lines[0])
     poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in rounds)
     finished = sum(plan.lines[r.line].cast.finished.value.likely * r.casts for r in rounds)
-    charge, residue = charge_of(plan, way, poured)
+    charge, residue = charge_of(plan, way, poured, lines)
     fresh = max(charge - left_kg, 0.0)
     flow, window, case, water, wet = pour_of(plan, way, charge, lines)
     water_kg = way.melt.value("water_added") * fresh if wet else 0.0

@@ -1,6 +1,6 @@
 """What a plan is made from."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 from umber_pebble.core.heat.melting import Bath
@@ -24,16 +24,18 @@ class Paces:
     bend_each_s: float
     stick_each_s: float
     fill_each_s: float
+    join_each_s: float
     stir_s: float
     unmould_each_s: float
     clean_s: float
+    dry_s: float
     call_before_s: float
 
 
 @dataclass(frozen=True, slots=True)
 class Mould:
-    """One kind of cavity of a mould, and what is under it. mould_id ties lines that share the mould, kind is which of
-    its cavities; bears is as its owner gave it."""
+    """One kind of cavity of a mould, and what is under it; or a tray on which so many bodies lie, or props for so many joins.
+    mould_id ties lines that share it, kind is which of its cavities; bears is as its owner gave it."""
 
     mould_id: str
     kind: int
@@ -43,6 +45,12 @@ class Mould:
     cavities: int
     owned: int
     bears_degc: float
+    name: str = ""
+
+    @property
+    def at_once(self) -> int:
+        """Castings that one round takes at most [count]."""
+        return self.cavities * self.owned
 
     @property
     def bears(self) -> float:
@@ -52,13 +60,14 @@ class Mould:
 
 @dataclass(frozen=True, slots=True)
 class Handful:
-    """What hands put into each cavity before a pour: "filling", "dust", "centre" or "stick"; its name, grams each [kg], and how
-    long one takes [s]."""
+    """What hands put into each cavity before a pour: "filling", "dust", "centre", "paste" or "stick"; its name, grams each [kg],
+    and how long one takes [s]; key: of a filling in the tables."""
 
     what: str
     name: str
     kg: float
     each_s: float
+    key: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,8 +76,9 @@ class Line:
 
     A part of several passes is a line for each of its melts: after is the line that this one is poured on, last whether it is
     unmoulded then; item the line of the order; kind how it is laid on
-    ("fill", "detail", "shell", "tipped", "turned", "close"). under: what it lies on (material, thickness [m]); first: what
-    hands put in before it. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; lies: the way it goes from its
+    ("fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster", "join"). under: what it lies on
+    (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
+    needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s]. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
     """
 
@@ -80,12 +90,15 @@ class Line:
     work: str | None
     break_rate: BreakRate
     lies: tuple[tuple[Stay, str], ...] = ()
-    under: tuple[tuple[Material, float], ...] = ()
+    under: tuple[tuple[Material, float, float | None], ...] = ()
     after: int | None = None
     last: bool = True
     first: tuple[Handful, ...] = ()
     item: int = 0
     kind: str = "fill"
+    dip: tuple[float, float] | None = None
+    needs: tuple[int, ...] = ()
+    hold_s: float = 0.0
 
     @property
     def fill_m(self) -> float:
@@ -96,6 +109,21 @@ class Line:
     def handfuls_s(self) -> float:
         """How long hands take for what is put into one cavity before the pour [s]."""
         return sum(h.each_s for h in self.first)
+
+
+@dataclass(frozen=True, slots=True)
+class HandStep:
+    """What hands make of no melt: a part pressed of paste ("press"), or a join by warming or glue ("join"): how many, how long
+    each takes hands [s], and how long it then rests until it holds [s]; needs: the lines whose castings it joins; kg: of each."""
+
+    what: str
+    name: str
+    item: int
+    count: int
+    kg: float
+    each_s: float
+    rests: Spread
+    needs: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,7 +199,8 @@ class Way:
 
 @dataclass(frozen=True)
 class PlanInput:
-    """Everything a plan rests on; ways by the key of their melt. due_s is from now [s]."""
+    """Everything a plan rests on; ways by the key of their melt; shelves: moulds a place takes at once [count]. due_s is from
+    now [s]."""
 
     lines: tuple[Line, ...]
     ways: dict[str, Way]
@@ -182,6 +211,8 @@ class PlanInput:
     altitude_m: float
     confidence_frac: float
     reserve_frac: float
+    by_hand: tuple[HandStep, ...] = ()
+    shelves: dict[str, int] = field(default_factory=dict)
 
     def way(self, line: Line) -> Way:
         return self.ways[line.melt]
@@ -197,8 +228,12 @@ class PlanInput:
         return tuple(tuple(chains[head[i]]) for i in range(len(self.lines)))
 
     def built(self, line: int) -> bool:
-        """Whether a line belongs to a part of several pours."""
-        return len(self.chains[line]) > 1
+        """Whether a line has to wait for others: one of several pours of a part, or a join."""
+        return len(self.chains[line]) > 1 or bool(self.lines[line].needs)
+
+    def pour_each_s(self, line: Line) -> float:
+        """How long hands take to pour one casting, or to join and hold one piece [s]."""
+        return self.paces.pour_each_s + line.hold_s
 
     def work_each_s(self, line: Line) -> float:
         """How long hands work on one cast while it is soft [s]."""

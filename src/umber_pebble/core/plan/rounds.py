@@ -1,10 +1,12 @@
 """Which castings go together: into one round of a mould, and into one cook."""
 
 import math
+from collections import Counter
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
-from umber_pebble.core.plan.cooks import casts_in_window, charge_of, piece_windows, pour_of
+from umber_pebble.core.plan.charge import bath_left_kg, holds_kg
+from umber_pebble.core.plan.cooks import casts_in_window, charge_of, piece_windows, pour_of, wet_of
 from umber_pebble.core.plan.problem import PlanInput
 
 MOST_ROUNDS = 400
@@ -15,24 +17,25 @@ Waiting = list[tuple[int, int, int]]
 def _round_size(plan: PlanInput, i: int) -> int:
     """Castings of a line that go into one round: what the moulds hold, and where hands have to work, what they can."""
     line, way = plan.lines[i], plan.way(plan.lines[i])
-    size = line.mould.cavities * line.mould.owned
+    size = line.mould.at_once
     if not (line.work or plan.built(i)):
         return size
-    charge, _ = charge_of(plan, way, line.cast.poured.value.likely * size)
+    size = max(1, min(size, _vessel_takes(plan, [(i, size)])))
+    charge, _ = charge_of(plan, way, line.cast.poured.value.likely * size, [line])
     flow, window, *_ = pour_of(plan, way, charge, [line])
     if plan.built(i):
-        size = max(1, min(size, int(casts_in_window(window, plan.paces.pour_each_s).likely)))
+        size = max(1, min(size, int(casts_in_window(window, plan.pour_each_s(line)).likely)))
     if not line.work:
         return size
     windows = piece_windows(plan, line, flow, window, size)
-    return min(size, works_in_window(windows, line.work, plan.paces.pour_each_s, plan.work_each_s(line)))
+    return min(size, works_in_window(windows, line.work, plan.pour_each_s(line), plan.work_each_s(line)))
 
 
 def make_rounds(plan: PlanInput, casts: list[int]) -> list[list[tuple[int, int]]]:
     """Cooks as lists of (line, castings): moulds filled once a cook, no more than its window takes [count].
 
-    One material after the other, in the order of the lines; but a pass only after the one it is poured on, and a mould's next
-    filling only after all passes of the one before.
+    One material after the other, in the order of the lines; but a pass only after the one it is poured on, a mould's next
+    filling only after all passes of the one before, and a join only after all that it joins.
     Source: definition
     """
     sizes = [_round_size(plan, i) for i in range(len(plan.lines))]
@@ -43,6 +46,7 @@ def make_rounds(plan: PlanInput, casts: list[int]) -> list[list[tuple[int, int]]
     for rounds in waiting.values():
         rounds.sort(key=lambda r: (plan.chains[r[0]][0], r[2] if plan.built(r[0]) else 0))
     count = sum(len(rounds) for rounds in waiting.values())
+    to_pour = Counter(i for rounds in waiting.values() for i, *_ in rounds)
     if count > MOST_ROUNDS:
         raise OutOfRange(
             f"{count} rounds: at most {MOST_ROUNDS} in one plan; split the order or use more moulds",
@@ -54,21 +58,25 @@ def make_rounds(plan: PlanInput, casts: list[int]) -> list[list[tuple[int, int]]
     poured = [0] * len(plan.lines)
     while any(waiting.values()):
         for rounds in waiting.values():
-            while cook := _next_cook(plan, rounds, poured):
+            while cook := _next_cook(plan, rounds, poured, to_pour):
                 cooks.append(cook)
                 for index, _ in cook:
                     poured[index] += 1
     return cooks
 
 
-def _may_be_next(plan: PlanInput, poured: list[int], line: int, nth: int) -> bool:
+def _may_be_next(plan: PlanInput, poured: list[int], to_pour: Counter[int], line: int, nth: int) -> bool:
     if not plan.built(line):
         return True
+    if any(poured[part] < to_pour[part] for part in plan.lines[line].needs):
+        return False
     after = plan.lines[line].after
     return poured[plan.chains[line][-1]] >= nth if after is None else poured[after] > nth
 
 
-def _next_cook(plan: PlanInput, waiting: Waiting, poured: list[int]) -> list[tuple[int, int]]:
+def _next_cook(
+    plan: PlanInput, waiting: Waiting, poured: list[int], to_pour: Counter[int]
+) -> list[tuple[int, int]]:
     """Take from the front what one vessel pours: each mould once, castings within the window.
 
     Of parts of several passes, what is not ready yet or does not fit is passed over.
@@ -80,7 +88,7 @@ def _next_cook(plan: PlanInput, waiting: Waiting, poured: list[int]) -> list[tup
         index, casts, nth = waiting[i]
         line, built = plan.lines[index], plan.built(index)
         mould = (line.mould.mould_id, line.mould.kind)
-        fits = mould not in used and not (chosen and line.work) and _may_be_next(plan, poured, index, nth)
+        fits = mould not in used and not (chosen and line.work) and _may_be_next(plan, poured, to_pour, index, nth)
         room = _room(plan, [*chosen, (index, casts)]) if fits else 0
         if not fits or (room < casts and chosen):
             if not built:
@@ -97,14 +105,26 @@ def _next_cook(plan: PlanInput, waiting: Waiting, poured: list[int]) -> list[tup
 
 
 def _room(plan: PlanInput, rounds: list[tuple[int, int]]) -> int:
-    """How many castings of the last round still fit in the likely window of the vessel that holds them all."""
+    """How many castings of the last round still fit into the vessel and into its likely window, after those before it."""
     lines = [plan.lines[i] for i, _ in rounds]
     way = plan.way(lines[0])
     pour_kg = sum(plan.lines[i].cast.poured.value.likely * n for i, n in rounds)
-    charge, _ = charge_of(plan, way, pour_kg)
+    charge, _ = charge_of(plan, way, pour_kg, lines)
     _, window, *_ = pour_of(plan, way, charge, lines)
-    before = sum(n for _, n in rounds[:-1])
-    return int(casts_in_window(window, plan.paces.pour_each_s).likely) - before
+    before_s = sum(n * plan.pour_each_s(plan.lines[i]) for i, n in rounds[:-1])
+    in_window = int((window.width.likely - before_s) / plan.pour_each_s(lines[-1]))
+    return min(in_window, _vessel_takes(plan, rounds))
+
+
+def _vessel_takes(plan: PlanInput, rounds: list[tuple[int, int]]) -> int:
+    """How many castings of the last round a vessel holds beside those before it [count]."""
+    lines = [plan.lines[i] for i, _ in rounds]
+    way, (*before, (_, casts)) = plan.way(lines[0]), rounds
+    each = lines[-1].cast.poured.value.likely
+    rest = sum(plan.lines[i].cast.poured.value.likely * n for i, n in before)
+    charge, residue = charge_of(plan, way, rest + each * casts, lines)
+    free = holds_kg(way, wet_of(way, charge)) - residue.likely - bath_left_kg(way, lines)
+    return math.floor((free / (1 + plan.reserve_frac) - rest) / each)
 
 
 def works_in_window(windows: PieceWindows, work: str, pour_each_s: float, work_each_s: float) -> int:

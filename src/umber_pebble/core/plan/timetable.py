@@ -1,23 +1,26 @@
 """A timetable back from the due time that one person can keep."""
 
 import itertools
-from dataclasses import dataclass
+import math
+from dataclasses import dataclass, replace
 
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
-from umber_pebble.core.plan.cooks import PotCook, ready_for_next
-from umber_pebble.core.plan.problem import FatMelt, PlanInput
+from umber_pebble.core.plan.cooks import PotCook, lies_of, ready_for_next
+from umber_pebble.core.plan.problem import FatMelt, HandStep, PlanInput
 
 
 @dataclass(frozen=True, slots=True)
 class Task:
-    """One entry: kind, cook or round number, start and end on the timetable [s], and if it needs hands."""
+    """One entry: kind, cook or round number, start and end on the timetable [s], and if it needs hands. step: of what is made by
+    hand, which then has no cook."""
 
     kind: str
-    cook: int
+    cook: int | None
     round: int | None
     start_s: float
     end_s: float
     hands: bool
+    step: int | None = None
 
 
 Block = list[tuple[str, int | None, float, float, bool]]
@@ -40,7 +43,7 @@ def _cook_block(plan: PlanInput, cook: PotCook, windows: dict[int, PieceWindows]
     ]
     at = pour_at
     for r in cook.rounds:
-        end = at + r.casts * plan.paces.pour_each_s
+        end = at + r.casts * plan.pour_each_s(plan.lines[r.line])
         block.append(("pour", r.number, at, end, True))
         poured, at = at, end
         line = plan.lines[r.line]
@@ -69,7 +72,7 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
     """All tasks from time zero, each as early as one pair of hands, the pot and the moulds allow [s].
 
     A cook is one chain without gaps, since a pour window does not wait; unmoulding may wait. Cooks of two
-    materials in two vessels interleave where the hands are free.
+    materials in two vessels interleave where the hands are free. A place takes no more moulds than it has room for.
     Waiting times are the likely ones for heating and resting, and the high end for setting.
     Args:
         plan, cooks: the plan
@@ -78,26 +81,35 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
     """
     tasks: list[Task] = []
     busy: list[tuple[float, float]] = []
+    shelves = _Shelves(plan)
     ready: dict[int, float] = {}
+    done: dict[int, float] = {}
     mould_free: dict[str, float] = {}
     pot_free: dict[str, float] = {}
+    steps = list(enumerate(plan.by_hand))
+    for index, step in steps:
+        if step.what == "press":
+            tasks += _by_hand(index, step, 0.0, busy)
     for cook in cooks:
         block, pour_at = _cook_block(plan, cook, windows)
-        free = max(
-            (mould_free.get(plan.lines[r.line].mould.mould_id, 0.0) for r in cook.rounds if r.on is None),
-            default=0.0,
-        )
+        lines = [plan.lines[r.line] for r in cook.rounds]
+        free = [
+            mould_free.get(line.mould.mould_id, 0.0) - pour_at
+            for line, r in zip(lines, cook.rounds, strict=True)
+            if r.on is None
+        ]
         # what hands put in, and the pour, wait for the pass under them; a part is not begun before
-        on = max(
-            (
-                ready[r.on] - (0.0 if plan.lines[r.line].first else pour_at)
-                for r in cook.rounds
-                if r.on is not None
-            ),
-            default=0.0,
-        )
-        at = _first_fit(busy, [(s, e) for _, _, s, e, hands in block if hands],
-                        max(pot_free.get(cook.way.vessel_id, 0.0), free - pour_at, on, 0.0))  # fmt: skip
+        on = [
+            ready[r.on] - (0.0 if line.first else pour_at)
+            for line, r in zip(lines, cook.rounds, strict=True)
+            if r.on is not None
+        ]
+        joins = [done[i] - pour_at for line in lines for i in line.needs]
+        earliest = max(pot_free.get(cook.way.vessel_id, 0.0), *free, *on, *joins, 0.0)
+        spans = [(s, e) for _, _, s, e, hands in block if hands]
+        at = _first_fit(busy, spans, earliest)
+        while (later := shelves.free_s(cook, at, block, windows)) > at:
+            at = _first_fit(busy, spans, later)
         for kind, number, start, end, hands in block:
             tasks.append(Task(kind, cook.number, number, at + start, at + end, hands))
             if hands:
@@ -105,15 +117,82 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
         poured = {t.round: t.end_s for t in tasks if t.kind == "pour" and t.cook == cook.number}
         pot_free[cook.way.vessel_id] = max(poured.values(), default=at)
         for r in cook.rounds:
-            if not plan.lines[r.line].last:
+            line = plan.lines[r.line]
+            if not line.last:
                 sets = ready_for_next(isinstance(cook.way.by, FatMelt), windows[r.number]).high
                 ready[r.number] = poured[r.number] + sets
                 tasks.append(Task("set", cook.number, r.number, poured[r.number], ready[r.number], False))
+                shelves.put(cook, r.number, poured[r.number], ready[r.number])
                 continue
             tasks += _release(plan, cook, r.number, r.casts, poured[r.number], windows[r.number], busy)
-            mould = plan.lines[r.line].mould.mould_id
-            mould_free[mould] = max(mould_free.get(mould, 0.0), tasks[-1].end_s)
+            freed, off = tasks[-1].end_s, next(t.end_s for t in reversed(tasks) if t.kind == "unmould")
+            done[r.line] = max(done.get(r.line, 0.0), off)
+            mould_free[line.mould.mould_id] = max(mould_free.get(line.mould.mould_id, 0.0), freed)
+            shelves.put(cook, r.number, poured[r.number], off)
+    for index, step in steps:
+        if step.what == "join":
+            tasks += _by_hand(index, step, max((done[i] for i in step.needs), default=0.0), busy)
     return sorted(tasks, key=lambda t: (t.start_s, t.end_s))
+
+
+class _Shelves:
+    """Which moulds lie where and when, against what each place takes."""
+
+    def __init__(self, plan: PlanInput) -> None:
+        self.plan = plan
+        self.lies: dict[str, list[tuple[float, float, int]]] = {}
+
+    def moulds(self, cook: PotCook, number: int) -> tuple[str, int]:
+        r = next(r for r in cook.rounds if r.number == number)
+        line = self.plan.lines[r.line]
+        return lies_of(self.plan, line, r.casts)[-1][1], math.ceil(r.casts / line.mould.cavities)
+
+    def put(self, cook: PotCook, number: int, from_s: float, to_s: float) -> None:
+        place, moulds = self.moulds(cook, number)
+        self.lies.setdefault(place, []).append((from_s, to_s, moulds))
+
+    def free_s(self, cook: PotCook, at: float, block: Block, windows: dict[int, PieceWindows]) -> float:
+        """The start itself where all its moulds find room, or when the next room comes free."""
+        wanted: dict[str, int] = {}
+        from_s = at + min(end for kind, _, _, end, _ in block if kind == "pour")
+        to_s = from_s + max(windows[r.number].at["unmould"].high for r in cook.rounds)
+        for r in cook.rounds:
+            place, moulds = self.moulds(cook, r.number)
+            wanted[place] = wanted.get(place, 0) + moulds
+        for place, moulds in wanted.items():
+            takes = self.plan.shelves.get(place)
+            if takes is None or moulds > takes:
+                continue
+            there = [(s, e, n) for s, e, n in self.lies.get(place, []) if s < to_s and from_s < e]
+            if sum(n for _, _, n in there) + moulds > takes:
+                return at + min(e for _, e, _ in there) - from_s
+        return at
+
+
+def most_at_once(plan: PlanInput, cooks: list[PotCook]) -> dict[str, int]:
+    """Per place, the moulds that one cook alone lays there [count]; more than it takes cannot be kept.
+
+    Source: definition
+    """
+    shelves, most = _Shelves(plan), dict[str, int]()
+    for cook in cooks:
+        here: dict[str, int] = {}
+        for r in cook.rounds:
+            place, moulds = shelves.moulds(cook, r.number)
+            here[place] = here.get(place, 0) + moulds
+        most = {place: max(most.get(place, 0), here.get(place, 0)) for place in most | here}
+    return most
+
+
+def _by_hand(number: int, step: HandStep, earliest: float, busy: list[tuple[float, float]]) -> list[Task]:
+    """What is made by hand, placed where hands are first free, and its rest."""
+    lasts = step.count * step.each_s
+    start = _first_fit(busy, [(0.0, lasts)], earliest)
+    busy.append((start, start + lasts))
+    return [
+        Task(step.what, None, None, start, start + lasts, True, number),
+        Task("rest", None, None, start + lasts, start + lasts + step.rests.high, False, number),
+    ]
 
 
 def _release(
@@ -124,23 +203,30 @@ def _release(
     lasts = casts * plan.paces.unmould_each_s
     start = _first_fit(busy, [(0.0, lasts)], poured_s + windows.at["unmould"].high)
     busy.append((start, start + lasts))
-    clean = _first_fit(busy, [(0.0, plan.paces.clean_s)], start + lasts)
-    busy.append((clean, clean + plan.paces.clean_s))
-    return [
+    off = [
         Task("set", cook.number, number, poured_s, start, False),
         Task("unmould", cook.number, number, start, start + lasts, True),
-        Task("clean", cook.number, number, clean, clean + plan.paces.clean_s, True),
+    ]
+    if plan.lines[next(r.line for r in cook.rounds if r.number == number)].needs:
+        return off
+    clean = _first_fit(busy, [(0.0, plan.paces.clean_s)], start + lasts)
+    cleaned = clean + plan.paces.clean_s
+    busy.append((clean, cleaned))
+    return [
+        *off,
+        Task("clean", cook.number, number, clean, cleaned, True),
+        Task("dry", cook.number, number, cleaned, cleaned + plan.paces.dry_s, False),
     ]
 
 
 def back_from(tasks: list[Task], due_s: float) -> list[Task]:
-    """The same tasks moved so that the last unmoulding ends at the due time [s from now].
+    """The same tasks moved so that the last unmoulding or join ends at the due time [s from now].
 
     Source: definition
     """
-    ready = max((t.end_s for t in tasks if t.kind == "unmould"), default=0.0)
+    ready = max((t.end_s for t in tasks if t.kind == "unmould" or t.step is not None), default=0.0)
     shift = due_s - ready
-    return [Task(t.kind, t.cook, t.round, t.start_s + shift, t.end_s + shift, t.hands) for t in tasks]
+    return [replace(t, start_s=t.start_s + shift, end_s=t.end_s + shift) for t in tasks]
 
 
 def clashes(tasks: list[Task]) -> list[tuple[Task, Task]]:

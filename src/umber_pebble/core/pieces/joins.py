@@ -1,0 +1,127 @@
+"""Parts joined: the melt in a bead or in dots, and how long a join is held and then left alone."""
+
+import math
+from dataclasses import dataclass
+
+from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.heat.piece import Casting, Place, Stay, Under
+from umber_pebble.core.heat.windows import windows_s
+from umber_pebble.core.materials.load import Material, material
+from umber_pebble.core.pieces.films import bead_kg, dollop_kg
+from umber_pebble.core.pieces.layers import UNEVEN, Laid, melted
+from umber_pebble.core.spread import Spread
+
+HELD_UNTIL = {True: "still", False: "holds"}
+"""Until when a join is held: of fat until nothing in it moves any more, of sugar until it holds its shape."""
+MAT_M = 0.001
+
+
+@dataclass(frozen=True, slots=True)
+class Joint:
+    """One join of two parts: its seam, or so many dots [m, count]; how wide bead or dots are, the gap under a bead and its depth
+    [m]; what the parts are of, and how thick [m]."""
+
+    seam_m: float
+    dots: int
+    bead_m: float
+    gap_m: float
+    deep_m: float
+    of: Material
+    thick_m: float
+
+    def __post_init__(self) -> None:
+        require_range("seam_m", self.seam_m, 0.0, 2.0)
+        require_range("bead_m", self.bead_m, 0.0005, 0.03)
+        if self.seam_m == 0 and self.dots == 0:
+            raise OutOfRange("a join has a seam or dots: give one of them", path="seam_m", got=0.0)
+
+    @property
+    def meets_m2(self) -> float:
+        """How much of both faces meets."""
+        return self.seam_m * self.bead_m if self.dots == 0 else self.dots * math.pi * self.bead_m**2 / 4
+
+
+@dataclass(frozen=True, slots=True)
+class Holding:
+    """How long a join is held, and until it bears being moved [s from when it was made]."""
+
+    holds: Spread
+    sets: Spread
+
+
+def joined(joint: Joint, melt: Material, count: int) -> Laid:
+    """The melt of so many joins [kg], as a pass of a plan takes it.
+
+    Args:
+        joint: one of them
+        melt: what joins it
+        count: how many
+    Raises: OutOfRange: a size outside.
+    Source: geometry, assumption
+    """
+    density = melt.value("density_melt")
+    if joint.dots:
+        angle = material("kitchen", "usual", "film").value("contact")
+        kg = joint.dots * dollop_kg(joint.bead_m, density, angle)
+    else:
+        kg = bead_kg(joint.seam_m, joint.bead_m, joint.gap_m, joint.deep_m, density)
+    volume = count * kg / density
+    thick = volume / (count * joint.meets_m2)
+    return melted(
+        0, melt, volume, thick, count * joint.meets_m2, 0.0, thick, "beads or dots, and the gaps under them"
+    )
+
+
+def bead_casting(
+    joint: Joint, melt: Material, thick_m: float, pour: Spread, tg: Spread | None, place: Place
+) -> Casting:
+    """A join as the heat engine takes it: a thin layer between the air and what it joins.
+
+    Args:
+        joint, melt: of the join
+        thick_m: of the layer that has to set [m]
+        pour: how warm it is laid [degC]
+        tg: of a sugar melt [degC], None for a fat
+        place: where it is joined
+    Raises: OutOfRange.
+    Source: definition
+    """
+    slab = Spread(*(thick_m * f for f in UNEVEN))
+    mat = material("moulds", "silicone")
+    under = (Under(joint.of, max(joint.thick_m, 1e-4), place.surface_degc),)
+    return Casting(melt, mat, slab, max(joint.bead_m / 2, 1e-3), MAT_M, pour, tg, (Stay(0.0, place),), under)
+
+
+def holding(casting: Casting) -> Holding:
+    """How long a join of melt, or of warmed faces, is held and left [s].
+
+    Args:
+        casting: from bead_casting
+    Source: definition
+    """
+    windows = windows_s(casting)
+    return Holding(windows.at[HELD_UNTIL[casting.tg is None]], windows.at["unmould"])
+
+
+def glued(joint: Joint) -> tuple[Holding, float]:
+    """How long a join by edible glue is held and left [s], and the glue it takes [kg]. Source: common-practice, assumption"""
+    glue = material("kitchen", "glue", "join")
+    return Holding(glue.spread("holds"), glue.spread("sets")), glue.value("spread") * joint.meets_m2
+
+
+def softened_m() -> float:
+    """How deep faces are soft when they are warmed to be joined [m]. Source: assumption"""
+    return material("kitchen", "soften", "join").value("deep")
+
+
+def hand_s(each_s: float, holds: Spread, count: int, props: bool) -> float:
+    """How long hands take for the joins of one piece: each put together, and held where nothing else holds it [s].
+
+    Args:
+        each_s: to put one together [s]
+        holds: how long it must be held [s]
+        count: joins of one piece
+        props: something else holds them
+    Source: definition
+    """
+    return count * (each_s + (0.0 if props else holds.high))

@@ -1,0 +1,156 @@
+"""A piece put together: what its parts weigh, what its joins take and how long they are held, whether it stands."""
+
+from dataclasses import dataclass
+
+from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.materials.load import Material, material
+from umber_pebble.core.pieces.assembly import (
+    Standing,
+    Weight,
+    foot_stress_pa,
+    foot_thickness_m,
+    hangs,
+    standing,
+)
+from umber_pebble.core.pieces.passes import melts_of
+from umber_pebble.core.spread import Spread
+from umber_pebble.services.builds import build_of
+from umber_pebble.services.doc_base import Doc
+from umber_pebble.services.docs import Kitchen, Mould
+from umber_pebble.services.joins import check_joins, held, joint_of
+from umber_pebble.services.piece_docs import Piece, Stand
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
+
+
+class AssemblyAsked(Doc):
+    """A piece as it stands in the editor."""
+
+    piece: Piece
+
+
+@dataclass(frozen=True, slots=True)
+class PartWeight:
+    """What one part weighs, and all of it in a piece [kg]; how thick it is at its last melt [m]; hidden: the passes that lie on
+    the face that is not seen."""
+
+    each: Explained
+    all_kg: float
+    thick_m: float
+    hidden: list[int]
+
+
+@dataclass(frozen=True, slots=True)
+class JoinRow:
+    """A join: its melt or glue in one piece [kg], how long one is held and then left [s], and hands for one piece [s]; by_hand:
+    held by hand, nothing else holds it."""
+
+    kg: float
+    holds: Spread
+    sets: Spread
+    hands_s: float
+    by_hand: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Stands:
+    """How a piece stands; the stress in its foot against what is safe to plan with, and the foot that would be [frac, m]; how many
+    times over the wire carries it; the lean it should bear at least [rad]."""
+
+    standing: Standing
+    foot_frac: float
+    foot_needs_m: float
+    hangs: float
+    safe_rad: float
+
+
+@dataclass(frozen=True, slots=True)
+class Assembly:
+    """A piece put together."""
+
+    parts: list[PartWeight]
+    joins: list[JoinRow]
+    weight: Explained
+    stands: Stands | None
+
+
+def assembly(workshop: Workshop, asked: AssemblyAsked) -> Assembly:
+    """A piece's parts, joins and stand.
+
+    Raises: NotFound: a mould. OutOfRange: a join or size that cannot be.
+    """
+    piece, kitchen = asked.piece, workshop.get("kitchen", KITCHEN_ID).doc
+    assert isinstance(kitchen, Kitchen)
+    with workshop.session() as session:
+        own = own_materials(session)
+    check_joins(piece, own)
+    parts, of = list[PartWeight](), list[Material]()
+    for part in piece.parts:
+        mould = workshop.get("mould", part.mould_id).doc if part.mould_id else None
+        assert mould is None or isinstance(mould, Mould)
+        built = build_of(part, mould, own)
+        weights = [row.finished.value for row in built.laid]
+        body_kg = (
+            built.body.volume_m3 * built.body.material.value("density") if built.body and built.body.eaten else 0.0
+        )
+        each = explained(
+            Spread(*(sum(getattr(w, end) for w in weights) + body_kg for end in ("low", "likely", "high"))), "kg",
+            "its passes, and what is in it", *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid),
+            sources=("geometry",),
+        )  # fmt: skip
+        cast = [row for row in built.laid if row.cast]
+        melts = melts_of(built.passes[cast[-1].index]) if cast else ()
+        of.append(melts[0][0].material if melts else material("melts", "coating"))
+        thick = cast[-1].thick_m if cast else 0.0
+        parts.append(
+            PartWeight(
+                each,
+                each.value.likely * part.count,
+                thick,
+                hidden_passes(part.seen, [p.kind for p in part.passes]),
+            )
+        )
+    joins = []
+    for join in piece.joins:
+        this = held(join, joint_of(join, of[join.part], parts[join.part].thick_m), own, kitchen)
+        props = join.props > 0
+        hands = join.count * (kitchen.paces.join_each_s + (0.0 if props else this.holding.holds.high))
+        joins.append(JoinRow(this.kg, this.holding.holds, this.holding.sets, hands, not props))
+    whole = sum(p.all_kg for p in parts) + sum(j.kg for j in joins)
+    weight = explained(
+        whole, "kg", "all parts, and the melt of the joins",
+        *(given(part.name, row.all_kg, "kg") for part, row in zip(piece.parts, parts, strict=True)), sources=("geometry",),
+    )  # fmt: skip
+    fat = of[0].flags.get("fat", False)
+    return Assembly(
+        parts, joins, weight, _stands(piece.stand, parts, "fat" if fat else "sugar") if piece.stand else None
+    )
+
+
+ON_MOULD = ("dust", "detail")
+ON_TOP = ("drizzle", "dollop", "print")
+
+
+def hidden_passes(seen: str, kinds: list[str]) -> list[int]:
+    """Which passes lie on the face of a part that is not seen: the first ones in the mould, or those on top."""
+    last = max(
+        (i for i, kind in enumerate(kinds) if kind in ("fill", "close", "shell", "turned")), default=len(kinds)
+    )
+    if seen == "open":
+        return [i for i, kind in enumerate(kinds) if kind in ON_MOULD and i < last]
+    return [i for i, kind in enumerate(kinds) if kind in ON_TOP and i > last]
+
+
+def _stands(stand: Stand, parts: list[PartWeight], kind: str) -> Stands:
+    w, d = stand.base_m / 2, stand.base_deep_m / 2
+    weights = [
+        Weight(max(row.all_kg, 1e-6), spot.x_m, 0.0, spot.z_m)
+        for row, spot in zip(parts, stand.spots, strict=True)
+    ]
+    found = standing(weights, [(-w, -d), (w, -d), (w, d), (-w, d)])
+    strength, out = material("kitchen", kind, "strength"), found.middle_m[0]
+    safe = strength.value("bends") / strength.value("safety")
+    return Stands(
+        found, foot_stress_pa(found.kg, out, stand.foot_wide_m, stand.foot_thick_m) / safe,
+        foot_thickness_m(found.kg, out, stand.foot_wide_m, kind), hangs(found.kg, stand.wire_m, stand.wire_in_m, kind),
+        material("kitchen", "usual", "lean").value("safe"),
+    )  # fmt: skip

@@ -1,0 +1,140 @@
+"""The joins of a piece: the melt they take, how long each is held, and what a plan makes of them."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.materials.load import Material, material
+from umber_pebble.core.moulds.cavity import Cavity
+from umber_pebble.core.moulds.outline import Bar
+from umber_pebble.core.moulds.walled import Walled
+from umber_pebble.core.pieces.joins import (
+    MAT_M,
+    Holding,
+    Joint,
+    bead_casting,
+    glued,
+    hand_s,
+    holding,
+    joined,
+    softened_m,
+)
+from umber_pebble.core.pieces.pours import poured_at
+from umber_pebble.core.plan.problem import HandStep, Line, Paces
+from umber_pebble.core.plan.problem import Mould as MouldCase
+from umber_pebble.core.plan.spares import BreakRate
+from umber_pebble.services.docs import Kitchen, OwnMaterial
+from umber_pebble.services.materials_own import castable
+from umber_pebble.services.piece_docs import Join, Piece, Stay
+from umber_pebble.services.places import place_case, way_of
+
+MOST_AT_ONCE = 500
+
+
+@dataclass(frozen=True, slots=True)
+class Joins:
+    """What a plan makes of a piece's joins: lines where melt is poured, steps where none is."""
+
+    lines: list[Line]
+    steps: list[HandStep]
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """A join as it is held: its melt or glue for one piece [kg], how long [s]."""
+
+    kg: float
+    holding: Holding
+
+
+def joint_of(join: Join, of: Material, thick_m: float) -> Joint:
+    """A join as the engine takes it.
+
+    Raises: OutOfRange: neither a seam nor dots, or a size outside.
+    """
+    return Joint(join.seam_m, join.dots, join.bead_m, join.gap_m, join.deep_m, of, max(thick_m, 1e-4))
+
+
+def held(join: Join, joint: Joint, own: Mapping[str, OwnMaterial], kitchen: Kitchen) -> Held:
+    """What one piece's joins take, and how long each is held, on the kitchen's first place.
+
+    Raises: OutOfRange: a melt or size that cannot be.
+    """
+    if join.by == "glue":
+        time, kg = glued(joint)
+        return Held(join.count * kg, time)
+    place = place_case(kitchen.places[0], kitchen)
+    melt = castable(join.melt.material, own, "melt.material") if join.by == "melt" else joint.of
+    pour, tg = poured_at(melt)
+    laid = joined(joint, melt, join.count)
+    thick = laid.thick_m if join.by == "melt" else softened_m()
+    time = holding(bead_casting(joint, melt, thick, pour, tg, place))
+    return Held(laid.finished.value.likely if join.by == "melt" else 0.0, time)
+
+
+def check_joins(piece: Piece, own: Mapping[str, OwnMaterial]) -> None:
+    """Joins must be of parts the piece has, with a seam or dots, and of a melt that is cast.
+
+    Raises: OutOfRange.
+    """
+    for i, join in enumerate(piece.joins):
+        path = f"joins.{i}"
+        for name, part in (("part", join.part), ("to", join.to)):
+            if part >= len(piece.parts):
+                raise OutOfRange(
+                    "the piece has no such part any more: choose another", path=f"{path}.{name}", got=part
+                )
+        if join.seam_m == 0 and join.dots == 0:
+            raise OutOfRange("a join has a seam or dots: give one of them", path=f"{path}.seam_m", got=0.0)
+        castable(join.melt.material, own, f"{path}.melt.material")
+    if piece.stand is not None and len(piece.stand.spots) != len(piece.parts):
+        raise OutOfRange(
+            "each part has its place in the piece that stands", path="stand.spots", got=len(piece.stand.spots),
+            limits={"low": len(piece.parts), "high": len(piece.parts)},
+        )  # fmt: skip
+
+
+def joins_of(
+    piece: Piece, lasts: Sequence[int | None], lines: Sequence[Line], item: int, quantity: int,
+    own: Mapping[str, OwnMaterial], kitchen: Kitchen, paces: Paces,
+) -> Joins:  # fmt: skip
+    """A piece's joins, in order; each after the parts it joins and the joins before it.
+
+    Raises: OutOfRange: a join that cannot be.
+    """
+    out = Joins([], [])
+    before: tuple[int, ...] = ()
+    for join in piece.joins:
+        needs = tuple(dict.fromkeys(i for i in (lasts[join.part], lasts[join.to], *before) if i is not None))
+        on = lasts[join.part] if lasts[join.part] is not None else lasts[join.to]
+        of = (
+            castable(lines[on].melt.partition("#")[0], own, "melt")
+            if on is not None
+            else material("melts", "coating")
+        )
+        joint = joint_of(join, of, lines[on].cast.thickness.likely if on is not None else join.bead_m)
+        this = held(join, joint, own, kitchen)
+        name = f"{piece.name}, {piece.parts[join.part].name.lower()} to {piece.parts[join.to].name.lower()}"
+        takes = hand_s(paces.join_each_s, this.holding.holds, join.count, join.props > 0)
+        if join.by != "melt":
+            out.steps.append(HandStep("join", name, item, quantity, this.kg, takes, this.holding.sets, needs))
+            continue
+        melt = castable(join.melt.material, own, "melt.material")
+        laid = joined(joint, melt, join.count)
+        assert laid.cast is not None
+        bench = way_of([Stay(from_s=0.0, place_id=kitchen.places[0].id, care="none")], kitchen, "joins")
+        line = Line(
+            name, quantity, join.melt.key, _props(join), laid.cast, None, BreakRate(0, 0), bench,
+            ((of, joint.thick_m, None),), None, True, (), item, "join", None, needs, takes,
+        )  # fmt: skip
+        out.lines.append(line)
+        before = (len(lines) + len(out.lines) - 1,)
+    return out
+
+
+def _props(join: Join) -> MouldCase:
+    """What holds the pieces of a join, where a mould would be: props for so many, or hands."""
+    mat, at_once = material("moulds", "silicone"), join.props or MOST_AT_ONCE
+    room = Cavity(Walled(Bar(0.05, 0.05, 0.0), 0.01))
+    name = f"props for {join.props}" if join.props else "held by hand"
+    return MouldCase(f"props-{name}", 0, mat, MAT_M, room, at_once, 1, mat.value("bears"), name)
