@@ -14,9 +14,8 @@ from umber_pebble.core.pieces.assembly import (
 )
 from umber_pebble.core.pieces.passes import melts_of
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.builds import build_of
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Kitchen, Mould
+from umber_pebble.services.docs import Kitchen
 from umber_pebble.services.joins import check_joins, held, joint_of
 from umber_pebble.services.piece_docs import Piece, Stand
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
@@ -85,9 +84,7 @@ def assembly(workshop: Workshop, asked: AssemblyAsked) -> Assembly:
     check_joins(piece, own)
     parts, of = list[PartWeight](), list[Material]()
     for part in piece.parts:
-        mould = workshop.get("mould", part.mould_id).doc if part.mould_id else None
-        assert mould is None or isinstance(mould, Mould)
-        built = build_of(part, mould, own)
+        built = workshop.built(part)
         weights = [row.finished.value for row in built.laid]
         body_kg = (
             built.body.volume_m3 * built.body.material.value("density") if built.body and built.body.eaten else 0.0

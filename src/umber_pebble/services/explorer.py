@@ -21,14 +21,13 @@ from umber_pebble.core.heat.windows import TAKES, PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material, materials, tempered
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services import docs
-from umber_pebble.services.builds import build_of
 from umber_pebble.services.docs import Doc, Id, Kitchen
 from umber_pebble.services.materials_own import own_material
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.piece_docs import Stay as StayDoc
 from umber_pebble.services.places import pick, way_of
 from umber_pebble.services.snapshot import pot_case, prior_loss
-from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 FRAMES = 72
 PLATE_M = 0.015
@@ -269,10 +268,7 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
     piece = workshop.get("piece", asked.piece_id).doc
     assert isinstance(piece, Piece)
     part = piece.parts[0]
-    stored = workshop.get("mould", part.mould_id).doc if part.mould_id else None
-    assert stored is None or isinstance(stored, docs.Mould)
-    with workshop.session() as session:
-        built = build_of(part, stored, own_materials(session))
+    built = workshop.built(part)
     case, amount = built.mould, next((row.cast for row in reversed(built.laid) if row.cast), None)
     if amount is None:
         raise OutOfRange("no pass of this piece can be laid", path="piece_id", got=asked.piece_id)

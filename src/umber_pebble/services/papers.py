@@ -20,7 +20,7 @@ from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load,
 TASKS = {
     "weigh": "Weigh", "cook": "Melt", "rest": "Rests", "pour": "Pour", "bend": "Bend", "stick": "Sticks", "sprinkle": "Sprinkle",
     "put_in": "Fill by hand", "set": "Sets",
-    "unmould": "Unmould", "clean": "Clean the mould",
+    "unmould": "Unmould", "clean": "Clean the mould", "dry": "The mould dries", "press": "Press", "join": "Join",
 }  # fmt: skip
 
 
@@ -43,11 +43,15 @@ def calendar(workshop: Workshop, order_id: str) -> bytes:
     now = workshop.clock.now()
     entries = []
     for task in plan.tasks:
-        name = "" if task.round is None else f" {problem.lines[plan.rounds[task.round].round.line].name}"
-        of = f", cook {task.cook + 1}" if task.round is None else f", round {task.round + 1}"
+        if task.step is not None:
+            name, of = f" {plan.steps[task.step].name}", ""
+        elif task.round is not None:
+            name, of = f" {problem.lines[plan.rounds[task.round].round.line].name}", f", round {task.round + 1}"
+        else:
+            name, of = "", f", cook {(task.cook or 0) + 1}"
         entries.append(
             Entry(
-                f"{order_id}-{task.kind}-{task.cook}-{task.round}@umber-pebble",
+                f"{order_id}-{task.kind}-{task.cook}-{task.round}-{task.step}@umber-pebble",
                 f"{order.name}: {TASKS[task.kind].lower()}{name}{of}",
                 now + timedelta(seconds=task.start_s),
                 now + timedelta(seconds=task.end_s),

@@ -21,13 +21,13 @@ from umber_pebble.core.pieces.pours import poured_at
 from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.spread import Spread, combine, exact
-from umber_pebble.services.builds import Built, build_of
-from umber_pebble.services.docs import Doc, Kitchen, Mould, Place
+from umber_pebble.services.builds import Built
+from umber_pebble.services.docs import Doc, Kitchen, Place
 from umber_pebble.services.piece_docs import Part
 from umber_pebble.services.piece_docs import Stay as StayDoc
 from umber_pebble.services.places import place_case, way_of
 from umber_pebble.services.planning import Section, section_of
-from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 LEVELS, STEPS = 24, 20
 
@@ -107,7 +107,8 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
 
     Raises: NotFound: the mould. OutOfRange: a number no pass may have.
     """
-    built, kitchen = _built(workshop, asked.part)
+    built, kitchen = workshop.built(asked.part), workshop.get("kitchen", KITCHEN_ID).doc
+    assert isinstance(kitchen, Kitchen)
     last = max((row.index for row in built.laid if row.cast), default=-1)
     rows, cools, stretches, now, spreads = list[PassRow](), None, list[Stretch](), 0.0, list[Spread]()
     casts, whole = built.mould.at_once, 0.0
@@ -168,16 +169,6 @@ def _cut(built: Built, cut_frac: float) -> tuple[Section, list[Layer]]:
     ring = [[x, z] for x, z in profile(body.shape, body.diameter_m, body.high_m).exterior.coords]
     section = Section([ring], body.diameter_m, body.diameter_m, body.high_m, 0.0, True)
     return section, layers_on(body, built.passes, built.laid, cut_frac)
-
-
-def _built(workshop: Workshop, part: Part) -> tuple[Built, Kitchen]:
-    mould = workshop.get("mould", part.mould_id).doc if part.mould_id else None
-    kitchen = workshop.get("kitchen", KITCHEN_ID).doc
-    assert mould is None or isinstance(mould, Mould)
-    assert isinstance(kitchen, Kitchen)
-    with workshop.session() as session:
-        own = own_materials(session)
-    return build_of(part, mould, own), kitchen
 
 
 def _hands_s(part: Part, row: Laid, kitchen: Kitchen) -> float:
@@ -248,7 +239,7 @@ def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
     name = SOLVED.get(doc.kind)
     if name is None:
         raise Missing("this pass is not by weight", path="index", got=asked.index)
-    built, _ = _built(workshop, asked.part)
+    built = workshop.built(asked.part)
     deep = built.mould.cavity.depth_m if built.body is None else built.body.diameter_m / 4
     passes = built.passes[: asked.index + 2]
     by_volume = asked.finished_kg is None

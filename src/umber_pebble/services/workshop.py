@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.log.learn import Factor, learned
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.builds import build_of
+from umber_pebble.services.builds import Built, build_of
 from umber_pebble.services.clock import Clock
 from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, OwnMaterial
 from umber_pebble.services.errors import DiskFull, InUse, NotFound, Stale
@@ -79,6 +79,17 @@ class Workshop:
         """Raises: NotFound."""
         with self.session() as session:
             return load(session, kind, thing_id)
+
+    def built(self, part: Part) -> Built:
+        """A part as it stands in an editor, laid into its mould or on its body.
+
+        Raises: NotFound: the mould. OutOfRange: a number no pass may have.
+        """
+        mould = self.get("mould", part.mould_id).doc if part.mould_id else None
+        assert mould is None or isinstance(mould, Mould)
+        with self.session() as session:
+            own = own_materials(session)
+        return build_of(part, mould, own)
 
     def all(self, kind: str) -> list[Stored]:
         """All of a kind, in the order they were made."""
