@@ -10,7 +10,7 @@ COOK_NUMBERS = (
     "poured", "reserve", "residue", "charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity",
 )  # fmt: skip
 PLAN_PARTS = (
-    "lines", "melts", "rounds", "tasks", "casts", "cook_count", "start", "warnings", "cards",
+    "lines", "melts", "rounds", "tasks", "casts", "cook_count", "start", "warnings", "cards", "steps", "by_hand",
 )  # fmt: skip
 
 

@@ -11,6 +11,8 @@ from umber_pebble.core.melts import bursts
 from umber_pebble.core.plan.cards import Card
 from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
+from umber_pebble.core.plan.fillings import ByHand
+from umber_pebble.core.plan.problem import HandStep
 from umber_pebble.core.plan.timetable import Task
 from umber_pebble.core.temper import schools
 from umber_pebble.services import (
@@ -218,6 +220,8 @@ class PlanReply(Reply):
     melts: list[MeltPlan]
     doses: list[colouring.MeltDose]
     cards: list[Card]
+    steps: list[HandStep]
+    by_hand: list[ByHand]
     cooks: list[CookReply]
     rounds: list[RoundPlan]
     tasks: list[Task]

@@ -88,10 +88,12 @@ class Cools:
 
 @dataclass(frozen=True, slots=True)
 class PartFigures:
-    """A part worked out: its section, its passes as layers and rows, what cannot be; its weight; a round of its mould."""
+    """A part worked out: its section, its passes as layers and rows, what cannot be; its weight; a round of its mould, whose
+    opening from above is rim [m]."""
 
     section: Section
     layers: list[Layer]
+    rim: list[list[float]]
     cavities: int
     rows: list[PassRow]
     faults: list[BuildFault]
@@ -149,6 +151,7 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
     )  # fmt: skip
     return PartFigures(
         *_cut(built, asked.cut_frac),
+        [] if built.body else [[x, y] for x, y in built.mould.cavity.shape.rim()],
         casts,
         rows,
         built.faults,

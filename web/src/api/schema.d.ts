@@ -4076,6 +4076,20 @@ export interface components {
             plan: components["schemas"]["BurstPlan"];
         };
         /**
+         * ByHand
+         * @description Something that is put in or pressed by hand: its name, how many times, all of it [kg]; what it is mixed of, if that is known.
+         */
+        ByHand: {
+            /** Count */
+            count: number;
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
+            /** Of */
+            of: components["schemas"]["Ingredient"][];
+        };
+        /**
          * Call
          * @description A call by sound and screen: at a time, before a window opens, before it closes, or at its close.
          */
@@ -5364,10 +5378,7 @@ export interface components {
             dollops: components["schemas"]["Explained"];
             lines: components["schemas"]["Explained"];
             /** Mixed */
-            mixed: [
-                string,
-                number
-            ][];
+            mixed: components["schemas"]["Ingredient"][];
             /** Usual Frac */
             usual_frac: number;
         };
@@ -5421,6 +5432,31 @@ export interface components {
         /** HandReply */
         HandReply: {
             amounts: components["schemas"]["HandAmounts"];
+        };
+        /**
+         * HandStep
+         * @description What hands make of no melt: a part pressed of paste ("press"), or a join by warming or glue ("join"): how many, how long
+         *     each takes hands [s], and how long it then rests until it holds [s]; needs: the lines whose castings it joins; kg: of each.
+         */
+        HandStep: {
+            /** Count */
+            count: number;
+            /** Each S */
+            each_s: number;
+            /** Item */
+            item: number;
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
+            /**
+             * Needs
+             * @default []
+             */
+            needs: number[];
+            rests: components["schemas"]["Spread"];
+            /** What */
+            what: string;
         };
         /**
          * Handful
@@ -5515,6 +5551,16 @@ export interface components {
             change: string;
             /** Sooner S */
             sooner_s: number;
+        };
+        /**
+         * Ingredient
+         * @description One part of a mixture, and its weight [kg].
+         */
+        Ingredient: {
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
         };
         /**
          * Input
@@ -6212,7 +6258,8 @@ export interface components {
         };
         /**
          * PartFigures
-         * @description A part worked out: its section, its passes as layers and rows, what cannot be; its weight; a round of its mould.
+         * @description A part worked out: its section, its passes as layers and rows, what cannot be; its weight; a round of its mould, whose
+         *     opening from above is rim [m].
          */
         PartFigures: {
             all_s: components["schemas"]["Spread"];
@@ -6226,6 +6273,8 @@ export interface components {
             hands_s: number;
             /** Layers */
             layers: components["schemas"]["Layer"][];
+            /** Rim */
+            rim: number[][];
             /** Rows */
             rows: components["schemas"]["PassRow"][];
             section: components["schemas"]["Section"];
@@ -6409,6 +6458,8 @@ export interface components {
          * @description A compiled order. Task times are seconds from planned_at.
          */
         PlanReply: {
+            /** By Hand */
+            by_hand: components["schemas"]["ByHand"][];
             /** Cards */
             cards: components["schemas"]["Card"][];
             casts: components["schemas"]["Explained"];
@@ -6429,6 +6480,8 @@ export interface components {
             /** Rounds */
             rounds: components["schemas"]["RoundPlan"][];
             start: components["schemas"]["Explained"];
+            /** Steps */
+            steps: components["schemas"]["HandStep"][];
             /** Tasks */
             tasks: components["schemas"]["Task"][];
             /** Warnings */

@@ -14,6 +14,8 @@ export interface DrawnLayer {
 
 interface Props {
   section: Schemas["Section"];
+  /** The tone of a body that is coated; none where it is cast in a mould. */
+  body: string | null;
   layers: DrawnLayer[];
   /** What is not drawn as a layer: a stick, by its size. */
   stick: { diameter_m: number; inside_m: number } | null;
@@ -27,6 +29,7 @@ interface Props {
 }
 
 const STICK_OUT = 70;
+const STICK_UP = 40;
 const MARGIN = 34;
 const TOP = 112;
 const LABEL_ROOM = 92;
@@ -34,7 +37,7 @@ const SIDE_SHARE = 0.06;
 const TALLEST = 250;
 const STEP_M = 0.0001;
 
-/** A build cut open, to scale: the mould hatched, every pass as a layer in its own tone, named by a line to it. */
+/** A build cut open, to scale: the mould hatched, or the body that is dipped; every pass as a layer in its own tone, named by a line to it. */
 export function BuildSection(p: Props) {
   const id = useId();
   const ref = useRef<SVGSVGElement>(null);
@@ -75,13 +78,15 @@ export function BuildSection(p: Props) {
           <circle cx="7.5" cy="7.5" r="1.1" fill="#000" opacity="0.22" />
         </pattern>
       </defs>
-      <path
-        fillRule="evenodd"
-        fill={`url(#${id}-mould)`}
-        stroke="var(--quiet)"
-        d={`M${middle - side} ${TOP}H${middle + side}V${bottom}H${middle - side}Z ${cavity}`}
-      />
-      <path d={cavity} fill="var(--ground)" />
+      {p.body === null && (
+        <path
+          fillRule="evenodd"
+          fill={`url(#${id}-mould)`}
+          stroke="var(--quiet)"
+          d={`M${middle - side} ${TOP}H${middle + side}V${bottom}H${middle - side}Z ${cavity}`}
+        />
+      )}
+      <path d={cavity} fill={p.body ?? "var(--ground)"} />
       {p.layers.map((layer) => {
         const d = layer.rings.map(path).join("");
         return (
@@ -99,7 +104,18 @@ export function BuildSection(p: Props) {
           </g>
         );
       })}
-      {p.stick && (
+      {p.stick && p.body !== null && (
+        <rect
+          x={middle - (p.stick.diameter_m / 2) * scale}
+          y={TOP - STICK_UP}
+          width={p.stick.diameter_m * scale}
+          height={STICK_UP + p.stick.inside_m * scale}
+          rx={(p.stick.diameter_m / 2) * scale}
+          fill="#cfa775"
+          stroke="#8b6a3f"
+        />
+      )}
+      {p.stick && p.body === null && (
         <rect
           x={x(open[0]) - STICK_OUT}
           y={y(depth_m / 2) - (p.stick.diameter_m / 2) * scale}
@@ -126,8 +142,8 @@ export function BuildSection(p: Props) {
       <path
         d={cavity}
         fill="none"
-        stroke="var(--glass)"
-        strokeWidth="2.5"
+        stroke={p.body === null ? "var(--glass)" : "var(--quiet)"}
+        strokeWidth={p.body === null ? 2.5 : 1}
         strokeLinejoin="round"
         pointerEvents="none"
       />

@@ -6,21 +6,20 @@ import { tonesOf } from "./melts";
 interface Props {
   card: Schemas["Card"];
   number: number;
-  mould: string;
   places: Record<string, string>;
 }
 
 /** One filling of a mould as a card: every cavity, pass by pass, with its grams, its height, and where it lies until the next. */
-export function PourCard({ card, number, mould, places }: Props) {
+export function PourCard({ card, number, places }: Props) {
   const units = useUnits();
   const grams = (kg: number) => amount(kg, "mass", units);
   return (
     <article aria-label={`Pour card ${number}`} className="border-t-2 border-ink pt-2">
       <h3 className="flex flex-wrap items-baseline justify-between gap-x-4 text-lg">
         <span>
-          {number}. {mould}
+          {number}. {card.mould}
         </span>
-        <Cavities count={card.casts} />
+        <Cavities count={card.casts} word={WORD[card.rows[0]?.kind ?? ""] ?? "cavities"} />
       </h3>
       <ol>
         {card.rows.map((row, i) => {
@@ -46,7 +45,14 @@ export function PourCard({ card, number, mould, places }: Props) {
                   {row.work && `; then ${WORKS[row.work]}`}
                   <span className="block text-quiet">
                     melt {row.cook + 1}; {row.place_ids.map((id) => places[id] ?? "").join(", then ")};{" "}
-                    {last ? "unmould" : "next pass"} after {range(row.sets, "s", units)}
+                    {last
+                      ? row.kind === "join"
+                        ? "move it"
+                        : row.kind === "dip"
+                          ? "off the tray"
+                          : "unmould"
+                      : "next pass"}{" "}
+                    after {range(row.sets, "s", units)}
                   </span>
                 </span>
               </p>
@@ -57,6 +63,9 @@ export function PourCard({ card, number, mould, places }: Props) {
     </article>
   );
 }
+
+/** What a card counts, where it is not cavities. */
+const WORD: Record<string, string> = { dip: "to dip", join: "pieces", cluster: "heaps" };
 
 const WORKS: Record<string, string> = {
   bend: "bend it",
@@ -72,6 +81,15 @@ function how(row: Schemas["CardRow"], grams: (kg: number) => string, length: (m:
       return `fill, tip out: ${grams(row.stays_kg)} stay, ${length(row.thick_m)}`;
     case "turned":
       return `clip and turn: a wall of ${length(row.thick_m)}`;
+    case "dip":
+      return `dipped: a coat of ${length(row.thick_m)}`;
+    case "drizzle":
+      return `lines of ${length(row.thick_m)}`;
+    case "dollop":
+    case "cluster":
+      return `${length(row.thick_m)} high`;
+    case "join":
+      return `joined by a layer of ${length(row.thick_m)}`;
     case "close":
       return `to the rim, level: ${length(row.thick_m)}`;
     default:
@@ -80,14 +98,16 @@ function how(row: Schemas["CardRow"], grams: (kg: number) => string, length: (m:
 }
 
 /** The cavities as dots to be ticked off by eye. */
-function Cavities({ count }: { count: number }) {
+function Cavities({ count, word }: { count: number; word: string }) {
   return (
     <span className="flex items-center gap-1 text-base font-normal text-quiet">
       {count <= 24 &&
         Array.from({ length: count }, (_, i) => i + 1).map((n) => (
           <span key={n} aria-hidden className="inline-block h-3 w-3 rounded-full border border-ink" />
         ))}
-      <span className="ml-1">{count} cavities</span>
+      <span className="ml-1">
+        {count} {word}
+      </span>
     </span>
   );
 }

@@ -287,7 +287,30 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         before: "soft enough to hold in",
         during: "cracks in",
       };
+    case "by_hand":
+      return {
+        title: `${act.params.what === "join" ? "Join" : "Press"} ${plural(p.count ?? 0, "piece", "pieces")}: ${act.params.name}`,
+        detail: [
+          `${(p.kg ?? 0) > 0 ? `${amount(p.kg ?? 0, "mass", units)} each. ` : ""}About ${duration(p.takes_s ?? 0)}; then leave them ${duration(p.rests_low_s ?? 0)} to ${duration(p.rests_high_s ?? 0)}.`,
+        ],
+        button: "Done",
+        before: "in",
+        during: "whenever you like",
+      };
     case "unmould":
+      if (act.params.kind === "join" || act.params.kind === "dip")
+        return {
+          title:
+            act.params.kind === "join"
+              ? `${plural(casts, "piece", "pieces")}: props away`
+              : `${casts} off the tray`,
+          detail: [
+            `${piece}: it has set. ${act.params.kind === "join" ? "It may be moved now." : "Trim the foot."}`,
+          ],
+          button: act.params.kind === "join" ? "They hold" : "Off the tray",
+          before: "sets in",
+          during: act.closes_s === null ? "whenever you like" : "may crack from cold in",
+        };
       return {
         title: `Unmould ${plural(casts, "piece", "pieces")}`,
         detail: [
@@ -356,11 +379,17 @@ export function actShort(act: Act, view: View): string {
       read: coating ? "Stir and read the bowl" : "Swirl and read the pot",
       pour: `${n} ${name}`,
       put_in: `Fill ${n} ${name}`,
+      by_hand: `${act.params.what === "join" ? "Join" : "Press"} ${p.count} ${act.params.name}`,
       sprinkle: `Sprinkle ${n} ${name}`,
       bend: `Bend ${n} ${name}`,
       stick: `Sticks into ${n} ${name}`,
       move: `${n} ${name} to the ${(view.places[String(act.params.place)] ?? "").toLowerCase()}`,
-      unmould: `Unmould ${n} ${name}`,
+      unmould:
+        act.params.kind === "join"
+          ? `${n} ${name}: may be moved`
+          : act.params.kind === "dip"
+            ? `${n} ${name} off the tray`
+            : `Unmould ${n} ${name}`,
       outcomes: `Record ${n} ${name}`,
       end: "End the run",
       again: `Cook ${n} more`,

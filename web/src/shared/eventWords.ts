@@ -12,6 +12,7 @@ export const EVENT_WORDS: Record<string, string> = {
   bent: "bent",
   inserted: "sticks in",
   unmoulded: "unmoulded",
+  made: "made by hand",
   outcome: "outcome",
   note: "note",
   discarded: "thrown away",

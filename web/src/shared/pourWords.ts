@@ -58,6 +58,36 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
         how: `${amount((p.each_kg ?? 0) * 2, "mass", units)} into every second one, clip them, turn until the wall is coated, and on until nothing runs any more: ${name}. ${takes}`,
         done: "Clipped and turned",
       };
+    case "dip":
+      return {
+        title: `Dip ${n}`,
+        how: `${each} each, a coat of ${thick}: in, out slowly, shake, onto the tray: ${name}. Tilt the bowl as it empties. ${takes}`,
+        done: "Dipped",
+      };
+    case "drizzle":
+      return {
+        title: `Drizzle ${n}`,
+        how: `${each} each, lines of ${thick}: ${name}. ${takes}`,
+        done: "Drizzled",
+      };
+    case "dollop":
+      return {
+        title: `Dollops on ${n}`,
+        how: `${each} each, ${thick} high: ${name}. ${takes}`,
+        done: "Laid on",
+      };
+    case "cluster":
+      return {
+        title: `${plural(n, "heap", "heaps")} of ${each} melt`,
+        how: `Stir what binds it under, heap it up ${thick} high: ${name}. ${takes}`,
+        done: "Heaped",
+      };
+    case "join":
+      return {
+        title: `Join ${plural(n, "piece", "pieces")}`,
+        how: `${each} of melt a piece: ${name}. Hold each until it holds, or leave it in its prop. ${takes}`,
+        done: "Joined",
+      };
     case "close":
       return {
         title: `Close ${cavities}`,

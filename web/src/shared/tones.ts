@@ -13,6 +13,14 @@ const TONES: Record<string, string> = {
   cake: "#e2c58d",
   ganache: "#5b3a2c",
   fruit: "#b9566a",
+  cream: "#f4ead6",
+  biscuit: "#c99f62",
+  fondant: "#f0e4df",
+  gum_paste: "#ece6da",
+  modelling_chocolate: "#8a5a3c",
+  balloon: "#d9d4cb",
+  steel: "#b8bfc4",
+  glass: "#cfdcdd",
 };
 const OTHER = "#c9b79c";
 

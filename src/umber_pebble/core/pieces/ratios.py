@@ -1,9 +1,20 @@
 """What a filling is mixed of, by weight."""
 
+from dataclasses import dataclass
+
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.materials.load import table
 
-Mixed = tuple[tuple[str, float], ...]
+
+@dataclass(frozen=True, slots=True)
+class Ingredient:
+    """One part of a mixture, and its weight [kg]."""
+
+    name: str
+    kg: float
+
+
+Mixed = tuple[Ingredient, ...]
 
 
 def usual_first_frac(key: str) -> float:
@@ -32,7 +43,7 @@ def mixed_of(key: str, kg: float, first_frac: float | None = None) -> Mixed:
     """
     share = require_range("first_frac", usual_first_frac(key) if first_frac is None else first_frac, 0.0, 1.0)
     first, second = _row(key)["of"]
-    return (first, kg * share), (second, kg * (1 - share))
+    return Ingredient(first, kg * share), Ingredient(second, kg * (1 - share))
 
 
 def _row(key: str) -> dict:  # type: ignore[type-arg]

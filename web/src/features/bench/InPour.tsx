@@ -4,7 +4,6 @@ import { problemOf, type Schemas } from "../../api/client";
 import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { mouldListQuery } from "../../shared/kitchen";
 import { PourCard } from "../../shared/PourCard";
 import { Dialog, Notice } from "../../shared/ui/controls";
 import { cardsQuery, shortQuery } from "./queries";
@@ -120,18 +119,10 @@ function Count({
 
 function ThisCard({ view, line, casts }: { view: Schemas["BenchView"]; line: number; casts: number }) {
   const cards = useQuery(cardsQuery(view.run_id)).data?.items ?? [];
-  const moulds = useQuery(mouldListQuery).data?.items ?? [];
   const of = cards.filter((card) => card.rows.some((row) => row.line === line));
   const card = of.find((c) => c.casts === casts) ?? of[0];
   if (!card) return null;
-  return (
-    <PourCard
-      card={card}
-      number={cards.indexOf(card) + 1}
-      mould={moulds.find((m) => m.id === card.mould_id)?.doc.name ?? ""}
-      places={view.places}
-    />
-  );
+  return <PourCard card={card} number={cards.indexOf(card) + 1} places={view.places} />;
 }
 
 function Large({

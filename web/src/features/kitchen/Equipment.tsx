@@ -195,6 +195,7 @@ export function Places(props: Rows<Schemas["Place"]>) {
         thickness_m: 0.02,
         surface_degc: null,
         air_degc: null,
+        moulds: null,
       })}
       fields={(row, patch) => (
         <>
@@ -245,6 +246,16 @@ export function Places(props: Rows<Schemas["Place"]>) {
             onChange={(surface_degc) => patch({ surface_degc })}
             onClear={() => patch({ surface_degc: null })}
             hint={row.surface_degc === null ? "as its air" : undefined}
+          />
+          <NumberField
+            label="Moulds it takes"
+            quantity="count"
+            value={row.moulds}
+            onChange={(moulds) => patch({ moulds: Math.round(moulds) })}
+            onClear={() => patch({ moulds: null })}
+            hint={row.moulds === null ? "enough" : undefined}
+            step={1}
+            digits={0}
           />
         </>
       )}

@@ -15,6 +15,21 @@ import { type Kitchen, readUnits, saveKitchen, saveUnits } from "./queries";
 import { Thermometer } from "./Thermometer";
 import { WorkshopFile } from "./WorkshopFile";
 
+/** What this kitchen's hands take, and how long a mould dries before it is filled again. */
+const PACES: { key: keyof Schemas["Paces"]; label: string; step: number }[] = [
+  { key: "weigh_s", label: "Weigh out a pot", step: 10 },
+  { key: "pour_each_s", label: "Pour a cavity", step: 1 },
+  { key: "bend_each_s", label: "Bend a piece", step: 1 },
+  { key: "stick_each_s", label: "Put in a stick", step: 1 },
+  { key: "fill_each_s", label: "Fill by hand", step: 1 },
+  { key: "join_each_s", label: "Put a join together", step: 1 },
+  { key: "stir_s", label: "Stir a bowl", step: 1 },
+  { key: "unmould_each_s", label: "Unmould a piece", step: 1 },
+  { key: "clean_s", label: "Clean a mould", step: 30 },
+  { key: "dry_s", label: "A mould dries", step: 60 },
+  { key: "call_before_s", label: "Call me before", step: 5 },
+];
+
 export function KitchenView() {
   const stored = useQuery(kitchenQuery).data;
   return stored ? <Editor stored={stored} /> : null;
@@ -75,70 +90,17 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
         <section className="space-y-5">
           <h2 className="border-b border-line pb-1 text-xl">Your hands</h2>
           <div className="grid grid-cols-2 gap-6 sm:grid-cols-3">
-            <NumberField
-              label="Weigh out a pot"
-              quantity="seconds"
-              value={doc.paces.weigh_s}
-              onChange={(weigh_s) => pace({ weigh_s })}
-              error={wrong("paces.weigh_s")}
-              step={10}
-            />
-            <NumberField
-              label="Pour a cavity"
-              quantity="seconds"
-              value={doc.paces.pour_each_s}
-              onChange={(pour_each_s) => pace({ pour_each_s })}
-              error={wrong("paces.pour_each_s")}
-              step={1}
-            />
-            <NumberField
-              label="Bend a piece"
-              quantity="seconds"
-              value={doc.paces.bend_each_s}
-              onChange={(bend_each_s) => pace({ bend_each_s })}
-              error={wrong("paces.bend_each_s")}
-              step={1}
-            />
-            <NumberField
-              label="Put in a stick"
-              quantity="seconds"
-              value={doc.paces.stick_each_s}
-              onChange={(stick_each_s) => pace({ stick_each_s })}
-              error={wrong("paces.stick_each_s")}
-              step={1}
-            />
-            <NumberField
-              label="Stir a bowl"
-              quantity="seconds"
-              value={doc.paces.stir_s}
-              onChange={(stir_s) => pace({ stir_s })}
-              error={wrong("paces.stir_s")}
-              step={1}
-            />
-            <NumberField
-              label="Unmould a piece"
-              quantity="seconds"
-              value={doc.paces.unmould_each_s}
-              onChange={(unmould_each_s) => pace({ unmould_each_s })}
-              error={wrong("paces.unmould_each_s")}
-              step={1}
-            />
-            <NumberField
-              label="Clean a mould"
-              quantity="seconds"
-              value={doc.paces.clean_s}
-              onChange={(clean_s) => pace({ clean_s })}
-              error={wrong("paces.clean_s")}
-              step={30}
-            />
-            <NumberField
-              label="Call me before"
-              quantity="seconds"
-              value={doc.paces.call_before_s}
-              onChange={(call_before_s) => pace({ call_before_s })}
-              error={wrong("paces.call_before_s")}
-              step={5}
-            />
+            {PACES.map(({ key, label, step }) => (
+              <NumberField
+                key={key}
+                label={label}
+                quantity="seconds"
+                value={doc.paces[key]}
+                onChange={(v) => pace({ [key]: v })}
+                error={wrong(`paces.${key}`)}
+                step={step}
+              />
+            ))}
           </div>
           <People people={doc.people} onChange={(people) => change({ people })} />
         </section>

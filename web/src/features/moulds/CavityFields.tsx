@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
+import { OutlineFields } from "../../shared/OutlineFields";
 import { type Cavity, SHAPES, type Shape } from "../../shared/shapes";
 import { Pick, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
-import { OutlineFields } from "./OutlineFields";
 
 interface Props {
   cavity: Cavity;

@@ -13,9 +13,6 @@ export const cavityFiguresQuery = (cavity: Cavity, wall_m: number, cut_frac: num
     placeholderData: keepPreviousData,
   });
 
-export const readOutline = (svg: string, width_m: number | null) =>
-  call(client.POST("/api/figures/outline", { body: { svg, width_m } }));
-
 export const saveMould = (id: string, version: number, doc: Mould) =>
   call(client.PUT("/api/moulds/{id}", { params: { path: { id } }, body: { version, doc } }));
 

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Explained, Schemas } from "../../api/client";
-import { range } from "../../shared/format/units";
+import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { propertiesQuery } from "../../shared/kitchen";
 import { Choice, Pick } from "../../shared/ui/controls";
@@ -10,7 +10,6 @@ import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Sheet } from "../../shared/ui/Sheet";
 import { handQuery } from "./queries";
-import { Stands } from "./Stands";
 
 type Asked = Schemas["HandAsked"];
 const FIRST: Asked = {
@@ -27,6 +26,9 @@ const FIRST: Asked = {
   dipped: 12,
   dip_m: 0.035,
   high_m: 0.03,
+  mixture: "ganache",
+  mixed_kg: 0.2,
+  first_frac: null,
 };
 
 const ROWS: { key: keyof Asked; label: string; quantity: "length" | "count"; step: number }[] = [
@@ -43,9 +45,15 @@ const ROWS: { key: keyof Asked; label: string; quantity: "length" | "count"; ste
   { key: "wall_m", label: "its wall", quantity: "length", step: 0.1 },
 ];
 
-/** What is made by hand: how much of a melt it takes; and whether what is put together stands. */
+const MIXTURES = [
+  { key: "ganache", name: "dark ganache" },
+  { key: "ganache_milk", name: "milk ganache" },
+  { key: "ganache_white", name: "white ganache" },
+  { key: "cake", name: "cake filling" },
+] as const;
+
+/** What is made by hand: how much of a melt it takes, and what a filling is mixed of. */
 export function ByHandView() {
-  const [tab, setTab] = useState<"amounts" | "stands">("amounts");
   return (
     <div>
       <header className="space-y-2 px-7 pt-6">
@@ -53,17 +61,8 @@ export function ByHandView() {
           ← Pieces
         </Link>
         <h1 className="text-3xl">By hand</h1>
-        <Choice
-          label="What is asked"
-          value={tab}
-          options={[
-            { key: "amounts", name: "lines, seams, dollops, dips" },
-            { key: "stands", name: "does it stand and hang" },
-          ]}
-          onChange={setTab}
-        />
       </header>
-      {tab === "amounts" ? <Amounts /> : <Stands />}
+      <Amounts />
     </div>
   );
 }
@@ -119,6 +118,32 @@ function Amounts() {
               step={step}
             />
           ))}
+          <Pick
+            label="To be mixed"
+            value={asked.mixture}
+            options={MIXTURES.map(({ key, name }) => ({ key, name }))}
+            onChange={(mixture) =>
+              setAsked({ ...asked, mixture: mixture as Asked["mixture"], first_frac: null })
+            }
+          />
+          <NumberField
+            label="All of it"
+            quantity="mass"
+            value={asked.mixed_kg}
+            onChange={(mixed_kg) => setAsked({ ...asked, mixed_kg })}
+            error={wrong("mixed_kg")}
+            step={10}
+          />
+          <NumberField
+            label={`Share of ${of?.mixed[0]?.name ?? "the first"}`}
+            quantity="share"
+            value={asked.first_frac}
+            hint={of ? `usual: ${amount(of.usual_frac, "share", units)}` : undefined}
+            onChange={(first_frac) => setAsked({ ...asked, first_frac })}
+            onClear={() => setAsked({ ...asked, first_frac: null })}
+            error={wrong("first_frac")}
+            step={1}
+          />
         </>
       )}
     >
@@ -132,6 +157,14 @@ function Amounts() {
                   <Figure of={figure} name={name} className="text-4xl" />
                   <span className="ml-4 text-quiet">{range(figure.value, "kg", units)}</span>
                 </dd>
+              </div>
+            ))}
+          </dl>
+          <dl className="mt-6 grid max-w-xl grid-cols-[auto_1fr] items-baseline gap-x-8 gap-y-3 border-t border-line pt-4">
+            {of.mixed.map(({ name, kg }) => (
+              <div key={name} className="contents">
+                <dt className="text-xl">{name}</dt>
+                <dd className="text-4xl font-bold">{amount(kg, "mass", units)}</dd>
               </div>
             ))}
           </dl>

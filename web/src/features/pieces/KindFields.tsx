@@ -1,10 +1,11 @@
 import type { Schemas } from "../../api/client";
-import { Choice, TextField } from "../../shared/ui/controls";
+import { OutlineFields } from "../../shared/OutlineFields";
+import { Choice, Notice, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { MeltFields } from "./MeltFields";
 import { FILLINGS, firstPass, type Of, type Pass } from "./passes";
 
-interface Fields<P> {
+export interface Fields<P> {
   pass: P;
   depth: number;
   at: (name: string) => string | undefined;
@@ -31,6 +32,21 @@ export function FillFields({
         large
         slider={{ low: 0.0002, high: depth }}
       />
+      <Marbled pass={pass} {...{ depth, at, change, materials, colours }} />
+    </>
+  );
+}
+
+/** One melt, or marbled with a share of a second. */
+export function Marbled({
+  pass,
+  at,
+  change,
+  materials,
+  colours,
+}: Fields<Of<"fill"> | Of<"dip">> & { materials: Schemas["MaterialShown"][]; colours: string[] }) {
+  return (
+    <>
       <Choice
         label="Of"
         value={pass.second ? "marbled" : "one"}
@@ -70,21 +86,54 @@ export function FillFields({
   );
 }
 
-export function Layer({ pass, depth, at, change }: Fields<Of<"shell"> | Of<"detail">>) {
+const square = (side: number): [number, number][] =>
+  [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([x, y]) => [((x ?? 0) * side) / 2, ((y ?? 0) * side) / 2]);
+
+export function Layer({
+  pass,
+  depth,
+  across,
+  rim,
+  at,
+  change,
+}: Fields<Of<"shell"> | Of<"detail">> & { across: number; rim: number[][] }) {
   return (
     <>
       {pass.kind === "detail" && (
         <>
           <TextField label="What" value={pass.name} onChange={(name) => change({ name })} />
-          <NumberField
-            label="Of the wall"
-            quantity="share"
-            value={pass.share_frac}
-            onChange={(share_frac) => change({ share_frac })}
-            error={at("share_frac")}
-            step={1}
-            slider={{ low: 0.005, high: 1 }}
+          <Choice
+            label="Where"
+            value={pass.outline ? "outline" : "share"}
+            options={[
+              { key: "share", name: "a share of the wall" },
+              { key: "outline", name: "its own outline" },
+            ]}
+            onChange={(key) => change({ outline: key === "outline" ? square(across / 3) : null })}
           />
+          {pass.outline ? (
+            <OutlineFields
+              corners={pass.outline as [number, number][]}
+              within={rim}
+              onChange={(outline) => change({ outline })}
+            />
+          ) : (
+            <NumberField
+              label="Of the wall"
+              quantity="share"
+              value={pass.share_frac}
+              onChange={(share_frac) => change({ share_frac })}
+              error={at("share_frac")}
+              step={1}
+              slider={{ low: 0.005, high: 1 }}
+            />
+          )}
+          {at("outline") && <Notice tone="hot">{at("outline")}</Notice>}
         </>
       )}
       <NumberField

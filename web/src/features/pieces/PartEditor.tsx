@@ -6,23 +6,23 @@ import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { propertiesQuery } from "../../shared/kitchen";
-import { shapeName } from "../../shared/shapes";
+import { toneOf } from "../../shared/tones";
 import { Button, Choice, Notice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
 import { useDebounced } from "../../shared/useDebounced";
 import { useWidth } from "../../shared/useWidth";
+import { Base } from "./Base";
 import { Cooling } from "./Cooling";
 import { OneRound } from "./OneRound";
 import { OwnWay } from "./OwnWay";
 import { PassFields } from "./PassFields";
 import { PassList } from "./PassList";
 import {
+  ADDITIONS,
   edgeOf,
   firstPass,
   inUsualOrder,
-  KIND_NAMES,
-  type Kind,
   type Part,
   type Pass,
   passName,
@@ -61,7 +61,6 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
     .flatMap((group) => group.rows)
     .filter((m) => m.key === "isomalt" || m.family === "fat");
   const names = Object.fromEntries(materials.map((m) => [m.key, m.name]));
-  const kinds = moulds.find((m) => m.id === part.mould_id)?.doc.cavities ?? [];
   const change = (patch: Partial<Part>) => onChange({ ...part, ...patch });
   const put = (pass: Pass, at = index) =>
     change({ passes: part.passes.map((p, i) => (i === at ? pass : p)) });
@@ -72,10 +71,12 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
     setChosen(from + by);
     change({ passes });
   };
-  const add = (kind: Kind) => {
-    const melt = lastMelt(part);
-    const passes = [...part.passes, firstPass(kind, melt, figures?.section.depth_m ?? 0.01)];
-    const sorted = kind === "dust" ? passes : inUsualOrder(passes);
+  const add = (key: string) => {
+    const addition = ADDITIONS.find((a) => a.key === key);
+    if (!addition) return;
+    const fresh = firstPass(addition.kind, lastMelt(part), figures?.section.depth_m ?? 0.01);
+    const passes = [...part.passes, { ...fresh, ...addition.patch } as Pass];
+    const sorted = addition.kind === "dust" ? passes : inUsualOrder(passes);
     setChosen(sorted.indexOf(passes.at(-1) as Pass));
     change({ passes: sorted });
   };
@@ -98,8 +99,10 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
         <Pick
           label="Add a pass"
           value=""
-          options={(Object.keys(KIND_NAMES) as Kind[]).map((key) => ({ key, name: KIND_NAMES[key] }))}
-          onChange={(kind) => add(kind as Kind)}
+          options={ADDITIONS.filter((a) => a.on === "both" || a.on === (part.body ? "body" : "mould")).map(
+            ({ key, name }) => ({ key, name }),
+          )}
+          onChange={add}
         />
         {outOfOrder && (
           <Button kind="quiet" onClick={() => change({ passes: ordered })}>
@@ -107,24 +110,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
           </Button>
         )}
         <div className="space-y-4 border-t border-line pt-4">
-          <Pick
-            label="Mould"
-            value={part.mould_id}
-            options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
-            onChange={(mould_id) => change({ mould_id, cavity: 0 })}
-          />
-          {kinds.length > 1 && (
-            <Pick
-              label="Cavity"
-              value={String(part.cavity)}
-              options={kinds.map((kind, i) => ({
-                key: String(i),
-                name: kind.name,
-                note: shapeName(kind.shape.kind),
-              }))}
-              onChange={(key) => change({ cavity: Number(key) })}
-            />
-          )}
+          <Base part={part} moulds={moulds} wrong={wrong} onChange={change} />
           <NumberField
             label="A piece takes"
             quantity="count"
@@ -160,6 +146,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
             </div>
             <BuildSection
               section={figures.section}
+              body={part.body ? toneOf(part.body.made_of) : null}
               layers={drawn(figures, asked.passes, (row) => layerNote(row, units))}
               stick={stickOf(part)}
               selected={index}
@@ -174,7 +161,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
               width={Math.max(Math.min(width - 56, 760), NARROWEST)}
             />
             <label className="flex max-w-md items-center gap-3 text-sm text-quiet">
-              turn the cut
+              {part.body ? "turn the piece" : "turn the cut"}
               <input
                 type="range"
                 aria-label="Where it is cut"
@@ -270,7 +257,15 @@ function drawn(
     const row = figures.rows.find((r) => r.index === layer.index);
     const tone = pass && passTone(pass);
     if (!pass || !row || !tone) return [];
-    return [{ ...layer, tone, grainy: pass.kind === "filling", name: passName(pass), note: note(row) }];
+    return [
+      {
+        ...layer,
+        tone,
+        grainy: pass.kind === "filling" || pass.kind === "cluster",
+        name: passName(pass),
+        note: note(row),
+      },
+    ];
   });
 }
 
@@ -279,9 +274,10 @@ function edge(part: Part, figures: PartFigures, index: number) {
   const row = figures.rows.find((r) => r.index === index);
   const height_m = pass && row ? edgeOf(pass, row, figures.section.depth_m) : null;
   if (!pass || height_m === null) return null;
-  const level = pass.kind === "fill" || pass.kind === "filling";
+  const level = pass.kind === "fill" || pass.kind === "filling" || pass.kind === "dip";
   const names = {
     fill: "Fill level",
+    dip: "Dip line",
     filling: "Top of the filling",
     shell: "Shell thickness",
     detail: "Detail thickness",

@@ -8,6 +8,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { Keeps } from "./Keeps";
 import { FillFields, FillingFields, Layer } from "./KindFields";
 import { MeltFields } from "./MeltFields";
+import { DipFields, HeapFields, PasteFields } from "./MoreKinds";
 import { type Part, type Pass, passName } from "./passes";
 import { type PartFigures, solvePass } from "./queries";
 
@@ -20,6 +21,15 @@ interface Props {
   wrong: (path: string) => string | undefined;
   onChange: (pass: Pass) => void;
 }
+
+/** What a weight or volume typed for a pass is turned into. */
+const SOLVED: Partial<Record<Pass["kind"], string>> = {
+  fill: "level_m",
+  shell: "thick_m",
+  detail: "thick_m",
+  filling: "gap_m",
+  dip: "thick_m",
+};
 
 /** Everything about one pass that can be set, and what it comes to. */
 export function PassFields({ part, index, figures, materials, colours, wrong, onChange }: Props) {
@@ -38,15 +48,13 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
   const by = async (given: { finished_kg: number | null; volume_m3: number | null }) => {
     try {
       const value = await solvePass({ part, index, ...given });
-      const name = { fill: "level_m", shell: "thick_m", detail: "thick_m", filling: "gap_m" }[
-        pass.kind as "fill"
-      ];
+      const name = SOLVED[pass.kind] ?? "thick_m";
       change({ [name]: value, ...(pass.kind === "filling" ? { kg: null } : {}) } as Partial<Pass>);
     } catch (error) {
       setProblem(problemOf(error));
     }
   };
-  const solved = ["fill", "shell", "detail", "filling"].includes(pass.kind);
+  const solved = pass.kind in SOLVED;
   return (
     <div className="space-y-5">
       <h2 className="text-xl">{passName(pass)}</h2>
@@ -67,7 +75,14 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
       )}
       {pass.kind === "fill" && <FillFields pass={pass} {...{ depth, at, change, materials, colours }} />}
       {(pass.kind === "shell" || pass.kind === "detail") && (
-        <Layer pass={pass} depth={depth} at={at} change={change} />
+        <Layer
+          pass={pass}
+          depth={depth}
+          across={figures?.section.across_m ?? depth}
+          rim={figures?.rim ?? []}
+          at={at}
+          change={change}
+        />
       )}
       {pass.kind === "filling" && <FillingFields pass={pass} depth={depth} at={at} change={change} />}
       {pass.kind === "turned" && (
@@ -101,14 +116,27 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
           />
           <Choice
             label="It"
-            value={pass.taken_out ? "out" : "in"}
+            value={pass.taken_out ? "out" : pass.reseated ? "reseated" : "in"}
             options={[
               { key: "in", name: "stays in" },
+              { key: "reseated", name: "is drawn back, reseated" },
               { key: "out", name: "only makes the hole" },
             ]}
-            onChange={(key) => change({ taken_out: key === "out" })}
+            onChange={(key) => change({ taken_out: key === "out", reseated: key === "reseated" })}
           />
         </>
+      )}
+      {(pass.kind === "drizzle" || pass.kind === "dollop" || pass.kind === "cluster") && (
+        <HeapFields pass={pass} depth={depth} at={at} change={change} />
+      )}
+      {pass.kind === "dip" && (
+        <DipFields pass={pass} {...{ depth, at, change, materials, colours }} film={row?.thick_m} />
+      )}
+      {pass.kind === "paste" && (
+        <PasteFields pass={pass} depth={depth} at={at} change={change} volume={row?.volume_m3} />
+      )}
+      {pass.kind === "print" && (
+        <TextField label="What" value={pass.name} onChange={(name) => change({ name })} />
       )}
       {(pass.kind === "dust" || pass.kind === "centre") && (
         <>
@@ -123,7 +151,7 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
           />
         </>
       )}
-      {pass.kind === "dust" && (
+      {(pass.kind === "dust" || pass.kind === "print") && (
         <Choice
           label="Goes"
           value={pass.on_wet ? "wet" : "empty"}
@@ -161,9 +189,7 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
           />
         </div>
       )}
-      {pass.kind === "shell" && row?.keeps && (
-        <Keeps keeps={row.keeps} wanted={pass.thick_m} onSecond={() => change({ emptied: false })} />
-      )}
+      {pass.kind === "shell" && row?.keeps && <Keeps keeps={row.keeps} pass={pass} onChange={change} />}
     </div>
   );
 }
@@ -173,7 +199,8 @@ function limitWord(fault: Schemas["BuildFault"], units: ReturnType<typeof useUni
   if (fault.code === "melts_shell" || fault.code === "mould_too_weak")
     return amount(limit, "temperature", units);
   if (fault.code === "no_room" || fault.code === "too_large")
-    return amount(limit, fault.words.includes("filling") ? "mass" : "length", units);
+    return amount(limit, /filling|paste/.test(fault.words) ? "mass" : "length", units);
+  if (fault.code === "outside") return amount(limit, "share", units);
   if (fault.code === "too_much") return amount(limit, "mass", units);
   return amount(limit, "length", units);
 }

@@ -8,7 +8,7 @@ import { mouldListQuery, pieceListQuery } from "../../shared/kitchen";
 import { Button, Dialog, Notice, Pick } from "../../shared/ui/controls";
 import { useAttempt } from "../../shared/useAttempt";
 import { PieceEditor } from "./PieceEditor";
-import { firstPass, PATHS, type Pass } from "./passes";
+import { firstJoin, firstPass, PATHS, type Part, type Pass, type Path } from "./passes";
 import { createPiece, removePiece } from "./queries";
 
 const FIRST_DEPTH_M = 0.004;
@@ -26,25 +26,28 @@ export function PiecesView() {
   const current = items.find((item) => item.id === id);
   if (!current && items[0]) return <Navigate to={`/pieces/${items[0].id}`} replace />;
   const firstMould = moulds.data.items[0];
-  const add = (path: (typeof PATHS)[number]) => {
+  const add = (path: Path) => {
     setChoosing(false);
     if (!firstMould) return;
     void attempt(async () => {
       const mould = mouldFor(path.key, moulds.data.items) ?? firstMould;
       const depth = depthOf(mould);
       const melt = { material: path.material, colour: null };
-      const passes = path.kinds.map((kind): Pass => firstPass(kind, melt, depth));
+      const passes = path.kinds.map((kind): Pass => firstPass(kind, melt, path.body?.high_m ?? depth));
       const name = `New ${path.name.toLowerCase()}`.slice(0, 60);
-      const part = {
+      const part: Part = {
         name,
-        count: path.key === "ball" ? 2 : 1,
-        mould_id: mould.id,
+        count: path.count ?? 1,
+        mould_id: path.body ? null : mould.id,
+        body: path.body ?? null,
+        seen: "mould",
         cavity: 0,
         passes,
-        bent: false,
+        bent: path.bent ?? false,
         stays: [],
       };
-      return `/pieces/${(await createPiece(crypto.randomUUID(), { name, parts: [part] })).id}`;
+      const joins = path.joined ? [firstJoin(path.count ?? 1, melt)] : [];
+      return `/pieces/${(await createPiece(crypto.randomUUID(), { name, parts: [part], joins, stand: null })).id}`;
     });
   };
   const remove = (piece: string, version: number) =>
@@ -71,7 +74,7 @@ export function PiecesView() {
         />
       )}
       <Link to="/pieces/by-hand" className="block font-bold text-glass hover:underline">
-        By hand, and what stands
+        By hand
       </Link>
       {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
     </div>
@@ -131,6 +134,7 @@ function noteOf(piece: Schemas["Piece"]): string {
 function mouldFor(key: string, moulds: Schemas["StoredMould"][]): Schemas["StoredMould"] | undefined {
   const first = (kinds: string[]) => moulds.find((m) => kinds.includes(m.doc.cavities[0]?.shape.kind ?? ""));
   if (key === "ball") return first(["half_ball"]);
+  if (key === "panels" || key === "cluster") return first(["bar"]);
   if (key === "pop" || key === "shell") return first(["ellipsoid", "capsule", "cap", "half_ball"]);
   return undefined;
 }

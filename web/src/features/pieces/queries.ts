@@ -30,10 +30,11 @@ export const handQuery = (body: Schemas["HandAsked"]) =>
     placeholderData: (before) => before,
   });
 
-export const standsQuery = (body: Schemas["StandAsked"]) =>
+/** A piece put together. */
+export const assemblyQuery = (piece: Piece) =>
   queryOptions({
-    queryKey: ["figures", "stands", body],
-    queryFn: async () => (await call(client.POST("/api/figures/stands", { body }))).stands,
+    queryKey: ["figures", "assembly", piece],
+    queryFn: async () => (await call(client.POST("/api/figures/assembly", { body: { piece } }))).assembly,
     retry: false,
     placeholderData: (before) => before,
   });

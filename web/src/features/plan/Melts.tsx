@@ -26,6 +26,7 @@ export function Melts({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen
     <section aria-label="What to melt" className="space-y-6">
       <h2 className="border-b border-line pb-1 text-xl">What to melt</h2>
       <Castings plan={plan} />
+      <ByHand plan={plan} />
       <div className="grid gap-x-8 gap-y-9 sm:grid-cols-2 2xl:grid-cols-3">
         {plan.melts.map((melt) => (
           <Melt
@@ -49,7 +50,7 @@ function Castings({ plan }: { plan: Plan }) {
       {plan.lines
         .filter((line) => line.last)
         .map((line) => {
-          const part = line.name.replace(/, (close|fill|shell|turned)$/, "");
+          const part = line.name.replace(/, (close|fill|shell|turned|dip|drizzle|dollops|cluster)$/, "");
           return (
             <div key={line.name} className="flex flex-col-reverse">
               <dt className="text-sm text-quiet">
@@ -63,6 +64,35 @@ function Castings({ plan }: { plan: Plan }) {
           );
         })}
     </dl>
+  );
+}
+
+/** What goes in or is pressed by hand over the whole order, and what it is mixed of. */
+function ByHand({ plan }: { plan: Plan }) {
+  const units = useUnits();
+  if (plan.by_hand.length === 0) return null;
+  return (
+    <div>
+      <h3 className="text-lg">By hand</h3>
+      <ul aria-label="By hand" className="grid gap-x-10 border-t border-line sm:grid-cols-2">
+        {plan.by_hand.map((row) => (
+          <li
+            key={row.name}
+            className="flex items-baseline justify-between gap-3 border-b border-line py-1.5"
+          >
+            <span className="min-w-0">
+              {row.count} × {row.name.toLowerCase()}
+              {row.of.length > 0 && (
+                <span className="ml-2 text-quiet">
+                  {row.of.map((part) => `${amount(part.kg, "mass", units)} ${part.name}`).join(", ")}
+                </span>
+              )}
+            </span>
+            <strong className="whitespace-nowrap">{amount(row.kg, "mass", units)}</strong>
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
 

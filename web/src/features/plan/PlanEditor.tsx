@@ -92,7 +92,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
             <Notice
               tone={warning.code === "window_narrow" || warning.code === "sticky_room" ? "plain" : "hot"}
             >
-              {remarkWords(warning, units)}
+              {remarkWords(warning, units, Object.fromEntries(kitchen.places.map((p) => [p.id, p.name])))}
             </Notice>
           </div>
         ))}

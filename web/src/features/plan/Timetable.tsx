@@ -15,6 +15,9 @@ const WORDS: Record<string, string> = {
   set: "sets",
   unmould: "unmould",
   clean: "clean",
+  dry: "dries",
+  press: "press",
+  join: "join",
 };
 /** What cannot wait. */
 const SOFT_WORK = new Set(["pour", "bend", "stick", "sprinkle"]);
@@ -28,7 +31,8 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
   const x = (s: number) => ((s - from) / (to - from)) * width;
   const zero = new Date(plan.planned_at).getTime();
   const clock = (s: number) => timeOfDay(new Date(zero + s * 1000), zone);
-  const cooks = plan.cooks.map((c) => c.number);
+  const rows = plan.cooks.length + plan.steps.length;
+  const rowOf = (task: Plan["tasks"][number]) => task.cook ?? plan.cooks.length + (task.step ?? 0);
   const hands = plan.tasks.filter((t) => t.hands);
   return (
     <section aria-label="Timetable">
@@ -36,17 +40,17 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
       <div ref={ref} className="mt-3 overflow-hidden">
         <svg
           width={width}
-          height={cooks.length * (ROW_PX + 10)}
+          height={rows * (ROW_PX + 10)}
           role="img"
           aria-label={`From ${clock(from)} to ${clock(to)}`}
         >
           {plan.tasks.map((task) => {
-            const y = task.cook * (ROW_PX + 10);
+            const y = rowOf(task) * (ROW_PX + 10);
             const w = Math.max(x(task.end_s) - x(task.start_s), 1);
             const word = WORDS[task.kind] ?? task.kind;
             const fits = w > word.length * 9 + 8;
             return (
-              <g key={`${task.kind}${task.cook}-${task.round}`}>
+              <g key={`${task.kind}${task.cook}-${task.round}-${task.step}`}>
                 <rect
                   x={x(task.start_s)}
                   y={task.hands ? y : y + ROW_PX / 2 - 3}
@@ -76,14 +80,18 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
       <ol className="mt-3 columns-[11.5rem] gap-6">
         {hands.map((task) => (
           <li
-            key={`${task.kind}${task.cook}-${task.round}`}
+            key={`${task.kind}${task.cook}-${task.round}-${task.step}`}
             title={`takes ${duration(task.end_s - task.start_s)}`}
             className="flex break-inside-avoid gap-3 whitespace-nowrap"
           >
             <b className="w-12">{clock(task.start_s)}</b>
             {WORDS[task.kind]}{" "}
             <span className="text-quiet">
-              {task.round === null ? `cook ${task.cook + 1}` : `round ${task.round + 1}`}
+              {task.step !== null
+                ? (plan.steps[task.step]?.name.toLowerCase() ?? "")
+                : task.round === null
+                  ? `cook ${(task.cook ?? 0) + 1}`
+                  : `round ${task.round + 1}`}
             </span>
           </li>
         ))}

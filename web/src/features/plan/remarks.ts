@@ -2,7 +2,11 @@ import type { Schemas } from "../../api/client";
 import { amount, duration, type Units } from "../../shared/format/units";
 
 /** What the plan has to say, in words. */
-export function remarkWords(remark: Schemas["Remark"], units: Units): string {
+export function remarkWords(
+  remark: Schemas["Remark"],
+  units: Units,
+  places: Record<string, string> = {},
+): string {
   const p = remark.params as Record<string, number>;
   const cook = `Cook ${(p.cook ?? 0) + 1}`;
   const round = `Round ${(p.round ?? 0) + 1}`;
@@ -18,7 +22,9 @@ export function remarkWords(remark: Schemas["Remark"], units: Units): string {
         return `${cook}: at worst the bubbles are not out before it is too thick to pour. A reading on the way decides; a wider or heavier pot is surer.`;
       return `${cook}: the pour window may be as short as ${duration(p.low_s ?? 0)}. Take a reading on the way: it decides.`;
     case "pot_too_small":
-      return `The melt stands ${amount(p.depth_m ?? 0, "length", units)} deep; boiling, it should not be over ${amount(p.high_m ?? 0, "length", units)} in this pot. Use a larger one.`;
+      return `${amount(p.charge_kg ?? 0, "mass", units)} of melt: this vessel holds ${amount(p.holds_kg ?? 0, "mass", units)}, since sugar foams and fat is stirred. Use a larger one.`;
+    case "shelf_small":
+      return `${places[String(remark.params.place)] ?? "A place"} takes ${p.has} moulds, and one melt alone brings ${p.needs} there. Set some elsewhere, or pour fewer at once.`;
     case "never_sets":
       return `${round}: it does not set where its mould lies. Sugar: cook hotter, since its water keeps it soft; coating: a colder place.`;
     case "bend_one_by_one":

@@ -1,14 +1,16 @@
 import { type PointerEvent, useRef, useState } from "react";
-import { type Problem, problemOf } from "../../api/client";
-import { amount } from "../../shared/format/units";
-import { useUnits } from "../../shared/format/useUnits";
-import { wordProblem } from "../../shared/format/words";
-import { Choice, Notice } from "../../shared/ui/controls";
-import { FileButton } from "../../shared/ui/files";
-import { NumberField } from "../../shared/ui/NumberField";
-import { readOutline } from "./queries";
+import { call, client, type Problem, problemOf } from "../api/client";
+import { amount } from "./format/units";
+import { useUnits } from "./format/useUnits";
+import { wordProblem } from "./format/words";
+import { Choice, Notice } from "./ui/controls";
+import { FileButton } from "./ui/files";
+import { NumberField } from "./ui/NumberField";
 
 type Corner = [number, number];
+
+const readOutline = (svg: string, width_m: number | null) =>
+  call(client.POST("/api/figures/outline", { body: { svg, width_m } }));
 
 const PAD_PX = 264;
 const SNAP_M = 0.0005;
@@ -16,9 +18,12 @@ const SNAP_M = 0.0005;
 /** An outline: corners to be dragged, set and taken away on a pad, or read from an SVG file. */
 export function OutlineFields({
   corners,
+  within = [],
   onChange,
 }: {
   corners: Corner[];
+  /** What it lies in, drawn behind it. */
+  within?: number[][];
   onChange: (corners: Corner[]) => void;
 }) {
   const units = useUnits();
@@ -39,7 +44,7 @@ export function OutlineFields({
   };
   return (
     <div className="space-y-3">
-      <Pad corners={corners} onChange={onChange} tool={tool} />
+      <Pad corners={corners} within={within} onChange={onChange} tool={tool} />
       <Choice
         label={`Corners, on a grid of ${amount(0.005, "length", units)}`}
         value={tool}
@@ -76,16 +81,18 @@ export function OutlineFields({
 
 function Pad({
   corners,
+  within,
   onChange,
   tool,
 }: {
   corners: Corner[];
+  within: number[][];
   onChange: (corners: Corner[]) => void;
   tool: "drag" | "add" | "remove";
 }) {
   const ref = useRef<SVGSVGElement>(null);
   const held = useRef<number | null>(null);
-  const reach = Math.max(...corners.flat().map(Math.abs)) * 1.25;
+  const reach = Math.max(...[...corners, ...within].flat().map(Math.abs)) * 1.25;
   const scale = PAD_PX / (2 * reach);
   const sx = (v: number) => PAD_PX / 2 + v * scale;
   const sy = (v: number) => PAD_PX / 2 - v * scale;
@@ -130,6 +137,15 @@ function Pad({
           strokeWidth="0.6"
         />
       ))}
+      {within.length > 0 && (
+        <polygon
+          points={within.map(([x, y]) => `${sx(x ?? 0)},${sy(y ?? 0)}`).join(" ")}
+          fill="none"
+          stroke="var(--quiet)"
+          strokeWidth="1.5"
+          strokeDasharray="5 4"
+        />
+      )}
       <polygon
         points={corners.map(([x, y]) => `${sx(x)},${sy(y)}`).join(" ")}
         fill="var(--melt)"
