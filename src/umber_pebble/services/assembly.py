@@ -86,11 +86,11 @@ def assembly(workshop: Workshop, asked: AssemblyAsked) -> Assembly:
     for part in piece.parts:
         built = workshop.built(part)
         weights = [row.finished.value for row in built.laid]
-        body_kg = (
+        inside_kg = (
             built.body.volume_m3 * built.body.material.value("density") if built.body and built.body.eaten else 0.0
         )
         each = explained(
-            Spread(*(sum(getattr(w, end) for w in weights) + body_kg for end in ("low", "likely", "high"))), "kg",
+            Spread(*(sum(getattr(w, end) for w in weights) + inside_kg for end in ("low", "likely", "high"))), "kg",
             "its passes, and what is in it", *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid),
             sources=("geometry",),
         )  # fmt: skip

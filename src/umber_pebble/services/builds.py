@@ -179,9 +179,8 @@ def lines_of(
         doc = part.passes[row.index]
         if row.cast is None:
             # right after a melt it goes into what is still soft
-            work = WET.get(doc.kind) if not isinstance(doc, (d.DustPass, d.PrintPass)) or doc.on_wet else None
-            if work and row.index == wet + 1:
-                lines[-1] = replace(lines[-1], work=work)
+            if is_soft_work(doc) and row.index == wet + 1:
+                lines[-1] = replace(lines[-1], work=WET[doc.kind])
                 continue
             waiting.append(_handful(doc, row, paces))
             if isinstance(doc, d.StickPass) and doc.reseated:
@@ -208,6 +207,11 @@ def lines_of(
         lines[-1] = replace(lines[-1], work="bend")
     lines[-1] = replace(lines[-1], last=True, lies=lies)
     return lines
+
+
+def is_soft_work(doc: d.Pass) -> bool:
+    """Whether a pass goes into or onto a melt that is still soft, when it comes right after it."""
+    return doc.on_wet if isinstance(doc, (d.DustPass, d.PrintPass)) else doc.kind in WET
 
 
 def pressed(part: d.Part, built: Built, name: str, item: int, quantity: int, paces: Paces) -> HandStep:

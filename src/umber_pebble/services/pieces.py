@@ -21,7 +21,7 @@ from umber_pebble.core.pieces.pours import poured_at
 from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.spread import Spread, combine, exact
-from umber_pebble.services.builds import Built
+from umber_pebble.services.builds import Built, is_soft_work
 from umber_pebble.services.docs import Doc, Kitchen, Place
 from umber_pebble.services.piece_docs import Part
 from umber_pebble.services.piece_docs import Stay as StayDoc
@@ -112,38 +112,25 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
     built, kitchen = workshop.built(asked.part), workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
     last = max((row.index for row in built.laid if row.cast), default=-1)
-    rows, cools, stretches, now, spreads = list[PassRow](), None, list[Stretch](), 0.0, list[Spread]()
-    casts, whole = built.mould.at_once, 0.0
+    rows, cools, whole = list[PassRow](), None, 0.0
     for row in built.laid:
-        hands = _hands_s(asked.part, row, kitchen)
         sets, keeps = None, None
-        stretches.append(Stretch(row.index, "hands", now, now := now + hands * casts))
         if row.cast is not None:
             melt = melts_of(built.passes[row.index])[0][0].material
             w, place, pour = _windows(asked.part, built, row, row.cast, melt, kitchen)
-            fat = melt.flags.get("fat", False)
-            sets = w.at["unmould"] if row.index == last else ready_for_next(fat, w)
-            spreads.append(sets)
-            stretches.append(Stretch(row.index, "sets", now, now := now + sets.likely))
+            sets = w.at["unmould"] if row.index == last else ready_for_next(melt.flags.get("fat", False), w)
             keeps = _keeps(built, row, kitchen)
             if row.index == last:
                 cools = Cools(place, pour, w.at, [name for name in w.at if w.never(name)])
-        whole += row.finished.value.likely
+        whole += row.finished.value.likely + row.beside_kg
         rows.append(
             PassRow(
-                row.index,
-                row.cast is not None,
-                row.finished,
-                row.poured,
-                row.volume_m3,
-                row.thick_m,
-                row.from_m,
-                row.to_m,
-                sets,
-                hands,
-                keeps,
+                row.index, row.cast is not None, row.finished, row.poured, row.volume_m3, row.thick_m, row.from_m, row.to_m,
+                sets, _hands_s(asked.part, row, kitchen), keeps,
             )
-        )
+        )  # fmt: skip
+    casts = built.mould.at_once
+    stretches, now, spreads = _round_of(asked.part, rows, casts)
     weights = [row.finished.value for row in built.laid]
     finished = explained(
         combine(whole, [[whole - v.likely + v.low, whole - v.likely + v.high] for v in weights]), "kg", "all passes of one casting",
@@ -161,6 +148,22 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
         sum(row.hands_s * casts for row in rows),
         cools,
     )
+
+
+def _round_of(part: Part, rows: list[PassRow], casts: int) -> tuple[list[Stretch], float, list[Spread]]:
+    """One round of a mould, pass after pass: what is put into or onto a soft melt comes before it has set; its end, and the
+    spreads of what sets."""
+    out, now, spreads, setting = list[Stretch](), 0.0, list[Spread](), None
+    for row in [*rows, None]:
+        soft = row is not None and setting is not None and is_soft_work(part.passes[row.index])
+        if setting is not None and setting.sets is not None and not soft:
+            out.append(Stretch(setting.index, "sets", now, now := now + setting.sets.likely))
+            spreads.append(setting.sets)
+            setting = None
+        if row is not None:
+            out.append(Stretch(row.index, "hands", now, now := now + row.hands_s * casts))
+            setting = row if row.melted else setting
+    return out, now, spreads
 
 
 def _cut(built: Built, cut_frac: float) -> tuple[Section, list[Layer]]:

@@ -5714,8 +5714,8 @@ export interface components {
         };
         /**
          * LinePlan
-         * @description One pour: castings to make and one casting's grams; item: the line of the order it is part of; first: what is put in
-         *     before it.
+         * @description One pour: castings to make and one casting's grams; item: the line of the order it is part of; last: a casting leaves its
+         *     mould after it; first: what is put in before it.
          */
         LinePlan: {
             amount: components["schemas"]["CastAmounts"];
@@ -5724,6 +5724,8 @@ export interface components {
             first: components["schemas"]["Handful"][];
             /** Item */
             item: number;
+            /** Kind */
+            kind: string;
             /** Last */
             last: boolean;
             /** Melt */

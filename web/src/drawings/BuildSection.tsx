@@ -22,7 +22,7 @@ interface Props {
   selected: number;
   onSelect: (index: number) => void;
   /** The edge of the selected pass that may be dragged: its height over the floor, and its name. */
-  edge: { height_m: number; level: boolean; name: string } | null;
+  edge: { height_m: number; level: boolean; slope: number; name: string } | null;
   onEdge: (height_m: number) => void;
   length: (si: number) => string;
   width: number;
@@ -99,7 +99,7 @@ export function BuildSection(p: Props) {
             className="cursor-pointer"
             onPointerDown={() => p.onSelect(layer.index)}
           >
-            <path d={d} fill={layer.tone} fillRule="evenodd" />
+            <path d={d} fill={layer.tone} fillRule="evenodd" stroke="var(--quiet)" strokeWidth="0.6" />
             {layer.grainy && <path d={d} fill={`url(#${id}-grain)`} fillRule="evenodd" />}
           </g>
         );
@@ -200,6 +200,7 @@ export function BuildSection(p: Props) {
 function Edge({
   height_m,
   level,
+  slope,
   name,
   x,
   left,
@@ -211,6 +212,7 @@ function Edge({
 }: {
   height_m: number;
   level: boolean;
+  slope: number;
   name: string;
   x: number;
   left: number;
@@ -220,6 +222,7 @@ function Edge({
   onEdge: (height_m: number) => void;
   onGrab: (event: PointerEvent) => void;
 }) {
+  const at = level ? y + (slope * (left - x)) / 2 : y;
   return (
     <g
       role="slider"
@@ -241,11 +244,20 @@ function Edge({
         onEdge(Math.min(depth_m, Math.max(0, Math.round((height_m + by) * 1e5) / 1e5)));
       }}
     >
-      {level && <line x1={left} x2={x} y1={y} y2={y} stroke="var(--glass)" strokeWidth="3.5" />}
-      <circle cx={x} cy={y} r="22" fill="transparent" />
-      <circle cx={x} cy={y} r="11" fill="var(--glass)" stroke="var(--ground)" strokeWidth="1.5" />
+      {level && (
+        <line
+          x1={left}
+          x2={x}
+          y1={y - (slope * (left - x)) / 2}
+          y2={y + (slope * (left - x)) / 2}
+          stroke="var(--glass)"
+          strokeWidth="3.5"
+        />
+      )}
+      <circle cx={x} cy={at} r="22" fill="transparent" />
+      <circle cx={x} cy={at} r="11" fill="var(--glass)" stroke="var(--ground)" strokeWidth="1.5" />
       <path
-        d={`M${x - 4} ${y - 3}l4 -4l4 4M${x - 4} ${y + 3}l4 4l4 -4`}
+        d={`M${x - 4} ${at - 3}l4 -4l4 4M${x - 4} ${at + 3}l4 4l4 -4`}
         stroke="var(--on-glass)"
         strokeWidth="2"
         fill="none"

@@ -58,4 +58,4 @@ def heaped(i: int, one: Drizzle | Dollop | Cluster, level_m: float) -> tuple[Lai
             )
             mean = heap / area
     made = melted(i, melt, kg / density, mean, area, level_m, level_m + high, what)
-    return replace(made, thick_m=high), wide
+    return replace(made, thick_m=high, beside_kg=one.inside_kg if isinstance(one, Cluster) else 0.0), wide

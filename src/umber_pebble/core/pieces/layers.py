@@ -15,7 +15,7 @@ UNEVEN = (0.8, 1.0, 1.3)
 @dataclass(frozen=True, slots=True)
 class Laid:
     """A pass as it lies: grams and volume of one casting, thickness, what it lies on (material, thickness [m], how warm [degC], None: as what is round it); cast: as the
-    plan takes it, None where nothing is melted; thick_m: its mean thickness; from_m, to_m: heights it fills over the floor."""
+    plan takes it, None where nothing is melted; beside_kg: what lies in it that is not melt; thick_m: its mean thickness; from_m, to_m: heights it fills over the floor."""
 
     index: int
     finished: Explained
@@ -26,6 +26,7 @@ class Laid:
     to_m: float
     cast: CastAmounts | None
     under: tuple[tuple[Material, float, float | None], ...]
+    beside_kg: float = 0.0
 
 
 def melted(

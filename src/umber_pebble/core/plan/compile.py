@@ -151,8 +151,8 @@ def compile_plan(plan: PlanInput) -> Plan:
         rounds=tuple(round_plan(plan, r, windows[r.number]) for r in rounds),
         tasks=tuple(tasks),
         casts=explained(
-            sum(r.casts for r in rounds if plan.lines[r.line].last), "count", "castings of all lines, spares with them",
-            *(given(line.name, line.quantity, "count") for line in plan.lines if line.last), sources=("beta-binomial",),
+            sum(r.casts for r in rounds if plan.lines[r.line].cast_off), "count", "castings of all lines, spares with them",
+            *(given(line.name, line.quantity, "count") for line in plan.lines if line.cast_off), sources=("beta-binomial",),
         ),
         cook_count=explained(
             len(cooks), "count", "each mould is filled once a cook, no more castings than the likely pour window takes",

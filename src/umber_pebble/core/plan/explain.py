@@ -10,6 +10,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.melts.bursts import Belief, Bowl, Next, plan_bursts
 from umber_pebble.core.melts.oven import nib_bursts, nib_duty_frac
 from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.plan.charge import bath_left_kg
 from umber_pebble.core.plan.cooks import PotCook, Round, casts_in_window, path_of
 from umber_pebble.core.plan.problem import Handful, Line, PlanInput, SugarCook
 from umber_pebble.core.plan.spares import chance_enough_frac
@@ -18,12 +19,13 @@ from umber_pebble.core.spread import Spread, combine
 
 @dataclass(frozen=True, slots=True)
 class LinePlan:
-    """One pour: castings to make and one casting's grams; item: the line of the order it is part of; first: what is put in
-    before it."""
+    """One pour: castings to make and one casting's grams; item: the line of the order it is part of; last: a casting leaves its
+    mould after it; first: what is put in before it."""
 
     name: str
     item: int
     last: bool
+    kind: str
     melt: str
     quantity: int
     casts: Explained
@@ -95,7 +97,16 @@ def line_plan(line: Line, confidence: float, casts: int, rounds: int) -> LinePla
         limited_by="" if rate.good + rate.broken else "no outcomes of this mould yet: prior 1 in 20",
     )
     return LinePlan(
-        line.name, line.item, line.last, line.melt, line.quantity, number, line.cast, line.first, rounds
+        line.name,
+        line.item,
+        line.cast_off,
+        line.kind,
+        line.melt,
+        line.quantity,
+        number,
+        line.cast,
+        line.first,
+        rounds,
     )
 
 
@@ -172,8 +183,10 @@ def cook_plan(plan: PlanInput, c: PotCook, carried_kg: float) -> CookPlan:
             sources=("geometry", "from-memory"),
         ),
         reserve=explained(
-            c.reserve_kg, "kg", "a share of what is poured, beyond spares and what the pot keeps; more where so little cannot be melted",
-            given("poured", c.poured_kg, "kg"), given("share", plan.reserve_frac, "frac"), sources=("common-practice",),
+            c.reserve_kg, "kg", "a share of what is poured, beyond spares and what the pot keeps; more where so little cannot be melted, or the last is not covered",
+            given("poured", c.poured_kg, "kg"), given("share", plan.reserve_frac, "frac"),
+            given("to cover what is dipped, the bowl tilted", bath_left_kg(c.way, [plan.lines[r.line] for r in c.rounds]), "kg"),
+            sources=("common-practice", "geometry"),
         ),
         residue=explained(
             c.residue_kg, "kg", "film left on wall and floor after draining x what this pot was seen to keep of it",

@@ -106,6 +106,11 @@ class Line:
         return self.cast.fill_m
 
     @property
+    def cast_off(self) -> bool:
+        """Whether a casting leaves its mould after it: the last pour of a part, no join."""
+        return self.last and not self.needs
+
+    @property
     def handfuls_s(self) -> float:
         """How long hands take for what is put into one cavity before the pour [s]."""
         return sum(h.each_s for h in self.first)

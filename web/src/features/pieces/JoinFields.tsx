@@ -54,7 +54,7 @@ export function JoinFields({
     />
   );
   return (
-    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2 2xl:grid-cols-4">
+    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2 xl:grid-cols-3 2xl:grid-cols-4">
       <Pick
         label={`Join ${number}`}
         value={String(join.part)}

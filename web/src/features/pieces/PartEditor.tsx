@@ -151,7 +151,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
               stick={stickOf(part)}
               selected={index}
               onSelect={setChosen}
-              edge={edge(part, figures, index)}
+              edge={edge(part, figures, index, cut)}
               onEdge={(height) => {
                 const pass = part.passes[index];
                 const row = figures.rows.find((r) => r.index === index);
@@ -174,7 +174,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
               />
             </label>
             <Weights figures={figures} index={index} dim={dim} />
-            <OneRound figures={figures} passes={asked.passes} />
+            <OneRound figures={figures} passes={asked.passes} of={part.body ? "tray" : "mould"} />
             {figures.cools && <Cooling cools={figures.cools} work={workOf(part)} />}
           </>
         )}
@@ -269,7 +269,7 @@ function drawn(
   });
 }
 
-function edge(part: Part, figures: PartFigures, index: number) {
+function edge(part: Part, figures: PartFigures, index: number, cut: number) {
   const pass = part.passes[index];
   const row = figures.rows.find((r) => r.index === index);
   const height_m = pass && row ? edgeOf(pass, row, figures.section.depth_m) : null;
@@ -282,5 +282,6 @@ function edge(part: Part, figures: PartFigures, index: number) {
     shell: "Shell thickness",
     detail: "Detail thickness",
   };
-  return { height_m, level, name: names[pass.kind as keyof typeof names] };
+  const slope = pass.kind === "dip" ? Math.tan(pass.slant_rad) * Math.cos((cut * Math.PI) / 2) : 0;
+  return { height_m, level, slope, name: names[pass.kind as keyof typeof names] };
 }

@@ -263,9 +263,7 @@ function StandPart({
                 <Fact name="foot that would be safe">
                   {amount(stands.foot_needs_m, "length", units)} thick
                 </Fact>
-                <Fact name="times over the wire carries it">
-                  <span className={stands.hangs < 1 ? "text-heat" : ""}>{stands.hangs.toFixed(1)}</span>
-                </Fact>
+                <Fact name="times over the wire carries it">{stands.hangs.toFixed(1)}</Fact>
               </dl>
             </>
           )}

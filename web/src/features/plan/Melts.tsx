@@ -175,6 +175,9 @@ function Melt({
   );
 }
 
+/** Less than a scale shows. */
+const LEAST_WEIGHED_KG = 0.00005;
+
 interface Part {
   name: string;
   of: number;
@@ -195,6 +198,10 @@ function sharesOf(plan: Plan, cook: Schemas["CookReply"]): Part[] {
       : line.name.toLowerCase();
     return [{ name: `${round.casts} × ${word}`, of: each * round.casts, kept: false }];
   });
+  const dips = cook.rounds.some((number) => {
+    const round = plan.rounds[number]?.round;
+    return round && plan.lines[round.line]?.kind === "dip";
+  });
   const merged: Part[] = [];
   for (const part of poured) {
     const same = merged.find((m) => m.name === part.name);
@@ -203,7 +210,12 @@ function sharesOf(plan: Plan, cook: Schemas["CookReply"]): Part[] {
   }
   return [
     { name: `stays in the ${vessel}`, of: cook.residue.value.likely, figure: cook.residue, kept: true },
-    { name: "reserve", of: cook.reserve.value.likely, figure: cook.reserve, kept: true },
+    {
+      name: dips ? "reserve, and depth to dip into" : "reserve",
+      of: cook.reserve.value.likely,
+      figure: cook.reserve,
+      kept: true,
+    },
     ...merged,
   ];
 }
@@ -219,7 +231,15 @@ function Cook({ cook, alone }: { cook: Schemas["CookReply"]; alone: boolean }) {
           <Figure of={cook.charge} name={`In the vessel, ${word.toLowerCase()} ${cook.number + 1}`} />:{" "}
         </strong>
       )}
-      weigh out <Figure of={cook.fresh} name="To weigh out" />
+      {cook.fresh.value.likely < LEAST_WEIGHED_KG ? (
+        <>
+          what is left <Figure of={cook.fresh} name="To weigh out" text="is enough" />
+        </>
+      ) : (
+        <>
+          weigh out <Figure of={cook.fresh} name="To weigh out" />
+        </>
+      )}
       {cook.melt === "isomalt" ? <Boiled cook={cook} /> : <Melted cook={cook} alone={alone} />}
       {cook.temper.slice(1).map((step, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: steps are known by their order
@@ -277,8 +297,8 @@ function Bursts({ steps, brings: told }: { steps: Schemas["Next"][]; brings: boo
   );
   return (
     <span>
-      {burstList(bursts.map((step) => step.seconds))}{" "}
-      {told && <span className="text-quiet">({brings.join(", ")})</span>}
+      {burstList(bursts.map((step) => step.seconds))}
+      {told && <span className="text-quiet"> ({brings.join(", ")})</span>}
     </span>
   );
 }

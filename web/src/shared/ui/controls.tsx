@@ -93,6 +93,9 @@ export function Pick<K extends string>({
   );
 }
 
+/** A longer name than this is set smaller, so that all of it is seen. */
+const FITS_LARGE = 14;
+
 export function TextField({
   label,
   value,
@@ -123,7 +126,7 @@ export function TextField({
         aria-invalid={error ? true : undefined}
         className={
           large
-            ? "w-full border-b-2 border-transparent bg-transparent font-head text-3xl font-bold hover:border-line focus:border-glass"
+            ? `w-full border-b-2 border-transparent bg-transparent font-head ${value.length > FITS_LARGE ? "text-xl" : "text-3xl"} font-bold hover:border-line focus:border-glass`
             : "w-full max-w-64 border-b-2 border-ink bg-transparent py-1 text-lg font-bold"
         }
         onChange={(event) => onChange(event.target.value)}
