@@ -90,6 +90,7 @@ def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
         tuple(melts),
         tuple(follows),
         tuple(line.last for line in plan.lines),
+        len(plan.by_hand),
     )
     return Frozen(
         snapshot,
