@@ -7,7 +7,7 @@ from zoneinfo import ZoneInfo
 
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import Plan, compile_plan
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.problem import PlanInput, SugarCook
 from umber_pebble.formats import units as paper
 from umber_pebble.formats.calendar import Entry, write_calendar
 from umber_pebble.formats.readings import ReadingRow, read_readings, write_readings
@@ -71,11 +71,11 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
     blocks = []
     for melt in plan.melts:
         rows = []
-        for c in (c for c in plan.cooks if c.cook.way.melt.key == melt.melt):
+        for c in (c for c in plan.cooks if c.melt_key == melt.melt):
             water = f"+ {paper.mass(c.cook.water_kg, units)} water" if c.cook.water_kg else "no water"
             how = (
                 water
-                if melt.melt == "isomalt"
+                if isinstance(c.cook.way.by, SugarCook)
                 else "bath"
                 if c.bursts is None
                 else " + ".join(f"{step.seconds:g}" for step in c.bursts if step.act == "burst") + " s"
@@ -89,7 +89,7 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
         blocks.append(Block(f"{melt.name}, {total}", ("weigh out", "into", "with", "heat", "off the heat"), rows))
     caution = (
         "Hot sugar burns at once: gloves, sleeves, cold water at hand, no children."
-        if "isomalt" in problem.ways
+        if any(isinstance(way.by, SugarCook) for way in problem.ways.values())
         else ""
     )
     return write_list(

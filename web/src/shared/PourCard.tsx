@@ -12,6 +12,7 @@ interface Props {
 /** One filling of a mould as a card: every cavity, pass by pass, with its grams, its height, and where it lies until the next. */
 export function PourCard({ card, number, places }: Props) {
   const units = useUnits();
+  const first = card.rows[0]?.kind ?? "";
   const grams = (kg: number) => amount(kg, "mass", units);
   return (
     <article aria-label={`Pour card ${number}`} className="border-t-2 border-ink pt-2">
@@ -19,7 +20,7 @@ export function PourCard({ card, number, places }: Props) {
         <span>
           {number}. {card.mould}
         </span>
-        <Cavities count={card.casts} word={WORD[card.rows[0]?.kind ?? ""] ?? "cavities"} />
+        <Cavities count={card.casts} word={WORD[first] ?? "cavities"} />
       </h3>
       <ol>
         {card.rows.map((row, i) => {

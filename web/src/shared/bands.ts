@@ -12,33 +12,39 @@ export function castBands(
 ): Band[] {
   const from = (name: string) => windows[name] ?? at(to);
   const starts: [string, Spread][] =
-    windows.touch !== undefined
+    work === "join"
       ? [
-          [work === "stick" ? "stick" : "fluid", at(0)],
-          ["thickens", from("stick_closes")],
-          ["touch", from("touch")],
-          ["unmould", from("unmould")],
-          ...(never.includes("over_chilled")
-            ? []
-            : [["over_chilled", from("over_chilled")] as [string, Spread]]),
+          ["hold", at(0)],
+          ["holds", from(windows.touch !== undefined ? "still" : "holds")],
+          ["firm", from("unmould")],
         ]
-      : work === "bend"
+      : windows.touch !== undefined
         ? [
-            ["soft", at(0)],
-            ["bend", from("bend_opens")],
-            ["stiff", from("bend_closes")],
+            [work === "stick" ? "stick" : "fluid", at(0)],
+            ["thickens", from("stick_closes")],
+            ["touch", from("touch")],
             ["unmould", from("unmould")],
+            ...(never.includes("over_chilled")
+              ? []
+              : [["over_chilled", from("over_chilled")] as [string, Spread]]),
           ]
-        : work === "stick"
+        : work === "bend"
           ? [
-              ["stick", at(0)],
-              ["setting", from("stick_closes")],
+              ["soft", at(0)],
+              ["bend", from("bend_opens")],
+              ["stiff", from("bend_closes")],
               ["unmould", from("unmould")],
             ]
-          : [
-              ["setting", at(0)],
-              ["unmould", from("unmould")],
-            ];
+          : work === "stick"
+            ? [
+                ["stick", at(0)],
+                ["setting", from("stick_closes")],
+                ["unmould", from("unmould")],
+              ]
+            : [
+                ["setting", at(0)],
+                ["unmould", from("unmould")],
+              ];
   return starts.map(([state, start], i) => ({ state, start, end: starts[i + 1]?.[1] ?? at(to) }));
 }
 
@@ -63,6 +69,9 @@ export const BAND_WORDS: Record<string, string> = {
   setting: "setting",
   unmould: "UNMOULD",
   next_pass: "NEXT PASS",
+  hold: "HOLD IT",
+  holds: "holds, leave it",
+  firm: "FIRM",
   set: "set",
   stick: "STICKS",
   fluid: "fluid",

@@ -230,7 +230,8 @@ def _round_acts(
             continue
         subject = f"round:{r.number}"
         payload: dict[str, Any] = {"round": r.number}
-        figures: dict[str, Any] = {"casts": r.casts, "line": r.line, "melt": cook.way.melt.key, "kind": line.kind}
+        figures: dict[str, Any] = {"casts": r.casts, "line": r.line, "melt": cook.way.melt.key}
+        figures["kind"] = plan.lines[plan.chains[r.line][0]].kind
         if seen.unmoulded_s is not None:
             if len(seen.outcomes) < r.casts:
                 out.append(Act("outcomes", subject, None, payload, seen.unmoulded_s, math.inf, True, figures))

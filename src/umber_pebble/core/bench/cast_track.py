@@ -16,6 +16,7 @@ from umber_pebble.core.heat.pot_law import (
 )
 from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
 from umber_pebble.core.materials.load import material, tempered
+from umber_pebble.core.pieces.joins import HELD_UNTIL
 from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of
 from umber_pebble.core.plan.problem import Line, PlanInput
 from umber_pebble.core.spread import Spread, combine
@@ -137,7 +138,10 @@ def _round_bands(
     if state.unmoulded_s is not None:
         out, last = (Spread(t, t, t) for t in (state.unmoulded_s, max(end, state.unmoulded_s)))
         return Band("setting", poured, out), Band("set", out, last)
-    if "touch" in then:
+    if line.needs:
+        held = HELD_UNTIL["touch" in then]
+        starts = [("hold", poured), ("holds", then[held]), ("firm", then["unmould"])]
+    elif "touch" in then:
         starts = [
             ("fluid", poured),
             ("thickens", then["stick_closes"]),

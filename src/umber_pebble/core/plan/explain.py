@@ -114,6 +114,7 @@ WHAT = {
     "bend_opens": "from the pour until its hottest place is stiff enough to hold a bend",
     "bend_closes": "from the pour until its coldest place is too stiff to bend",
     "brittle": "from the pour until it snaps when bent",
+    "holds": "from the pour until it keeps its shape by itself",
     "stick_closes": "from the pour until its first layer is too stiff to take a stick",
     "still": "from the pour until nothing in it moves any more",
     "touch": "from the pour until it may be touched",

@@ -61,6 +61,13 @@ export function Ribbons({
   );
 }
 
+/** The pass or part before its piece, so that it is seen where the name is cut off. */
+function passFirst(name: string): string {
+  const [piece, ...rest] = name.split(", ");
+  const pass = rest.join(", ");
+  return pass ? `${pass.charAt(0).toUpperCase()}${pass.slice(1)}, ${piece}` : name;
+}
+
 function Row({
   ribbon,
   elapsed,
@@ -117,7 +124,7 @@ function Row({
                 aria-hidden="true"
               />
             )}
-            <span className="truncate">{ribbon.name}</span>
+            <span className="truncate">{pot || held ? ribbon.name : passFirst(ribbon.name)}</span>
           </strong>
           <strong className="text-2xl">
             {degc === null ? "" : `${amount(degc, "temperature", units, false)}°`}

@@ -167,7 +167,7 @@ function Headline({ plan, zone }: { plan: Schemas["PlanReply"]; zone: string }) 
 }
 
 const cookWord = (plan: Plan) => {
-  const word = plan.melts.some((m) => m.melt === "isomalt") ? "cook" : "melt";
+  const word = plan.melts.some((m) => m.melt.startsWith("isomalt")) ? "cook" : "melt";
   return plan.cooks.length === 1 ? word : `${word}s`;
 };
 

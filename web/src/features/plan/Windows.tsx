@@ -17,8 +17,9 @@ export function Windows({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitch
     ...plan.rounds.map((r) => reach(spreads(r), r.never)),
     ...plan.cooks.map((c) => Math.min(c.closes.value.high, c.closes.value.likely * 1.6) * 1.2),
   );
+  const isJoin = (round: Schemas["RoundPlan"]) => plan.lines[round.round.line]?.kind === "join";
   const placeOf = (melt: string) => {
-    const id = plan.cooks.find((cook) => cook.melt === melt)?.sets_in_id;
+    const id = plan.cooks.find((cook) => cook.melt_key === melt)?.sets_in_id;
     return kitchen.places.find((p) => p.id === id)?.name.toLowerCase() ?? "";
   };
   const cooks = distinct(plan.cooks, (c) => `${c.casts} ${c.charge.value.likely.toFixed(5)}`);
@@ -61,11 +62,19 @@ export function Windows({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitch
                 <b>
                   {plan.lines[round.round.line]?.name}, {round.round.casts} at a time
                 </b>
-                , from the pour, {round.melt === "isomalt" ? "on" : "in"} the {placeOf(round.melt)}:{" "}
-                <RoundWords round={round} />
+                {isJoin(round) ? (
+                  <>
+                    , from the join: <JoinWords round={round} />
+                  </>
+                ) : (
+                  <>
+                    , from the pour, {isSugar(round.melt) ? "on" : "in"} the {placeOf(round.melt)}:{" "}
+                    <RoundWords round={round} />
+                  </>
+                )}
               </p>
               <HeatRibbon
-                bands={castBands(spreads(round), round.never, round.work, to)}
+                bands={castBands(spreads(round), round.never, isJoin(round) ? "join" : round.work, to)}
                 from={0}
                 to={to}
                 width={width}
@@ -89,6 +98,7 @@ function distinct<T>(rows: T[], key: (row: T) => string): T[] {
   return [...new Map(rows.map((row) => [key(row), row] as const).reverse()).values()].reverse();
 }
 
+const isSugar = (melt: string) => melt.split("#")[0] === "isomalt";
 const at = (s: number): Spread => ({ low: s, likely: s, high: s });
 
 function potBands(cook: Schemas["CookReply"], to: number): Schemas["Band"][] {
@@ -102,6 +112,26 @@ function potBands(cook: Schemas["CookReply"], to: number): Schemas["Band"][] {
 const spreads = (round: Schemas["RoundPlan"]): Record<string, Spread> =>
   Object.fromEntries(Object.entries(round.windows).map(([name, of]) => [name, of.value]));
 
+/** How long a join is held, and left. */
+function JoinWords({ round }: { round: Schemas["RoundPlan"] }) {
+  const w = round.windows;
+  const held = w.still ?? w.holds;
+  return (
+    <>
+      {held && (
+        <>
+          hold it or prop it for <Figure of={held} name="Until it holds" />;{" "}
+        </>
+      )}
+      {w.unmould && (
+        <>
+          do not move it for <Figure of={w.unmould} name="Until it may be moved" />
+        </>
+      )}
+    </>
+  );
+}
+
 /** What may be done with a round when, each number explaining itself. */
 function RoundWords({ round }: { round: Schemas["RoundPlan"] }) {
   const w = round.windows;
@@ -111,7 +141,7 @@ function RoundWords({ round }: { round: Schemas["RoundPlan"] }) {
   };
   return (
     <>
-      {round.melt === "isomalt" && round.work !== "stick" && (
+      {isSugar(round.melt) && round.work !== "stick" && (
         <>
           {round.work === "bend" ? "bend from " : "soft enough to bend "}
           {figure("bend_opens", "Bend window opens")} to {figure("bend_closes", "Bend window closes")}; snaps
