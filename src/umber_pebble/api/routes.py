@@ -5,7 +5,7 @@ from functools import partial
 from typing import Any
 from zoneinfo import available_timezones
 
-from umber_pebble.api import bowls
+from umber_pebble.api import bowls, reference
 from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
@@ -155,8 +155,8 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     bowls.add(api, workshop, probes)
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
-    api.add("GET", "/api/sources", sources, reply=s.SourceList, summary="All published sources")
-    api.add("GET", "/api/choices", choices, reply=s.Choices, summary="Materials and zones to choose from")
+    api.add("GET", "/api/sources", sources, reply=reference.SourceList, summary="All published sources")
+    api.add("GET", "/api/choices", choices, reply=reference.Choices, summary="Materials and zones to choose from")
 
 
 def sources() -> Any:

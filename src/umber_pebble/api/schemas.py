@@ -362,34 +362,6 @@ class Log(Reply):
     log: logbook.RunLog
 
 
-class Source(Reply):
-    key: str
-    title: str
-    memory: bool
-
-
-class SourceList(Reply):
-    items: list[Source]
-
-
-class Choice(Reply):
-    """A material somebody can choose, with its properties for the explanation."""
-
-    key: str
-    name: str
-    bears_degc: float | None
-    wall_m: float | None
-
-
-class Choices(Reply):
-    moulds: list[Choice]
-    surfaces: list[Choice]
-    rings: list[Choice]
-    pots: list[Choice]
-    methods: list[Choice]
-    zones: list[str]
-
-
 class ClockNow(Reply):
     now: datetime
     rate: float

@@ -7,9 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import make_lollipops
+from umber_pebble.core.bench.again import cooks_now
+from umber_pebble.core.bench.reduce import replay
 from umber_pebble.core.bench.short import running_short
-from umber_pebble.core.bench.state import CookState, Layout, RoundState, RunState
-from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.bench.state import CookState, Event, Layout, RoundState, RunState
+from umber_pebble.core.errors import NotInSequence, OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.domes import HalfEllipsoid
@@ -128,3 +130,43 @@ def test_running_short_says_what_can_be_finished_and_if_the_join_shows() -> None
     for filled in (-1, 9):
         with pytest.raises(OutOfRange, match="filled"):
             running_short(problem, cook, shell.number, state, w, filled, 0)
+
+
+def test_what_is_full_stays_full_and_the_rest_is_melted_for() -> None:
+    problem = pops()
+    plan = compile_plan(problem)
+    number = next(r.round.number for r in plan.rounds if r.round.line == 0)
+    cooks, n = [c.cook for c in plan.cooks], len(problem.lines)
+    layout = Layout(
+        tuple(r.round for r in plan.rounds), ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (False,) * n,
+        tuple(line.melt for line in problem.lines), tuple(line.after for line in problem.lines),
+        tuple(line.last for line in problem.lines),
+    )  # fmt: skip
+
+    def after(*told: tuple[str, dict[str, object]]) -> RunState:
+        rows = [("started", {}), ("burst", {"cook": 0, "seconds": 30.0}), ("rested", {"cook": 0}), *told]
+        return replay(layout, [Event(f"e{i}", kind, 60.0 * i, "Wren", p) for i, (kind, p) in enumerate(rows)])
+
+    state = after(("short", {"round": number, "filled": 3}))
+    casts = state.rounds[number].casts
+    assert (state.cooks[0].phase, state.rounds[number].to_pour) == ("waiting", casts - 3)
+    again = cooks_now(problem, cooks, state)[0]
+    line = problem.lines[0]
+    assert again.poured_kg == pytest.approx((casts - 3) * line.cast.poured.value.likely)
+    assert again.fresh_kg == again.charge_kg
+    whole = after(
+        ("short", {"round": number, "filled": 3}), ("burst", {"cook": 0, "seconds": 30.0}), ("rested", {"cook": 0}),
+        ("poured", {"round": number}),
+    )  # fmt: skip
+    assert whole.rounds[number].poured_s is not None
+    for payload, says in (
+        ({"round": number, "filled": casts}, "full cavities"),
+        ({"round": number, "filled": -1}, "full cavities"),
+    ):
+        with pytest.raises(OutOfRange, match=says):
+            after(("short", payload))
+    with pytest.raises(NotInSequence, match="full before"):
+        after(
+            ("short", {"round": number, "filled": 3}), ("burst", {"cook": 0, "seconds": 30.0}), ("rested", {"cook": 0}),
+            ("short", {"round": number, "filled": 2}),
+        )  # fmt: skip

@@ -16,6 +16,7 @@ export const EVENT_WORDS: Record<string, string> = {
   outcome: "outcome",
   note: "note",
   discarded: "thrown away",
+  short: "ran short",
   decanted: "into bags",
   merged: "put back",
   coloured: "coloured",

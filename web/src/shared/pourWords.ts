@@ -31,7 +31,7 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
   const name = (view.line_names[p.line ?? 0] ?? "").toLowerCase();
   const each = amount(p.each_kg ?? 0, "mass", units);
   const thick = amount(p.thick_m ?? 0, "length", units);
-  const takes = `About ${duration(p.pour_s ?? 0)}.`;
+  const takes = `${p.filled ? `${p.filled} are full already. ` : ""}About ${duration(p.pour_s ?? 0)}.`;
   const cavities = plural(n, "cavity", "cavities");
   switch (String(act.params.kind ?? "fill")) {
     case "detail":

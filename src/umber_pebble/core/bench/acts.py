@@ -80,7 +80,8 @@ def _cook_acts(
         busy.add(cook.way.vessel_id)
         seen, subject = state.cooks[cook.number], f"pot:{cook.number}"
         if seen.phase == "waiting":
-            out.append(_heat_act(plan, cook, sum(r.casts for r in waiting), free_s[cook.number]))
+            casts = sum(state.rounds[r.number].to_pour for r in waiting)
+            out.append(_heat_act(plan, cook, casts, free_s[cook.number]))
         elif seen.phase == "heating" and isinstance(cook.heating, Bowl):
             out.append(_bowl_act(cook, cook.heating, seen, pots[cook.number]))
         elif seen.phase == "heating":
@@ -172,7 +173,8 @@ def _pour_acts(
     plan: PlanInput, cook: PotCook, state: RunState, track: Track, rounds: dict[int, Track], now: float, waiting: list[Round]
 ) -> list[Act]:  # fmt: skip
     out, subject = list[Act](), f"pot:{cook.number}"
-    all_s = sum(r.casts * plan.pour_each_s(plan.lines[r.line]) for r in waiting)
+    to_pour = {r.number: state.rounds[r.number].to_pour for r in waiting}
+    all_s = sum(to_pour[r.number] * plan.pour_each_s(plan.lines[r.line]) for r in waiting)
     opens, closes, sure = act_window(*track.windows["pour"], all_s)
     rest = state.cooks[cook.number].rests[-1]
     if not rest.readings and now < opens:
@@ -186,7 +188,8 @@ def _pour_acts(
             return [*out, Act("warm", subject, "burst", warm, now, math.inf, True, figures | warm)]
         return [*out, Act("warm", subject, "heated", {"cook": cook.number}, now, math.inf, True, figures)]
     seen = state.cooks[cook.number]
-    poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in cook.rounds if r not in waiting)
+    gone = [r for r in cook.rounds if r not in waiting and r.number not in (seen.lost or ())]
+    poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in gone)
     left = cook.charge_kg - cook.residue_kg.likely - poured - seen.taken_kg
     for r in waiting:
         under = bears_next_s(plan, state, rounds, r)
@@ -194,10 +197,10 @@ def _pour_acts(
             continue
         figures = {
             "left_kg": max(left, 0.0),
-            "casts": r.casts, "each_kg": plan.lines[r.line].cast.poured.value.likely, "fill_m": plan.lines[r.line].fill_m,
+            "casts": to_pour[r.number], "filled": r.casts - to_pour[r.number], "each_kg": plan.lines[r.line].cast.poured.value.likely, "fill_m": plan.lines[r.line].fill_m,
             "kind": plan.lines[r.line].kind, "stays_kg": plan.lines[r.line].cast.finished.value.likely,
             "thick_m": plan.lines[r.line].cast.thickness.likely,
-            "line": r.line, "pour_s": r.casts * plan.pour_each_s(plan.lines[r.line]), "limited_by": track.limited_by,
+            "line": r.line, "pour_s": to_pour[r.number] * plan.pour_each_s(plan.lines[r.line]), "limited_by": track.limited_by,
             "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
         }  # fmt: skip
         from_s = max(opens, under)

@@ -10,7 +10,7 @@ from umber_pebble.core.plan.spares import BreakRate, casts_needed
 
 
 def cooks_now(plan: PlanInput, cooks: list[PotCook], state: RunState) -> list[PotCook]:
-    """The cooks as they are: one thrown away is made anew for the rounds that it still owes [SI].
+    """The cooks as they are: one thrown away, or that ran short, is made anew for the castings that it still owes [SI].
 
     Args:
         plan, cooks: frozen
@@ -23,6 +23,7 @@ def cooks_now(plan: PlanInput, cooks: list[PotCook], state: RunState) -> list[Po
         if seen.lost is None or not owed:
             out.append(cook)
         else:
+            owed = tuple(replace(r, casts=state.rounds[r.number].to_pour) for r in owed)
             out.append(replace(make_cook(plan, cook.number, owed, 0.0), rounds=cook.rounds))
     return out
 

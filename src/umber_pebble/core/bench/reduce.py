@@ -225,9 +225,27 @@ def _discarded(state: RunState, event: Event) -> None:
     cook = state.cooks[number(event, "cook", len(state.cooks))]
     if cook.phase == "waiting":
         raise refuse("there is nothing in this vessel to throw away", "not_on_yet", cook=cook.number)
+    _empty(cook)
+
+
+def _empty(cook: CookState) -> None:
+    """Nothing is in it any more: it is made anew for what it still owes."""
     cook.heated_s, cook.from_degc, cook.heatings, cook.readings = None, None, 0, []
     cook.bursts, cook.sights = [], []
     cook.thrown, cook.lost = True, cook.poured
+
+
+def _short(state: RunState, event: Event) -> None:
+    """A pour ran short: so many cavities are full, the rest wait for a fresh melt."""
+    target = _round(state, event)
+    cook = state.cooks[target.cook]
+    if target.poured_s is not None or cook.phase != "resting":
+        raise refuse("this round is not being poured", "not_resting", cook=cook.number)
+    filled = whole(event.payload.get("filled"), "number of full cavities", "payload.filled", target.casts)
+    if filled < target.filled:
+        raise refuse("more of them were full before", "poured", round=target.number)
+    target.filled = filled
+    _empty(cook)
 
 
 def _made(state: RunState, event: Event) -> None:
@@ -317,6 +335,7 @@ _KINDS = {
     "outcome": _outcome,
     "note": _note,
     "discarded": _discarded,
+    "short": _short,
     "decanted": batches.decanted,
     "tempered": tempered,
     "replanned": _replanned,

@@ -47,7 +47,7 @@ def running_short(
     target = state.rounds[number]
     if target.cook != cook.number or target.poured_s is not None:
         raise OutOfRange("this round is not being poured", path="round", got=number)
-    require_range("filled", filled, 0, target.casts)
+    require_range("filled", filled, target.filled, target.casts)
     line = plan.lines[target.line]
     each = line.cast.poured.value.likely
     require_range("fills", fills, 0, target.casts)

@@ -150,13 +150,15 @@ class CookState:
 
 @dataclass(slots=True)
 class RoundState:
-    """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass; where it lay since when; what came of each cavity."""
+    """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass; where it lay since when; what came of each cavity; filled: the cavities that were full when its
+    melt ran short, before it was poured to the end."""
 
     number: int
     line: int
     casts: int
     cook: int
     on: int | None = None
+    filled: int = 0
     poured_s: float | None = None
     put_in_s: float | None = None
     rest: int = 0
@@ -167,6 +169,11 @@ class RoundState:
     readings: list[Reading] = field(default_factory=list)
     sights: list[Sight] = field(default_factory=list)
     outcomes: dict[int, tuple[bool, tuple[str, ...]]] = field(default_factory=dict)
+
+    @property
+    def to_pour(self) -> int:
+        """Castings that are still to be poured, while it is not poured."""
+        return self.casts - self.filled
 
     @property
     def in_mould(self) -> bool:

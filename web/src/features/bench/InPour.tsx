@@ -35,16 +35,15 @@ export function InPour({ act, view, send }: Props) {
 
 function Shortage({ act, view, round, send, onClose }: Props & { round: number; onClose: () => void }) {
   const units = useUnits();
-  const casts = Number(act.params.casts);
-  const [filled, setFilled] = useState(Math.floor(casts / 2));
+  const before = Number(act.params.filled ?? 0);
+  const casts = before + Number(act.params.casts);
+  const [filled, setFilled] = useState(before + Math.floor((casts - before) / 2));
   const [fills, setFills] = useState(0);
   const query = useQuery(shortQuery(view.run_id, { round, filled, fills }));
   const said = query.data;
   const grams = (kg: number) => amount(kg, "mass", units);
-  const note = () => {
-    send("note", {
-      text: `ran short: ${filled} of ${casts} filled, ${view.line_names[Number(act.params.line)]}`,
-    });
+  const stop = () => {
+    if (said && said.empty > 0) send("short", { round, filled: said.filled + said.more });
     onClose();
   };
   return (
@@ -84,7 +83,7 @@ function Shortage({ act, view, round, send, onClose }: Props & { round: number; 
           )}
         </div>
       )}
-      <Large onClick={note}>Keep it in the log</Large>
+      {said && <Large onClick={stop}>{said.empty > 0 ? "Stop here, melt for the rest" : "Go on"}</Large>}
     </div>
   );
 }

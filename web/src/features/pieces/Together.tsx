@@ -121,7 +121,9 @@ export function Together({
           </div>
         </div>
         <StandPart doc={doc} stands={of?.stands ?? null} parts={of?.parts ?? []} onChange={onChange} />
-        {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
+        {problem && !problem.path.includes("joins.") && (
+          <Notice tone="hot">{wordProblem(problem, units)}</Notice>
+        )}
       </section>
     </div>
   );
