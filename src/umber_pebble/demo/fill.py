@@ -188,6 +188,7 @@ def fill(config: Config) -> None:
             ("piece-leaf", 4),
             ("piece-cluster", 6),
             ("piece-badge", 6),
+            ("piece-nebula", 3),
         )
     ]
     workshop.create("order", "order-table", _order("First-light table", due + timedelta(days=8), table))

@@ -112,7 +112,7 @@ MOULDS = {
 }  # fmt: skip
 
 
-MOON, NIGHT_BLUE, OCHRE = "#f1ead9", "#1f2a44", "#c98a2b"
+MOON, NIGHT_BLUE, OCHRE, DUSK = "#f1ead9", "#1f2a44", "#c98a2b", "#5b4a78"
 
 
 def _melt(of: str, colour: str | None = None) -> MeltRef:
@@ -197,7 +197,7 @@ PIECES = {
         name="Hollow moon",
         parts=[
             _part("Half", "mould-moon", [
-                DetailPass(kind="detail", name="Craters", melt=_melt("coating", "#5b4a78"), share_frac=0.12, thick_m=0.0008, outline=None),
+                DetailPass(kind="detail", name="Craters", melt=_melt("coating", DUSK), share_frac=0.12, thick_m=0.0008, outline=None),
                 TurnedPass(kind="turned", melt=_melt("coating", MOON), ball_kg=0.113),
             ], count=2),
         ],
@@ -230,6 +230,9 @@ PIECES = {
         ClusterPass(kind="cluster", name="Roasted nuts", melt=_melt("dark"), inside_kg=0.012, melt_frac=0.35),
         DustPass(kind="dust", name="Salt flakes", kg=0.0003, on_wet=True),
     ]),
+    "piece-nebula": _built("Nebula heart", "mould-sky", [
+        FillPass(kind="fill", melt=_melt("coating", DUSK), level_m=0.0085, second=_melt("coating", MOON), second_frac=0.25),
+    ], cavity=2),
     "piece-badge": _built("Observatory badge", "mould-disc", [
         PastePass(kind="paste", paste="fondant", kg=0.012),
     ]),

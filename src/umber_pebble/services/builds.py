@@ -192,12 +192,15 @@ def lines_of(
         if isinstance(doc, d.ClusterPass):
             waiting.append(Handful("centre", doc.name, doc.inside_kg, paces.fill_each_s))
         words = f"{name}, {_word(doc)}" if several else name
-        for melt, share in melts_of(built.passes[row.index]):
+        # a second melt is swirled into the first one's vessel before that is poured
+        (melt, share), *second = melts_of(built.passes[row.index])
+        swirled = [(other.key, some, "swirl", f"{words}, swirl") for other, some in second]
+        for key, some, kind, called in [*swirled, (melt.key, share, _laid_on(doc), words)]:
             lines.append(
                 Line(
-                    words, quantity, melt.key, built.mould, row.cast if share == 1.0 else _share_of(row.cast, share), None, rate,
-                    (), row.under, start + len(lines) - 1 if lines else None, False, tuple(waiting), item, _laid_on(doc),
-                    _dipped(built.passes[row.index], built.body),
+                    called, quantity, key, built.mould, row.cast if some == 1.0 else _share_of(row.cast, some), None, rate,
+                    (), row.under, start + len(lines) - 1 if lines else None, False, tuple(waiting), item, kind,
+                    None if kind == "swirl" else _dipped(built.passes[row.index], built.body),
                 )
             )  # fmt: skip
             waiting = []

@@ -22,7 +22,7 @@ from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.services.builds import Built, is_soft_work
-from umber_pebble.services.docs import Doc, Kitchen, Place
+from umber_pebble.services.docs import Colour, Doc, Kitchen, Place
 from umber_pebble.services.piece_docs import Part
 from umber_pebble.services.piece_docs import Stay as StayDoc
 from umber_pebble.services.places import place_case, way_of
@@ -62,6 +62,7 @@ class PassRow:
     from_m: float
     to_m: float
     sets: Spread | None
+    place: str | None
     hands_s: float
     keeps: TooThin | None
 
@@ -114,7 +115,7 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
     last = max((row.index for row in built.laid if row.cast), default=-1)
     rows, cools, whole = list[PassRow](), None, 0.0
     for row in built.laid:
-        sets, keeps = None, None
+        sets, keeps, place = None, None, None
         if row.cast is not None:
             melt = melts_of(built.passes[row.index])[0][0].material
             w, place, pour = _windows(asked.part, built, row, row.cast, melt, kitchen)
@@ -126,7 +127,7 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
         rows.append(
             PassRow(
                 row.index, row.cast is not None, row.finished, row.poured, row.volume_m3, row.thick_m, row.from_m, row.to_m,
-                sets, _hands_s(asked.part, row, kitchen), keeps,
+                sets, place, _hands_s(asked.part, row, kitchen), keeps,
             )
         )  # fmt: skip
     casts = built.mould.at_once
@@ -141,13 +142,32 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
         [] if built.body else [[x, y] for x, y in built.mould.cavity.shape.rim()],
         casts,
         rows,
-        built.faults,
+        [*built.faults, *_wrong_colours(workshop, built)],
         finished,
         stretches,
         combine(now, [[now - s.likely + s.low, now - s.likely + s.high] for s in spreads]),
         sum(row.hands_s * casts for row in rows),
         cools,
     )
+
+
+def _wrong_colours(workshop: Workshop, built: Built) -> list[BuildFault]:
+    """Passes in a colour for which only colours of the wrong kind are at hand."""
+    kinds = {doc.kind for stored in workshop.all("colour") if isinstance(doc := stored.doc, Colour)}
+    out = []
+    for i, one in enumerate(built.passes):
+        for melt, _ in melts_of(one):
+            right, wrong = ("oil", "water") if melt.material.flags.get("fat", False) else ("water", "oil")
+            if "#" in melt.key and kinds == {wrong}:
+                why = "water seizes it" if wrong == "water" else "oil does not mix with it"
+                out.append(
+                    BuildFault(
+                        i,
+                        "wrong_colour",
+                        f"only {wrong}-based colours are at hand, and {why}: get {right}-based ones",
+                    )
+                )
+    return out
 
 
 def _round_of(part: Part, rows: list[PassRow], casts: int) -> tuple[list[Stretch], float, list[Spread]]:

@@ -133,3 +133,21 @@ def test_a_bath_covers_the_last_that_is_dipped() -> None:
     cup = replace(way, pot=replace(way.pot, diameter_m=0.06))
     narrow = compile_plan(replace(base, lines=(dip,), ways={"coating": cup}))
     assert narrow.cooks[0].charge.value.likely < cook.charge.value.likely
+
+
+def test_a_second_melt_is_swirled_in_right_before_the_pour() -> None:
+    base = make_lollipops(6)
+    whole = replace(base.lines[0], work=None, break_rate=NO_LOSS)
+    swirl = replace(whole, name="Swirl", melt="coating#f1ead9", last=False, kind="swirl")
+    main = replace(whole, after=0)
+    way = base.ways["coating"]
+    plan = compile_plan(
+        replace(base, lines=(swirl, main), ways={"coating#f1ead9": replace(way, vessel_id="cup"), "coating": way})
+    )
+    assert clashes(list(plan.tasks)) == []
+    for pour in (t for t in plan.tasks if t.kind == "pour"):
+        on = plan.rounds[pour.round or 0].round.on
+        [stirred] = [t for t in plan.tasks if t.kind == "swirl" and t.round == on]
+        assert stirred.end_s == pytest.approx(pour.start_s)
+        molten = [t.end_s for t in plan.tasks if t.kind == "cook" and t.cook == plan.rounds[on or 0].round.cook]
+        assert molten[0] <= stirred.start_s

@@ -5715,10 +5715,12 @@ export interface components {
         /**
          * LinePlan
          * @description One pour: castings to make and one casting's grams; item: the line of the order it is part of; last: a casting leaves its
-         *     mould after it; first: what is put in before it.
+         *     mould after it; first: what is put in before it; at_once: castings of a round at most, limited_by what.
          */
         LinePlan: {
             amount: components["schemas"]["CastAmounts"];
+            /** At Once */
+            at_once: number;
             casts: components["schemas"]["Explained"];
             /** First */
             first: components["schemas"]["Handful"][];
@@ -5728,6 +5730,8 @@ export interface components {
             kind: string;
             /** Last */
             last: boolean;
+            /** Limited By */
+            limited_by: string;
             /** Melt */
             melt: string;
             /** Name */
@@ -6334,6 +6338,8 @@ export interface components {
             keeps: components["schemas"]["TooThin"] | null;
             /** Melted */
             melted: boolean;
+            /** Place */
+            place: string | null;
             poured: components["schemas"]["Explained"];
             sets: components["schemas"]["Spread"] | null;
             /** Thick M */

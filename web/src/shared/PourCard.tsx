@@ -82,6 +82,8 @@ function how(row: Schemas["CardRow"], grams: (kg: number) => string, length: (m:
       return `fill, tip out: ${grams(row.stays_kg)} stay, ${length(row.thick_m)}`;
     case "turned":
       return `clip and turn: a wall of ${length(row.thick_m)}`;
+    case "swirl":
+      return "swirled into the next bowl, one turn";
     case "dip":
       return `dipped: a coat of ${length(row.thick_m)}`;
     case "drizzle":

@@ -58,6 +58,12 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
         how: `${amount((p.each_kg ?? 0) * 2, "mass", units)} into every second one, clip them, turn until the wall is coated, and on until nothing runs any more: ${name}. ${takes}`,
         done: "Clipped and turned",
       };
+    case "swirl":
+      return {
+        title: `Swirl in ${amount((p.each_kg ?? 0) * n, "mass", units)}`,
+        how: `All of it in a thin stream into the other bowl, one turn with a skewer, no more; then pour at once: ${name}.`,
+        done: "Swirled in",
+      };
     case "dip":
       return {
         title: `Dip ${n}`,

@@ -6,7 +6,14 @@ from dataclasses import dataclass
 from typing import Any
 
 from umber_pebble.core.bench.again import missing, rounds_again
-from umber_pebble.core.bench.passes import Act, bears_next_s, by_hand_acts, moulds_free_s, put_in_acts
+from umber_pebble.core.bench.passes import (
+    Act,
+    bears_next_s,
+    by_hand_acts,
+    moulds_free_s,
+    put_in_acts,
+    swirls_from_s,
+)
 from umber_pebble.core.bench.state import CookState, RunState
 from umber_pebble.core.bench.tempering import temper_now
 from umber_pebble.core.bench.track import Track
@@ -204,6 +211,8 @@ def _pour_acts(
             "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
         }  # fmt: skip
         from_s = max(opens, under)
+        if plan.lines[r.line].kind == "swirl":
+            from_s = max(from_s, swirls_from_s(state, r.number))
         late = from_s >= closes
         out.append(
             Act(
@@ -229,7 +238,7 @@ def _round_acts(
     out = []
     for cook, r in ((c, r) for c in cooks for r in c.rounds):
         seen, line = state.rounds[r.number], plan.lines[r.line]
-        if seen.poured_s is None or seen.covered_s is not None:
+        if seen.poured_s is None or seen.covered_s is not None or line.kind == "swirl":
             continue
         subject = f"round:{r.number}"
         payload: dict[str, Any] = {"round": r.number}

@@ -38,6 +38,8 @@ def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
         return joinable_s(state, needs)
     if r.on is None:
         return 0.0
+    if plan.lines[state.rounds[r.on].line].kind == "swirl":
+        return math.inf if state.rounds[r.on].poured_s is None else 0.0
     if r.on not in tracks:
         return math.inf
     fat = not state.layout.sugars[state.rounds[r.on].line]
@@ -67,6 +69,16 @@ def _joins_from_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], ne
         else:
             return math.inf
     return at
+
+
+def swirls_from_s(state: RunState, number: int) -> float:
+    """When a melt may be swirled into the vessel of the one above it: inf while that is not off the heat [s].
+
+    Source: definition
+    """
+    above = next((r for r in state.rounds if r.on == number), None)
+    cook = state.cooks[above.cook] if above else None
+    return cook.rests[-1].off_s if cook and cook.phase == "resting" else math.inf
 
 
 def put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track]) -> list[Act]:
@@ -121,7 +133,7 @@ def moulds_free_s(
         on = [
             bears_next_s(plan, state, tracks, r) + _still_to_put_in_s(plan, state, r)
             for r in cook.rounds
-            if r.on is not None
+            if r.on is not None and plan.lines[state.rounds[r.on].line].kind != "swirl"
         ]
         on += [_joins_from_s(plan, state, tracks, plan.lines[r.line].needs) for r in cook.rounds]
         out[cook.number] = max((*(free.get(m, 0.0) for m in moulds), *on), default=0.0)

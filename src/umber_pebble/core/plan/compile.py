@@ -29,7 +29,7 @@ from umber_pebble.core.plan.explain import (
 )
 from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
 from umber_pebble.core.plan.problem import FatMelt, HandStep, PlanInput, SugarCook, Way
-from umber_pebble.core.plan.rounds import make_rounds, works_in_window
+from umber_pebble.core.plan.rounds import make_rounds, round_sizes, works_in_window
 from umber_pebble.core.plan.spares import casts_needed
 from umber_pebble.core.plan.timetable import Task, back_from, forward, most_at_once
 
@@ -136,15 +136,16 @@ def compile_plan(plan: PlanInput) -> Plan:
         line.quantity if line.needs else casts_needed(line.quantity, plan.confidence_frac, line.break_rate)
         for line in lasts
     ]
-    cooks = make_cooks(plan, make_rounds(plan, casts))
+    sizes = round_sizes(plan)
+    cooks = make_cooks(plan, make_rounds(plan, casts, sizes))
     windows = round_windows(plan, cooks)
     tasks = back_from(forward(plan, cooks, windows), plan.due_s)
     start = min(t.start_s for t in tasks)
     rounds = [r for c in cooks for r in c.rounds]
     return Plan(
         lines=tuple(
-            line_plan(line, plan.confidence_frac, n, sum(r.line == i for r in rounds))
-            for i, (line, n) in enumerate(zip(plan.lines, casts, strict=True))
+            line_plan(line, plan.confidence_frac, n, sum(r.line == i for r in rounds), size.casts, size.limited_by)
+            for i, (line, n, size) in enumerate(zip(plan.lines, casts, sizes, strict=True))
         ),
         melts=tuple(melt_plan(key, [c for c in cooks if c.way is way]) for key, way in plan.ways.items()),
         cooks=tuple(cook_plan(plan, c, c.charge_kg - c.fresh_kg) for c in cooks),

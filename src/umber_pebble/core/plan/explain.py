@@ -20,7 +20,7 @@ from umber_pebble.core.spread import Spread, combine
 @dataclass(frozen=True, slots=True)
 class LinePlan:
     """One pour: castings to make and one casting's grams; item: the line of the order it is part of; last: a casting leaves its
-    mould after it; first: what is put in before it."""
+    mould after it; first: what is put in before it; at_once: castings of a round at most, limited_by what."""
 
     name: str
     item: int
@@ -32,6 +32,8 @@ class LinePlan:
     amount: CastAmounts
     first: tuple[Handful, ...]
     rounds: int
+    at_once: int
+    limited_by: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,7 +82,7 @@ class MeltPlan:
     fresh: Explained
 
 
-def line_plan(line: Line, confidence: float, casts: int, rounds: int) -> LinePlan:
+def line_plan(line: Line, confidence: float, casts: int, rounds: int, at_once: int, limited_by: str) -> LinePlan:
     """A line's castings, explained [count]. Source: beta-binomial"""
     rate = line.break_rate
     number = explained(
@@ -97,17 +99,9 @@ def line_plan(line: Line, confidence: float, casts: int, rounds: int) -> LinePla
         limited_by="" if rate.good + rate.broken else "no outcomes of this mould yet: prior 1 in 20",
     )
     return LinePlan(
-        line.name,
-        line.item,
-        line.cast_off,
-        line.kind,
-        line.melt,
-        line.quantity,
-        number,
-        line.cast,
-        line.first,
-        rounds,
-    )
+        line.name, line.item, line.cast_off, line.kind, line.melt, line.quantity, number, line.cast, line.first, rounds,
+        at_once, limited_by,
+    )  # fmt: skip
 
 
 WHAT = {

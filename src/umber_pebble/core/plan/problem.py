@@ -76,7 +76,7 @@ class Line:
 
     A part of several passes is a line for each of its melts: after is the line that this one is poured on, last whether it is
     unmoulded then; item the line of the order; kind how it is laid on
-    ("fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster", "join"). under: what it lies on
+    ("fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster", "join", or "swirl": into the vessel of the next line, right before that is poured). under: what it lies on
     (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
     needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s]. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.

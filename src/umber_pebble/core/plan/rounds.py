@@ -2,6 +2,7 @@
 
 import math
 from collections import Counter
+from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
@@ -14,35 +15,55 @@ Waiting = list[tuple[int, int, int]]
 """Rounds that are not in a cook yet: line, castings, and the how manieth of its line."""
 
 
-def _round_size(plan: PlanInput, i: int) -> int:
-    """Castings of a line that go into one round: what the moulds hold, and where hands have to work, what they can."""
+@dataclass(frozen=True, slots=True)
+class Size:
+    """Castings of a line that go into one round, and what keeps it from more: "mould", "vessel", "window" or "hands" [count]."""
+
+    casts: int
+    limited_by: str
+
+
+def round_sizes(plan: PlanInput) -> list[Size]:
+    """For each line, how many castings go into one round: what the moulds hold; where it has to wait for others, what vessel
+    and pour window take; where hands have to work, what they can [count]. The passes of a part go by the least of them.
+
+    Source: definition
+    """
+    own = [_own_size(plan, i) for i in range(len(plan.lines))]
+    return [min((own[j] for j in chain), key=lambda size: size.casts) for chain in plan.chains]
+
+
+def _own_size(plan: PlanInput, i: int) -> Size:
     line, way = plan.lines[i], plan.way(plan.lines[i])
-    size = line.mould.at_once
+    size = Size(line.mould.at_once, "mould")
     if not (line.work or plan.built(i)):
         return size
-    size = max(1, min(size, _vessel_takes(plan, [(i, size)])))
-    charge, _ = charge_of(plan, way, line.cast.poured.value.likely * size, [line])
+    size = _less(size, _vessel_takes(plan, [(i, size.casts)]), "vessel")
+    charge, _ = charge_of(plan, way, line.cast.poured.value.likely * size.casts, [line])
     flow, window, *_ = pour_of(plan, way, charge, [line])
     if plan.built(i):
-        size = max(1, min(size, int(casts_in_window(window, plan.pour_each_s(line)).likely)))
+        size = _less(size, int(casts_in_window(window, plan.pour_each_s(line)).likely), "window")
     if not line.work:
         return size
-    windows = piece_windows(plan, line, flow, window, size)
-    return min(size, works_in_window(windows, line.work, plan.pour_each_s(line), plan.work_each_s(line)))
+    windows = piece_windows(plan, line, flow, window, size.casts)
+    takes = works_in_window(windows, line.work, plan.pour_each_s(line), plan.work_each_s(line))
+    return _less(size, takes, "hands")
 
 
-def make_rounds(plan: PlanInput, casts: list[int]) -> list[list[tuple[int, int]]]:
+def _less(size: Size, casts: int, limited_by: str) -> Size:
+    return Size(max(1, casts), limited_by) if casts < size.casts else size
+
+
+def make_rounds(plan: PlanInput, casts: list[int], sizes: list[Size]) -> list[list[tuple[int, int]]]:
     """Cooks as lists of (line, castings): moulds filled once a cook, no more than its window takes [count].
 
     One material after the other, in the order of the lines; but a pass only after the one it is poured on, a mould's next
     filling only after all passes of the one before, and a join only after all that it joins.
     Source: definition
     """
-    sizes = [_round_size(plan, i) for i in range(len(plan.lines))]
     waiting: dict[str, Waiting] = {line.melt: [] for line in plan.lines}
     for i, line in enumerate(plan.lines):
-        size = min(sizes[j] for j in plan.chains[i])
-        waiting[line.melt] += [(i, n, k) for k, n in enumerate(_split(casts[i], size))]
+        waiting[line.melt] += [(i, n, k) for k, n in enumerate(_split(casts[i], sizes[i].casts))]
     for rounds in waiting.values():
         rounds.sort(key=lambda r: (plan.chains[r[0]][0], r[2] if plan.built(r[0]) else 0))
     count = sum(len(rounds) for rounds in waiting.values())

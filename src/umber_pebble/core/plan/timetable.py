@@ -26,8 +26,11 @@ class Task:
 Block = list[tuple[str, int | None, float, float, bool]]
 
 
-def _cook_block(plan: PlanInput, cook: PotCook, windows: dict[int, PieceWindows]) -> tuple[Block, float]:
-    """Rigid chain of a cook as (kind, round, start, end, hands) from its weighing, and when its pour begins."""
+def _cook_block(
+    plan: PlanInput, cook: PotCook, windows: dict[int, PieceWindows], swirls: set[int]
+) -> tuple[Block, float]:
+    """Rigid chain of a cook as (kind, round, start, end, hands) from its weighing, and when its pour begins; what is swirled into it
+    comes right before the pour."""
     weigh, hob = plan.paces.weigh_s, cook.hob.likely
     block, start = list[tuple[str, int | None, float, float, bool]](), 0.0
     for r in cook.rounds:
@@ -43,6 +46,11 @@ def _cook_block(plan: PlanInput, cook: PotCook, windows: dict[int, PieceWindows]
     ]
     at = pour_at
     for r in cook.rounds:
+        if plan.lines[r.line].kind == "swirl":
+            continue
+        if r.on in swirls:
+            block.append(("swirl", r.on, at, at + plan.paces.stir_s, True))
+            at += plan.paces.stir_s
         end = at + r.casts * plan.pour_each_s(plan.lines[r.line])
         block.append(("pour", r.number, at, end, True))
         poured, at = at, end
@@ -87,11 +95,12 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
     mould_free: dict[str, float] = {}
     pot_free: dict[str, float] = {}
     steps = list(enumerate(plan.by_hand))
+    swirls = {r.number for cook in cooks for r in cook.rounds if plan.lines[r.line].kind == "swirl"}
     for index, step in steps:
         if step.what == "press":
             tasks += _by_hand(index, step, 0.0, busy)
     for cook in cooks:
-        block, pour_at = _cook_block(plan, cook, windows)
+        block, pour_at = _cook_block(plan, cook, windows, swirls)
         lines = [plan.lines[r.line] for r in cook.rounds]
         free = [
             mould_free.get(line.mould.mould_id, 0.0) - pour_at
@@ -115,9 +124,14 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
             if hands:
                 busy.append((at + start, at + end))
         poured = {t.round: t.end_s for t in tasks if t.kind == "pour" and t.cook == cook.number}
+        # it waits in its vessel until the melt it is swirled into is poured
+        poured |= {r.number: at + pour_at for r in cook.rounds if r.number in swirls}
+        ready |= {r.number: at + pour_at for r in cook.rounds if r.number in swirls}
         pot_free[cook.way.vessel_id] = max(poured.values(), default=at)
         for r in cook.rounds:
             line = plan.lines[r.line]
+            if r.number in swirls:
+                continue
             if not line.last:
                 sets = ready_for_next(isinstance(cook.way.by, FatMelt), windows[r.number]).high
                 ready[r.number] = poured[r.number] + sets
@@ -154,7 +168,10 @@ class _Shelves:
     def free_s(self, cook: PotCook, at: float, block: Block, windows: dict[int, PieceWindows]) -> float:
         """The start itself where all its moulds find room, or when the next room comes free."""
         wanted: dict[str, int] = {}
-        from_s = at + min(end for kind, _, _, end, _ in block if kind == "pour")
+        pours = [end for kind, _, _, end, _ in block if kind == "pour"]
+        if not pours:
+            return at
+        from_s = at + min(pours)
         to_s = from_s + max(windows[r.number].at["unmould"].high for r in cook.rounds)
         for r in cook.rounds:
             place, moulds = self.moulds(cook, r.number)

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
-import { amount } from "../../shared/format/units";
+import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { Choice, Notice, TextField } from "../../shared/ui/controls";
@@ -58,6 +58,7 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
   return (
     <div className="space-y-5">
       <h2 className="text-xl">{passName(pass)}</h2>
+      <Waits part={part} index={index} figures={figures} />
       {fault && (
         <Notice tone="hot">
           {fault.words}
@@ -191,6 +192,26 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
       )}
       {pass.kind === "shell" && row?.keeps && <Keeps keeps={row.keeps} pass={pass} onChange={change} />}
     </div>
+  );
+}
+
+/** The state a pass needs of the one before it, and from when that is reached. */
+function Waits({ part, index, figures }: { part: Part; index: number; figures: PartFigures | undefined }) {
+  const units = useUnits();
+  const pass = part.passes[index];
+  const before = figures?.rows.filter((r) => r.index < index && r.melted).at(-1);
+  const under = before && part.passes[before.index];
+  if (!pass || !before?.sets || !under) return null;
+  const soft =
+    before.index === index - 1 &&
+    (pass.kind === "stick" || ((pass.kind === "dust" || pass.kind === "print") && pass.on_wet));
+  const sugar = "melt" in under && under.melt.material === "isomalt";
+  return (
+    <p className="text-quiet">
+      {soft
+        ? `While the ${passName(under).toLowerCase()} is still soft.`
+        : `Once the ${passName(under).toLowerCase()} ${sugar ? "holds its shape" : "is touch-set"}: after ${range(before.sets, "s", units)}.`}
+    </p>
   );
 }
 

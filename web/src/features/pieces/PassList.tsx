@@ -85,6 +85,7 @@ function notes(
   if ("melt" in pass) out.push((materials[pass.melt.material] ?? pass.melt.material).toLowerCase());
   if (pass.kind === "stick") out.push(`${amount(pass.inside_m, "length", units)} inside`);
   else if (row && row.thick_m > 0) out.push(amount(row.thick_m, "length", units));
-  if (row?.sets) out.push(`sets ${range(row.sets, "s", units)}`);
+  if (row?.sets)
+    out.push(`sets ${range(row.sets, "s", units)}${row.place ? `, ${row.place.toLowerCase()}` : ""}`);
   return out;
 }

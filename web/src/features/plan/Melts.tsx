@@ -43,6 +43,14 @@ export function Melts({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen
   );
 }
 
+/** What keeps a round from more castings. */
+const LIMITS: Record<string, string> = {
+  mould: "what the mould holds",
+  vessel: "what the vessel holds",
+  window: "what the pour window takes",
+  hands: "what one person works while it is soft",
+};
+
 /** How many of each part are cast, spares with them, in how many rounds of its mould. */
 function Castings({ plan }: { plan: Plan }) {
   return (
@@ -56,6 +64,7 @@ function Castings({ plan }: { plan: Plan }) {
               <dt className="text-sm text-quiet">
                 cast for {line.quantity} {part.toLowerCase()}, {line.rounds}{" "}
                 {line.rounds === 1 ? "round" : "rounds"}
+                {line.rounds > 1 && ` of up to ${line.at_once}: ${LIMITS[line.limited_by] ?? ""}`}
               </dt>
               <dd>
                 <Figure of={line.casts} name={`Castings of ${part}`} className="text-2xl" />

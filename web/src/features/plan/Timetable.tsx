@@ -16,6 +16,7 @@ const WORDS: Record<string, string> = {
   unmould: "unmould",
   clean: "clean",
   dry: "dries",
+  swirl: "swirl in",
   press: "press",
   join: "join",
 };
