@@ -1,5 +1,6 @@
 """Figures while somebody edits: a mould measured, a piece filled, an order compiled."""
 
+import gc
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.explained import Explained, explained, given
@@ -24,7 +25,7 @@ from umber_pebble.services import docs
 from umber_pebble.services.docs import Order
 from umber_pebble.services.shapes import cavity_fit
 from umber_pebble.services.snapshot import plan_input
-from umber_pebble.services.workshop import Workshop, load, snapshot_of
+from umber_pebble.services.workshop import Workshop, snapshot_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,14 +131,12 @@ def plan_order(workshop: Workshop, order: Order) -> Plan:
     Raises: NotFound, and whatever the engine refuses.
     """
     with workshop.session() as session:
-        for i, line in enumerate(order.lines):
-            load(session, "piece", line.piece_id, path=f"lines.{i}.piece_id")
         snapshot = snapshot_of(session, order)
     return compile_plan(plan_input(snapshot, workshop.clock.now()))
 
 
 def warm_up() -> None:
-    """Compile the engine's inner loops once, on the smallest problem of each kind."""
+    """Compile the engine's inner loops once, on the smallest problem of each kind, and settle the memory."""
     isomalt, coating = material("melts", "isomalt"), material("melts", "coating")
     wood, steel = material("surfaces", "wood"), material("kitchen", "steel", "pot")
     case = base_case(Pot(0.16, 0.1, 1.0, steel, wood, 21.0, 21.0, exact(1.0)), isomalt, 0.2)
@@ -148,3 +147,6 @@ def warm_up() -> None:
     )  # fmt: skip
     windows_s(sugar)
     windows_s(replace(sugar, melt=coating, pour=exact(38.0), tg=None))
+    # what lives as long as the app is not searched again for what may be thrown away
+    gc.collect()
+    gc.freeze()

@@ -285,6 +285,7 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
     own, cast_of = own_materials(session), {melt.material for part in parts for melt in part.melts}
     cast_of |= {join.melt.material for piece in pieces.values() for join in piece.joins}
     used = dict.fromkeys(key for part in parts if (key := break_of(part)))
+    learnt = queries.evidence(session)
     return Snapshot(
         order=order,
         kitchen=kitchen.doc,
@@ -292,17 +293,24 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
         moulds=moulds,
         materials={key: doc for key, doc in own.items() if key in cast_of},
         versions=versions,
-        breaks={key: breaks(session, key) for key in used},
-        loss={v: _factor(session, "loss", v, prior_loss()) for v in vessels},
-        residue={v: _factor(session, "residue", v, prior_residue()) for v in vessels},
-        ovens=ovens(session, kitchen.doc),
+        breaks={key: _counts(learnt.get(("break", key), [])) for key in used},
+        loss={v: _factor(learnt, "loss", v, prior_loss()) for v in vessels},
+        residue={v: _factor(learnt, "residue", v, prior_residue()) for v in vessels},
+        ovens=_ovens(learnt, kitchen.doc),
     )
+
+
+Learnt = dict[tuple[str, str], list[dict[str, Any]]]
 
 
 def ovens(session: Session, kitchen: Kitchen) -> dict[str, FactorSpread]:
     """What runs taught of each oven; those nobody looked at are left out."""
-    known = [o.id for o in kitchen.microwaves if queries.calibrations(session, "coupling", o.id)]
-    return {o: _factor(session, "coupling", o, prior_coupling()) for o in known}
+    return _ovens(queries.evidence(session), kitchen)
+
+
+def _ovens(learnt: Learnt, kitchen: Kitchen) -> dict[str, FactorSpread]:
+    known = [o.id for o in kitchen.microwaves if ("coupling", o.id) in learnt]
+    return {o: _factor(learnt, "coupling", o, prior_coupling()) for o in known}
 
 
 def own_materials(session: Session) -> dict[str, OwnMaterial]:
@@ -313,11 +321,13 @@ def own_materials(session: Session) -> dict[str, OwnMaterial]:
 
 def breaks(session: Session, key: str) -> Counts:
     """All outcomes of a material in a mould so far."""
-    rows = [c.evidence for c in queries.calibrations(session, "break", key)]
+    return _counts([c.evidence for c in queries.calibrations(session, "break", key)])
+
+
+def _counts(rows: list[dict[str, Any]]) -> Counts:
     return Counts(broken=sum(r["broken"] for r in rows), good=sum(r["good"] for r in rows))
 
 
-def _factor(session: Session, kind: str, subject: str, prior: Spread) -> FactorSpread:
-    rows = [Factor(c.evidence["value"], c.evidence["sd"]) for c in queries.calibrations(session, kind, subject)]
-    spread = learned(prior, rows)
+def _factor(learnt: Learnt, kind: str, subject: str, prior: Spread) -> FactorSpread:
+    spread = learned(prior, [Factor(row["value"], row["sd"]) for row in learnt.get((kind, subject), [])])
     return FactorSpread(low=spread.low, likely=spread.likely, high=spread.high)

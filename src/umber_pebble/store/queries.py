@@ -93,6 +93,15 @@ def calibrations(session: Session, kind: str, subject: str, before: datetime | N
     return list(session.scalars(query))
 
 
+def evidence(session: Session) -> dict[tuple[str, str], list[dict[str, Any]]]:
+    """All evidence by kind and subject, oldest first."""
+    query = select(Calibration).join(Run, Run.id == Calibration.run_id).order_by(Run.started_at)
+    out: dict[tuple[str, str], list[dict[str, Any]]] = {}
+    for row in session.scalars(query):
+        out.setdefault((row.kind, row.subject), []).append(row.evidence)
+    return out
+
+
 def devices(session: Session) -> list[Device]:
     """All paired devices, the newest first."""
     return list(session.scalars(select(Device).order_by(Device.paired_at.desc(), Device.id)))

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import shapely
 
@@ -79,6 +80,14 @@ def lay(
     Raises: OutOfRange: a number that no pass may have.
     Source: geometry, common-practice
     """
+    laid, faults = _lay_all(cavity, passes, bears_degc)
+    return list(laid), list(faults)
+
+
+@lru_cache(maxsize=256)
+def _lay_all(
+    cavity: Cavity, passes: tuple[Pass, ...], bears_degc: float
+) -> tuple[tuple[Laid, ...], tuple[BuildFault, ...]]:
     hollow, laid, faults = Hollow(cavity), list[Laid](), list[BuildFault]()
     for i, one in enumerate(passes):
         try:
@@ -88,7 +97,7 @@ def lay(
             faults.append(wrong.at(i))
             continue
         laid.append(made)
-    return laid, faults
+    return tuple(laid), tuple(faults)
 
 
 def _lay(i: int, one: Pass, hollow: Hollow, laid: list[Laid], passes: tuple[Pass, ...]) -> tuple[Laid, Hollow]:

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import lru_cache
 
 import shapely
 from shapely.geometry.base import BaseGeometry
@@ -34,6 +35,14 @@ def lay_on(
     Raises: OutOfRange: a number that no pass may have.
     Source: geometry, landau-levich-1942
     """
+    laid, faults = _lay_on_all(body, passes, bears_degc)
+    return list(laid), list(faults)
+
+
+@lru_cache(maxsize=256)
+def _lay_on_all(
+    body: Body, passes: tuple[Pass, ...], bears_degc: float
+) -> tuple[tuple[Laid, ...], tuple[BuildFault, ...]]:
     laid, faults = list[Laid](), list[BuildFault]()
     angles = [math.pi * (i + 0.5) / PLANES for i in range(PLANES)]
     outer = [profile(body.shape, body.diameter_m, body.high_m)] * PLANES
@@ -48,7 +57,7 @@ def lay_on(
             faults.append(wrong.at(i))
             continue
         laid.append(made)
-    return laid, faults
+    return tuple(laid), tuple(faults)
 
 
 def _dip(

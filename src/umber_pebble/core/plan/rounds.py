@@ -9,6 +9,7 @@ from umber_pebble.core.heat.windows import WORKS, PieceWindows
 from umber_pebble.core.plan.charge import bath_left_kg, holds_kg
 from umber_pebble.core.plan.cooks import casts_in_window, charge_of, piece_windows, pour_of, wet_of
 from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.spread import Spread
 
 MOST_ROUNDS = 400
 Waiting = list[tuple[int, int, int]]
@@ -38,8 +39,10 @@ def _own_size(plan: PlanInput, i: int) -> Size:
     size = Size(line.mould.at_once, "mould")
     if not (line.work or plan.built(i)):
         return size
-    size = _less(size, _vessel_takes(plan, [(i, size.casts)]), "vessel")
-    charge, _ = charge_of(plan, way, line.cast.poured.value.likely * size.casts, [line])
+    charge, residue = charge_of(plan, way, line.cast.poured.value.likely * size.casts, [line])
+    if (takes := _vessel_takes(plan, [(i, size.casts)], charge, residue)) < size.casts:
+        size = _less(size, takes, "vessel")
+        charge, _ = charge_of(plan, way, line.cast.poured.value.likely * size.casts, [line])
     flow, window, *_ = pour_of(plan, way, charge, [line])
     if plan.built(i):
         size = _less(size, int(casts_in_window(window, plan.pour_each_s(line)).likely), "window")
@@ -130,20 +133,18 @@ def _room(plan: PlanInput, rounds: list[tuple[int, int]]) -> int:
     lines = [plan.lines[i] for i, _ in rounds]
     way = plan.way(lines[0])
     pour_kg = sum(plan.lines[i].cast.poured.value.likely * n for i, n in rounds)
-    charge, _ = charge_of(plan, way, pour_kg, lines)
+    charge, residue = charge_of(plan, way, pour_kg, lines)
     _, window, *_ = pour_of(plan, way, charge, lines)
     before_s = sum(n * plan.pour_each_s(plan.lines[i]) for i, n in rounds[:-1])
     in_window = int((window.width.likely - before_s) / plan.pour_each_s(lines[-1]))
-    return min(in_window, _vessel_takes(plan, rounds))
+    return min(in_window, _vessel_takes(plan, rounds, charge, residue))
 
 
-def _vessel_takes(plan: PlanInput, rounds: list[tuple[int, int]]) -> int:
+def _vessel_takes(plan: PlanInput, rounds: list[tuple[int, int]], charge: float, residue: Spread) -> int:
     """How many castings of the last round a vessel holds beside those before it [count]."""
     lines = [plan.lines[i] for i, _ in rounds]
-    way, (*before, (_, casts)) = plan.way(lines[0]), rounds
-    each = lines[-1].cast.poured.value.likely
-    rest = sum(plan.lines[i].cast.poured.value.likely * n for i, n in before)
-    charge, residue = charge_of(plan, way, rest + each * casts, lines)
+    way, each = plan.way(lines[0]), lines[-1].cast.poured.value.likely
+    rest = sum(plan.lines[i].cast.poured.value.likely * n for i, n in rounds[:-1])
     free = holds_kg(way, wet_of(way, charge)) - residue.likely - bath_left_kg(way, lines)
     return math.floor((free / (1 + plan.reserve_frac) - rest) / each)
 

@@ -32,7 +32,7 @@ import {
 import { type PartFigures, partQuery } from "./queries";
 
 /** While an edge is dragged the handle follows at once, the figures this often. */
-const DRAG_PAUSE_MS = 40;
+const DRAG_PAUSE_MS = 16;
 const NARROWEST = 520;
 
 interface Props {
