@@ -151,6 +151,12 @@ def _pass(one: d.Pass, own: Mapping[str, OwnMaterial], path: str) -> Pass:
             return Dip(melt, one.line_m, one.slant_rad, one.thick_m, second, one.second_frac if second else 0.0)
 
 
+def build_key(part: d.Part) -> str:
+    """What a part's build is known by where break rates are kept: its passes that melt something; "" for one fill."""
+    kinds = "+".join(doc.kind for doc in part.passes if "melt" in type(doc).model_fields)
+    return "" if kinds == "fill" else kinds
+
+
 def lines_of(
     part: d.Part, built: Built, name: str, item: int, quantity: int, rate: BreakRate,
     lies: tuple[tuple[StayCase, str], ...], paces: Paces, start: int,
@@ -208,7 +214,7 @@ def lines_of(
         return []
     if part.bent:
         lines[-1] = replace(lines[-1], work="bend")
-    lines[-1] = replace(lines[-1], last=True, lies=lies)
+    lines[-1] = replace(lines[-1], last=True, lies=lies, build=build_key(part))
     return lines
 
 

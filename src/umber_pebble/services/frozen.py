@@ -23,7 +23,7 @@ from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.cooks import PotCook, make_cooks, round_windows
 from umber_pebble.core.plan.problem import FatMelt, PlanInput, SugarCook
 from umber_pebble.services.places import place_degc
-from umber_pebble.services.snapshot import Snapshot, break_key, places, plan_input
+from umber_pebble.services.snapshot import Snapshot, break_key_of, places, plan_input
 from umber_pebble.store.models import Calibration, Run
 
 
@@ -216,7 +216,7 @@ def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
         line = frozen.plan.lines[r.line]
         if not line.last:
             continue
-        row = totals.setdefault(break_key(line.melt, line.mould.mould_id, line.mould.kind), [0, 0])
+        row = totals.setdefault(break_key_of(line), [0, 0])
         row[0] += counts[r.number][0]
         row[1] += counts[r.number][1]
     for key, (broken, good) in totals.items():

@@ -17,7 +17,7 @@ from umber_pebble.core.spread import Spread
 from umber_pebble.services.errors import InUse
 from umber_pebble.services.frozen import Frozen, Seen
 from umber_pebble.services.runs import RunService
-from umber_pebble.services.snapshot import Counts, break_key, prior_coupling, prior_loss, prior_residue
+from umber_pebble.services.snapshot import Counts, break_key_of, prior_coupling, prior_loss, prior_residue
 from umber_pebble.services.workshop import Stored, breaks
 from umber_pebble.store import queries
 from umber_pebble.store.models import EventRow, Run
@@ -147,7 +147,7 @@ def read(service: RunService, run_id: str) -> RunLog:
     order = frozen.snapshot.order
     names = {v.id: v.name for v in frozen.snapshot.kitchen.vessels}
     with service.workshop.session() as session:
-        keys = {break_key(line.melt, line.mould.mould_id, line.mould.kind) for line in frozen.plan.lines}
+        keys = {break_key_of(line) for line in frozen.plan.lines}
         counts = {key: breaks(session, key) for key in keys}
         lessons = [_lesson(session, way, names[way.vessel_id]) for way in frozen.plan.ways.values()]
         ovens = _ovens(session, frozen)
@@ -251,7 +251,7 @@ def _line(frozen: Frozen, seen: Seen, index: int, counts: dict[str, Counts]) -> 
     for _, kinds in outcomes:
         for kind in kinds:
             flaws[kind] = flaws.get(kind, 0) + 1
-    known = counts[break_key(line.melt, line.mould.mould_id, line.mould.kind)]
+    known = counts[break_key_of(line)]
     rate = BreakRate(known.broken, known.good)
     return LineResult(
         line.name,

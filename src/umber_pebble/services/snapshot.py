@@ -15,7 +15,7 @@ from umber_pebble.core.melts.oven import Microwave, nib_duty_frac
 from umber_pebble.core.plan.problem import FatMelt, HandStep, Line, Paces, PlanInput, Ring, SugarCook, Temper, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.builds import body_key, build_of, lines_of, pressed
+from umber_pebble.services.builds import body_key, build_key, build_of, lines_of, pressed
 from umber_pebble.services.docs import (
     CouvertureWay,
     Doc,
@@ -91,9 +91,14 @@ def places(snapshot: Snapshot) -> dict[str, PlaceCase]:
     return {p.id: place_case(p, snapshot.kitchen) for p in snapshot.kitchen.places}
 
 
-def break_key(melt: str, mould_id: str, cavity: int) -> str:
-    """What break rates are kept by: material, mould and kind of cavity."""
-    return f"{melt.partition('#')[0]}:{mould_id}:{cavity}"
+def break_key(melt: str, mould_id: str, cavity: int, build: str) -> str:
+    """What break rates are kept by: material, mould, kind of cavity, and build where it is more than a fill."""
+    return f"{melt.partition('#')[0]}:{mould_id}:{cavity}{f':{build}' if build else ''}"
+
+
+def break_key_of(line: Line) -> str:
+    """The same of a line of a plan."""
+    return break_key(line.melt, line.mould.mould_id, line.mould.kind, line.build)
 
 
 def break_of(part: Part) -> str | None:
@@ -101,7 +106,7 @@ def break_of(part: Part) -> str | None:
     if not part.melts:
         return None
     mould = part.mould_id or (body_key(part.body) if part.body else "")
-    return break_key(part.melts[-1].material, mould, part.cavity)
+    return break_key(part.melts[-1].material, mould, part.cavity, build_key(part))
 
 
 def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Pot:

@@ -55,7 +55,7 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
     case "turned":
       return {
         title: `Pour ${plural(n, "half", "halves")}, clip, turn`,
-        how: `${amount((p.each_kg ?? 0) * 2, "mass", units)} into every second one, clip them, turn until the wall is coated, and on until nothing runs any more: ${name}. ${takes}`,
+        how: `${amount((p.each_kg ?? 0) * 2, "mass", units)} into every second one, clip them, turn until the wall is coated, and on without a stop until nothing runs any more, ${duration(p.turn_low_s ?? 0)} to ${duration(p.turn_high_s ?? 0)}: ${name}. ${takes}`,
         done: "Clipped and turned",
       };
     case "swirl":

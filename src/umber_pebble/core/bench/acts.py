@@ -20,6 +20,7 @@ from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, again_s, plan_bursts
+from umber_pebble.core.pieces.joins import HELD_UNTIL
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
@@ -75,7 +76,7 @@ def act_window(opens: Spread, closes: Spread, lasts_s: float = 0.0) -> tuple[flo
 
 def _cook_acts(
     plan: PlanInput, cooks: list[PotCook], state: RunState, pots: dict[int, Track], rounds: dict[int, Track], now: float,
-    free_s: dict[int, float],
+    free_s: dict[int, float], windows: dict[int, PieceWindows],
 ) -> list[Act]:  # fmt: skip
     """Per vessel, what the first cook that is not all poured needs."""
     out: list[Act] = []
@@ -101,7 +102,7 @@ def _cook_acts(
         elif _to_temper(cook, seen):
             out.append(_temper_act(cook, seen, pots[cook.number], now))
         else:
-            out += _pour_acts(plan, cook, state, pots[cook.number], rounds, now, waiting)
+            out += _pour_acts(plan, cook, state, pots[cook.number], rounds, now, waiting, windows)
     return out
 
 
@@ -177,7 +178,8 @@ def _bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
 
 
 def _pour_acts(
-    plan: PlanInput, cook: PotCook, state: RunState, track: Track, rounds: dict[int, Track], now: float, waiting: list[Round]
+    plan: PlanInput, cook: PotCook, state: RunState, track: Track, rounds: dict[int, Track], now: float, waiting: list[Round],
+    windows: dict[int, PieceWindows],
 ) -> list[Act]:  # fmt: skip
     out, subject = list[Act](), f"pot:{cook.number}"
     to_pour = {r.number: state.rounds[r.number].to_pour for r in waiting}
@@ -210,6 +212,10 @@ def _pour_acts(
             "line": r.line, "pour_s": to_pour[r.number] * plan.pour_each_s(plan.lines[r.line]), "limited_by": track.limited_by,
             "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
         }  # fmt: skip
+        if plan.lines[r.line].kind == "turned":
+            at = windows[r.number].at
+            still = at[HELD_UNTIL["touch" in at]]
+            figures |= {"turn_low_s": still.low, "turn_high_s": still.high}
         from_s = max(opens, under)
         if plan.lines[r.line].kind == "swirl":
             from_s = max(from_s, swirls_from_s(state, r.number))
@@ -317,7 +323,7 @@ def next_acts(
         return []
     if state.layout.sugar and actor not in state.acknowledged:
         return [Act("acknowledge", "run", "acknowledged", {}, 0.0, math.inf)]
-    acts = _cook_acts(plan, cooks, state, pots, tracks, now, moulds_free_s(plan, cooks, state, tracks))
+    acts = _cook_acts(plan, cooks, state, pots, tracks, now, moulds_free_s(plan, cooks, state, tracks), windows)
     acts += _round_acts(plan, cooks, state, tracks, now) + put_in_acts(plan, cooks, state, tracks)
     acts += by_hand_acts(plan, state)
     acts += _forecasts(plan, cooks, windows, state, acts)

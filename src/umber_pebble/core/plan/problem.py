@@ -78,7 +78,8 @@ class Line:
     unmoulded then; item the line of the order; kind how it is laid on
     ("fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster", "join", or "swirl": into the vessel of the next line, right before that is poured). under: what it lies on
     (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
-    needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s]. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; lies: the way it goes from its
+    needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s]. build: what its part's build is
+    known by where break rates are kept, "" for a plain fill. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
     """
 
@@ -99,6 +100,7 @@ class Line:
     dip: tuple[float, float] | None = None
     needs: tuple[int, ...] = ()
     hold_s: float = 0.0
+    build: str = ""
 
     @property
     def fill_m(self) -> float:

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { problemOf, type Schemas } from "../../api/client";
 import { BuildSection, type DrawnLayer } from "../../drawings/BuildSection";
-import { amount } from "../../shared/format/units";
+import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { propertiesQuery } from "../../shared/kitchen";
@@ -223,6 +223,10 @@ function Weights({ figures, index, dim }: { figures: PartFigures; index: number;
           </dd>
         </div>
       ))}
+      <div className="flex flex-col-reverse">
+        <dt className="text-quiet">hands, one casting</dt>
+        <dd className="text-2xl font-bold">{duration(row.hands_s)}</dd>
+      </div>
     </dl>
   );
 }
