@@ -18,12 +18,16 @@ SETTLED_MS = 900
 
 
 def shoot(
-    browser: Browser, server: Server, path: str, name: str, width: int = 1280, height: int = 800, scroll: str = ""
-) -> None:
+    browser: Browser, server: Server, path: str, name: str, width: int = 1280, height: int = 800, scroll: str = "",
+    press: str = "",
+) -> None:  # fmt: skip
     page = browser.new_context(viewport={"width": width, "height": height}, locale="en-GB").new_page()
     page.goto(server.base + path)
     page.wait_for_selector("h1, h2")
     page.wait_for_timeout(SETTLED_MS)
+    if press:
+        page.get_by_text(press).first.click()
+        page.wait_for_timeout(SETTLED_MS)
     if scroll:
         page.get_by_role("region", name=scroll).scroll_into_view_if_needed()
         page.evaluate("(name) => document.querySelector(`section[aria-label='${name}']`).scrollIntoView()", scroll)
@@ -127,6 +131,7 @@ def main() -> None:
         shoot(browser, server, "/plan/order-first-light", "plan")
         shoot(browser, server, "/plan/order-first-light", "plan-windows", scroll="Windows")
         shoot(browser, server, "/pieces/piece-pop", "piece")
+        shoot(browser, server, "/pieces/piece-dome", "together", press="put together", scroll="Does it stand?")
         shoot(browser, server, "/plan/order-table", "plan-table", scroll="What to melt")
         shoot(browser, server, "/plan/order-pops", "pour-cards", scroll="Pour cards")
         shoot(browser, server, "/moulds/mould-sky", "mould")

@@ -249,7 +249,9 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       );
       return {
         title: `${words.join(", ")} into each of ${plural(casts, "cavity", "cavities")}`,
-        detail: [`${piece}. About ${duration(p.takes_s ?? 0)}. Keep the gap to the rim.`],
+        detail: [
+          `${piece}. About ${duration(p.takes_s ?? 0)}.${items.some((i) => i.what === "filling") ? " Keep the gap to the rim." : ""}`,
+        ],
         button: "It is in",
         before: "the pass under it bears it in",
         during: "whenever you like",

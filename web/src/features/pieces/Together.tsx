@@ -207,7 +207,7 @@ function StandPart({
   onChange: (patch: Partial<Piece>) => void;
 }) {
   const units = useUnits();
-  const [ref, width] = useWidth<HTMLDivElement>(520);
+  const [ref, width] = useWidth<HTMLElement>(520);
   const { stand } = doc;
   if (!stand)
     return (
@@ -232,7 +232,7 @@ function StandPart({
   const firm = stands !== null && lean >= stands.safe_rad;
   const middle = stands?.standing.middle_m ?? [0, 0, 0];
   return (
-    <div ref={ref}>
+    <section ref={ref} aria-label="Does it stand?">
       <h3 className="mb-2 text-lg">Does it stand?</h3>
       <div className="grid gap-x-8 gap-y-4 xl:grid-cols-[1fr_1fr]">
         <div>
@@ -314,7 +314,7 @@ function StandPart({
         Strengths are assumed and planned with a wide safety: sugar breaks without warning, from a scratch or
         a draught. Wires, sticks and skewers are declared; nothing hangs over people.
       </p>
-    </div>
+    </section>
   );
 }
 

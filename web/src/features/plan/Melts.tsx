@@ -54,19 +54,19 @@ const LIMITS: Record<string, string> = {
 /** How many of each part are cast, spares with them, in how many rounds of its mould. */
 function Castings({ plan }: { plan: Plan }) {
   return (
-    <dl className="flex flex-wrap gap-x-10 gap-y-2">
+    <dl className="grid gap-x-8 gap-y-1.5 sm:grid-cols-2">
       {plan.lines
         .filter((line) => line.last)
         .map((line) => {
           const part = line.name.replace(/, (close|fill|shell|turned|dip|drizzle|dollops|cluster)$/, "");
           return (
-            <div key={line.name} className="flex flex-col-reverse">
-              <dt className="text-sm text-quiet">
+            <div key={line.name} className="flex flex-row-reverse items-baseline justify-end gap-3">
+              <dt className="min-w-0 text-sm text-quiet">
                 cast for {line.quantity} {part.toLowerCase()}, {line.rounds}{" "}
                 {line.rounds === 1 ? "round" : "rounds"}
                 {line.rounds > 1 && ` of up to ${line.at_once}: ${LIMITS[line.limited_by] ?? ""}`}
               </dt>
-              <dd>
+              <dd className="w-12 shrink-0 text-right">
                 <Figure of={line.casts} name={`Castings of ${part}`} className="text-2xl" />
               </dd>
             </div>
