@@ -7,6 +7,8 @@ export interface DrawnLayer {
   rings: number[][][];
   at: number[];
   tone: string;
+  /** A second melt it is marbled with, and its share. */
+  marble: { tone: string; share: number } | null;
   grainy: boolean;
   name: string;
   note: string;
@@ -30,6 +32,11 @@ interface Props {
 
 const STICK_OUT = 70;
 const STICK_UP = 40;
+const VEIN_PX = 22;
+
+/** A vein through a tile of a marbled melt, so thick that it has just its share. */
+const vein = (thick: number) =>
+  `M0 4Q16 -4 32 4T64 4V${4 + thick}Q48 ${12 + thick} 32 ${4 + thick}T0 ${4 + thick}Z`;
 const MARGIN = 34;
 const TOP = 112;
 const LABEL_ROOM = 92;
@@ -77,6 +84,22 @@ export function BuildSection(p: Props) {
           <circle cx="3" cy="3" r="1.1" fill="#000" opacity="0.22" />
           <circle cx="7.5" cy="7.5" r="1.1" fill="#000" opacity="0.22" />
         </pattern>
+        {p.layers.map(
+          (layer) =>
+            layer.marble && (
+              <pattern
+                key={layer.index}
+                id={`${id}-marble-${layer.index}`}
+                width="64"
+                height={VEIN_PX}
+                patternUnits="userSpaceOnUse"
+                patternTransform="rotate(-14)"
+              >
+                <rect width="64" height={VEIN_PX} fill={layer.tone} />
+                <path d={vein(layer.marble.share * VEIN_PX)} fill={layer.marble.tone} />
+              </pattern>
+            ),
+        )}
       </defs>
       {p.body === null && (
         <path
@@ -99,7 +122,13 @@ export function BuildSection(p: Props) {
             className="cursor-pointer"
             onPointerDown={() => p.onSelect(layer.index)}
           >
-            <path d={d} fill={layer.tone} fillRule="evenodd" stroke="var(--quiet)" strokeWidth="0.6" />
+            <path
+              d={d}
+              fill={layer.marble ? `url(#${id}-marble-${layer.index})` : layer.tone}
+              fillRule="evenodd"
+              stroke="var(--quiet)"
+              strokeWidth="0.6"
+            />
             {layer.grainy && <path d={d} fill={`url(#${id}-grain)`} fillRule="evenodd" />}
           </g>
         );

@@ -6,7 +6,7 @@ import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { propertiesQuery } from "../../shared/kitchen";
-import { toneOf } from "../../shared/tones";
+import { meltTone, toneOf } from "../../shared/tones";
 import { Button, Choice, Notice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
@@ -261,10 +261,13 @@ function drawn(
     const row = figures.rows.find((r) => r.index === layer.index);
     const tone = pass && passTone(pass);
     if (!pass || !row || !tone) return [];
+    const marble =
+      "second" in pass && pass.second ? { tone: meltTone(pass.second), share: pass.second_frac } : null;
     return [
       {
         ...layer,
         tone,
+        marble,
         grainy: pass.kind === "filling" || pass.kind === "cluster",
         name: passName(pass),
         note: note(row),
