@@ -1,10 +1,13 @@
 """A real server with a driven clock, a real browser."""
 
 import re
+import shutil
 import signal
 import subprocess
 import sys
+import tempfile
 from collections.abc import Callable, Iterator
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -12,6 +15,8 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
 from tests.http import call, free_port, wait_for
+from umber_pebble.config import Config
+from umber_pebble.demo.fill import fill
 
 CHROMIUM = "/usr/bin/chromium"
 ARGS = [
@@ -21,12 +26,22 @@ ARGS = [
 expect.set_options(timeout=10_000)
 
 
+@cache
+def filled() -> Path:
+    """A folder with the demo in it, filled once and copied by every server that shows it."""
+    folder = Path(tempfile.mkdtemp(prefix="umber-pebble-demo-"))
+    fill(Config(folder))
+    return folder
+
+
 class Server:
     """The app in a process of its own, which can be killed and started again."""
 
     def __init__(self, data: Path, demo: bool, probe: str = "off", more: tuple[str, ...] = ()) -> None:
         self.port, self.data, self.demo, self.probe, self.more = free_port(), data, demo, probe, more
         self.base = f"http://127.0.0.1:{self.port}"
+        if demo:
+            shutil.copytree(filled(), data, dirs_exist_ok=True)
         self.start()
 
     def start(self) -> None:
@@ -46,7 +61,6 @@ class Server:
             "--probe",
             self.probe,
             *self.more,
-            *(["--demo"] if self.demo else []),
         ]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         wait_for(self.port)

@@ -25,6 +25,7 @@ class Hand:
         self.clock, self.runs, self.count = workshop.clock, RunService(workshop), 0
         self.done: list[tuple[str, str]] = []
         self.runs.start("led", order, WREN, "studio")
+        self.breaks: dict[int, int] = {}
 
     def tell(self, kind: str, **payload: object) -> None:
         self.count += 1
@@ -46,8 +47,12 @@ class Hand:
 
     def do(self, act: bench.ActView) -> None:
         if act.kind == "outcomes":
-            casts = range(int(act.params["casts"]))
-            self.tell("outcome", round=act.payload["round"], cavities=list(casts), usable=True, kinds=[])
+            number, casts = act.payload["round"], list(range(int(act.params["casts"])))
+            broken = self.breaks.pop(number, 0)
+            if broken:
+                self.tell("outcome", round=number, cavities=casts[:broken], usable=False, kinds=["broken"])
+            if casts[broken:]:
+                self.tell("outcome", round=number, cavities=casts[broken:], usable=True, kinds=[])
         elif act.kind == "read":
             self.wait(60.0)
         elif act.kind == "stir":
@@ -87,3 +92,27 @@ def test_the_acts_lead_to_the_end_of_an_order(tmp_path: Path, order: str) -> Non
                 # both melts are molten when one goes into the other's bowl
                 assert state.cooks[r.cook].rests[0].off_s <= below
         assert not line.last or len(r.outcomes) == r.casts
+
+
+def test_parts_that_broke_are_cast_again_before_anything_is_joined(tmp_path: Path) -> None:
+    hand = Hand(tmp_path, "order-domes")
+    # a whole round of panes is lost: too few for two domes
+    hand.breaks = {0: 4}
+    for _ in range(MOST_ACTS):
+        if not hand.step():
+            break
+    kinds = [kind for kind, _ in hand.done]
+    assert "again" in kinds
+    _, frozen, seen, _ = hand.runs.look("led")
+    joins = [r for r in seen.state.rounds if frozen.plan.lines[r.line].needs]
+    panes = [
+        r
+        for r in seen.state.rounds
+        if frozen.plan.lines[r.line].name.endswith("pane") and not frozen.plan.lines[r.line].needs
+    ]
+    good = sum(usable for r in panes for usable, _ in r.outcomes.values())
+    assert good >= 16
+    last_out = max(r.unmoulded_s or 0.0 for r in panes)
+    assert all(
+        r.poured_s is not None and r.poured_s >= last_out for r in joins if r.number < len(seen.state.rounds)
+    )

@@ -137,4 +137,4 @@ def _props(join: Join) -> MouldCase:
     mat, at_once = material("moulds", "silicone"), join.props or MOST_AT_ONCE
     room = Cavity(Walled(Bar(0.05, 0.05, 0.0), 0.01))
     name = f"props for {join.props}" if join.props else "held by hand"
-    return MouldCase(f"props-{name}", 0, mat, MAT_M, room, at_once, 1, mat.value("bears"), name)
+    return MouldCase(f"props-{name}", 0, mat, MAT_M, room, at_once, 1, mat.value("bears"), name, join.props == 0)

@@ -191,7 +191,7 @@ class Body(Doc):
     tray: Whole = Field(ge=1, le=500)
 
 
-NEW: dict[Any, dict[str, Any]] = {
+NEW: dict[str, dict[str, Any]] = {
     "detail": {"outline": None}, "shell": {"dwell_s": 0.0}, "stick": {"reseated": False},
 }  # fmt: skip
 """What passes of older versions did not have."""
@@ -227,7 +227,7 @@ class Part(Doc):
             return doc
         passes = doc.get("passes")
         if isinstance(passes, list):
-            passes = [NEW.get(p.get("kind"), {}) | p if isinstance(p, dict) else p for p in passes]
+            passes = [NEW.get(str(p.get("kind")), {}) | p if isinstance(p, dict) else p for p in passes]
         return {"body": None, "seen": "mould", **doc} | ({"passes": passes} if passes is not None else {})
 
     @model_validator(mode="after")

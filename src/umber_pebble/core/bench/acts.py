@@ -74,6 +74,16 @@ def act_window(opens: Spread, closes: Spread, lasts_s: float = 0.0) -> tuple[flo
     return opens.likely, max(closes.likely, opens.likely), False
 
 
+def _to_pour(cook: PotCook, state: RunState) -> list[Round]:
+    return [r for r in cook.rounds if state.rounds[r.number].poured_s is None]
+
+
+def _waits_for_parts(plan: PlanInput, cook: PotCook, free_s: dict[int, float]) -> bool:
+    """A melt for a join whose parts are not all cast: what is cast of them may have its vessel first."""
+    joins = any(plan.lines[r.line].needs for r in cook.rounds)
+    return joins and math.isinf(free_s[cook.number])
+
+
 def _cook_acts(
     plan: PlanInput, cooks: list[PotCook], state: RunState, pots: dict[int, Track], rounds: dict[int, Track], now: float,
     free_s: dict[int, float], windows: dict[int, PieceWindows],
@@ -81,12 +91,15 @@ def _cook_acts(
     """Per vessel, what the first cook that is not all poured needs."""
     out: list[Act] = []
     busy: set[str] = set()
+    in_use = {c.way.vessel_id for c in cooks if state.cooks[c.number].phase != "waiting" and _to_pour(c, state)}
     for cook in cooks:
-        waiting = [r for r in cook.rounds if state.rounds[r.number].poured_s is None]
+        waiting = _to_pour(cook, state)
         if not waiting or cook.way.vessel_id in busy:
             continue
-        busy.add(cook.way.vessel_id)
         seen, subject = state.cooks[cook.number], f"pot:{cook.number}"
+        if seen.phase == "waiting" and (cook.way.vessel_id in in_use or _waits_for_parts(plan, cook, free_s)):
+            continue
+        busy.add(cook.way.vessel_id)
         if seen.phase == "waiting":
             casts = sum(state.rounds[r.number].to_pour for r in waiting)
             out.append(_heat_act(plan, cook, casts, free_s[cook.number]))
@@ -327,7 +340,8 @@ def next_acts(
     acts += _round_acts(plan, cooks, state, tracks, now) + put_in_acts(plan, cooks, state, tracks)
     acts += by_hand_acts(plan, state)
     acts += _forecasts(plan, cooks, windows, state, acts)
-    if not acts:
+    if all(math.isinf(a.opens_s) for a in acts):
+        # nothing is left but what cannot be done any more, as a join whose parts failed
         acts = _last_acts(plan, state, now)
     acts += more
     acts = sorted(acts, key=lambda a: _urgency(a, now))

@@ -60,7 +60,8 @@ def rounds_again(plan: PlanInput, state: RunState) -> list[list[int]]:
         seen = [o for r in state.rounds if r.line == i for o in r.outcomes.values()]
         broken = sum(not usable for usable, _ in seen)
         rate = BreakRate(line.break_rate.broken + broken, line.break_rate.good + len(seen) - broken)
-        casts = min(casts_needed(count, plan.confidence_frac, rate), line.mould.at_once)
+        wanted = count if line.needs else casts_needed(count, plan.confidence_frac, rate)
+        casts = min(wanted, line.mould.at_once)
         rows += [[j, casts] for j in plan.chains[i]]
         if plan.built(i):
             break

@@ -35,7 +35,7 @@ def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
     Source: definition
     """
     if needs := plan.lines[r.line].needs:
-        return joinable_s(state, needs)
+        return joinable_s(plan, state, needs)
     if r.on is None:
         return 0.0
     if plan.lines[state.rounds[r.on].line].kind == "swirl":
@@ -47,19 +47,33 @@ def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
     return tracks[r.on].windows[name][0].high if name in tracks[r.on].windows else math.inf
 
 
-def joinable_s(state: RunState, needs: tuple[int, ...]) -> float:
-    """When all castings of some lines are out of their moulds, inf while they are not [s since the run started].
+def joinable_s(plan: PlanInput, state: RunState, needs: tuple[int, ...]) -> float:
+    """When all castings of some lines are out of their moulds, inf while they are not, or too many of them failed [s since the run
+    started].
 
     Source: definition
     """
+    if not _enough(plan, state, needs):
+        return math.inf
     return max(
         (math.inf if r.unmoulded_s is None else r.unmoulded_s for r in state.rounds if r.line in needs),
         default=0.0,
     )
 
 
+def _enough(plan: PlanInput, state: RunState, needs: tuple[int, ...]) -> bool:
+    """Whether as many castings of these lines are good, or not looked at yet, as are wanted."""
+    return all(
+        sum(r.casts - sum(not usable for usable, _ in r.outcomes.values()) for r in state.rounds if r.line == i)
+        >= plan.lines[i].quantity
+        for i in needs
+    )
+
+
 def _joins_from_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], needs: tuple[int, ...]) -> float:
     """The same, with what is poured taken out of its mould when it may be."""
+    if not _enough(plan, state, needs):
+        return math.inf
     at = 0.0
     for r in (r for r in state.rounds if r.line in needs):
         if r.unmoulded_s is not None:
@@ -108,7 +122,7 @@ def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:
     """
     out = []
     for i, step in enumerate(plan.by_hand):
-        at = joinable_s(state, step.needs) if step.needs else 0.0
+        at = joinable_s(plan, state, step.needs) if step.needs else 0.0
         if i in state.made or math.isinf(at):
             continue
         figures: dict[str, Any] = {
@@ -148,6 +162,8 @@ def moulds_free_s(
             else:
                 at = math.inf
             mould = plan.lines[r.line].mould.mould_id
+            if plan.lines[r.line].mould.hands:
+                at, hands = state.rounds[r.number].poured_s or at, 0.0
             free[mould] = max(free.get(mould, 0.0), at + hands)
     return out
 

@@ -35,7 +35,8 @@ class Paces:
 @dataclass(frozen=True, slots=True)
 class Mould:
     """One kind of cavity of a mould, and what is under it; or a tray on which so many bodies lie, or props for so many joins.
-    mould_id ties lines that share it, kind is which of its cavities; bears is as its owner gave it."""
+    mould_id ties lines that share it, kind is which of its cavities; bears is as its owner gave it; hands: they hold what is in
+    it, so it is free when they are."""
 
     mould_id: str
     kind: int
@@ -46,6 +47,7 @@ class Mould:
     owned: int
     bears_degc: float
     name: str = ""
+    hands: bool = False
 
     @property
     def at_once(self) -> int:

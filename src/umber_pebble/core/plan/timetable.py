@@ -141,6 +141,7 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
             tasks += _release(plan, cook, r.number, r.casts, poured[r.number], windows[r.number], busy)
             freed, off = tasks[-1].end_s, next(t.end_s for t in reversed(tasks) if t.kind == "unmould")
             done[r.line] = max(done.get(r.line, 0.0), off)
+            freed = poured[r.number] if line.mould.hands else freed
             mould_free[line.mould.mould_id] = max(mould_free.get(line.mould.mould_id, 0.0), freed)
             shelves.put(cook, r.number, poured[r.number], off)
     for index, step in steps:

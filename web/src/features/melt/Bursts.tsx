@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { burstList } from "../../shared/actWords";
+import { burstList } from "../../shared/bowlWords";
 import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Choice, Pick } from "../../shared/ui/controls";

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Explained, Schemas } from "../../api/client";
 import { type Share, Vessel } from "../../drawings/Vessel";
-import { burstList } from "../../shared/actWords";
+import { burstList } from "../../shared/bowlWords";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { paletteListQuery } from "../../shared/kitchen";
