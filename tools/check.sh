@@ -21,4 +21,5 @@ $PY -m ruff check --quiet src tests tools
 $PY -m mypy
 .venv/bin/lint-imports --no-logo 2>/dev/null || .venv/bin/lint-imports
 (cd web && npx --no-install biome check . && npx --no-install tsc --noEmit && npx --no-install vitest run --reporter=dot)
-exec $PY -m pytest -n auto --dist loadfile
+# the files that take longest come first by name, so no worker is left alone with them at the end
+exec $PY -m pytest -n auto --dist loadfile --no-loadscope-reorder

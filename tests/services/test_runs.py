@@ -1,20 +1,12 @@
 """Runs: frozen at the start, told by events, nothing lost or doubled."""
 
-import json
-import os
-import signal
-import socket
-import subprocess
-import sys
 import time
 from datetime import timedelta
-from pathlib import Path
 from typing import Any
 
 import pytest
 
 from tests.conftest import at_level
-from tests.http import call, free_port, wait_for
 from umber_pebble.core.errors import MouldTooWeak, NotInSequence, OutOfRange
 from umber_pebble.demo.fill import KITCHEN
 from umber_pebble.demo.pieces import MOULDS, PIECES
@@ -233,65 +225,3 @@ def test_the_clock_does_not_step(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(time, "time", lambda: 0.0)
     assert timedelta(0) <= clock.now() - before < timedelta(seconds=1)
     assert SteadyClock(not_before=before + timedelta(days=1)).now() >= before + timedelta(days=1)
-
-
-@pytest.mark.parametrize("kills", [20])
-def test_no_acknowledged_event_is_lost_when_the_server_is_killed(tmp_path: Path, kills: int) -> None:
-    port = free_port()
-    command = [
-        sys.executable,
-        "-m",
-        "umber_pebble.cli",
-        "--data",
-        str(tmp_path),
-        "serve",
-        "--demo",
-        "--port",
-        str(port),
-    ]
-
-    def start() -> subprocess.Popen[bytes]:
-        server = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
-        wait_for(port)
-        return server
-
-    server = start()
-    base = f"http://127.0.0.1:{port}"
-    body = {"id": "killed", "order_id": "order-first-light", "actor": WREN, "device": "test"}
-    assert call(base, "POST", "/api/runs", body)[0] == 201
-    acknowledged: list[str] = []
-    unsure: list[str] = []
-    for round_ in range(kills):
-        for i in range(3):
-            event = note(f"k{round_}-{i}")
-            assert call(base, "POST", "/api/runs/killed/events", event)[0] == 201
-            acknowledged.append(event["id"])
-        # one more is on its way when the server dies
-        last = note(f"k{round_}-last")
-        unsure.append(last["id"])
-        send_and_forget(port, last)
-        os.kill(server.pid, signal.SIGKILL)
-        server.wait()
-        server = start()
-        assert call(base, "POST", "/api/runs/killed/events", last)[0] == 201
-    items = call(base, "GET", "/api/runs/killed/events")[1]["items"]
-    server.kill()
-    server.wait()
-    ids = [item["id"] for item in items]
-    assert len(ids) == len(set(ids)) == 1 + len(acknowledged) + len(unsure)
-    assert set(ids) >= {*acknowledged, *unsure}
-    assert [item["seq"] for item in items] == list(range(1, len(items) + 1))
-
-
-def note(event_id: str) -> dict[str, Any]:
-    return {
-        "id": event_id, "kind": "note", "payload": {"text": event_id}, "actor": WREN, "device": "test",
-        "happened_at": None, "schema_version": 1,
-    }  # fmt: skip
-
-
-def send_and_forget(port: int, event: dict[str, Any]) -> None:
-    body = json.dumps(event).encode()
-    with socket.create_connection(("127.0.0.1", port)) as connection:
-        head = f"POST /api/runs/killed/events HTTP/1.1\r\nHost: 127.0.0.1:{port}\r\nContent-Type: application/json\r\nContent-Length: {len(body)}\r\n\r\n"
-        connection.sendall(head.encode() + body)

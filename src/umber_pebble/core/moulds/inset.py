@@ -10,8 +10,8 @@ from scipy.interpolate import CubicSpline
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.moulds.domes import Cap, HalfCapsule, HalfEllipsoid
-from umber_pebble.core.moulds.outline import Array, Outline, Points, polygon
-from umber_pebble.core.moulds.shape import Shape, checked_level
+from umber_pebble.core.moulds.outline import SMALLEST_M, Array, Outline, Points, polygon
+from umber_pebble.core.moulds.shape import SHALLOWEST_M, Shape, checked_level
 from umber_pebble.core.moulds.walled import Walled
 
 AROUND, OUTWARDS = 48, 48
@@ -158,10 +158,13 @@ def inset(shape: Shape, by_m: float) -> Shape:
 @lru_cache(maxsize=256)
 def thickest_m(shape: Shape) -> float:
     """Thickness of the layer that just leaves a hollow [m]. Source: geometry"""
-    deep = shape.depth_m - 2 * NARROWEST_M
+    deep = shape.depth_m - max(2 * NARROWEST_M, SHALLOWEST_M)
     match shape:
-        case Cap() | HalfCapsule():
-            return deep
+        case Cap():
+            # its opening may become no smaller than the smallest cavity
+            return min(deep, shape.ball_m - math.hypot(shape.ball_m - shape.cap_m, SMALLEST_M / 2))
+        case HalfCapsule():
+            return min(deep, (shape.width_m - SMALLEST_M) / 2)
         case HalfEllipsoid() | InnerEllipsoid():
             outer = shape if isinstance(shape, HalfEllipsoid) else shape.outer
             a, b, c = outer.length_m / 2, outer.width_m / 2, outer.half_m

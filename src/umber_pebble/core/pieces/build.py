@@ -151,6 +151,14 @@ def _rod_in(passes: tuple[Pass, ...], i: int) -> float:
     return _rod_m3(rod) if isinstance(rod, Rod) and not rod.taken_out else 0.0
 
 
+def _fits(volume_m3: float, hollow: Hollow) -> float:
+    """A layer's volume, where what lies on the wall already leaves so much room."""
+    room = hollow.free_m3(hollow.rim_m)
+    if volume_m3 > room:
+        raise Wrong("too_large", "what is on the wall already leaves no room for it", volume_m3, room)
+    return volume_m3
+
+
 def _room(name: str) -> float:
     return material("kitchen", "usual", "room").value(name)
 
@@ -182,7 +190,7 @@ def _detail(i: int, one: Detail, hollow: Hollow) -> tuple[Laid, Hollow]:
         raise Wrong("too_thick", "it is thicker than the narrow place", one.thick_m, most)
     share = one.share_frac if one.outline is None else _own_share_frac(one.outline, cavity)
     area = share * wetted_m2(cavity, cavity.depth_m)
-    volume = share * _band_m3(cavity, one.thick_m)
+    volume = _fits(share * _band_m3(cavity, one.thick_m), hollow)
     made = melted(
         i,
         one.melt.material,
@@ -233,7 +241,7 @@ def _shell(i: int, one: Shell, hollow: Hollow) -> tuple[Laid, Hollow]:
     inner = _inside(cavity, one.thick_m)
     band = volume_m3(cavity, cavity.depth_m) - volume_m3(inner, inner.depth_m)
     # details lie in the layer: it covers them, and what stands out of it stays in the hollow
-    volume = max(band - hollow.taken_m3, _room("covers") * band)
+    volume = _fits(max(band - hollow.taken_m3, _room("covers") * band), hollow)
     left = max(hollow.taken_m3 - (band - volume), 0.0)
     after = Hollow(inner, hollow.lift_m + one.thick_m, left, hollow.lift_m + one.thick_m, True)
     area = wetted_m2(cavity, cavity.depth_m)
@@ -361,7 +369,7 @@ def _fill(i: int, one: Fill, hollow: Hollow, rod_m3: float) -> tuple[Laid, Hollo
         whole = volume_m3(hollow.cavity, level)
         most = _room("put_in") * whole
         if hollow.taken_m3 > most:
-            raise Wrong("no_room", "what is in it leaves no room", hollow.taken_m3, most)
+            raise Wrong("too_large", "what is in it leaves no room", hollow.taken_m3, most)
         cast = amounts(hollow.cavity, level, melt, hollow.taken_m3)
         made = Laid(
             i, cast.finished, cast.poured, cast.volume.value.likely, cast.thickness.likely, 0.0, level, cast, ()

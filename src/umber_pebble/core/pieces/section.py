@@ -94,7 +94,10 @@ def layers_of(cavity: Cavity, passes: tuple[Pass, ...], laid: list[Laid], cut_fr
             case Filling() | Close() | Fill() | Paste():
                 area = _band(hollow, row.from_m, row.to_m)
             case Drizzle() | Dollop() | Cluster():
-                low, _, high, _ = (hollow if row.from_m < cavity.depth_m else whole).bounds
+                region = hollow if row.from_m < cavity.depth_m else whole
+                if region.is_empty:
+                    continue
+                low, _, high, _ = region.bounds
                 out += _heaped(row, one, [(x, row.from_m) for x in _evenly(one, low, high)])
                 continue
             case _:

@@ -219,7 +219,8 @@ function limitWord(fault: Schemas["BuildFault"], units: ReturnType<typeof useUni
   const limit = fault.limit ?? 0;
   if (fault.code === "melts_shell" || fault.code === "mould_too_weak")
     return amount(limit, "temperature", units);
-  if (fault.code === "no_room" || fault.code === "too_large")
+  if (fault.code === "too_large") return amount(limit, "volume", units);
+  if (fault.code === "no_room")
     return amount(limit, /filling|paste/.test(fault.words) ? "mass" : "length", units);
   if (fault.code === "outside") return amount(limit, "share", units);
   if (fault.code === "too_much") return amount(limit, "mass", units);
