@@ -7,7 +7,7 @@ from umber_pebble.services import colouring
 from umber_pebble.services.workshop import Workshop
 
 COOK_NUMBERS = (
-    "poured", "reserve", "residue", "charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity",
+    "poured", "reserve", "residue", "bags", "charge", "fresh", "water", "water_left", "hob", "opens", "closes", "capacity",
 )  # fmt: skip
 PLAN_PARTS = (
     "lines", "melts", "rounds", "tasks", "casts", "cook_count", "start", "warnings", "cards", "steps", "by_hand",

@@ -210,6 +210,7 @@ class CookReply(Reply):
     poured: Explained
     reserve: Explained
     residue: Explained
+    bags: Explained
 
 
 class PlanReply(Reply):

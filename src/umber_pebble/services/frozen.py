@@ -200,7 +200,7 @@ def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
         loss = loss_factor(tracks, way.pot.loss_factor.likely)
         last = cooks[-1]
         residue = residue_factor(
-            seen.state.left_kg.get(way.vessel_id), last.charge_kg - last.finished_kg, last.residue_kg.likely,
+            seen.state.left_kg.get(way.vessel_id), last.left_kg, last.residue_kg.likely,
             way.residue_factor.likely,
         )  # fmt: skip
         said = [("loss", way.vessel_id, loss), ("residue", way.vessel_id, residue)]

@@ -4543,6 +4543,7 @@ export interface components {
          * @description One cook of a plan.
          */
         CookReply: {
+            bags: components["schemas"]["Explained"];
             /** Bursts */
             bursts: components["schemas"]["Next"][] | null;
             capacity: components["schemas"]["Explained"];

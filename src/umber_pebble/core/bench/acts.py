@@ -212,7 +212,7 @@ def _pour_acts(
     seen = state.cooks[cook.number]
     gone = [r for r in cook.rounds if r not in waiting and r.number not in (seen.lost or ())]
     poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in gone)
-    left = cook.charge_kg - cook.residue_kg.likely - poured - seen.taken_kg
+    left = cook.charge_kg - cook.residue_kg.likely - cook.bags_kg - poured - seen.taken_kg
     for r in waiting:
         under = bears_next_s(plan, state, rounds, r)
         if plan.lines[r.line].first and state.rounds[r.number].put_in_s is None:

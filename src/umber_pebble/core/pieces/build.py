@@ -343,6 +343,10 @@ def _close(i: int, one: Close, hollow: Hollow, laid: list[Laid], passes: tuple[P
     if deep < THINNEST_M:
         raise Wrong("too_thin", "the gap is too small for a close", deep, THINNEST_M)
     fillings = [(p.of, row.thick_m, p.degc) for row in laid if isinstance(p := passes[row.index], Filling)]
+    for of, _, degc in fillings[-1:]:
+        firm = of.value("firm_below") if "firm_below" in of.properties else math.inf
+        if degc > firm:
+            raise Wrong("unset_filling", "the filling is still soft: it sinks in, let it firm first", degc, firm)
     made = melted(
         i,
         melt,

@@ -61,6 +61,14 @@ def bath_left_kg(way: Way, lines: Sequence[Line]) -> float:
     return max((bath_kg(density, wide, *line.dip)[1] for line in lines if line.dip), default=0.0)
 
 
+PIPED = {"detail", "drizzle", "dollop", "join"}
+
+
+def bags_kg(lines: Sequence[Line]) -> float:
+    """Melt that stays in the bags these lines are piped from, a bag each [kg]. Source: from-memory"""
+    return sum(line.kind in PIPED for line in lines) * material("kitchen", "usual", "bag").value("keeps")
+
+
 def holds_kg(way: Way, wet: bool) -> float:
     """What a vessel holds of a melt, as full as it may be [kg].
 

@@ -16,7 +16,7 @@ from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
 from umber_pebble.core.melts.oven import Microwave
-from umber_pebble.core.plan.charge import bath_left_kg, residue_kg, tempered_charge
+from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, residue_kg, tempered_charge
 from umber_pebble.core.plan.problem import FatMelt, Line, PlanInput, SugarCook, Way
 from umber_pebble.core.spread import Spread
 from umber_pebble.core.temper.schools import Tempering
@@ -63,9 +63,16 @@ class PotCook:
     tempering: Tempering | None = None
     seed_kg: float = 0.0
 
+    bags_kg: float = 0.0
+
     @property
     def casts(self) -> int:
         return sum(r.casts for r in self.rounds)
+
+    @property
+    def left_kg(self) -> float:
+        """What goes on from it: all but what is finished, and what stays in its bags."""
+        return self.charge_kg - self.finished_kg - self.bags_kg
 
 
 READY = {True: "touch", False: "holds"}
@@ -224,11 +231,12 @@ def charge_of(plan: PlanInput, way: Way, pour_kg: float, lines: Sequence[Line]) 
     """
     # less than this cannot be melted evenly, whatever a detail takes
     least = max(material("kitchen", "least", "charge").value("mass"), pour_kg + bath_left_kg(way, lines))
-    charge = max(pour_kg * (1 + plan.reserve_frac), least)
+    bags = bags_kg(lines)
+    charge = max(pour_kg * (1 + plan.reserve_frac) + bags, least)
     log_visc, residue = _log_viscosity(plan, way, charge), Spread(0.0, 0.0, 0.0)
     for _ in range(3):
         residue = residue_kg(base_case(way.pot, way.melt, charge), log_visc, way.residue_factor)
-        charge = max(pour_kg * (1 + plan.reserve_frac) + residue.likely, least)
+        charge = max(pour_kg * (1 + plan.reserve_frac) + residue.likely + bags, least)
     require_range("charge_kg", charge, 0.001, 50.0)
     return charge, residue
 
@@ -254,7 +262,7 @@ def make_cooks(plan: PlanInput, groups: list[list[tuple[int, int]]]) -> list[Pot
             number += 1
         melt = plan.lines[group[0][0]].melt
         cook = make_cook(plan, c, tuple(rounds), left.get(melt, 0.0))
-        left[melt] = cook.charge_kg - cook.finished_kg
+        left[melt] = cook.left_kg
         cooks.append(cook)
     return cooks
 
@@ -274,7 +282,7 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
     poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in rounds)
     finished = sum(plan.lines[r.line].cast.finished.value.likely * r.casts for r in rounds)
     charge, residue = charge_of(plan, way, poured, lines)
-    fresh = max(charge - left_kg, 0.0)
+    fresh, bags = max(charge - left_kg, 0.0), bags_kg(lines)
     flow, window, case, water, wet = pour_of(plan, way, charge, lines)
     water_kg = way.melt.value("water_added") * fresh if wet else 0.0
     heating: Heating | Melting | Bowl
@@ -294,8 +302,8 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
     if isinstance(way.by, FatMelt) and way.by.temper is not None:
         tempering, seed_kg, hob = tempered_charge(way, way.by.temper, charge, hob)
     return PotCook(
-        number, way, rounds, charge, fresh, poured, finished, poured - finished, charge - poured - residue.likely, residue,
-        wet, water_kg, water, flow, heating, hob, window, tempering, seed_kg,
+        number, way, rounds, charge, fresh, poured, finished, poured - finished, charge - poured - residue.likely - bags, residue,
+        wet, water_kg, water, flow, heating, hob, window, tempering, seed_kg, bags,
     )  # fmt: skip
 
 

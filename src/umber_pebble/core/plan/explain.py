@@ -7,6 +7,7 @@ from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.heat.melting import Melting, conductance
 from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Belief, Bowl, Next, plan_bursts
 from umber_pebble.core.melts.oven import nib_bursts, nib_duty_frac
 from umber_pebble.core.pieces.cast import CastAmounts
@@ -56,6 +57,7 @@ class CookPlan:
     poured: Explained
     reserve: Explained
     residue: Explained
+    bags: Explained
     charge: Explained
     fresh: Explained
     water: Explained
@@ -189,10 +191,14 @@ def cook_plan(plan: PlanInput, c: PotCook, carried_kg: float) -> CookPlan:
             given("drained for", c.way.melt.spread("drain"), "s"),
             given("kept against the film", c.way.residue_factor, "frac"), sources=("jeffreys-1930", "assumption"),
         ),
+        bags=explained(
+            c.bags_kg, "kg", "what stays in a bag that was squeezed out x bags", given("a bag", material("kitchen", "usual", "bag").spread("keeps"), "kg"),
+            sources=("from-memory",),
+        ),
         charge=explained(
             combine(c.charge_kg, [[c.charge_kg - c.residue_kg.likely + r for r in (c.residue_kg.low, c.residue_kg.high)]]),
-            "kg", "poured + reserve + what stays in the pot",
-            given("poured", c.poured_kg, "kg"), given("reserve", c.reserve_kg, "kg"),
+            "kg", "poured + reserve + what stays in the pot and in bags",
+            given("poured", c.poured_kg, "kg"), given("reserve", c.reserve_kg, "kg"), given("stays in bags", c.bags_kg, "kg"),
             given("stays in the pot", c.residue_kg, "kg"), sources=("jeffreys-1930", "common-practice"),
         ),
         fresh=explained(
@@ -317,7 +323,7 @@ def melt_plan(key: str, cooks: list[PotCook]) -> MeltPlan:
     density = melt.spread("density_melt")
     ratio = Spread(density.low / density.likely, 1.0, density.high / density.likely)
     poured, finished = sum(c.poured_kg for c in cooks), sum(c.finished_kg for c in cooks)
-    left, residue, count = last.charge_kg - last.finished_kg, last.residue_kg, sum(c.casts for c in cooks)
+    left, residue, count = last.left_kg, last.residue_kg, sum(c.casts for c in cooks)
     return MeltPlan(
         key, melt.name, len(cooks),
         poured=explained(

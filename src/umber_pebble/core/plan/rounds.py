@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
-from umber_pebble.core.plan.charge import bath_left_kg, holds_kg
+from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, holds_kg
 from umber_pebble.core.plan.cooks import casts_in_window, charge_of, piece_windows, pour_of, wet_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
@@ -145,7 +145,7 @@ def _vessel_takes(plan: PlanInput, rounds: list[tuple[int, int]], charge: float,
     lines = [plan.lines[i] for i, _ in rounds]
     way, each = plan.way(lines[0]), lines[-1].cast.poured.value.likely
     rest = sum(plan.lines[i].cast.poured.value.likely * n for i, n in rounds[:-1])
-    free = holds_kg(way, wet_of(way, charge)) - residue.likely - bath_left_kg(way, lines)
+    free = holds_kg(way, wet_of(way, charge)) - residue.likely - bath_left_kg(way, lines) - bags_kg(lines)
     return math.floor((free / (1 + plan.reserve_frac) - rest) / each)
 
 

@@ -217,7 +217,7 @@ function Waits({ part, index, figures }: { part: Part; index: number; figures: P
 
 function limitWord(fault: Schemas["BuildFault"], units: ReturnType<typeof useUnits>): string {
   const limit = fault.limit ?? 0;
-  if (fault.code === "melts_shell" || fault.code === "mould_too_weak")
+  if (["melts_shell", "mould_too_weak", "unset_filling"].includes(fault.code))
     return amount(limit, "temperature", units);
   if (fault.code === "too_large") return amount(limit, "volume", units);
   if (fault.code === "no_room")

@@ -219,6 +219,9 @@ function sharesOf(plan: Plan, cook: Schemas["CookReply"]): Part[] {
   }
   return [
     { name: `stays in the ${vessel}`, of: cook.residue.value.likely, figure: cook.residue, kept: true },
+    ...(cook.bags.value.likely > 0
+      ? [{ name: "stays in bags", of: cook.bags.value.likely, figure: cook.bags, kept: true }]
+      : []),
     {
       name: dips ? "reserve, and depth to dip into" : "reserve",
       of: cook.reserve.value.likely,
