@@ -29,6 +29,7 @@ def test_from_an_empty_workshop_to_a_plan(empty: Server, open_page: OpenPage) ->
     expect(page.get_by_text("Sizes and water disagree")).to_be_visible()
     page.get_by_label("Water it holds, one cavity").fill("")
     expect(page.get_by_text("Sizes and water disagree")).to_have_count(0)
+    expect(page.get_by_role("status")).to_have_text("saved")
     steps.get_by_role("link", name="Piece").click()
     page.get_by_role("button", name="Add a piece").click()
     page.get_by_role("button", name="Solid cast").click()
