@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { OutlineFields } from "../../shared/OutlineFields";
 import { Choice, Notice, TextField } from "../../shared/ui/controls";
-import { NumberField } from "../../shared/ui/NumberField";
 import { MeltFields } from "./MeltFields";
+import { PassNumber } from "./PassNumber";
 import { FILLINGS, firstPass, type Of, type Pass } from "./passes";
 
 export interface Fields<P> {
@@ -22,12 +22,11 @@ export function FillFields({
 }: Fields<Of<"fill">> & { materials: Schemas["MaterialShown"][]; colours: string[] }) {
   return (
     <>
-      <NumberField
+      <PassNumber
+        {...{ pass, at, change }}
+        name="level_m"
         label="Fill level"
         quantity="length"
-        value={pass.level_m}
-        onChange={(level_m) => change({ level_m })}
-        error={at("level_m")}
         step={0.1}
         large
         slider={{ low: 0.0002, high: depth }}
@@ -71,12 +70,11 @@ export function Marbled({
             label="Second melt"
             onChange={(second) => change({ second })}
           />
-          <NumberField
+          <PassNumber
+            {...{ pass, at, change }}
+            name="second_frac"
             label="Share of it"
             quantity="share"
-            value={pass.second_frac}
-            onChange={(second_frac) => change({ second_frac })}
-            error={at("second_frac")}
             step={5}
             slider={{ low: 0.05, high: 0.95 }}
           />
@@ -123,12 +121,11 @@ export function Layer({
               onChange={(outline) => change({ outline })}
             />
           ) : (
-            <NumberField
+            <PassNumber
+              {...{ pass, at, change }}
+              name="share_frac"
               label="Of the wall"
               quantity="share"
-              value={pass.share_frac}
-              onChange={(share_frac) => change({ share_frac })}
-              error={at("share_frac")}
               step={1}
               slider={{ low: 0.005, high: 1 }}
             />
@@ -136,12 +133,11 @@ export function Layer({
           {at("outline") && <Notice tone="hot">{at("outline")}</Notice>}
         </>
       )}
-      <NumberField
+      <PassNumber
+        {...{ pass, at, change }}
+        name="thick_m"
         label="Thickness"
         quantity="length"
-        value={pass.thick_m}
-        onChange={(thick_m) => change({ thick_m })}
-        error={at("thick_m")}
         step={0.1}
         large
         slider={{ low: 0.0002, high: Math.min(depth * 0.6, 0.006) }}
@@ -183,12 +179,11 @@ export function FillingFields({ pass, depth, at, change }: Fields<Of<"filling">>
         onChange={(filling) => change({ filling })}
       />
       {pass.kg === null ? (
-        <NumberField
+        <PassNumber
+          {...{ pass, at, change }}
+          name="gap_m"
           label="Leaves a gap to the rim of"
           quantity="length"
-          value={pass.gap_m}
-          onChange={(gap_m) => change({ gap_m })}
-          error={at("gap_m")}
           step={0.1}
           large
           slider={{ low: 0, high: depth * 0.8 }}
@@ -205,20 +200,12 @@ export function FillingFields({ pass, depth, at, change }: Fields<Of<"filling">>
           </button>
         </p>
       )}
-      <NumberField
-        label="Goes in at"
-        quantity="temperature"
-        value={pass.degc}
-        onChange={(degc) => change({ degc })}
-        error={at("degc")}
-        step={1}
-      />
-      <NumberField
+      <PassNumber {...{ pass, at, change }} name="degc" label="Goes in at" quantity="temperature" step={1} />
+      <PassNumber
+        {...{ pass, at, change }}
+        name="loss_frac"
         label="Stays in bag or spoon"
         quantity="share"
-        value={pass.loss_frac}
-        onChange={(loss_frac) => change({ loss_frac })}
-        error={at("loss_frac")}
         step={1}
       />
     </>

@@ -4,6 +4,7 @@ import { useUnits } from "../../shared/format/useUnits";
 import { Choice, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { type Fields, Marbled } from "./KindFields";
+import { PassNumber } from "./PassNumber";
 import { type Of, PASTES } from "./passes";
 
 /** Lines, dollops and clusters. */
@@ -11,21 +12,19 @@ export function HeapFields({ pass, at, change }: Fields<Of<"drizzle"> | Of<"doll
   if (pass.kind === "drizzle")
     return (
       <>
-        <NumberField
+        <PassNumber
+          {...{ pass, at, change }}
+          name="length_m"
           label="All lines, how long"
           quantity="length"
-          value={pass.length_m}
-          onChange={(length_m) => change({ length_m })}
-          error={at("length_m")}
           step={10}
           large
         />
-        <NumberField
+        <PassNumber
+          {...{ pass, at, change }}
+          name="bore_m"
           label="A line, how thick"
           quantity="length"
-          value={pass.bore_m}
-          onChange={(bore_m) => change({ bore_m })}
-          error={at("bore_m")}
           step={0.1}
         />
       </>
@@ -33,21 +32,19 @@ export function HeapFields({ pass, at, change }: Fields<Of<"drizzle"> | Of<"doll
   if (pass.kind === "dollop")
     return (
       <>
-        <NumberField
+        <PassNumber
+          {...{ pass, at, change }}
+          name="count"
           label="How many"
           quantity="count"
-          value={pass.count}
-          onChange={(count) => change({ count: Math.round(count) })}
-          error={at("count")}
           step={1}
           digits={0}
         />
-        <NumberField
+        <PassNumber
+          {...{ pass, at, change }}
+          name="diameter_m"
           label="Each, how wide"
           quantity="length"
-          value={pass.diameter_m}
-          onChange={(diameter_m) => change({ diameter_m })}
-          error={at("diameter_m")}
           step={0.5}
           large
         />
@@ -56,21 +53,19 @@ export function HeapFields({ pass, at, change }: Fields<Of<"drizzle"> | Of<"doll
   return (
     <>
       <TextField label="What is in it" value={pass.name} onChange={(name) => change({ name })} />
-      <NumberField
+      <PassNumber
+        {...{ pass, at, change }}
+        name="inside_kg"
         label="Of that, each"
         quantity="mass"
-        value={pass.inside_kg}
-        onChange={(inside_kg) => change({ inside_kg })}
-        error={at("inside_kg")}
         step={0.5}
         large
       />
-      <NumberField
+      <PassNumber
+        {...{ pass, at, change }}
+        name="melt_frac"
         label="Share of melt in the heap"
         quantity="share"
-        value={pass.melt_frac}
-        onChange={(melt_frac) => change({ melt_frac })}
-        error={at("melt_frac")}
         step={1}
         slider={{ low: 0.1, high: 0.8 }}
       />
@@ -108,12 +103,11 @@ export function DipFields({
       />
       {pass.line_m !== null && (
         <>
-          <NumberField
+          <PassNumber
+            {...{ pass, at, change }}
+            name="line_m"
             label="Line, over its lowest point"
             quantity="length"
-            value={pass.line_m}
-            onChange={(line_m) => change({ line_m })}
-            error={at("line_m")}
             step={1}
             large
             slider={{ low: 0.001, high: depth }}
@@ -168,12 +162,11 @@ export function PasteFields({
         options={PASTES.map((p) => ({ key: p.key, name: p.name }))}
         onChange={(paste) => change({ paste })}
       />
-      <NumberField
+      <PassNumber
+        {...{ pass, at, change }}
+        name="kg"
         label="A casting takes"
         quantity="mass"
-        value={pass.kg}
-        onChange={(kg) => change({ kg })}
-        error={at("kg")}
         step={0.5}
         large
       />

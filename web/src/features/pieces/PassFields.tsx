@@ -9,6 +9,7 @@ import { Keeps } from "./Keeps";
 import { FillFields, FillingFields, Layer } from "./KindFields";
 import { MeltFields } from "./MeltFields";
 import { DipFields, HeapFields, PasteFields } from "./MoreKinds";
+import { PassNumber } from "./PassNumber";
 import { type Part, type Pass, passName } from "./passes";
 import { type PartFigures, solvePass } from "./queries";
 
@@ -87,34 +88,25 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
       )}
       {pass.kind === "filling" && <FillingFields pass={pass} depth={depth} at={at} change={change} />}
       {pass.kind === "turned" && (
-        <NumberField
+        <PassNumber
+          {...{ pass, at, change }}
+          name="ball_kg"
           label="The whole ball's melt"
           quantity="mass"
-          value={pass.ball_kg}
-          onChange={(ball_kg) => change({ ball_kg })}
-          error={at("ball_kg")}
           step={1}
           large
         />
       )}
       {pass.kind === "stick" && (
         <>
-          <NumberField
+          <PassNumber
+            {...{ pass, at, change }}
+            name="diameter_m"
             label="Stick, diameter"
             quantity="length"
-            value={pass.diameter_m}
-            onChange={(diameter_m) => change({ diameter_m })}
-            error={at("diameter_m")}
             step={0.5}
           />
-          <NumberField
-            label="Inside"
-            quantity="length"
-            value={pass.inside_m}
-            onChange={(inside_m) => change({ inside_m })}
-            error={at("inside_m")}
-            step={1}
-          />
+          <PassNumber {...{ pass, at, change }} name="inside_m" label="Inside" quantity="length" step={1} />
           <Choice
             label="It"
             value={pass.taken_out ? "out" : pass.reseated ? "reseated" : "in"}
@@ -142,12 +134,11 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
       {(pass.kind === "dust" || pass.kind === "centre") && (
         <>
           <TextField label="What" value={pass.name} onChange={(name) => change({ name })} />
-          <NumberField
+          <PassNumber
+            {...{ pass, at, change }}
+            name="kg"
             label="A casting takes"
             quantity="mass"
-            value={pass.kg}
-            onChange={(kg) => change({ kg })}
-            error={at("kg")}
             step={0.1}
           />
         </>
@@ -164,13 +155,7 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
         />
       )}
       {pass.kind === "centre" && (
-        <NumberField
-          label="It displaces"
-          quantity="volume"
-          value={pass.volume_m3}
-          onChange={(volume_m3) => change({ volume_m3 })}
-          error={at("volume_m3")}
-        />
+        <PassNumber {...{ pass, at, change }} name="volume_m3" label="It displaces" quantity="volume" />
       )}
       {solved && (
         <div className="grid grid-cols-2 gap-5">
