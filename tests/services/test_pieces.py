@@ -160,6 +160,17 @@ def test_a_piece_put_together_weighs_its_parts_and_its_joins(workshop: Workshop)
     assert whole.stands is not None and whole.stands.standing.inside_m == pytest.approx(0.1)
 
 
+def test_what_is_in_a_part_is_weighed_with_it(workshop: Workshop) -> None:
+    [cluster] = assembly(workshop, AssemblyAsked(piece=PIECES["piece-cluster"])).parts
+    # twelve grams of nuts, and 35 parts of melt to 65 of them
+    assert cluster.each.value.likely == pytest.approx(0.012 / 0.65 + 0.0003, rel=1e-6)
+    [berry] = assembly(workshop, AssemblyAsked(piece=PIECES["piece-berry"])).parts
+    [cup] = assembly(workshop, AssemblyAsked(piece=PIECES["piece-cup"])).parts
+    # common practice, no source: a strawberry of 12 to 25 g; a balloon is not eaten
+    assert 0.012 < berry.each.value.likely < 0.03
+    assert cup.each.value.likely == pytest.approx(0.0185, rel=0.1)
+
+
 def test_passes_on_the_face_that_is_hidden_are_told(workshop: Workshop) -> None:
     badge = part("piece-pop").model_copy(update={"seen": "open"})
     whole = assembly(workshop, AssemblyAsked(piece=PIECES["piece-pop"].model_copy(update={"parts": [badge]})))

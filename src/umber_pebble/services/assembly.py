@@ -12,12 +12,13 @@ from umber_pebble.core.pieces.assembly import (
     hangs,
     standing,
 )
+from umber_pebble.core.pieces.joins import hand_s
 from umber_pebble.core.pieces.passes import melts_of
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.docs import Kitchen
 from umber_pebble.services.joins import check_joins, held, joint_of
-from umber_pebble.services.piece_docs import Piece, Stand
+from umber_pebble.services.piece_docs import Part, Piece, Stand
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
 
 
@@ -82,36 +83,13 @@ def assembly(workshop: Workshop, asked: AssemblyAsked) -> Assembly:
     with workshop.session() as session:
         own = own_materials(session)
     check_joins(piece, own)
-    parts, of = list[PartWeight](), list[Material]()
-    for part in piece.parts:
-        built = workshop.built(part)
-        weights = [row.finished.value for row in built.laid]
-        inside_kg = (
-            built.body.volume_m3 * built.body.material.value("density") if built.body and built.body.eaten else 0.0
-        )
-        each = explained(
-            Spread(*(sum(getattr(w, end) for w in weights) + inside_kg for end in ("low", "likely", "high"))), "kg",
-            "its passes, and what is in it", *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid),
-            sources=("geometry",),
-        )  # fmt: skip
-        cast = [row for row in built.laid if row.cast]
-        melts = melts_of(built.passes[cast[-1].index]) if cast else ()
-        of.append(melts[0][0].material if melts else material("melts", "coating"))
-        thick = cast[-1].thick_m if cast else 0.0
-        parts.append(
-            PartWeight(
-                each,
-                each.value.likely * part.count,
-                thick,
-                hidden_passes(part.seen, [p.kind for p in part.passes]),
-            )
-        )
+    weighed = [_weighed(workshop, part) for part in piece.parts]
+    parts, of = [row for row, _ in weighed], [melt for _, melt in weighed]
     joins = []
     for join in piece.joins:
         this = held(join, joint_of(join, of[join.part], parts[join.part].thick_m), own, kitchen)
-        props = join.props > 0
-        hands = join.count * (kitchen.paces.join_each_s + (0.0 if props else this.holding.holds.high))
-        joins.append(JoinRow(this.kg, this.holding.holds, this.holding.sets, hands, not props))
+        hands = hand_s(kitchen.paces.join_each_s, this.holding.holds, join.count, join.props > 0)
+        joins.append(JoinRow(this.kg, this.holding.holds, this.holding.sets, hands, join.props == 0))
     whole = sum(p.all_kg for p in parts) + sum(j.kg for j in joins)
     weight = explained(
         whole, "kg", "all parts, and the melt of the joins",
@@ -121,6 +99,24 @@ def assembly(workshop: Workshop, asked: AssemblyAsked) -> Assembly:
     return Assembly(
         parts, joins, weight, _stands(piece.stand, parts, "fat" if fat else "sugar") if piece.stand else None
     )
+
+
+def _weighed(workshop: Workshop, part: Part) -> tuple[PartWeight, Material]:
+    """A part's weight, what is in it and what of it is eaten with it; and the melt it is joined in."""
+    built = workshop.built(part)
+    weights, body = [row.finished.value for row in built.laid], built.body
+    inside_kg = sum(row.beside_kg for row in built.laid)
+    if body is not None and body.eaten:
+        inside_kg += body.volume_m3 * body.material.value("density")
+    each = explained(
+        Spread(*(sum(getattr(w, end) for w in weights) + inside_kg for end in ("low", "likely", "high"))), "kg",
+        "its passes, and what is in it", *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid),
+        given("in it", inside_kg, "kg"), sources=("geometry",),
+    )  # fmt: skip
+    cast = [row for row in built.laid if row.cast]
+    melt = melts_of(built.passes[cast[-1].index])[0][0].material if cast else material("melts", "coating")
+    hidden = hidden_passes(part.seen, [one.kind for one in part.passes])
+    return PartWeight(each, each.value.likely * part.count, cast[-1].thick_m if cast else 0.0, hidden), melt
 
 
 ON_MOULD = ("dust", "detail")

@@ -14,6 +14,7 @@ from umber_pebble.core.pieces.build import lay
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.coats import lay_on
 from umber_pebble.core.pieces.faults import BuildFault
+from umber_pebble.core.pieces.joins import mat_m
 from umber_pebble.core.pieces.layers import Laid
 from umber_pebble.core.pieces.passes import (
     Centre,
@@ -50,7 +51,6 @@ PASS_WORDS = {
 }  # fmt: skip
 WET = {"stick": "stick", "dust": "sprinkle", "print": "sprinkle"}
 """What hands do to a melt that is still soft."""
-MAT_M = 0.001
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +94,7 @@ def _body(doc: d.Body) -> tuple[Body, MouldCase]:
     mat = material("moulds", "silicone")
     bears = of.value("bears") if "bears" in of.properties else mat.value("bears")
     cavity = Cavity(Walled(Circle(doc.diameter_m), min(doc.high_m, 0.1)))
-    return body, MouldCase(body_key(doc), 0, mat, MAT_M, cavity, doc.tray, 1, bears, doc.name)
+    return body, MouldCase(body_key(doc), 0, mat, mat_m(), cavity, doc.tray, 1, bears, doc.name)
 
 
 def body_key(doc: d.Body) -> str:

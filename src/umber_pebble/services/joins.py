@@ -9,7 +9,6 @@ from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.outline import Bar
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.joins import (
-    MAT_M,
     Holding,
     Joint,
     bead_casting,
@@ -17,6 +16,7 @@ from umber_pebble.core.pieces.joins import (
     hand_s,
     holding,
     joined,
+    mat_m,
     softened_m,
 )
 from umber_pebble.core.pieces.pours import poured_at
@@ -137,4 +137,4 @@ def _props(join: Join) -> MouldCase:
     mat, at_once = material("moulds", "silicone"), join.props or MOST_AT_ONCE
     room = Cavity(Walled(Bar(0.05, 0.05, 0.0), 0.01))
     name = f"props for {join.props}" if join.props else "held by hand"
-    return MouldCase(f"props-{name}", 0, mat, MAT_M, room, at_once, 1, mat.value("bears"), name, join.props == 0)
+    return MouldCase(f"props-{name}", 0, mat, mat_m(), room, at_once, 1, mat.value("bears"), name, join.props == 0)

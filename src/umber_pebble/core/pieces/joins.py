@@ -13,7 +13,11 @@ from umber_pebble.core.spread import Spread
 
 HELD_UNTIL = {True: "still", False: "holds"}
 """Until when a join is held: of fat until nothing in it moves any more, of sugar until it holds its shape."""
-MAT_M = 0.001
+
+
+def mat_m() -> float:
+    """How thick the mat is that a join or a dipped piece lies on [m]. Source: from-memory"""
+    return material("kitchen", "usual", "mat").value("thick")
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,7 +93,7 @@ def bead_casting(
     slab = Spread(*(thick_m * f for f in UNEVEN))
     mat = material("moulds", "silicone")
     under = (Under(joint.of, max(joint.thick_m, 1e-4), place.surface_degc),)
-    return Casting(melt, mat, slab, max(joint.bead_m / 2, 1e-3), MAT_M, pour, tg, (Stay(0.0, place),), under)
+    return Casting(melt, mat, slab, max(joint.bead_m / 2, 1e-3), mat_m(), pour, tg, (Stay(0.0, place),), under)
 
 
 def holding(casting: Casting) -> Holding:

@@ -44,10 +44,6 @@ def residue_kg(case: PotCase, log_visc: float, factor: Spread) -> Spread:
     )
 
 
-FULLEST = {True: 0.5, False: 0.9}
-"""How full a vessel may be: sugar foams up, fat is only stirred."""
-
-
 def bath_left_kg(way: Way, lines: Sequence[Line]) -> float:
     """What must stay in a vessel so that the last piece is still covered when it is dipped, the vessel tilted [kg].
 
@@ -77,8 +73,10 @@ def holds_kg(way: Way, wet: bool) -> float:
         wet: cooked with water
     Source: common-practice
     """
-    sugar = isinstance(way.by, SugarCook)
-    room = way.pot.height_m * FULLEST[sugar] * math.pi * way.pot.diameter_m**2 / 4
+    fullest = material("kitchen", "sugar" if isinstance(way.by, SugarCook) else "fat", "fullest").value(
+        "of_height"
+    )
+    room = way.pot.height_m * fullest * math.pi * way.pot.diameter_m**2 / 4
     return room * way.melt.value("density_melt") / (1 + (way.melt.value("water_added") if wet else 0.0))
 
 
