@@ -339,9 +339,9 @@ def _close(i: int, one: Close, hollow: Hollow, laid: list[Laid], passes: tuple[P
         raise Wrong("nothing_to_close", "there is no gap to the rim: leave one under it")
     volume, melt = hollow.free_m3(hollow.rim_m), one.melt.material
     area = open_m2(hollow.cavity, hollow.cavity.depth_m)
-    thick, deep = volume / area, hollow.rim_m - hollow.level_m
-    if deep < THINNEST_M:
-        raise Wrong("too_thin", "the gap is too small for a close", deep, THINNEST_M)
+    thick = volume / area
+    if thick < THINNEST_M:
+        raise Wrong("too_thin", "the gap is too small for a close", thick, THINNEST_M)
     fillings = [(p.of, row.thick_m, p.degc) for row in laid if isinstance(p := passes[row.index], Filling)]
     for of, _, degc in fillings[-1:]:
         firm = of.value("firm_below") if "firm_below" in of.properties else math.inf
@@ -381,6 +381,10 @@ def _fill(i: int, one: Fill, hollow: Hollow, rod_m3: float) -> tuple[Laid, Hollo
     else:
         area = open_m2(hollow.cavity, level - hollow.lift_m)
         volume = hollow.free_m3(level)
+        if volume < THINNEST_M * area:
+            raise Wrong(
+                "too_thin", "what is in it already leaves no room below this level", volume / area, THINNEST_M
+            )
         made = melted(i, melt, volume, volume / area, area, hollow.level_m, level, "hollow up to the level",
                        heap_m2=area if level >= rim - 1e-9 else 0.0)  # fmt: skip
     return made, replace(hollow, level_m=level, taken_m3=0.0, closed=level >= rim - 1e-9)
