@@ -13,7 +13,7 @@ from umber_pebble.core.moulds.cavity import Cavity, level_m, open_m2, volume_m3,
 from umber_pebble.core.moulds.inset import inset, thickest_m
 from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.pieces.faults import BuildFault, Wrong, bearable
-from umber_pebble.core.pieces.heaps import heaped, plain
+from umber_pebble.core.pieces.heaps import heaped, plain, rod_m3
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.passes import (
     Centre,
@@ -116,7 +116,7 @@ def _lay(i: int, one: Pass, hollow: Hollow, laid: list[Laid], passes: tuple[Pass
         case Turned():
             return _turned(i, one, hollow)
         case Rod():
-            inside = _rod_m3(one)
+            inside = rod_m3(one)
             made = plain(i, 0.0, inside, one.diameter_m, hollow.level_m)
             # one pushed into a solid fill has its room there already
             there = one.taken_out or isinstance(passes[i - 1] if i else None, Fill)
@@ -141,14 +141,10 @@ def _lay(i: int, one: Pass, hollow: Hollow, laid: list[Laid], passes: tuple[Pass
             raise Wrong("wants_body", "only a body is dipped: what is cast goes into the mould")
 
 
-def _rod_m3(rod: Rod) -> float:
-    return math.pi * require_range("stick.diameter_m", rod.diameter_m, 0.0005, 0.03) ** 2 / 4 * rod.inside_m
-
-
 def _rod_in(passes: tuple[Pass, ...], i: int) -> float:
     """What a stick pushed into the pass before it displaces there."""
     rod = passes[i] if i < len(passes) else None
-    return _rod_m3(rod) if isinstance(rod, Rod) and not rod.taken_out else 0.0
+    return rod_m3(rod) if isinstance(rod, Rod) and not rod.taken_out else 0.0
 
 
 def _fits(volume_m3: float, hollow: Hollow) -> float:

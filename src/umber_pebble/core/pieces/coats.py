@@ -14,7 +14,7 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.body import Body, profile, revolved_m3
 from umber_pebble.core.pieces.faults import BuildFault, Wrong, bearable
 from umber_pebble.core.pieces.films import dip_film_m
-from umber_pebble.core.pieces.heaps import heaped, plain
+from umber_pebble.core.pieces.heaps import heaped, plain, rod_m3
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.passes import Cluster, Dip, Dollop, Drizzle, Dust, Pass, Rod
 from umber_pebble.core.spread import Spread, combine
@@ -144,10 +144,7 @@ def _other(i: int, one: Pass, body: Body, laid: Sequence[Laid]) -> Laid:
                 raise Wrong("nothing_wet", "there is no melt yet for it to stick to")
             return plain(i, one.kg, 0.0, 0.0, body.high_m)
         case Rod():
-            inside = (
-                math.pi * require_range("stick.diameter_m", one.diameter_m, 0.0005, 0.03) ** 2 / 4 * one.inside_m
-            )
-            return plain(i, 0.0, inside, one.diameter_m, body.high_m)
+            return plain(i, 0.0, rod_m3(one), one.diameter_m, body.high_m)
         case Drizzle() | Dollop() | Cluster():
             made, _ = heaped(i, one, body.high_m)
             return replace(made, under=((body.material, body.behind_m, body.degc),))

@@ -8,7 +8,7 @@ from umber_pebble.core.explained import explained
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.films import cap_high_m, cap_wide_m, dollop_kg, line_kg
 from umber_pebble.core.pieces.layers import Laid, melted
-from umber_pebble.core.pieces.passes import Cluster, Dollop, Drizzle
+from umber_pebble.core.pieces.passes import Cluster, Dollop, Drizzle, Rod
 
 
 def plain(i: int, kg: float, volume_m3: float, thick_m: float, level_m: float) -> Laid:
@@ -20,6 +20,15 @@ def plain(i: int, kg: float, volume_m3: float, thick_m: float, level_m: float) -
     require_range(f"passes.{i}.kg", kg, 0.0, 5.0)
     weight = explained(kg, "kg", "as given", sources=("definition",))
     return Laid(i, weight, weight, volume_m3, thick_m, level_m, level_m, None, ())
+
+
+def rod_m3(rod: Rod) -> float:
+    """What a stick or skewer displaces [m3].
+
+    Raises: OutOfRange: a diameter outside 0.5 to 30 mm.
+    Source: geometry
+    """
+    return math.pi * require_range("stick.diameter_m", rod.diameter_m, 0.0005, 0.03) ** 2 / 4 * rod.inside_m
 
 
 def heaped(i: int, one: Drizzle | Dollop | Cluster, level_m: float) -> tuple[Laid, float]:

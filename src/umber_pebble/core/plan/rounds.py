@@ -86,6 +86,9 @@ def make_rounds(plan: PlanInput, casts: list[int], sizes: list[Size]) -> list[li
                 cooks.append(cook)
                 for index, _ in cook:
                     poured[index] += 1
+                # what is swirled waits in its vessel: the melt it goes into comes first
+                if any(plan.lines[index].kind == "swirl" for index, _ in cook):
+                    break
     return cooks
 
 

@@ -2,6 +2,7 @@
 
 import itertools
 import math
+from collections.abc import Container
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
@@ -27,7 +28,7 @@ Block = list[tuple[str, int | None, float, float, bool]]
 
 
 def _cook_block(
-    plan: PlanInput, cook: PotCook, windows: dict[int, PieceWindows], swirls: set[int]
+    plan: PlanInput, cook: PotCook, windows: dict[int, PieceWindows], swirls: Container[int]
 ) -> tuple[Block, float]:
     """Rigid chain of a cook as (kind, round, start, end, hands) from its weighing, and when its pour begins; what is swirled into it
     comes right before the pour."""
@@ -95,7 +96,9 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
     mould_free: dict[str, float] = {}
     pot_free: dict[str, float] = {}
     steps = list(enumerate(plan.by_hand))
-    swirls = {r.number for cook in cooks for r in cook.rounds if plan.lines[r.line].kind == "swirl"}
+    swirls = {
+        r.number: cook.way.vessel_id for cook in cooks for r in cook.rounds if plan.lines[r.line].kind == "swirl"
+    }
     for index, step in steps:
         if step.what == "press":
             tasks += _by_hand(index, step, 0.0, busy)
@@ -121,6 +124,8 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
             at = _first_fit(busy, spans, later)
         for kind, number, start, end, hands in block:
             tasks.append(Task(kind, cook.number, number, at + start, at + end, hands))
+            if kind == "swirl" and number is not None:
+                pot_free[swirls[number]] = max(pot_free[swirls[number]], at + end)
             if hands:
                 busy.append((at + start, at + end))
         poured = {t.round: t.end_s for t in tasks if t.kind == "pour" and t.cook == cook.number}
