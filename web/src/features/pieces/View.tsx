@@ -130,12 +130,15 @@ function noteOf(piece: Schemas["Piece"]): string {
   return `${parts}${passes} ${passes === 1 ? "pass" : "passes"}`;
 }
 
-/** A mould to start from: a ball wants half balls, a shell something round, a leaf the shallowest, a solid cast a disc. */
+/** A mould to start from: a ball wants half balls, a shell something round, a leaf and panels the shallowest, a solid cast a disc. */
 function mouldFor(key: string, moulds: Schemas["StoredMould"][]): Schemas["StoredMould"] | undefined {
-  const first = (kinds: string[]) => moulds.find((m) => kinds.includes(m.doc.cavities[0]?.shape.kind ?? ""));
+  const kindOf = (m: Schemas["StoredMould"]) => m.doc.cavities[0]?.shape.kind ?? "";
+  const first = (kinds: string[]) => moulds.find((m) => kinds.includes(kindOf(m)));
+  const shallow = [...moulds].sort((a, b) => depthOf(a) - depthOf(b));
   if (key === "ball") return first(["half_ball"]);
-  if (key === "panels" || key === "cluster") return first(["bar"]);
-  if (key === "leaf") return [...moulds].sort((a, b) => depthOf(a) - depthOf(b))[0];
+  if (key === "panels") return shallow.find((m) => kindOf(m) === "bar");
+  if (key === "leaf") return shallow[0];
+  if (key === "cluster") return first(["bar"]);
   if (key === "pop" || key === "shell") return first(["ellipsoid", "capsule", "cap", "half_ball"]);
   return first(["round", "heart", "star"]);
 }
