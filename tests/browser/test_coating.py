@@ -31,6 +31,8 @@ def test_lollipops_from_the_order_to_the_log(demo: Server, open_page: OpenPage) 
         expect(page.get_by_role("button", name=re.compile("undo .seen"))).to_be_visible()
         demo.advance(1)
         space(page)
+        # the clock goes on only when the burst is told
+        expect(page.get_by_role("button", name=re.compile("undo .burst"))).to_be_visible()
         demo.advance(26)
         page.get_by_role("button", name="smooth", exact=True).click()
         act(page, "Take the bowl out")
