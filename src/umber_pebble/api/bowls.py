@@ -7,7 +7,6 @@ from pydantic import Field
 from umber_pebble.api.http import Api
 from umber_pebble.api.schemas import Reply
 from umber_pebble.core.melts.bursts import BurstPlan
-from umber_pebble.core.melts.dip import Dipped
 from umber_pebble.core.melts.sugar import Caramel
 from umber_pebble.services import assembly, by_hand, colouring, melting, palettes, temper
 from umber_pebble.services.docs import Doc, Palette, PaletteColour
@@ -44,7 +43,7 @@ class CaramelReply(Reply):
 
 
 class DippedReply(Reply):
-    dipped: Dipped
+    bath: melting.DipBath
 
 
 class PaletteText(Doc):
@@ -99,7 +98,7 @@ def add(api: Api, workshop: Workshop, probes: Probes) -> None:
         return {"caramel": melting.caramel(workshop, body)}
 
     def dip(body: melting.DipAsked) -> Any:
-        return {"dipped": melting.dip(workshop, body)}
+        return {"bath": melting.dip(workshop, body)}
 
     def seed(body: temper.SeedAsked) -> Any:
         return {"seeded": temper.seed_bowl(workshop, body)}

@@ -214,7 +214,7 @@ PIECES = {
     ),
     "piece-berry": _dipped(
         "Comet strawberry",
-        Body(name="Strawberry", made_of="fruit", shape="cone", diameter_m=0.034, high_m=0.042, degc=8.0, tray=20),
+        Body(name="Strawberry", made_of="fruit", shape="cone", diameter_m=0.034, high_m=0.042, degc=21.0, tray=20),
         [
             _dip(_melt("coating", NIGHT_BLUE), 0.032, 0.3),
             DrizzlePass(kind="drizzle", melt=_melt("coating", MOON), length_m=0.25, bore_m=0.0015),

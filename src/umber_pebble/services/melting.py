@@ -10,9 +10,10 @@ from umber_pebble.core.heat.hob import Heating, hob_time_s
 from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, BurstPlan, School, plan_bursts
+from umber_pebble.core.melts.centre import ColdCentre, cold_centre
 from umber_pebble.core.melts.dip import Dip, Dipped, dipped
 from umber_pebble.core.melts.hold import Held
-from umber_pebble.core.melts.oven import nib_bursts, nib_duty_frac, power_by_water_w
+from umber_pebble.core.melts.oven import coupled_w, nib_bursts, nib_duty_frac, power_by_water_w
 from umber_pebble.core.melts.sugar import (
     Caramel,
     Cooking,
@@ -81,7 +82,7 @@ class CaramelAsked(Doc):
 
 
 class DipAsked(Doc):
-    """Centres to be dipped into a bath."""
+    """Centres to be dipped into a bath; centre_degc None: as warm as the room."""
 
     material: Id
     melt_kg: float
@@ -89,7 +90,7 @@ class DipAsked(Doc):
     diameter_m: float
     count: int
     centre_kg: float
-    centre_degc: float
+    centre_degc: float | None
     depth_m: float
     width_m: float
     seconds: float
@@ -200,23 +201,44 @@ def caramel(workshop: Workshop, asked: CaramelAsked) -> Caramel:
     return dry_caramel(case, ring.power_w, efficiency, asked.off_degc, kitchen.room_degc)
 
 
-def dip(workshop: Workshop, asked: DipAsked) -> Dipped:
-    """A bath after dipping, and how much of it a piece needs.
+@dataclass(frozen=True, slots=True)
+class DipBath:
+    """A bath over its dips; seconds in the kitchen's first microwave that warm it again, None where there is none; what a centre
+    that is not as warm as the room does, None of one that is."""
+
+    dips: Dipped
+    warm_s: float | None
+    cold: ColdCentre | None
+
+
+def dip(workshop: Workshop, asked: DipAsked) -> DipBath:
+    """A bath over its dips, and how much of it a piece needs.
 
     Raises: OutOfRange: a size, weight or temperature that cannot be.
     """
     kitchen, melt = _kitchen(workshop), melt_of(workshop, asked.material)
-    usual = material("kitchen", "usual", "dip")
+    usual, room = material("kitchen", "usual", "dip"), kitchen.room_degc
+    degc = room if asked.centre_degc is None else asked.centre_degc
     area = math.pi * asked.width_m * asked.depth_m + math.pi * asked.width_m**2 / 4
     held = Held(melt, asked.melt_kg, exact(asked.melt_degc), "bowl", kitchen.room_degc)
     centre = Dip(
         asked.count,
         asked.centre_kg,
-        asked.centre_degc,
+        degc,
         usual.value("cp"),
         asked.depth_m,
         asked.width_m,
         usual.value("coat") * melt.value("density_melt") * area,
         asked.seconds,
+        max(asked.seconds, kitchen.paces.pour_each_s),
     )
-    return dipped(held, centre, asked.diameter_m, melt.value("melts_at") - melt.value("melting_width"))
+    bath = dipped(held, centre, asked.diameter_m)
+    coat, of = usual.value("coat"), material("fillings", "fruit")
+    cold = cold_centre(melt, centre, of, asked.melt_degc, coat, room, kitchen.humidity_frac) if degc < room - 1.0 else None
+    ovens = kitchen.microwaves[:1]
+    seconds = [bath.warm_j / coupled_w(o.power_w, asked.melt_kg, _share()) for o in ovens]
+    return DipBath(bath, seconds[0] if seconds else None, cold)
+
+
+def _share() -> float:
+    return material("kitchen", "coupling", "microwave").value("share")

@@ -70,7 +70,7 @@ def test_a_wall_keeps_what_the_trade_sees() -> None:
     stood = shell_against_film(COATING, 2 * keeps.likely, 0.018, 30.0, 1.05 * thin.stands_s, here, cold)
     assert stood.coats == 1 and stood.skin.likely >= 0.9 * keeps.likely
     assert shell_against_film(COATING, 0.9 * keeps.likely, 0.018, 30.0, 0.0, here, cold).coats == 1
-    assert dip_film_m(COATING, 0.03, 30.0, 0.03).likely <= wall_keeps_m(COATING, 0.03, 30.0).likely
+    assert dip_film_m(COATING, 0.03, 30.0, 0.03).likely <= wall_keeps_m(COATING, 0.03, 30.0, 30.0).likely
     # drawn out slowly enough, drag is all there is
     assert dip_film_m(COATING, 0.03, 1.0, 1e-4).likely < 0.2e-3
 

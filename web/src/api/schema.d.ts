@@ -4189,9 +4189,11 @@ export interface components {
         /**
          * CardRow
          * @description A pass on a card: its cook and line; its melt and how it is laid on; what goes into each cavity, and of that stays [kg]; to
-         *     which height and how thick [m]; what hands put in before and do after; the places it lies in; how long it sets [s].
+         *     which height and how thick [m]; what hands put in before and do after; the places it lies in; how long it sets [s]; of a dip
+         *     into fat, its bath.
          */
         CardRow: {
+            bath: components["schemas"]["Dipped"] | null;
             /** Cook */
             cook: number;
             /** Each Kg */
@@ -4409,6 +4411,27 @@ export interface components {
             stop: "lumps" | "through";
             /** Vessel Id */
             vessel_id: string;
+        };
+        /**
+         * ColdCentre
+         * @description A coat on a cold centre: how warm the melt at it becomes [degC], when it may be touched, and on a centre as warm as the
+         *     room [s]; by how much the centre grows as it warms, beside what a coat bears [frac], and how likely that tears it; the water
+         *     that settles on it [kg/m2] and how likely that shows.
+         */
+        ColdCentre: {
+            bears_frac: components["schemas"]["Spread"];
+            /** Cracks */
+            cracks: string;
+            /** Grows Frac */
+            grows_frac: number;
+            /** Meets Degc */
+            meets_degc: number;
+            /** Sweats */
+            sweats: string;
+            touch: components["schemas"]["Spread"];
+            touch_at_room: components["schemas"]["Spread"];
+            /** Water Kg M2 */
+            water_kg_m2: number;
         };
         /**
          * Colour
@@ -4868,11 +4891,11 @@ export interface components {
         };
         /**
          * DipAsked
-         * @description Centres to be dipped into a bath.
+         * @description Centres to be dipped into a bath; centre_degc None: as warm as the room.
          */
         DipAsked: {
             /** Centre Degc */
-            centre_degc: number;
+            centre_degc: number | null;
             /** Centre Kg */
             centre_kg: number;
             /** Count */
@@ -4891,6 +4914,17 @@ export interface components {
             seconds: number;
             /** Width M */
             width_m: number;
+        };
+        /**
+         * DipBath
+         * @description A bath over its dips; seconds in the kitchen's first microwave that warm it again, None where there is none; what a centre
+         *     that is not as warm as the room does, None of one that is.
+         */
+        DipBath: {
+            cold: components["schemas"]["ColdCentre"] | null;
+            dips: components["schemas"]["Dipped"];
+            /** Warm S */
+            warm_s: number | null;
         };
         /**
          * DipPass
@@ -4916,26 +4950,32 @@ export interface components {
         };
         /**
          * Dipped
-         * @description What dipping does to a bath: how warm it is after all of them [degC], how much melt is left [kg], after how many it is
-         *     colder than it should be (None: not by these), and the least melt that covers a piece upright, and tilted [kg].
+         * @description What dipping does to a bath: how warm it is after each of them, nothing done to it [degC], how much melt is left [kg];
+         *     between which temperatures it is dipped [degC]; after which of them it is warmed, and the heat that takes each time [J]; the
+         *     least melt that covers a piece upright, and tilted [kg].
          */
         Dipped: {
-            /** Cold After */
-            cold_after: number | null;
-            /** Degc */
-            degc: number;
+            /** After Degc */
+            after_degc: number[];
+            floor_degc: components["schemas"]["Spread"];
             /** Left Kg */
             left_kg: number;
+            /** Most Degc */
+            most_degc: number;
             /** Tilt Rad */
             tilt_rad: number;
             /** Tilted Kg */
             tilted_kg: number;
             /** Upright Kg */
             upright_kg: number;
+            /** Warm After */
+            warm_after: number[];
+            /** Warm J */
+            warm_j: number;
         };
         /** DippedReply */
         DippedReply: {
-            dipped: components["schemas"]["Dipped"];
+            bath: components["schemas"]["DipBath"];
         };
         /**
          * DollopPass

@@ -1,7 +1,8 @@
 import type { Schemas } from "../api/client";
-import { amount, range } from "./format/units";
+import { amount, range, type Units } from "./format/units";
 import { useUnits } from "./format/useUnits";
 import { tonesOf } from "./melts";
+import { dipWords } from "./pourWords";
 
 interface Props {
   card: Schemas["Card"];
@@ -42,7 +43,7 @@ export function PourCard({ card, number, places }: Props) {
                     className="mr-2 inline-block h-3.5 w-3.5 border border-ink"
                     style={{ background: tonesOf(row.melt).tone }}
                   />
-                  <strong>{name}</strong>, {how(row, grams, (m) => amount(m, "length", units))}
+                  <strong>{name}</strong>, {how(row, units)}
                   {row.work && `; then ${WORKS[row.work]}`}
                   <span className="block text-quiet">
                     melt {row.cook + 1}; {row.place_ids.map((id) => places[id] ?? "").join(", then ")};{" "}
@@ -74,18 +75,19 @@ const WORKS: Record<string, string> = {
   sprinkle: "sprinkle, while it is wet",
 };
 
-function how(row: Schemas["CardRow"], grams: (kg: number) => string, length: (m: number) => string): string {
+function how(row: Schemas["CardRow"], units: Units): string {
+  const length = (m: number) => amount(m, "length", units);
   switch (row.kind) {
     case "fill":
       return `to ${length(row.fill_m)}`;
     case "tipped":
-      return `fill, tip out: ${grams(row.stays_kg)} stay, ${length(row.thick_m)}`;
+      return `fill, tip out: ${amount(row.stays_kg, "mass", units)} stay, ${length(row.thick_m)}`;
     case "turned":
       return `clip and turn: a wall of ${length(row.thick_m)}`;
     case "swirl":
       return "swirled into the next bowl, one turn";
     case "dip":
-      return `dipped: a coat of ${length(row.thick_m)}`;
+      return `dipped: a coat of ${length(row.thick_m)}${bathWords(row.bath, units)}`;
     case "drizzle":
       return `lines of ${length(row.thick_m)}`;
     case "dollop":
@@ -98,6 +100,11 @@ function how(row: Schemas["CardRow"], grams: (kg: number) => string, length: (m:
     default:
       return `${length(row.thick_m)} thick`;
   }
+}
+
+/** Between which temperatures a bath is dipped from, and when it is warmed. */
+function bathWords(bath: Schemas["CardRow"]["bath"], units: Units): string {
+  return bath ? `; ${dipWords(bath.floor_degc.likely, bath.most_degc, bath.warm_after, units)}` : "";
 }
 
 /** The cavities as dots to be ticked off by eye. */

@@ -24,6 +24,23 @@ export function colours(act: Act, units: Units, when: string): string[] {
   ];
 }
 
+/** Between which temperatures a bath is dipped from, and after which dips it is warmed. */
+export function dipWords(floor: number, most: number, warmAfter: number[], units: Units): string {
+  const at = (degc: number) => amount(degc, "temperature", units);
+  const warm =
+    warmAfter.length === 0
+      ? ""
+      : `, warmed back after ${warmAfter.slice(0, 4).join(", ")}${warmAfter.length > 4 ? " and so on" : ""}`;
+  return `bath at ${at(floor)} to ${at(most)}${warm}`;
+}
+
+function bathOf(act: Act, units: Units): string {
+  const { floor_degc: floor, most_degc: most, warm_after: after } = act.params;
+  if (typeof floor !== "number" || typeof most !== "number" || !Array.isArray(after)) return "";
+  const words = dipWords(floor, most, after as number[], units);
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}. `;
+}
+
 /** How a pass is laid on. */
 export function pourWords(act: Act, view: View, units: Units): { title: string; how: string; done: string } {
   const p = act.params as Record<string, number>;
@@ -67,7 +84,7 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
     case "dip":
       return {
         title: `Dip ${n}`,
-        how: `${each} each, a coat of ${thick}: in, out slowly, shake, onto the tray: ${name}. Tilt the bowl as it empties. ${takes}`,
+        how: `${each} each, a coat of ${thick}: in, out slowly, shake, onto the tray: ${name}. ${bathOf(act, units)}Tilt the bowl as it empties. ${takes}`,
         done: "Dipped",
       };
     case "drizzle":

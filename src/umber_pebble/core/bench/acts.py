@@ -17,11 +17,13 @@ from umber_pebble.core.bench.passes import (
 from umber_pebble.core.bench.state import CookState, RunState
 from umber_pebble.core.bench.tempering import temper_now
 from umber_pebble.core.bench.track import Track
+from umber_pebble.core.heat.pour import FatFlow
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, again_s, plan_bursts
 from umber_pebble.core.pieces.joins import HELD_UNTIL
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
+from umber_pebble.core.plan.dips import bath_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
 
@@ -229,6 +231,9 @@ def _pour_acts(
             at = windows[r.number].at
             still = at[HELD_UNTIL["touch" in at]]
             figures |= {"turn_low_s": still.low, "turn_high_s": still.high}
+        if plan.lines[r.line].dip and isinstance(cook.flow, FatFlow):
+            bath = bath_of(plan, cook, r)
+            figures |= {"floor_degc": bath.floor_degc.likely, "most_degc": bath.most_degc, "warm_after": list(bath.warm_after)}
         from_s = max(opens, under)
         if plan.lines[r.line].kind == "swirl":
             from_s = max(from_s, swirls_from_s(state, r.number))

@@ -118,13 +118,19 @@ class SugarFlow:
 
 @dataclass(frozen=True, slots=True)
 class FatFlow:
-    """Molten fat: how hot it came off and what the moulds bear. A variant is a factor on the half-time of its setting,
+    """Molten fat: how hot it came off, what the moulds bear, and if it is dipped into. A variant is a factor on the half-time of its setting,
     and the share set at which it thickens.
     """
 
     melt: Material
     off: Spread
     mould_bears_degc: float
+    dips: bool = False
+
+    @property
+    def at_most_degc(self) -> float:
+        """The hottest it is poured, or dipped into."""
+        return self.melt.value("dip_most" if self.dips else "pour_below")
 
     def likely(self) -> Variant:
         return 1.0, self.melt.value("set_thickens")
@@ -141,7 +147,7 @@ class FatFlow:
         half, thick = variant
         share = set_along_frac(times_s, temps_degc, setting_of(self.melt, half))
         waits = {
-            "heat": falls_below_s(times_s, temps_degc, self.melt.value("pour_below")),
+            "heat": falls_below_s(times_s, temps_degc, self.at_most_degc),
             "mould": falls_below_s(times_s, temps_degc, self.mould_bears_degc),
         }
         end = float(times_s[-1])

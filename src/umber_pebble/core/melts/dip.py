@@ -4,18 +4,24 @@ import math
 from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.fat.crystallise import set_after_frac, setting_of
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.melts.hold import LEAST_KG, Held, capacity_j_k
+from umber_pebble.core.melts.hold import LEAST_KG, Held, Spot, capacity_j_k, loses, spot_of
+from umber_pebble.core.spread import Spread, combine
 
 
 @dataclass(frozen=True, slots=True)
 class Dipped:
-    """What dipping does to a bath: how warm it is after all of them [degC], how much melt is left [kg], after how many it is
-    colder than it should be (None: not by these), and the least melt that covers a piece upright, and tilted [kg]."""
+    """What dipping does to a bath: how warm it is after each of them, nothing done to it [degC], how much melt is left [kg];
+    between which temperatures it is dipped [degC]; after which of them it is warmed, and the heat that takes each time [J]; the
+    least melt that covers a piece upright, and tilted [kg]."""
 
-    degc: float
+    after_degc: tuple[float, ...]
     left_kg: float
-    cold_after: int | None
+    floor_degc: Spread
+    most_degc: float
+    warm_after: tuple[int, ...]
+    warm_j: float
     upright_kg: float
     tilted_kg: float
     tilt_rad: float
@@ -24,7 +30,7 @@ class Dipped:
 @dataclass(frozen=True, slots=True)
 class Dip:
     """Centres to be dipped: how many, each of a weight, temperature and heat capacity, dipped to a depth, as wide, and coated
-    with so much [kg, degC, J/kgK, m]; each is in the melt for so long [s]."""
+    with so much [kg, degC, J/kgK, m]; each is in the melt for so long, one after the other every so many seconds [s]."""
 
     count: int
     kg: float
@@ -34,6 +40,7 @@ class Dip:
     width_m: float
     coat_kg: float
     seconds: float
+    every_s: float
     conductivity: float = 0.35
     density: float = 900.0
 
@@ -45,11 +52,58 @@ class Dip:
         require_range("dip.width_m", self.width_m, 0.002, 0.3)
         require_range("dip.coat_kg", self.coat_kg, 0.0, 0.5)
         require_range("dip.seconds", self.seconds, 0.2, 60.0)
+        require_range("dip.every_s", self.every_s, self.seconds, 600.0)
 
 
 CLEAR_M = 0.003
 """Melt that must stand under and over what is dipped."""
 MOST_TILT_RAD = 0.6
+COLDEST_DEGC = 15.0
+
+
+def dip_floor_degc(melt: Material, seconds: float) -> Spread:
+    """The coldest a bath may be kept so long before setting thickens it [degC].
+
+    Where the share that sets in that time comes to set_thickens; with what is not known of half-time and share.
+    Args:
+        melt: a fat, from where nothing of it has set but its seed
+        seconds: how long it is dipped from, above zero
+    Raises: OutOfRange: seconds not above zero.
+    Source: avrami-1939, assumption
+    """
+    require_range("seconds", seconds, 1.0, 36_000.0)
+    half, thick = melt.spread("half_time"), melt.spread("set_thickens")
+
+    def floor(half_s: float, limit: float) -> float:
+        setting = setting_of(melt, half_s / half.likely)
+        kinetics, low, high = setting.kinetics(), COLDEST_DEGC, melt.value("melts_at")
+        for _ in range(40):
+            mid = (low + high) / 2
+            thickens = set_after_frac(setting.start_frac, mid, seconds, kinetics) > limit
+            low, high = (mid, high) if thickens else (low, mid)
+        return high
+
+    return combine(
+        floor(half.likely, thick.likely),
+        [[floor(half.low, thick.likely), floor(half.high, thick.likely)],
+         [floor(half.likely, thick.low), floor(half.likely, thick.high)]],
+    )  # fmt: skip
+
+
+def _effusivity(dip: Dip) -> float:
+    return math.sqrt(dip.conductivity * dip.density * dip.cp_j_kgk)
+
+
+def meets_degc(dip: Dip, melt: Material, bath_degc: float) -> float:
+    """Temperature at which a centre and a bath meet [degC]: two half spaces in contact.
+
+    Args:
+        dip, melt, bath_degc: as in taken_by_dip_j
+    Source: incropera-2007, section 5.7
+    """
+    own = _effusivity(dip)
+    bath = math.sqrt(melt.value("conductivity_melt") * melt.value("density_melt") * melt.value("cp_melt"))
+    return (bath * bath_degc + own * dip.degc) / (bath + own)
 
 
 def taken_by_dip_j(dip: Dip, melt: Material, bath_degc: float) -> float:
@@ -62,33 +116,41 @@ def taken_by_dip_j(dip: Dip, melt: Material, bath_degc: float) -> float:
         bath_degc: of it
     Source: incropera-2007, section 5.7
     """
-    own = math.sqrt(dip.conductivity * dip.density * dip.cp_j_kgk)
-    bath = math.sqrt(melt.value("conductivity_melt") * melt.value("density_melt") * melt.value("cp_melt"))
-    meets = (bath * bath_degc + own * dip.degc) / (bath + own)
-    area = math.pi * dip.width_m * dip.depth_m + math.pi * dip.width_m**2 / 4
-    given = 2 * own * area * (meets - dip.degc) * math.sqrt(dip.seconds / math.pi)
+    own, area = _effusivity(dip), math.pi * dip.width_m * dip.depth_m + math.pi * dip.width_m**2 / 4
+    given = 2 * own * area * (meets_degc(dip, melt, bath_degc) - dip.degc) * math.sqrt(dip.seconds / math.pi)
     return min(given, dip.kg * dip.cp_j_kgk * (bath_degc - dip.degc))
 
 
-def dipped(held: Held, dip: Dip, diameter_m: float, least_degc: float) -> Dipped:
-    """A bath after dipping, and how much of it the piece needs.
+def dipped(held: Held, dip: Dip, diameter_m: float) -> Dipped:
+    """A bath over its dips, standing in the room, when it is warmed, and how much of it the piece needs.
 
     Args:
         held: the bath
         dip: what is dipped
         diameter_m: of a straight-sided vessel, wider than the piece [m]
-        least_degc: below this the coat comes out too thick [degC]
     Raises: OutOfRange: the vessel is narrower than the piece.
-    Source: incropera-2007, geometry
+    Source: incropera-2007, avrami-1939, geometry
     """
     upright, tilted, tilt = bath_kg(held.melt.value("density_melt"), diameter_m, dip.depth_m, dip.width_m)
-    degc, kg, cold = held.degc.likely, held.kg, None
-    for n in range(dip.count):
-        degc -= taken_by_dip_j(dip, held.melt, degc) / capacity_j_k(held, kg)
+    melt, spot = held.melt, spot_of("air", held.room_degc)
+    floor, most = dip_floor_degc(melt, dip.count * dip.every_s), melt.value("dip_most")
+    degc, kept, kg, after, warm = held.degc.likely, held.degc.likely, held.kg, list[float](), list[int]()
+    for n in range(1, dip.count + 1):
+        degc, kept = (_after_one(held, dip, kg, spot, t) for t in (degc, kept))
         kg = max(kg - dip.coat_kg, LEAST_KG)
-        if cold is None and degc < least_degc:
-            cold = n + 1
-    return Dipped(degc, kg, cold, upright, tilted, tilt)
+        after.append(degc)
+        if kept < floor.likely and n < dip.count:
+            warm.append(n)
+            kept = most
+    warm_j = capacity_j_k(held, held.kg) * (most - floor.likely)
+    return Dipped(tuple(after), kg, floor, most, tuple(warm), warm_j, upright, tilted, tilt)
+
+
+def _after_one(held: Held, dip: Dip, kg: float, spot: Spot, degc: float) -> float:
+    """A bath after one more centre, and the time until the next [degC]."""
+    degc -= taken_by_dip_j(dip, held.melt, degc) / capacity_j_k(held, kg)
+    rate, rest = loses(held, kg, spot, 1.0)
+    return rest + (degc - rest) * math.exp(-rate * dip.every_s)
 
 
 def bath_kg(density_kg_m3: float, diameter_m: float, depth_m: float, width_m: float) -> tuple[float, float, float]:

@@ -169,7 +169,7 @@ def _temps(held: Held, story: Story, until_s: float, case: _Case) -> tuple[Array
         key=lambda row: row[0],
     )
     for t, kind, value, to in [*happened, (math.inf, "end", 0.0, None)]:
-        rate, rest = _loss(held, kg, spot, case.loss)
+        rate, rest = loses(held, kg, spot, case.loss)
         here = (times >= at) & (times < t)
         out[here] = rest + (degc - rest) * np.exp(-rate * (times[here] - at))
         if kind == "end":
@@ -200,8 +200,15 @@ def _latent_j_kg(held: Held, times: Array, temps: Array, case: _Case) -> float:
     return float(share) * held.melt.value("latent_fat")
 
 
-def _loss(held: Held, kg: float, spot: Spot, factor: float) -> tuple[float, float]:
-    """How fast it comes to rest and where [1/s, degC]."""
+def loses(held: Held, kg: float, spot: Spot, factor: float) -> tuple[float, float]:
+    """How fast a batch comes to rest where it stands, and at what [1/s, degC].
+
+    Args:
+        held, kg: the batch, as much as is left of it
+        spot: where it stands
+        factor: on what it loses
+    Source: incropera-2007, section 5.1
+    """
     surface = surface_m2(held, kg)
     air = factor * spot.to_air_w_m2k.likely * surface * (1 - spot.share_frac)
     place = factor * spot.to_place_w_m2k.likely * surface * spot.share_frac

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from umber_pebble.core.constants import GAS_J_MOLK
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
 from umber_pebble.core.glass.water import boiling_drop_k, boils_at_degc, water_left_frac, water_of_cook
@@ -14,7 +15,6 @@ from umber_pebble.core.heat.vessel import PotCase
 from umber_pebble.core.materials.load import Material, material, table
 from umber_pebble.core.spread import Spread
 
-GAS_J_MOLK = 8.314
 KELVIN = 273.15
 DRY_MELTS_DEGC = 186.0
 WATER_KG_M3 = 1000.0

@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from umber_pebble.core.constants import GRAVITY_M_S2
+from umber_pebble.core.constants import GAS_J_MOLK, GRAVITY_M_S2, ZERO_CELSIUS_K
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955, tg_spread_degc
 from umber_pebble.core.heat.skin import Skin
@@ -48,17 +48,36 @@ def drained_film_casson_m(
     return high
 
 
-def wall_keeps_m(melt: Material, wall_m: float, seconds: float) -> Spread:
+CASSON_AT_DEGC = 40.0
+"""Where the tables' Casson constants hold."""
+
+
+def thicker_by(melt: Material, degc: float) -> float:
+    """Plastic viscosity of a molten fat at a temperature against that at CASSON_AT_DEGC [1], by its energy of flow.
+
+    Args:
+        melt: a fat
+        degc: 15 to 60 [degC]
+    Raises: OutOfRange: outside.
+    Source: arrhenius-1889, assumption
+    """
+    require_range("degc", degc, 15.0, 60.0)
+    per_k = 1 / (degc + ZERO_CELSIUS_K) - 1 / (CASSON_AT_DEGC + ZERO_CELSIUS_K)
+    return math.exp(melt.value("casson_energy") / GAS_J_MOLK * per_k)
+
+
+def wall_keeps_m(melt: Material, wall_m: float, seconds: float, degc: float | None = None) -> Spread:
     """What a wall keeps of a melt that is tipped out and drains, in its middle [m].
 
     Args:
         melt: a fat with its Casson values, or a sugar melt half way between its cook and the closing
         wall_m: height of the wall [m]
         seconds: upside down [s]
+        degc: how warm a fat is, None: as its constants were measured [degC]
     Raises: OutOfRange: a value outside.
     Source: casson-1959
     """
-    (stiff, runs), density = _flows(melt), melt.value("density_melt")
+    (stiff, runs), density = _flows(melt, degc), melt.value("density_melt")
 
     def film(tau: float, eta: float) -> float:
         return drained_film_casson_m(tau, eta, density, wall_m / 2, seconds)
@@ -70,10 +89,11 @@ def wall_keeps_m(melt: Material, wall_m: float, seconds: float) -> Spread:
     )  # fmt: skip
 
 
-def _flows(melt: Material) -> tuple[Spread, Spread]:
+def _flows(melt: Material, degc: float | None) -> tuple[Spread, Spread]:
     """Yield value and viscosity while it runs off a wall [Pa, Pa s]."""
     if melt.flags.get("fat", False):
-        return melt.spread("casson_yield"), melt.spread("casson_viscosity")
+        thicker = 1.0 if degc is None else thicker_by(melt, degc)
+        return melt.spread("casson_yield"), melt.spread("casson_viscosity").times(thicker)
     tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
     hot, close = (
         log_viscosity_wlf_1955(melt.value("cook_to"), tg.likely), melt.value("log_pour_close"),
@@ -120,7 +140,9 @@ def shell_against_film(
     )
 
 
-def dip_film_m(melt: Material, high_m: float, seconds: float, withdrawn_m_s: float) -> Spread:
+def dip_film_m(
+    melt: Material, high_m: float, seconds: float, withdrawn_m_s: float, degc: float | None = None
+) -> Spread:
     """Coat on a dipped piece: what drains, capped by what its withdrawal drags along [m].
 
     Drag: 0.944 (eta U)^(2/3) / (gamma^(1/6) (rho g)^(1/2)).
@@ -129,12 +151,15 @@ def dip_film_m(melt: Material, high_m: float, seconds: float, withdrawn_m_s: flo
         high_m: of the piece under the melt [m]
         seconds: of draining and shaking [s]
         withdrawn_m_s: how fast it leaves the bath [m/s]
+        degc: of a bath of fat; None: as warm as one may be [degC]
     Raises: OutOfRange.
     Source: landau-levich-1942, casson-1959
     """
-    drains = wall_keeps_m(melt, high_m, seconds)
+    if degc is None and melt.flags.get("fat", False):
+        degc = melt.value("dip_most")
+    drains = wall_keeps_m(melt, high_m, seconds, degc)
     usual, density = material("kitchen", "usual", "film"), melt.value("density_melt")
-    eta, gamma = _flows(melt)[1].likely, usual.value("tension")
+    eta, gamma = _flows(melt, degc)[1].likely, usual.value("tension")
     drags = 0.944 * (eta * withdrawn_m_s) ** (2 / 3) / (gamma ** (1 / 6) * math.sqrt(density * GRAVITY_M_S2))
     return drains.map(lambda film: min(film, drags))
 

@@ -4,7 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.melts.dip import Dipped
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of, ready_for_next
+from umber_pebble.core.plan.dips import bath_of
 from umber_pebble.core.plan.problem import FatMelt, Handful, PlanInput
 from umber_pebble.core.spread import Spread
 
@@ -12,7 +14,8 @@ from umber_pebble.core.spread import Spread
 @dataclass(frozen=True, slots=True)
 class CardRow:
     """A pass on a card: its cook and line; its melt and how it is laid on; what goes into each cavity, and of that stays [kg]; to
-    which height and how thick [m]; what hands put in before and do after; the places it lies in; how long it sets [s]."""
+    which height and how thick [m]; what hands put in before and do after; the places it lies in; how long it sets [s]; of a dip
+    into fat, its bath."""
 
     cook: int
     line: int
@@ -27,6 +30,7 @@ class CardRow:
     work: str | None
     place_ids: tuple[str, ...]
     sets: Spread
+    bath: Dipped | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,9 +72,11 @@ def _chain(r: Round, rounds: dict[int, Round]) -> list[Round]:
 
 def _row(plan: PlanInput, cook: PotCook, r: Round, w: PieceWindows) -> CardRow:
     line = plan.lines[r.line]
-    sets = w.at["unmould"] if line.last else ready_for_next(isinstance(cook.way.by, FatMelt), w)
+    fat = isinstance(cook.way.by, FatMelt)
+    sets = w.at["unmould"] if line.last else ready_for_next(fat, w)
     return CardRow(
         cook.number, r.line, line.name, line.melt, line.kind, line.cast.poured.value.likely, line.cast.finished.value.likely,
         line.cast.fill_m, line.cast.thickness.likely, line.first, line.work,
         tuple(dict.fromkeys(place for _, place in lies_of(plan, line, r.casts))), sets,
+        bath_of(plan, cook, r) if fat and line.dip else None,
     )  # fmt: skip

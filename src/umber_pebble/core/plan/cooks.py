@@ -117,7 +117,7 @@ def pour_of(
             off = way.melt.spread("work_at")
         elif isinstance(way.by.by, Microwave) and way.by.school.stop == "lumps":
             off = plan_bursts(_bowl(plan, way, case)).end.degc
-        flow = FatFlow(way.melt, off, _bears(lines))
+        flow = FatFlow(way.melt, off, _bears(lines), any(line.dip for line in lines))
     window = pour_window_s(case, flow)
     if flow.mould_bears_degc < window.close_degc.likely:
         weakest = min(lines, key=lambda line: line.mould.bears)

@@ -300,7 +300,7 @@ def _opens_and_closes(c: PotCook, pot_inputs: tuple[Any, ...]) -> dict[str, Expl
     return {
         "opens": explained(
             w.opens, "s", "off the heat until it is cool enough to pour and the mould bears it",
-            given("at", w.open_degc, "degC"), given("poured below", melt.value("pour_below"), "degC"), *pot_inputs,
+            given("at", w.open_degc, "degC"), given("dipped below" if c.flow.dips else "poured below", c.flow.at_most_degc, "degC"), *pot_inputs,
             sources=("common-practice", "incropera-2007"), limited_by=w.limited_by,
         ),
         "closes": explained(

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { amount } from "../../shared/format/units";
+import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
@@ -10,25 +10,44 @@ import { dipQuery } from "./queries";
 
 type Asked = Schemas["DipAsked"];
 
+const FRIDGE_DEGC = 5;
+const TEARS: Record<string, string> = {
+  low: "is unlikely to crack",
+  some: "may crack",
+  high: "is likely to crack",
+};
+const SWEATS: Record<string, string> = {
+  low: "In this room it hardly sweats.",
+  some: "It sweats a little: leave it untouched until it is dry.",
+  high: "It sweats: leave it untouched until it is dry, or warm it up in a closed box.",
+};
+
+const warmedAfter = (dips: number[]) =>
+  `dip ${dips.slice(0, 6).join(", ")}${dips.length > 6 ? " and so on" : ""}`;
+
 /** What dipping takes out of a bath, and how much melt covers a piece, upright and tilted. */
 export function Dipping({ fats }: { fats: Schemas["MaterialShown"][] }) {
   const units = useUnits();
   const [asked, setAsked] = useState<Asked>({
     material: "coating",
     melt_kg: 0.25,
-    melt_degc: 34,
+    melt_degc: 30,
     diameter_m: 0.09,
     count: 5,
     centre_kg: 0.025,
-    centre_degc: 4,
+    centre_degc: null,
     depth_m: 0.035,
     width_m: 0.035,
     seconds: 2,
   });
   const change = (patch: Partial<Asked>) => setAsked((before) => ({ ...before, ...patch }));
   const query = useQuery(dipQuery(asked));
-  const of = query.data;
+  const of = query.data?.dips;
+  const { warm_s: warmS, cold } = query.data ?? { warm_s: null, cold: null };
   const mass = (kg: number) => amount(kg, "mass", units);
+  const degc = (value: number) => amount(value, "temperature", units);
+  const hot = of && asked.melt_degc > of.most_degc + 0.05;
+  const stiff = of && asked.melt_degc < of.floor_degc.likely;
   const need =
     of && asked.melt_kg < of.tilted_kg ? "more" : of && asked.melt_kg < of.upright_kg ? "tilt" : "";
   return (
@@ -93,15 +112,26 @@ export function Dipping({ fats }: { fats: Schemas["MaterialShown"][] }) {
             error={wrong("dip.kg")}
             step={1}
           />
-          <NumberField
-            label="They are at"
-            quantity="temperature"
-            value={asked.centre_degc}
-            onChange={(centre_degc) => change({ centre_degc })}
-            error={wrong("dip.degc")}
-            step={1}
-            slider={{ low: -20, high: 25 }}
+          <Pick
+            label="They are"
+            value={asked.centre_degc === null ? "room" : "cold"}
+            options={[
+              { key: "room", name: "as warm as the room" },
+              { key: "cold", name: "from the cold" },
+            ]}
+            onChange={(from) => change({ centre_degc: from === "room" ? null : FRIDGE_DEGC })}
           />
+          {asked.centre_degc !== null && (
+            <NumberField
+              label="They are at"
+              quantity="temperature"
+              value={asked.centre_degc}
+              onChange={(centre_degc) => change({ centre_degc })}
+              error={wrong("dip.degc")}
+              step={1}
+              slider={{ low: -20, high: 20 }}
+            />
+          )}
           <NumberField
             label="Dipped to a depth of"
             quantity="length"
@@ -133,23 +163,47 @@ export function Dipping({ fats }: { fats: Schemas["MaterialShown"][] }) {
       {of && (
         <>
           <p className="text-5xl font-bold text-balance" role="status">
-            {need === "more"
-              ? `Top up: ${mass(of.tilted_kg)} at least`
-              : need === "tilt"
-                ? `Tilt it by ${Math.round((of.tilt_rad * 180) / Math.PI)}°`
-                : "Deep enough"}
+            {hot
+              ? `Too warm: let it come down to ${degc(of.most_degc)}, stirring`
+              : stiff
+                ? `Too stiff: warm it to ${degc(of.most_degc)}`
+                : need === "more"
+                  ? `Top up: ${mass(of.tilted_kg)} at least`
+                  : need === "tilt"
+                    ? `Tilt it by ${Math.round((of.tilt_rad * 180) / Math.PI)}°`
+                    : "Deep enough"}
           </p>
           <p className="mt-3 text-2xl">
-            After {asked.count} it is at {amount(of.degc, "temperature", units)} with {mass(of.left_kg)} left.{" "}
-            {of.cold_after !== null && <strong>Too cold after the {of.cold_after}th: warm it, stir.</strong>}
+            Dip from {degc(of.floor_degc.likely)} to {degc(of.most_degc)}.{" "}
+            {of.warm_after.length > 0 ? (
+              <strong>
+                Warm it after {warmedAfter(of.warm_after)}, back to {degc(of.most_degc)}
+                {warmS === null ? "" : `: about ${Math.max(Math.round(warmS), 1)} s in the microwave`}, stir.
+              </strong>
+            ) : (
+              `All ${asked.count} go in without warming it.`
+            )}
+          </p>
+          <p className="mt-2 text-lg">
+            Left alone it would be at {degc(of.after_degc.at(-1) ?? asked.melt_degc)} after the last, with{" "}
+            {mass(of.left_kg)} left.
           </p>
           <dl className="mt-6 flex flex-wrap gap-x-10 gap-y-3">
             <Fact name="covers a piece, the vessel upright">{mass(of.upright_kg)}</Fact>
             <Fact name="and tilted">{mass(of.tilted_kg)}</Fact>
           </dl>
+          {cold && (
+            <p className="mt-6 max-w-2xl">
+              From the cold the coat sets in {range(cold.touch, "s", units)} instead of{" "}
+              {range(cold.touch_at_room, "s", units)}, comes out thicker, and {TEARS[cold.cracks]} as the
+              centre warms and grows ({(cold.grows_frac * 100).toFixed(1)} % against{" "}
+              {(cold.bears_frac.low * 100).toFixed(1)} to {(cold.bears_frac.high * 100).toFixed(1)} % that a
+              coat bears, assumed). {SWEATS[cold.sweats]}
+            </p>
+          )}
           <p className="mt-6 max-w-2xl text-quiet">
-            Fruit washed and dried well, at room temperature: water seizes the bath, cold fruit shocks the
-            coat.
+            Wash and dry fruit well: water seizes the bath. Centres at room temperature is one way; frozen
+            centres are dipped too, set at once and come out glossy.
           </p>
         </>
       )}

@@ -27,7 +27,7 @@ export const caramelQuery = (body: Schemas["CaramelAsked"]) =>
 export const dipQuery = (body: Schemas["DipAsked"]) =>
   queryOptions({
     queryKey: ["figures", "dip", body],
-    queryFn: async () => (await call(client.POST("/api/figures/dip", { body }))).dipped,
+    queryFn: async () => (await call(client.POST("/api/figures/dip", { body }))).bath,
     ...KEPT,
   });
 

@@ -198,7 +198,7 @@ export const FRUIT: Body = {
   shape: "cone",
   diameter_m: 0.034,
   high_m: 0.042,
-  degc: 8,
+  degc: ROOM_DEGC,
   tray: 20,
 };
 
