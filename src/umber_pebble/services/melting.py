@@ -234,7 +234,11 @@ def dip(workshop: Workshop, asked: DipAsked) -> DipBath:
     )
     bath = dipped(held, centre, asked.diameter_m)
     coat, of = usual.value("coat"), material("fillings", "fruit")
-    cold = cold_centre(melt, centre, of, asked.melt_degc, coat, room, kitchen.humidity_frac) if degc < room - 1.0 else None
+    cold = (
+        cold_centre(melt, centre, of, asked.melt_degc, coat, room, kitchen.humidity_frac)
+        if degc < room - 1.0
+        else None
+    )
     ovens = kitchen.microwaves[:1]
     seconds = [bath.warm_j / coupled_w(o.power_w, asked.melt_kg, _share()) for o in ovens]
     return DipBath(bath, seconds[0] if seconds else None, cold)

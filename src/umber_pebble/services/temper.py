@@ -10,7 +10,7 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.spread import Spread
 from umber_pebble.core.temper.curve import Bands, TemperTest, read_curve
 from umber_pebble.core.temper.guide import Now, after_seed, before_seed
-from umber_pebble.core.temper.seed import Bowl, Seeding, after_degc, loses_temper_degc, plan_seed
+from umber_pebble.core.temper.seed import Bowl, Seeding, after_degc, loses_temper_degc, plan_seed, seeded_degc
 from umber_pebble.formats.curves import read_curve_csv
 from umber_pebble.services.docs import Doc, Id, Kitchen, Probe
 from umber_pebble.services.explorer import melt_of
@@ -19,6 +19,8 @@ from umber_pebble.services.probes import Probes
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 MOST_POINTS = 600
+LEAST_COOLING_K = 0.1
+"""A balance needs a bowl a little warmer than it is to be."""
 
 
 class SeedAsked(Doc):
@@ -29,6 +31,8 @@ class SeedAsked(Doc):
     melt_kg: float
     melt_degc: float
     seed_degc: float
+    through: bool = Field(description="it has been melted right through")
+    seeded_degc: float | None = Field(description="at which the seed goes in; None: as practised")
     added_kg: float | None = Field(description="of seed so far; None: nothing yet")
     read_degc: float | None
 
@@ -43,7 +47,8 @@ class CurveAsked(Doc):
 @dataclass(frozen=True, slots=True)
 class Seeded:
     """Seed for a bowl, the one thing to do now, and the temperatures that matter [degC]; expected: what the bowl comes to
-    with the seed that is planned, or that was added, by how much of it melts; smear_s: until a smear in temper has set."""
+    with the seed that is planned, or that was added, by how much of it melts; smear_s: until a smear in temper has set;
+    at which the seed goes in, and the share of the whole that practice stirs in there [frac]."""
 
     seed: Explained
     share_frac: float
@@ -55,6 +60,9 @@ class Seeded:
     loses_temper_degc: float
     expected: Spread
     smear_s: Spread
+    seeded_degc: float
+    seed_at: Spread
+    practised: Spread
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,8 +88,16 @@ def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
     vessel, usual = pick(kitchen.vessels, asked.vessel_id, "vessel_id"), material("kitchen", "usual", "seed")
     wall = material("kitchen", vessel.made_of, "pot")
     bowl = Bowl(vessel.mass_kg, wall.value("cp"), usual.value("bowl_follows"))
+    goes_in = seeded_degc(melt, asked.melt_degc) if asked.seeded_degc is None else asked.seeded_degc
+    at = asked.melt_degc if asked.added_kg else min(goes_in, asked.melt_degc)
     s = Seeding(
-        melt, asked.melt_kg, asked.melt_degc, asked.seed_degc, melt.value("work_at"), bowl, usual.spread("melts")
+        melt,
+        asked.melt_kg,
+        max(at, melt.value("work_at") + LEAST_COOLING_K),
+        asked.seed_degc,
+        melt.value("work_at"),
+        bowl,
+        usual.spread("melts"),
     )
     plan, added = plan_seed(s), asked.added_kg or 0.0
     if added < 0:
@@ -89,7 +105,10 @@ def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
     if added and asked.read_degc is not None:
         now = after_seed(s, added, asked.read_degc)
     else:
-        now = before_seed(melt, asked.melt_degc, plan.seed_kg.likely)
+        through = asked.through or asked.melt_degc >= melt.spread("melt_to").low
+        now = before_seed(melt, asked.melt_degc, plan.seed_kg.likely, through)
+        if now.act == "cool" and asked.melt_degc <= goes_in:
+            now = Now("seed", plan.seed_kg.likely, melt.value("work_at"), 0.0)
     kg = added or plan.seed_kg.likely
     expected = s.melts_frac.map(lambda share: after_degc(s, kg, share))
     seed = explained(
@@ -102,7 +121,8 @@ def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
     )  # fmt: skip
     return Seeded(
         seed, plan.share_frac, plan.whole_kg, now, melt.spread("melt_to"), melt.spread("work_at"),
-        melt.value("spoils_at"), loses_temper_degc(melt), expected, material("kitchen", "usual", "smear").spread("sets"),
+        melt.value("spoils_at"), loses_temper_degc(melt), expected, material("kitchen", "usual", "smear").spread("sets"), s.melt_degc,
+        melt.spread("seed_at"), usual.spread("practised"),
     )  # fmt: skip
 
 

@@ -45,7 +45,9 @@ def test_a_dip_of_twelve_at_30_degc_step_by_step() -> None:
     assert 28.0 < bath.after_degc[-1] < 29.5
     assert bath.warm_after == ()
     # two dozen from the fridge in a small bath: it is warmed when it would thicken
-    many = dipped(Held(COATING, 0.15, exact(30.0), "bowl", ROOM), replace(TRUFFLE, count=24, degc=4.0, coat_kg=0.004), 0.09)
+    many = dipped(
+        Held(COATING, 0.15, exact(30.0), "bowl", ROOM), replace(TRUFFLE, count=24, degc=4.0, coat_kg=0.004), 0.09
+    )
     first = many.warm_after[0]
     assert many.after_degc[first - 1] < many.floor_degc.likely <= many.after_degc[first - 2]
     # five cold centres cool a small bath noticeably

@@ -50,9 +50,9 @@ def test_a_bowl_seeded_as_planned_comes_to_where_an_independent_solver_says(bowl
 
 def test_the_guide_goes_from_melting_to_the_test() -> None:
     kg = plan_seed(USUAL).seed_kg.likely
-    assert before_seed(DARK, 40.0, kg).act == "melt"
-    assert before_seed(DARK, 58.0, kg).act == "cool"
-    assert before_seed(DARK, 47.0, kg).act == "seed"
+    assert before_seed(DARK, 40.0, kg, False).act == "melt"
+    assert before_seed(DARK, 58.0, kg, False).act == "cool"
+    assert before_seed(DARK, 34.5, kg, True).act == "seed"
     acts = [after_seed(USUAL, kg, degc).act for degc in (36.0, 31.5, 29.0)]
     assert acts == ["stir", "test", "warm"]
     # all of it melted and still too warm: more; enough left in it: out with it

@@ -7210,6 +7210,16 @@ export interface components {
             read_degc: number | null;
             /** Seed Degc */
             seed_degc: number;
+            /**
+             * Seeded Degc
+             * @description at which the seed goes in; None: as practised
+             */
+            seeded_degc: number | null;
+            /**
+             * Through
+             * @description it has been melted right through
+             */
+            through: boolean;
             /** Vessel Id */
             vessel_id: string;
         };
@@ -7220,7 +7230,8 @@ export interface components {
         /**
          * Seeded
          * @description Seed for a bowl, the one thing to do now, and the temperatures that matter [degC]; expected: what the bowl comes to
-         *     with the seed that is planned, or that was added, by how much of it melts; smear_s: until a smear in temper has set.
+         *     with the seed that is planned, or that was added, by how much of it melts; smear_s: until a smear in temper has set;
+         *     at which the seed goes in, and the share of the whole that practice stirs in there [frac].
          */
         Seeded: {
             expected: components["schemas"]["Spread"];
@@ -7228,7 +7239,11 @@ export interface components {
             loses_temper_degc: number;
             melt_to: components["schemas"]["Spread"];
             now: components["schemas"]["Now"];
+            practised: components["schemas"]["Spread"];
             seed: components["schemas"]["Explained"];
+            seed_at: components["schemas"]["Spread"];
+            /** Seeded Degc */
+            seeded_degc: number;
             /** Share Frac */
             share_frac: number;
             smear_s: components["schemas"]["Spread"];

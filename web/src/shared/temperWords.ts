@@ -14,6 +14,8 @@ export const TEMPER_SHORT: Record<string, string> = {
   melt: "Melt it on",
 };
 
+const seedShare = (p: Record<string, number>) => `${Math.round((p.share_frac ?? 0) * 100)} %`;
+
 /** The one act at a bowl that is tempered, readable from the hob. */
 export function temperWords(act: Schemas["ActView"], units: Units): ActWords {
   const p = act.params as Record<string, number>;
@@ -33,7 +35,7 @@ export function temperWords(act: Schemas["ActView"], units: Units): ActWords {
     case "seed":
       return say(
         `Stir in ${kg} seed`,
-        `In handfuls, all the while. It takes the bowl to ${to}.`,
+        `In handfuls, all the while. It takes the bowl to ${to}. That is ${seedShare(p)} of the whole; ${Math.round((p.practised_frac ?? 0) * 100)} % is usual.`,
         "Stirred in",
       );
     case "more":
@@ -74,11 +76,18 @@ export function temperWords(act: Schemas["ActView"], units: Units): ActWords {
     case "warm":
       return say(
         `Warm it, to ${to}`,
-        "Two seconds at a time, stirring, never above: then its temper is gone.",
+        act.params.seeded
+          ? "Two seconds at a time, stirring, never above: then its temper is gone."
+          : "Two seconds at a time, stirring: then its seed goes in.",
         "Warmed",
       );
     case "cool":
-      return say(`Stir, let it cool to ${to}`, "Stir and read until it is there.", "It is there");
+      return say(
+        `Stir, let it cool to ${to}`,
+        "Off the heat, stirring now and then. Type what the probe says: the time follows.",
+        "It is there",
+        "there in about",
+      );
     case "powder":
       return say(
         `${kg} powder in`,
@@ -102,8 +111,8 @@ export function temperWords(act: Schemas["ActView"], units: Units): ActWords {
     case "melt":
       return say(
         `Melt it on, to ${to}`,
-        "Below that old crystals are left in it, the wrong ones. Take it back to the heat.",
-        "",
+        "Below that old crystals are left in it, the wrong ones. Was it warmer than it says? Then tap.",
+        "It was melted through",
       );
     default:
       return say("Temper the bowl", "", "Done");

@@ -14,13 +14,12 @@ from umber_pebble.core.bench.passes import (
     put_in_acts,
     swirls_from_s,
 )
-from umber_pebble.core.bench.state import CookState, RunState
-from umber_pebble.core.bench.tempering import temper_now
+from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
+from umber_pebble.core.bench.vessel_acts import bowl_act, burst_payload, heat_act, temper_act, to_temper
 from umber_pebble.core.heat.pour import FatFlow
 from umber_pebble.core.heat.windows import PieceWindows
-from umber_pebble.core.materials.load import material
-from umber_pebble.core.melts.bursts import Bowl, again_s, plan_bursts
+from umber_pebble.core.melts.bursts import Bowl, again_s
 from umber_pebble.core.pieces.joins import HELD_UNTIL
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
 from umber_pebble.core.plan.dips import bath_of
@@ -104,9 +103,9 @@ def _cook_acts(
         busy.add(cook.way.vessel_id)
         if seen.phase == "waiting":
             casts = sum(state.rounds[r.number].to_pour for r in waiting)
-            out.append(_heat_act(plan, cook, casts, free_s[cook.number]))
+            out.append(heat_act(plan, cook, casts, free_s[cook.number]))
         elif seen.phase == "heating" and isinstance(cook.heating, Bowl):
-            out.append(_bowl_act(cook, cook.heating, seen, pots[cook.number]))
+            out.append(bowl_act(cook, cook.heating, seen, pots[cook.number]))
         elif seen.phase == "heating":
             # what is not known of the heat moves both alike, so the likely times bound the act
             ready, spoils = pots[cook.number].windows["ready"]
@@ -114,82 +113,11 @@ def _cook_acts(
             out.append(
                 Act("off", subject, "rested", {"cook": cook.number}, ready.likely, spoils.likely, True, figures)
             )
-        elif _to_temper(cook, seen):
-            out.append(_temper_act(cook, seen, pots[cook.number], now))
+        elif to_temper(cook, seen):
+            out.append(temper_act(cook, seen, pots[cook.number], now))
         else:
             out += _pour_acts(plan, cook, state, pots[cook.number], rounds, now, waiting, windows)
     return out
-
-
-def _to_temper(cook: PotCook, seen: CookState) -> bool:
-    """Not in temper yet; where anything was poured already, somebody has decided otherwise."""
-    t, rest = cook.tempering, seen.rests[-1]
-    return t is not None and t.school != "none" and rest.tempered_s is None and not rest.poured
-
-
-def _temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
-    """The one act at the bowl; a smear that is laid is looked at when its clock has run."""
-    assert cook.tempering is not None
-    step, opens, melted = temper_now(cook.tempering, seen.rests[-1], track, now)
-    payload: dict[str, Any] = {"cook": cook.number}
-    if step.act in ("seed", "more"):
-        payload |= {"added_kg": step.kg}
-    elif step.act in ("take out", "test"):
-        payload |= {"smear": True}
-    else:
-        payload |= {"step": step.act}
-    event = None if step.act in ("read", "stir", "look", "melt") else "tempered"
-    smear = material("kitchen", "usual", "smear").spread("sets")
-    figures = {
-        "step": step.act, "kg": step.kg, "to_degc": step.to_degc, "melted_frac": melted, "melt": cook.way.melt.key,
-        "melt_name": cook.way.melt.name, "share_frac": step.share_frac, "school": cook.tempering.school,
-        "smear_low_s": smear.low, "smear_high_s": smear.high,
-    }  # fmt: skip
-    return Act("temper", f"pot:{cook.number}", event, payload, opens, math.inf, True, figures)
-
-
-def _heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
-    before = free_s - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely
-    figures: dict[str, Any] = {
-        "fresh_kg": cook.fresh_kg, "water_kg": cook.water_kg, "charge_kg": cook.charge_kg, "melt": cook.way.melt.key,
-        "cook_degc": cook.way.end_degc, "casts": casts, "hob_s": cook.hob.likely, "seed_kg": cook.seed_kg,
-        "melt_name": cook.way.melt.name, "lines": [r.line for r in cook.rounds],
-    }  # fmt: skip
-    payload, kind = {"cook": cook.number}, "heated"
-    if isinstance(cook.heating, Bowl):
-        steps = plan_bursts(cook.heating).steps
-        figures |= {
-            "bursts_s": [s.seconds for s in steps if s.act == "burst"],
-            "power_w": cook.heating.oven.power_w,
-        }
-        kind, payload = "burst", _burst_payload(cook, cook.heating, steps[0].seconds)
-        figures |= payload
-    return Act("heat", f"pot:{cook.number}", kind, payload, max(before, 0.0), math.inf, True, figures)
-
-
-def _burst_payload(cook: PotCook, bowl: Bowl, seconds: float) -> dict[str, Any]:
-    return {"cook": cook.number, "seconds": seconds, "power_frac": bowl.school.power_frac}
-
-
-def _bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
-    """The next burst, or out of the oven; not before the last one has been stirred."""
-    subject, step, opens = f"pot:{cook.number}", track.step, track.step_s
-    figures: dict[str, Any] = {
-        "melt": cook.way.melt.key, "cook_degc": cook.flow.off.likely, "stop": bowl.school.stop,
-        "overheated": track.overheated, "bursts": len(seen.bursts), "stir_s": bowl.oven.stir_s,
-    }  # fmt: skip
-    if seen.bursts:
-        last = seen.bursts[-1]
-        figures |= {"on_until_s": last.at_s + last.seconds}
-    if step is None:
-        return Act("off", subject, "rested", {"cook": cook.number}, opens, math.inf, True, figures)
-    after = step.after
-    figures |= {"seconds": step.seconds, "power_frac": bowl.school.power_frac} | {
-        "degc": after.degc.likely, "melted_frac": after.melted_frac.likely, "hottest_degc": after.hottest_degc.high,
-    }  # fmt: skip
-    if step.act == "stir":
-        return Act("stir", subject, None, {"cook": cook.number}, opens, math.inf, True, figures)
-    return Act("burst", subject, "burst", _burst_payload(cook, bowl, step.seconds), opens, math.inf, True, figures)
 
 
 def _pour_acts(
@@ -208,7 +136,7 @@ def _pour_acts(
     if now > track.windows["stiff"][0].likely:
         figures: dict[str, Any] = {"cook_degc": cook.way.end_degc, "melt": cook.way.melt.key}
         if isinstance(cook.heating, Bowl):
-            warm = _burst_payload(cook, cook.heating, again_s(cook.heating))
+            warm = burst_payload(cook, cook.heating, again_s(cook.heating))
             return [*out, Act("warm", subject, "burst", warm, now, math.inf, True, figures | warm)]
         return [*out, Act("warm", subject, "heated", {"cook": cook.number}, now, math.inf, True, figures)]
     seen = state.cooks[cook.number]
@@ -233,7 +161,11 @@ def _pour_acts(
             figures |= {"turn_low_s": still.low, "turn_high_s": still.high}
         if plan.lines[r.line].dip and isinstance(cook.flow, FatFlow):
             bath = bath_of(plan, cook, r)
-            figures |= {"floor_degc": bath.floor_degc.likely, "most_degc": bath.most_degc, "warm_after": list(bath.warm_after)}
+            figures |= {
+                "floor_degc": bath.floor_degc.likely,
+                "most_degc": bath.most_degc,
+                "warm_after": list(bath.warm_after),
+            }
         from_s = max(opens, under)
         if plan.lines[r.line].kind == "swirl":
             from_s = max(from_s, swirls_from_s(state, r.number))

@@ -18,7 +18,7 @@ from umber_pebble.core.temper.schools import Step, Tempering, steps
 from umber_pebble.core.temper.seed import after_degc, loses_temper_degc, seed_kg
 
 KINDS = ("well", "under", "over")
-STEPS = ("cool", "powder", "slab", "return", "cold bowl", "warm", "take out")
+STEPS = ("through", "cool", "powder", "slab", "return", "cold bowl", "warm", "take out")
 MOST_SEED_KG = 10.0
 
 
@@ -74,7 +74,7 @@ def tempering_track(tempering: Tempering, rest: Rest, make: Callable[[Rest], Tra
             )
             to, added = after_degc(s, kg, s.melts_frac.likely), added + kg
         else:
-            to = planned.get(what, here)
+            to = here if what == "through" else planned.get(what, here)
         since = replace(
             rest, off_s=at, off_degc=to, melted=None, readings=[r for r in rest.readings if at <= r.at_s < until]
         )
@@ -135,7 +135,8 @@ def temper_now(tempering: Tempering, rest: Rest, track: Track, now: float) -> tu
         return Step("look", 0.0, tempering.melt.value("work_at")), rest.smears[-1] + clock.low, 0.0
     if tempering.school == "seed":
         found, opens = _seeded_now(tempering, rest, track, now)
-        return Step(found.act, found.kg, found.to_degc), opens, found.melted_frac
+        share = found.kg / (tempering.melt_kg + found.kg)
+        return Step(found.act, found.kg, found.to_degc, share), opens, found.melted_frac
     planned = [step for step in steps(tempering) if step.act not in ("melt", "pour", "chill")]
     done = len(rest.steps)
     step = planned[min(done, len(planned) - 1)]
@@ -148,13 +149,15 @@ def temper_now(tempering: Tempering, rest: Rest, track: Track, now: float) -> tu
 
 def _seeded_now(t: Tempering, rest: Rest, track: Track, now: float) -> tuple[Now, float]:
     reading = max(rest.readings, key=lambda r: r.at_s, default=None)
-    here = reading.degc if reading else temperature_at_degc(track, now).likely
+    here = temperature_at_degc(track, now).likely
+    if reading and reading.at_s > max([0.0, *(time for time, _ in rest.steps)]):
+        # what was read last holds, and it has cooled since as its curve does
+        here += reading.degc - temperature_at_degc(track, reading.at_s).likely
     if not rest.seeded:
         been = max([track.curve.likely_degc[0], *(r.degc for r in rest.readings)])
-        # warm enough once that nothing old was left, it may have cooled since
-        if been >= loses_temper_degc(t.melt) and here <= t.melt.value("spoils_at"):
-            return Now("seed", _planned_kg(t, here), t.melt.value("work_at"), 0.0), rest.off_s
-        return before_seed(t.melt, here, _planned_kg(t, here)), rest.off_s
+        # warm enough once that nothing old was left, or somebody saw it, it may have cooled since
+        through = been >= loses_temper_degc(t.melt) or any(step == "through" for _, step in rest.steps)
+        return before_seed(t.melt, here, _planned_kg(t, here), through), rest.off_s
     at = max([rest.seeded[-1][0], *(time for time, _ in rest.steps)])
     if reading is None or reading.at_s <= at:
         return Now("read", 0.0, t.melt.value("work_at"), 0.0), at + _stirred_s()

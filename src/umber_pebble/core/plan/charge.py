@@ -5,12 +5,13 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from umber_pebble.core.constants import GRAVITY_M_S2
-from umber_pebble.core.heat.vessel import PotCase
+from umber_pebble.core.heat.conduction import falls_below_s
+from umber_pebble.core.heat.vessel import HORIZON_S, PotCase, cooling_curve_degc, curve_times_s, varied_cases
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.dip import bath_kg
 from umber_pebble.core.plan.problem import Line, SugarCook, Temper, Way
 from umber_pebble.core.spread import Spread, combine
-from umber_pebble.core.temper.schools import Tempering
+from umber_pebble.core.temper.schools import Tempering, steps
 from umber_pebble.core.temper.seed import Bowl as BowlOf
 from umber_pebble.core.temper.seed import plan_seed
 
@@ -80,17 +81,17 @@ def holds_kg(way: Way, wet: bool) -> float:
     return room * way.melt.value("density_melt") / (1 + (way.melt.value("water_added") if wet else 0.0))
 
 
-def tempered_charge(way: Way, by: Temper, charge_kg: float, hob: Spread) -> tuple[Tempering, float, Spread]:
+def tempered_charge(way: Way, by: Temper, case: PotCase, hob: Spread) -> tuple[Tempering, float, Spread]:
     """How a charge is tempered, what of it is kept back as seed [kg], and the time with that [s].
 
     Args:
         way, by: how it is melted and tempered
-        charge_kg: seed with it
+        case: the charge in its vessel, seed with it
         hob: until it is melted [s]
     Raises: OutOfRange: seed too warm, or a weight outside the balance.
     Source: incropera-2007, common-practice
     """
-    wall = way.pot.metal
+    wall, charge_kg = way.pot.metal, case.melt_kg
     bowl = BowlOf(way.pot.mass_kg, wall.value("cp"), material("kitchen", "usual", "seed").value("bowl_follows"))
     whole = Tempering(way.melt, by.school, charge_kg, way.end_degc, by.cold_degc, bowl)
     seed = 0.0
@@ -105,6 +106,20 @@ def tempered_charge(way: Way, by: Temper, charge_kg: float, hob: Spread) -> tupl
     if by.school == "none":
         return whole, seed, hob
     stirs = material("kitchen", "stirring", "seed").spread("takes")
-    smear = material("kitchen", "usual", "smear").spread("sets")
-    likely = hob.likely + stirs.likely + smear.likely
-    return whole, seed, Spread(hob.low + stirs.low + smear.low, likely, hob.high + stirs.high + smear.high)
+    smear, cools = material("kitchen", "usual", "smear").spread("sets"), _cools_s(whole, case, way.end_degc)
+    parts = (hob, cools, stirs, smear)
+    return whole, seed, Spread(*(sum(getattr(p, end) for p in parts) for end in ("low", "likely", "high")))
+
+
+def _cools_s(t: Tempering, case: PotCase, from_degc: float) -> Spread:
+    """How long it cools, stirred, to where its school's next step begins; nothing for one that begins hot [s]."""
+    after_melting = steps(t)[1]
+    if after_melting.act != "cool":
+        return Spread(0.0, 0.0, 0.0)
+
+    def falls_s(one: PotCase) -> float:
+        return min(
+            falls_below_s(curve_times_s(), cooling_curve_degc(one, from_degc), after_melting.to_degc), HORIZON_S
+        )
+
+    return combine(falls_s(case), [[falls_s(one) for one in pair] for pair in varied_cases(case)])

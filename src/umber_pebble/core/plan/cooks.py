@@ -300,7 +300,7 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
         hob = melting_time_s(heating)
     tempering, seed_kg = None, 0.0
     if isinstance(way.by, FatMelt) and way.by.temper is not None:
-        tempering, seed_kg, hob = tempered_charge(way, way.by.temper, charge, hob)
+        tempering, seed_kg, hob = tempered_charge(way, way.by.temper, case, hob)
     return PotCook(
         number, way, rounds, charge, fresh, poured, finished, poured - finished, charge - poured - residue.likely - bags, residue,
         wet, water_kg, water, flow, heating, hob, window, tempering, seed_kg, bags,

@@ -20,21 +20,25 @@ class Now:
     melted_frac: float
 
 
-def before_seed(melt: Material, melt_degc: float, plan_kg: float) -> Now:
+def before_seed(melt: Material, melt_degc: float, plan_kg: float, through: bool) -> Now:
     """What to do with a bowl that has no seed yet.
 
-    Old crystals are gone once it has been at its melting temperature; the seed goes in as soon as it has cooled to where
-    it does not all melt away, and at once is right too: then more of it melts.
+    Old crystals are gone once it has been at its melting temperature; then it cools, stirred, to where its seed does not all
+    melt away. What has been through is never melted on; where it has cooled too far it is warmed only to where seed goes in.
     Args:
         melt: a couverture
         melt_degc: of the bowl
         plan_kg: of seed, as planned
+        through: it has been melted right through
     Source: beckett-2009, common-practice
     """
-    if melt_degc < melt.spread("melt_to").low:
+    at = melt.spread("seed_at")
+    if not through and melt_degc < melt.spread("melt_to").low:
         return Now("melt", 0.0, melt.value("melt_to"), 0.0)
-    if melt_degc > melt.value("spoils_at"):
-        return Now("cool", 0.0, melt.value("melt_to"), 0.0)
+    if melt_degc > at.high:
+        return Now("cool", 0.0, at.likely, 0.0)
+    if melt_degc <= melt.spread("work_at").high:
+        return Now("warm", 0.0, at.likely, 0.0)
     return Now("seed", plan_kg, melt.value("work_at"), 0.0)
 
 

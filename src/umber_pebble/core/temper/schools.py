@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.temper.seed import Bowl, Seeding, plan_seed
+from umber_pebble.core.temper.seed import Bowl, Seeding, plan_seed, seeded_degc
 
 SCHOOLS = ("seed", "powder", "slab", "bowls", "keep", "none")
 
@@ -39,9 +39,10 @@ class Tempering:
 
     @property
     def seeding(self) -> Seeding:
+        """The bowl once it has cooled to where its seed goes in."""
         usual = material("kitchen", "usual", "seed")
         return Seeding(
-            self.melt, self.melt_kg, self.melt_degc, self.cold_degc, self.melt.value("work_at"), self.bowl,
+            self.melt, self.melt_kg, seeded_degc(self.melt, self.melt_degc), self.cold_degc, self.melt.value("work_at"), self.bowl,
             usual.spread("melts"),
         )  # fmt: skip
 
@@ -86,7 +87,8 @@ def steps(t: Tempering) -> tuple[Step, ...]:
     melted = Step("melt", kg, warm)
     if t.school == "seed":
         plan = plan_seed(t.seeding)
-        return melted, Step("seed", plan.seed_kg.likely, work, plan.share_frac), test
+        cooled = Step("cool", kg, t.seeding.melt_degc)
+        return melted, cooled, Step("seed", plan.seed_kg.likely, work, plan.share_frac), test
     if t.school == "powder":
         powder = material("kitchen", "powder", "seed")
         at = melt.value("melts_at") + powder.value("above")

@@ -58,6 +58,17 @@ class SeedPlan:
     unmelted_kg: float
 
 
+def seeded_degc(melt: Material, melt_degc: float) -> float:
+    """How warm a bowl is when its seed goes in: cooled with stirring to where it is practised, or as it is where that is cooler [degC].
+
+    Args:
+        melt: a couverture
+        melt_degc: of the bowl
+    Source: common-practice, assumption
+    """
+    return min(melt_degc, melt.value("seed_at"))
+
+
 def seed_kg(s: Seeding, melts_frac: float, cp_factor: float = 1.0) -> float:
     """Seed that brings melt and bowl to the working temperature, its melted share taking its heat of melting [kg].
 

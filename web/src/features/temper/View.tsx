@@ -6,7 +6,7 @@ import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { kitchenQuery, propertiesQuery } from "../../shared/kitchen";
-import { Notice, Pick } from "../../shared/ui/controls";
+import { Choice, Notice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
 import { useDebounced } from "../../shared/useDebounced";
@@ -73,6 +73,24 @@ function Bowl({ kitchen, melts }: { kitchen: Schemas["Kitchen"]; melts: Schemas[
           step={1}
           slider={{ low: 33, high: 55 }}
         />
+        <Choice
+          label="It has been melted right through"
+          value={asked.through ? "yes" : "no"}
+          options={[
+            { key: "yes", name: "yes" },
+            { key: "no", name: "not yet" },
+          ]}
+          onChange={(said) => change({ through: said === "yes" })}
+        />
+        <NumberField
+          label="The seed goes in at"
+          quantity="temperature"
+          value={asked.seeded_degc ?? seeded?.seeded_degc ?? null}
+          onChange={(seeded_degc) => change({ seeded_degc })}
+          onClear={() => change({ seeded_degc: null })}
+          error={wrong("seeded_degc")}
+          step={0.5}
+        />
         <NumberField
           label="The seed is at"
           quantity="temperature"
@@ -119,6 +137,11 @@ function Bowl({ kitchen, melts }: { kitchen: Schemas["Kitchen"]; melts: Schemas[
                 </Fact>
                 <Fact name="of the whole">
                   <strong className="text-2xl">{amount(seeded.share_frac, "share", units)}</strong>
+                </Fact>
+                <Fact
+                  name={`practised at ${amount(seeded.seed_at.low, "temperature", units)} to ${amount(seeded.seed_at.high, "temperature", units)}`}
+                >
+                  <strong className="text-2xl">{amount(seeded.practised.likely, "share", units)}</strong>
                 </Fact>
                 <Fact name="weighs then">
                   <strong className="text-2xl">{amount(seeded.whole_kg, "mass", units)}</strong>
@@ -171,6 +194,8 @@ function firstBowl(kitchen: Schemas["Kitchen"], melts: Schemas["MaterialShown"][
     vessel_id: bowl?.id ?? "",
     melt_kg: MELT_KG,
     melt_degc: meltTo(melts, material),
+    through: true,
+    seeded_degc: null,
     seed_degc: Math.min(SEED_DEGC, kitchen.room_degc),
     added_kg: null,
     read_degc: null,

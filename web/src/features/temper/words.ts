@@ -14,8 +14,8 @@ export function nowWords({ now, smear_s }: Schemas["Seeded"], units: Units): { t
       };
     case "cool":
       return {
-        title: "Too hot: let it cool",
-        why: "Hotter than this its fat parts from the solids. Take it off and stir.",
+        title: `Stir, let it cool to ${to}`,
+        why: "Off the heat, stirring. Seed stirred in hotter melts away, and more of it is needed.",
       };
     case "seed":
       return {

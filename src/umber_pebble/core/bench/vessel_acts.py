@@ -1,0 +1,98 @@
+"""What a vessel needs until it may be poured: weighed and heated, burst by burst, off the heat, tempered."""
+
+import math
+from typing import Any
+
+import numpy as np
+
+from umber_pebble.core.bench.passes import Act
+from umber_pebble.core.bench.state import CookState
+from umber_pebble.core.bench.tempering import temper_now
+from umber_pebble.core.bench.track import Track
+from umber_pebble.core.heat.conduction import falls_below_s
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.melts.bursts import Bowl, plan_bursts
+from umber_pebble.core.plan.cooks import PotCook
+from umber_pebble.core.plan.problem import PlanInput
+
+
+def to_temper(cook: PotCook, seen: CookState) -> bool:
+    """Not in temper yet; where anything was poured already, somebody has decided otherwise. Source: definition"""
+    t, rest = cook.tempering, seen.rests[-1]
+    return t is not None and t.school != "none" and rest.tempered_s is None and not rest.poured
+
+
+def temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
+    """The one act at the bowl; a smear that is laid is looked at when its clock has run. Source: common-practice"""
+    assert cook.tempering is not None
+    step, opens, melted = temper_now(cook.tempering, seen.rests[-1], track, now)
+    payload: dict[str, Any] = {"cook": cook.number}
+    if step.act in ("seed", "more"):
+        payload |= {"added_kg": step.kg}
+    elif step.act in ("take out", "test"):
+        payload |= {"smear": True}
+    elif step.act == "melt":
+        payload |= {"step": "through"}
+    else:
+        payload |= {"step": step.act}
+    event = None if step.act in ("read", "stir", "look") else "tempered"
+    smear = material("kitchen", "usual", "smear").spread("sets")
+    figures = {
+        "step": step.act, "kg": step.kg, "to_degc": step.to_degc, "melted_frac": melted, "melt": cook.way.melt.key,
+        "melt_name": cook.way.melt.name, "share_frac": step.share_frac, "school": cook.tempering.school,
+        "smear_low_s": smear.low, "smear_high_s": smear.high, "there_s": _falls_to_s(track, step.to_degc),
+        "seeded": bool(seen.rests[-1].seeded),
+        "practised_frac": material("kitchen", "usual", "seed").value("practised"),
+    }  # fmt: skip
+    return Act("temper", f"pot:{cook.number}", event, payload, opens, math.inf, True, figures)
+
+
+def _falls_to_s(track: Track, degc: float) -> float:
+    """When a bowl's likely curve comes down to a temperature [s since the run started]."""
+    return falls_below_s(np.array(track.curve.times_s), np.array(track.curve.likely_degc), degc)
+
+
+def heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
+    """Weigh and put on, in time for the moulds. Source: definition"""
+    before = free_s - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely
+    figures: dict[str, Any] = {
+        "fresh_kg": cook.fresh_kg, "water_kg": cook.water_kg, "charge_kg": cook.charge_kg, "melt": cook.way.melt.key,
+        "cook_degc": cook.way.end_degc, "casts": casts, "hob_s": cook.hob.likely, "seed_kg": cook.seed_kg,
+        "melt_name": cook.way.melt.name, "lines": [r.line for r in cook.rounds],
+    }  # fmt: skip
+    payload, kind = {"cook": cook.number}, "heated"
+    if isinstance(cook.heating, Bowl):
+        steps = plan_bursts(cook.heating).steps
+        figures |= {
+            "bursts_s": [s.seconds for s in steps if s.act == "burst"],
+            "power_w": cook.heating.oven.power_w,
+        }
+        kind, payload = "burst", burst_payload(cook, cook.heating, steps[0].seconds)
+        figures |= payload
+    return Act("heat", f"pot:{cook.number}", kind, payload, max(before, 0.0), math.inf, True, figures)
+
+
+def burst_payload(cook: PotCook, bowl: Bowl, seconds: float) -> dict[str, Any]:
+    """What is told of a burst [s, frac]. Source: definition"""
+    return {"cook": cook.number, "seconds": seconds, "power_frac": bowl.school.power_frac}
+
+
+def bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
+    """The next burst, or out of the oven; not before the last one has been stirred. Source: common-practice"""
+    subject, step, opens = f"pot:{cook.number}", track.step, track.step_s
+    figures: dict[str, Any] = {
+        "melt": cook.way.melt.key, "cook_degc": cook.flow.off.likely, "stop": bowl.school.stop,
+        "overheated": track.overheated, "bursts": len(seen.bursts), "stir_s": bowl.oven.stir_s,
+    }  # fmt: skip
+    if seen.bursts:
+        last = seen.bursts[-1]
+        figures |= {"on_until_s": last.at_s + last.seconds}
+    if step is None:
+        return Act("off", subject, "rested", {"cook": cook.number}, opens, math.inf, True, figures)
+    after = step.after
+    figures |= {"seconds": step.seconds, "power_frac": bowl.school.power_frac} | {
+        "degc": after.degc.likely, "melted_frac": after.melted_frac.likely, "hottest_degc": after.hottest_degc.high,
+    }  # fmt: skip
+    if step.act == "stir":
+        return Act("stir", subject, None, {"cook": cook.number}, opens, math.inf, True, figures)
+    return Act("burst", subject, "burst", burst_payload(cook, bowl, step.seconds), opens, math.inf, True, figures)
