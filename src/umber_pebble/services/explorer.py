@@ -1,27 +1,39 @@
 """The heat explorer: one cast on its way through places, reckoned whole."""
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import Field
 
 from umber_pebble.core.errors import OutOfRange, require_range
-from umber_pebble.core.glass.bend import BendLimits, bend_limits, bends_until_log_pa_s
+from umber_pebble.core.glass.bend import bend_limits, bends_until_log_pa_s
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
-from umber_pebble.core.heat.advice import Help, Risk, best_reading, helps, risks
+from umber_pebble.core.glass.water import pressure_pa
+from umber_pebble.core.heat.advice import best_reading, helps, risks
 from umber_pebble.core.heat.conduction import falls_below_s
-from umber_pebble.core.heat.passes import PassOnPass, pass_on_pass, rest_s
+from umber_pebble.core.heat.passes import pass_on_pass, rest_s
 from umber_pebble.core.heat.piece import Casting, Stay, Under
 from umber_pebble.core.heat.reheat import reheat
-from umber_pebble.core.heat.stress import CoolingStress, cooling_stress
-from umber_pebble.core.heat.sweat import Sweat, sweat
+from umber_pebble.core.heat.stress import cooling_stress
+from umber_pebble.core.heat.sweat import Sweat, leaves_cold_s, sweat
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.heat.windows import TAKES, PieceWindows, windows_s
+from umber_pebble.core.humidity.dew import dew_point_degc
 from umber_pebble.core.materials.load import Material, material, materials, tempered
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services import docs
 from umber_pebble.services.docs import Doc, Id, Kitchen
+from umber_pebble.services.explored import (
+    Bent,
+    Explored,
+    Frame,
+    LayerShown,
+    OnFirst,
+    Reheated,
+    RestsOn,
+    Take,
+)
 from umber_pebble.services.materials_own import own_material
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.piece_docs import Stay as StayDoc
@@ -63,102 +75,6 @@ class HeatAsked(Doc):
     first: FirstPass | None
     ways: list[Annotated[list[StayDoc], Field(min_length=1, max_length=6)]] = Field(min_length=1, max_length=3)
     bend: BendAsked | None
-
-
-@dataclass(frozen=True, slots=True)
-class Take:
-    """What the piece takes, and from when until when [s from the pour]; None: from the pour, or without end; what limits
-    the time it begins, or ends when it begins with the pour."""
-
-    what: str
-    opens: Spread | None
-    closes: Spread | None
-    limited_by: str
-
-
-@dataclass(frozen=True, slots=True)
-class RestsOn:
-    """What a time's spread comes from, largest first [frac], and the one reading that would narrow it most."""
-
-    mark: str
-    shares: dict[str, float]
-    reading: str
-    narrows_frac: float
-
-
-@dataclass(frozen=True, slots=True)
-class Frame:
-    """The section at one moment: temperatures [degC] and shares set [frac] of its cells, top to bottom."""
-
-    at_s: float
-    stay: int
-    temps: list[float]
-    set: list[float]
-
-
-@dataclass(frozen=True, slots=True)
-class LayerShown:
-    name: str
-    thickness_m: float
-    cells: int
-
-
-@dataclass(frozen=True, slots=True)
-class Bent:
-    """A bend: the last moment it can be done so [s], and its limits in the middle of the bend window."""
-
-    until_s: float | None
-    at_degc: float
-    limits: BendLimits
-
-
-@dataclass(frozen=True, slots=True)
-class OnFirst:
-    """What the melt does to the pass under it; where it would dissolve it, how long a vessel of it must rest first [s]."""
-
-    does: PassOnPass
-    rest_s: float | None
-    vessel: str
-    melt_kg: float
-
-
-@dataclass(frozen=True, slots=True)
-class Reheated:
-    """Heating a place again: until it bends, None: never; when its face boils or browns, None: never [s]."""
-
-    means: str
-    soft_s: float | None
-    spoils_s: float | None
-
-
-@dataclass(frozen=True, slots=True)
-class Explored:
-    """A cast reckoned: its windows, what they rest on, what would help, what it risks, and its section over time."""
-
-    name: str
-    family: str
-    pour_degc: float
-    slab: Spread
-    places: list[str]
-    moved_s: list[float]
-    windows: dict[str, Spread]
-    never: list[str]
-    thin: dict[str, float]
-    thick: dict[str, float]
-    limits: dict[str, float]
-    limited_by: dict[str, str]
-    takes: list[Take]
-    rests_on: list[RestsOn]
-    helps: list[Help]
-    risks: list[Risk]
-    sweat: Sweat | None
-    stress: CoolingStress | None
-    bend: Bent | None
-    on_first: OnFirst | None
-    reheats: list[Reheated]
-    layers: list[list[LayerShown]]
-    frames: list[Frame]
-    horizon_s: float
 
 
 def melt_of(workshop: Workshop, key: str, path: str = "material") -> Material:
@@ -305,16 +221,18 @@ def _rests_on(mark: str, w: PieceWindows) -> RestsOn:
 
 
 def _sweat(kitchen: Kitchen, casting: Casting, w: PieceWindows) -> Sweat | None:
-    """Of a piece that leaves its mould colder than the room."""
-    out_s = min(w.at["unmould"].high, w.horizon_s)
+    """Of a piece that comes out of the cold colder than the room."""
+    dew = dew_point_degc(kitchen.room_degc, kitchen.humidity_frac)
+    out_s = leaves_cold_s(casting.path, min(w.at["unmould"].high, w.horizon_s), dew)
     degc = float(np.interp(out_s, w.likely_run.times_s, w.likely_run.mean_degc))
     if degc >= kitchen.room_degc - 1 or w.never("unmould"):
         return None
     melt = casting.melt
     density, cp = ("density_set", "cp_set") if casting.tg is None else ("density_melt", "cp_glass")
     return sweat(
-        casting.slab.likely, melt.value(density), melt.value(cp), degc, kitchen.room_degc, kitchen.humidity_frac
-    )
+        casting.slab.likely, melt.value(density), melt.value(cp), degc, kitchen.room_degc, kitchen.humidity_frac,
+        pressure_pa(kitchen.altitude_m),
+    )  # fmt: skip
 
 
 def _bent(casting: Casting, w: PieceWindows, bend: BendAsked | None) -> Bent | None:

@@ -6951,7 +6951,7 @@ export interface components {
         };
         /**
          * Risk
-         * @description What may go wrong: "sticks", "cracks", "blooms"; how likely: low, some, high; what it rests on, in numbers.
+         * @description What may go wrong: "sticks", "cracks", "blooms"; how likely: low, some, high, certain; what it rests on, in numbers.
          */
         Risk: {
             /** Figures */
@@ -7668,16 +7668,16 @@ export interface components {
         };
         /**
          * Sweat
-         * @description From leaving the cold: until its surface is above the dew point, until it is dry again [s]; most water on it
-         *     [kg/m2]; the dew point [degC].
+         * @description From leaving the cold: until its surface is above the dew point, until it is dry again [s], None: not within LONGEST_S; most
+         *     water on it [kg/m2]; the dew point [degC].
          */
         Sweat: {
             /** Dew Degc */
             dew_degc: number;
             /** Dry S */
-            dry_s: number;
+            dry_s: number | null;
             /** Sweats S */
-            sweats_s: number;
+            sweats_s: number | null;
             /** Water Kg M2 */
             water_kg_m2: number;
         };

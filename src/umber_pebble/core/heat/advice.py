@@ -19,7 +19,7 @@ NARROWS: dict[str, dict[str, float]] = {
     "when it is seen to turn": {"glass": 0.7, "limit": 0.7, "half_factor": 0.7},
 }  # fmt: skip
 COLDER_K, THINNER, WALL_FACTOR = 5.0, 0.8, 0.5
-LEVELS = ("low", "some", "high")
+LEVELS = ("low", "some", "high", "certain")
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +32,7 @@ class Help:
 
 @dataclass(frozen=True, slots=True)
 class Risk:
-    """What may go wrong: "sticks", "cracks", "blooms"; how likely: low, some, high; what it rests on, in numbers."""
+    """What may go wrong: "sticks", "cracks", "blooms"; how likely: low, some, high, certain; what it rests on, in numbers."""
 
     kind: str
     level: str
@@ -101,18 +101,22 @@ def helps(casting: Casting, windows: PieceWindows) -> list[Help]:
     return sorted((h for h in saved if h.sooner_s > 1.0), key=lambda h: -h.sooner_s)
 
 
-def _sticks(melt: Material, mould: Material) -> Risk:
+def _sticks(casting: Casting, temper: str) -> Risk:
+    """A mould that bends is pushed out of; a thin one gives, so that what needs no temper comes right out; of a stiff one nothing
+    comes that has not shrunk."""
+    melt, mould = casting.melt, casting.mould
     given, asked = melt.spread("contraction"), melt.spread("contraction_lets_go")
-    bends = mould.flags.get("bends", False)
-    level = "low" if bends or given.low >= asked.high else "high" if given.high < asked.likely else "some"
+    gives = mould.flags.get("gives", False)
+    level = "low" if given.low >= asked.high else "high" if given.high < asked.likely else "some"
+    why = "contraction"
+    if mould.flags.get("bends", False):
+        level, why = "low", "mould bends"
+    elif gives and temper == "tempered":
+        level, why = "low", "mould gives"
+    elif temper == "unseeded" and melt.flags.get("tempers", False) and not gives:
+        level, why = "certain", "nothing comes out"
     figures = {"contraction": given.likely, "lets_go": asked.likely}
-    return Risk(
-        "sticks",
-        level,
-        "mould bends" if bends else "contraction",
-        figures,
-        (melt["contraction"].source, "assumption"),
-    )
+    return Risk("sticks", level, why, figures, ("common-practice", melt["contraction"].source, "assumption"))
 
 
 def _cracks_cold(windows: PieceWindows) -> Risk:
@@ -147,7 +151,7 @@ def risks(casting: Casting, windows: PieceWindows, temper: str, stress: CoolingS
     """
     if stress is None:
         return [
-            _sticks(casting.melt, casting.mould), _cracks_cold(windows), _blooms(casting.melt, temper, casting.pour.likely),
+            _sticks(casting, temper), _cracks_cold(windows), _blooms(casting.melt, temper, casting.pour.likely),
         ]  # fmt: skip
     level = {"safe": "low", "may crack": "some", "cracks": "high"}[stress.risk]
     figures = {

@@ -3,10 +3,24 @@ import type { Schemas, Spread } from "../../api/client";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import type { Cast, Explored } from "./queries";
-import { inputWords, MARK_WORDS, minutes, onFirstWords, riskWords, TAKE_WORDS, takeWords } from "./words";
+import {
+  inputWords,
+  MARK_WORDS,
+  minutes,
+  onFirstWords,
+  riskWords,
+  sweats,
+  TAKE_WORDS,
+  takeWords,
+} from "./words";
 
 const LIMITS: Record<string, string> = { heat: "heat", setting: "how fast the fat sets" };
-const LEVEL_WORDS: Record<string, string> = { low: "no", some: "may be", high: "likely" };
+const LEVEL_WORDS: Record<string, string> = {
+  low: "no",
+  some: "may be",
+  high: "likely",
+  certain: "for certain",
+};
 
 /** What one way comes to: what the piece takes when, what limits it, what it rests on, what it risks. */
 export const Details = memo(function Details({
@@ -116,13 +130,18 @@ export const Details = memo(function Details({
             </div>
           ))}
           {of.sweat && (
-            <div className={of.sweat.sweats_s >= 30 ? "border-l-4 border-heat pl-3" : ""}>
+            <div className={sweats(of.sweat) ? "border-l-4 border-heat pl-3" : ""}>
               <dt className="font-bold">
-                sweats: {of.sweat.sweats_s >= 30 ? minutes(of.sweat.sweats_s) : "no"}
+                sweats:{" "}
+                {sweats(of.sweat)
+                  ? of.sweat.sweats_s === null
+                    ? "on and on"
+                    : minutes(of.sweat.sweats_s)
+                  : "no"}
               </dt>
               <dd>
-                {of.sweat.sweats_s >= 30
-                  ? `Up to ${(of.sweat.water_kg_m2 * 1000).toFixed(1)} g of water on a square metre, dry after ${minutes(of.sweat.dry_s)}. Warm it up closed, or in two steps.`
+                {sweats(of.sweat)
+                  ? `Up to ${(of.sweat.water_kg_m2 * 1000).toFixed(1)} g of water on a square metre, ${of.sweat.dry_s === null ? "not dry in three hours" : `dry after ${minutes(of.sweat.dry_s)}`}. Warm it up closed, or in two steps.`
                   : `The room's dew point is ${degc(of.sweat.dew_degc)}.`}
               </dd>
             </div>

@@ -24,8 +24,10 @@ export function difference(ways: { name: string; of: Explored }[]): string {
 function after(name: string, of: Explored, several: boolean): string[] {
   const who = several ? `the ${name.toLowerCase()} way` : "it";
   const words: string[] = [];
-  const sweats = of.sweat?.sweats_s ?? 0;
-  if (sweats >= 30) words.push(`${who} sweats for ${minutes(sweats)} after`);
+  if (of.sweat && sweats(of.sweat))
+    words.push(
+      `${who} sweats ${of.sweat.sweats_s === null ? "on and on" : `for ${minutes(of.sweat.sweats_s)}`} after`,
+    );
   const does = of.on_first?.does.verdict ?? "tacks";
   if (does !== "tacks")
     words.push(does === "dissolves" ? `${who} melts the first pass` : `${who} does not join the first pass`);
@@ -34,6 +36,10 @@ function after(name: string, of: Explored, several: boolean): string[] {
     words.push(`${who} ${crack.level === "high" ? "is likely to crack" : "may crack"}`);
   return words;
 }
+
+const SWEATS_FROM_S = 30;
+/** Whether a piece sweats long enough to speak of; null: to the end of what is followed. */
+export const sweats = (of: Schemas["Sweat"]): boolean => of.sweats_s === null || of.sweats_s >= SWEATS_FROM_S;
 
 export const TAKE_WORDS: Record<string, string> = {
   sprinkles: "sprinkles stick",
@@ -91,6 +97,10 @@ export function riskWords(risk: Schemas["Risk"], units: Units): string {
   switch (`${risk.kind} ${risk.why}`) {
     case "sticks mould bends":
       return "the mould bends: push it out from behind";
+    case "sticks nothing comes out":
+      return `untempered it shrinks ${percent(f.contraction)}: in a mould that does not give nothing comes out. Temper it, or set it on a film`;
+    case "sticks mould gives":
+      return "the thin mould gives: turn it over, it comes right out";
     case "sticks contraction":
       return `shrinks ${percent(f.contraction)}; a stiff mould asks for about ${percent(f.lets_go)}`;
     case "cracks over-chilled":
