@@ -132,14 +132,23 @@ def _built(
 
 def _part(name: str, mould: str, passes: list[Pass], cavity: int = 0, count: int = 1, bent: bool = False) -> Part:
     return Part(
-        name=name, count=count, mould_id=mould, body=None, seen="mould", cavity=cavity, passes=passes, bent=bent, stays=[]
+        name=name, count=count, mould_id=mould, body=None, seen="mould", cavity=cavity, passes=passes, bent=bent, released=False, stays=[]
     )  # fmt: skip
 
 
 def _dipped(name: str, body: Body, passes: list[Pass]) -> Piece:
     """A piece that is a body with its coats."""
     part = Part(
-        name=name, count=1, mould_id=None, body=body, seen="mould", cavity=0, passes=passes, bent=False, stays=[]
+        name=name,
+        count=1,
+        mould_id=None,
+        body=body,
+        seen="mould",
+        cavity=0,
+        passes=passes,
+        bent=False,
+        released=False,
+        stays=[],
     )
     return Piece(name=name, parts=[part], joins=[], stand=None)
 

@@ -214,8 +214,18 @@ def lines_of(
         return []
     if part.bent:
         lines[-1] = replace(lines[-1], work="bend")
-    lines[-1] = replace(lines[-1], last=True, lies=lies, build=build_key(part))
+    lines[-1] = replace(lines[-1], last=True, lies=lies, build=build_key(part), leaves=leaves_at(part, built))
     return lines
+
+
+def leaves_at(part: d.Part, built: Built) -> str:
+    """At which mark a part leaves its mould: released warm, peeled off its film, eased off a bowl it was drizzled over, or cold."""
+    if part.bent and part.released:
+        return "release_opens"
+    if built.mould.material.flags.get("peels", False):
+        return "peel"
+    last = built.passes[-1]
+    return "rigid" if isinstance(last, Drizzle) and last.melt.material.flags.get("sugar", False) else "unmould"
 
 
 def is_soft_work(doc: d.Pass) -> bool:
@@ -225,11 +235,15 @@ def is_soft_work(doc: d.Pass) -> bool:
 
 def pressed(part: d.Part, built: Built, name: str, item: int, quantity: int, paces: Paces) -> HandStep:
     """A part with no melt in it, as a step of a plan: pressed of paste, and firm after a while."""
-    firms = [material("pastes", doc.paste).spread("firms") for doc in part.passes if isinstance(doc, d.PastePass)]
-    rests = max(firms, key=lambda s: s.high, default=Spread(0.0, 0.0, 0.0))
+    pastes = [material("pastes", doc.paste) for doc in part.passes if isinstance(doc, d.PastePass)]
+    rests, dries = (_longest([paste.spread(name) for paste in pastes]) for name in ("leaves", "dries"))
     kg = sum(row.finished.value.likely for row in built.laid)
     takes = sum(_handful(part.passes[row.index], row, paces).each_s for row in built.laid)
-    return HandStep("press", name, item, quantity, kg, takes + paces.unmould_each_s, rests)
+    return HandStep("press", name, item, quantity, kg, takes + paces.unmould_each_s, rests, dries=dries)
+
+
+def _longest(times: list[Spread]) -> Spread:
+    return max(times, key=lambda s: s.high, default=Spread(0.0, 0.0, 0.0))
 
 
 def _dipped(one: Pass, body: Body | None) -> tuple[float, float] | None:

@@ -9,7 +9,7 @@ from pydantic import Field
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.pieces.films import ball_kg, bead_kg, dip_film_m, dollop_kg, line_kg
+from umber_pebble.core.pieces.films import ball_kg, bead_kg, dab, dip_film_m, line_kg
 from umber_pebble.core.pieces.ratios import Mixed, mixed_of, usual_first_frac
 from umber_pebble.core.spread import Spread, combine
 from umber_pebble.services.doc_base import Doc, Id, Whole
@@ -75,13 +75,13 @@ def by_hand(workshop: Workshop, asked: HandAsked) -> HandAmounts:
 
     lines = bore.map(lambda b: line_kg(asked.lines_m, b, density))
     bead = bore.map(lambda b: bead_kg(asked.seam_m, 2 * b, asked.gap_m, asked.deep_m, density))
-    drop = film.spread("contact").map(lambda angle: dollop_kg(asked.dollop_m, density, angle)).times(asked.dollops)
+    drop = dab(melt, asked.dollop_m, tapped=True).volume.times(density * asked.dollops)
     coat = dip_film_m(melt, asked.high_m, film.value("drains"), film.value("drawn"))
     area = math.pi * asked.dip_m * asked.high_m + math.pi * asked.dip_m**2 / 4
     return HandAmounts(
         over(lines, asked.lines_m, "length x bore of the nozzle x density", ("length", asked.lines_m, "m"), ("bore", bore.likely, "m")),
-        over(drop, asked.dollops, "a cap on its contact angle x how many", ("dollops", asked.dollops, "count"), ("wide", asked.dollop_m, "m"),
-             source="assumption"),
+        over(drop, asked.dollops, "as it spreads on its yield value, tapped, x how many", ("dollops", asked.dollops, "count"), ("wide", asked.dollop_m, "m"),
+             source="roussel-coussot-2005"),
         over(bead, asked.seam_m, "half a round bead twice as wide as the bore, and the gap under it", ("seam", asked.seam_m, "m"),
              ("gap", asked.gap_m, "m"), ("deep", asked.deep_m, "m")),
         explained(ball_kg(asked.wall_m, asked.ball_m, density), "kg", "the ball less its hollow x density",

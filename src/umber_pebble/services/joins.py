@@ -68,7 +68,7 @@ def held(join: Join, joint: Joint, own: Mapping[str, OwnMaterial], kitchen: Kitc
     pour, tg = poured_at(melt)
     laid = joined(joint, melt, join.count)
     thick = laid.thick_m if join.by == "melt" else softened_m()
-    time = holding(bead_casting(joint, melt, thick, pour, tg, place))
+    time = holding(bead_casting(joint, melt, thick, pour, tg, place), join.by == "melt" and join.dots > 0)
     return Held(laid.finished.value.likely if join.by == "melt" else 0.0, time)
 
 

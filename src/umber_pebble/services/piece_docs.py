@@ -207,7 +207,7 @@ class Stay(Doc):
 
 class Part(Doc):
     """Something cast on its own: how many of it a piece takes, its mould or the body that is dipped, its passes in order; bent:
-    while it is soft; seen: which of its faces; stays: the way it goes from its last pour, empty: as the order has it."""
+    while it is soft, in its mould or released from it warm; seen: which of its faces; stays: the way it goes from its last pour, empty: as the order has it."""
 
     name: Name
     count: Whole = Field(ge=1, le=200)
@@ -217,6 +217,7 @@ class Part(Doc):
     cavity: Whole = Field(ge=0, le=11, description="which kind of the mould's cavities")
     passes: list[Pass] = Field(min_length=1, max_length=16)
     bent: bool
+    released: bool = Field(description="bent after it was taken out warm, on a form")
     stays: list[Stay] = Field(max_length=6)
 
     @model_validator(mode="before")
@@ -228,7 +229,9 @@ class Part(Doc):
         passes = doc.get("passes")
         if isinstance(passes, list):
             passes = [NEW.get(str(p.get("kind")), {}) | p if isinstance(p, dict) else p for p in passes]
-        return {"body": None, "seen": "mould", **doc} | ({"passes": passes} if passes is not None else {})
+        return {"body": None, "seen": "mould", "released": False, **doc} | (
+            {"passes": passes} if passes is not None else {}
+        )
 
     @model_validator(mode="after")
     def _cast_or_dipped(self) -> "Part":

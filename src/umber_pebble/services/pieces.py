@@ -21,7 +21,7 @@ from umber_pebble.core.pieces.pours import poured_at
 from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.spread import Spread, combine, exact
-from umber_pebble.services.builds import Built, is_soft_work
+from umber_pebble.services.builds import Built, is_soft_work, leaves_at
 from umber_pebble.services.docs import Colour, Doc, Kitchen, Place
 from umber_pebble.services.piece_docs import Part
 from umber_pebble.services.piece_docs import Stay as StayDoc
@@ -119,7 +119,11 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
         if row.cast is not None:
             melt = melts_of(built.passes[row.index])[0][0].material
             w, place, pour = _windows(asked.part, built, row, row.cast, melt, kitchen)
-            sets = w.at["unmould"] if row.index == last else ready_for_next(melt.flags.get("fat", False), w)
+            sets = (
+                w.leaving_at(leaves_at(asked.part, built)).at["unmould"]
+                if row.index == last
+                else ready_for_next(melt.flags.get("fat", False), w)
+            )
             keeps = _keeps(built, row, kitchen)
             if row.index == last:
                 cools = Cools(place, pour, w.at, [name for name in w.at if w.never(name)])

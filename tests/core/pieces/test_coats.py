@@ -126,13 +126,14 @@ def test_what_a_body_cannot_have_is_told_where_it_is(passes: tuple[Pass, ...], c
     assert [f.code for f in faults] == [code]
 
 
-# The cap formula: V = pi h (3 a^2 + h^2) / 6 with h = a tan(contact / 2).
+# Spread by its own weight against its yield value (Roussel and Coussot 2005): tau = 225 rho g V^2 / (128 pi^2 R^5).
 def test_dollops_lines_clusters_and_pastes() -> None:
-    angle, density = material("kitchen", "usual", "film").value("contact"), COATING.material.value("density_melt")
-    laid, wide = heaped(0, Dollop(COATING, 3, 0.012), 0.0)
-    h = 0.006 * math.tan(angle / 2)
-    assert laid.volume_m3 == pytest.approx(3 * math.pi * h * (3 * 0.006**2 + h**2) / 6, rel=1e-9)
-    assert (wide, laid.thick_m) == (0.012, pytest.approx(h))
+    density, left = COATING.material.value("density_melt"), material("kitchen", "usual", "film").value("tapped")
+    laid, wide = heaped(0, Dollop(COATING, 3, 0.04), 0.0)
+    tau = 225 * density * 9.80665 * (laid.volume_m3 / 3) ** 2 / (128 * math.pi**2 * 0.02**5)
+    assert tau == pytest.approx(left * COATING.material.value("casson_yield"), rel=1e-6)
+    # it lies flat: common practice, no source
+    assert (wide, laid.thick_m) == (0.04, pytest.approx(0.0025, abs=0.0006))
     line, _ = heaped(0, Drizzle(COATING, 0.3, 0.002), 0.0)
     assert line.finished.value.likely == pytest.approx(density * 0.3 * math.pi * 1e-6, rel=1e-9)
     heap, wide = heaped(0, Cluster(DARK, 0.012, 0.35), 0.0)
@@ -182,13 +183,24 @@ def test_joins_take_their_bead_and_are_held_until_the_engine_lets_go() -> None:
     kg = joined(joint, isomalt, 8).finished.value.likely
     assert kg == pytest.approx(8 * 0.12 * math.pi * 0.004**2 / 8 * isomalt.value("density_melt"))
     pour, tg = poured_at(isomalt)
-    thin, thick = (holding(bead_casting(joint, isomalt, t, pour, tg, BENCH)) for t in (0.0015, 0.003))
+    thin, thick = (holding(bead_casting(joint, isomalt, t, pour, tg, BENCH), False) for t in (0.0015, 0.003))
     assert thin.holds.likely < thin.sets.likely
     assert thin.holds.likely < thick.holds.likely
     coating = COATING.material
     fat, _ = poured_at(coating)
-    slow = holding(bead_casting(Joint(0.3, 0, 0.004, 0.0, 0.0, coating, 0.003), coating, 0.0015, fat, None, BENCH))
+    slow = holding(
+        bead_casting(Joint(0.3, 0, 0.004, 0.0, 0.0, coating, 0.003), coating, 0.0015, fat, None, BENCH), False
+    )
     assert slow.holds.likely > 5 * thin.holds.likely
+    # cold spray takes minutes off it; hot sugar is never sprayed, it cracks
+    assert slow.sprayed is not None and slow.sprayed.likely < 0.8 * slow.holds.likely
+    assert thin.sprayed is None
+    # a dab that holds a cap: it softens the face for a minute, two twists, and is held a minute, not six (common practice)
+    dab = holding(
+        bead_casting(Joint(0.0, 1, 0.006, 0.0, 0.0, coating, 0.003), coating, 0.0015, fat, None, BENCH), True
+    )
+    assert (dab.softens_s, dab.twists) == (60.0, 2)
+    assert dab.holds.likely <= 60.0 and dab.holds.high <= 120.0
     # by hand each is held; a prop frees the hands
     assert hand_s(15.0, thin.holds, 8, False) == pytest.approx(8 * (15.0 + thin.holds.high))
     assert hand_s(15.0, thin.holds, 8, True) == 120.0

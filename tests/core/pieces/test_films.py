@@ -14,8 +14,8 @@ from umber_pebble.core.pieces.assembly import Weight, foot_stress_pa, foot_thick
 from umber_pebble.core.pieces.films import (
     ball_kg,
     bead_kg,
+    dab,
     dip_film_m,
-    dollop_kg,
     drained_film_casson_m,
     line_kg,
     shell_against_film,
@@ -89,7 +89,11 @@ def test_lines_beads_and_dollops() -> None:
     assert line_kg(1.0, 0.002, 1270.0) == pytest.approx(1270.0 * math.pi * 1e-6, rel=1e-12)
     assert bead_kg(0.1, 0.004, 0.0, 0.0, 1270.0) == pytest.approx(line_kg(0.1, 0.004, 1270.0) / 2, rel=1e-12)
     # a cap on a right contact angle is half a ball
-    assert dollop_kg(0.02, 1270.0, math.pi / 2) == pytest.approx(1270.0 * 2 / 3 * math.pi * 1e-6, rel=1e-9)
+    # a sugar dollop is a cap on its contact angle: pi h (3 a^2 + h^2) / 6
+    lies = dab(material("melts", "isomalt"), 0.02, tapped=False)
+    assert lies.volume.likely == pytest.approx(
+        math.pi * lies.high.likely * (3 * 1e-4 + lies.high.likely**2) / 6, rel=1e-9
+    )
 
 
 def test_what_stands_and_what_tips() -> None:

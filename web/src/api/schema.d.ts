@@ -5477,11 +5477,20 @@ export interface components {
         /**
          * HandStep
          * @description What hands make of no melt: a part pressed of paste ("press"), or a join by warming or glue ("join"): how many, how long
-         *     each takes hands [s], and how long it then rests until it holds [s]; needs: the lines whose castings it joins; kg: of each.
+         *     each takes hands [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs: the lines whose castings it
+         *     joins; kg: of each.
          */
         HandStep: {
             /** Count */
             count: number;
+            /**
+             * @default {
+             *       "high": 0,
+             *       "likely": 0,
+             *       "low": 0
+             *     }
+             */
+            dries: components["schemas"]["Spread"];
             /** Each S */
             each_s: number;
             /** Item */
@@ -6267,7 +6276,7 @@ export interface components {
         /**
          * Part
          * @description Something cast on its own: how many of it a piece takes, its mould or the body that is dipped, its passes in order; bent:
-         *     while it is soft; seen: which of its faces; stays: the way it goes from its last pour, empty: as the order has it.
+         *     while it is soft, in its mould or released from it warm; seen: which of its faces; stays: the way it goes from its last pour, empty: as the order has it.
          */
         Part: {
             /** Bent */
@@ -6286,6 +6295,11 @@ export interface components {
             name: string;
             /** Passes */
             passes: (components["schemas"]["DustPass"] | components["schemas"]["DetailPass"] | components["schemas"]["ShellPass"] | components["schemas"]["StickPass"] | components["schemas"]["CentrePass"] | components["schemas"]["FillingPass"] | components["schemas"]["ClosePass"] | components["schemas"]["FillPass"] | components["schemas"]["TurnedPass"] | components["schemas"]["PastePass"] | components["schemas"]["PrintPass"] | components["schemas"]["DrizzlePass"] | components["schemas"]["DollopPass"] | components["schemas"]["ClusterPass"] | components["schemas"]["DipPass"])[];
+            /**
+             * Released
+             * @description bent after it was taken out warm, on a form
+             */
+            released: boolean;
             /**
              * Seen
              * @enum {string}

@@ -209,7 +209,12 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
     case "bend":
       return {
         title: `Bend ${plural(casts, "piece", "pieces")}`,
-        detail: [`${piece}: slowly, in the order they were poured. Hold, or rest over a form.`, ...unsure],
+        detail: [
+          act.params.leaves === "release_opens"
+            ? `${piece}: lay it over its form (a can, a bowl of its shape, your gloved hand), slowly; it goes flat if it is left.`
+            : `${piece}: slowly, in the order they were poured. Hold, or rest over a form.`,
+          ...unsure,
+        ],
         button: "Bent",
         before: "soft enough to hold in",
         during: "cracks in",
@@ -218,7 +223,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       return {
         title: `${act.params.what === "join" ? "Join" : "Press"} ${plural(p.count ?? 0, "piece", "pieces")}: ${act.params.name}`,
         detail: [
-          `${(p.kg ?? 0) > 0 ? `${amount(p.kg ?? 0, "mass", units)} each. ` : ""}About ${duration(p.takes_s ?? 0)}; then leave them ${duration(p.rests_low_s ?? 0)} to ${duration(p.rests_high_s ?? 0)}.`,
+          `${(p.kg ?? 0) > 0 ? `${amount(p.kg ?? 0, "mass", units)} each. ` : ""}About ${duration(p.takes_s ?? 0)}; ${restWords(p)}`,
         ],
         button: "Done",
         before: "in",
@@ -238,6 +243,8 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
           before: "sets in",
           during: act.closes_s === null ? "whenever you like" : "may crack from cold in",
         };
+      if (act.params.leaves !== undefined && act.params.leaves !== "unmould")
+        return leavesWords(act, piece, casts);
       return {
         title: `Unmould ${plural(casts, "piece", "pieces")}`,
         detail: [
@@ -282,6 +289,51 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         button: "End the run",
         before: "",
         during: "",
+      };
+  }
+}
+
+/** How long something made by hand is left where it is, and dries on its form after that. */
+function restWords(p: Record<string, number>): string {
+  const span = (low = 0, high = 0) => `${duration(low)} to ${duration(high)}`;
+  const rests =
+    (p.rests_low_s ?? 0) < 1
+      ? "out of its mould at once"
+      : `leave them ${span(p.rests_low_s, p.rests_high_s)}`;
+  return (p.dries_high_s ?? 0) > 0
+    ? `${rests}, then let them dry on their form ${span(p.dries_low_s, p.dries_high_s)}.`
+    : `${rests}.`;
+}
+
+/** How a piece leaves what is no mould to be turned over: a film, a bowl, or its mould while it is warm. */
+function leavesWords(act: Act, piece: string, casts: number): ActWords {
+  const pieces = plural(casts, "piece", "pieces");
+  switch (String(act.params.leaves)) {
+    case "peel":
+      return {
+        title: `Peel ${pieces}`,
+        detail: [`${piece}: bend the film away from it, not it from the film.`],
+        button: "Peeled off",
+        before: "peels off in",
+        during: act.closes_s === null ? "whenever you like" : "may crack from cold in",
+      };
+    case "rigid":
+      return {
+        title: `Ease ${pieces} off`,
+        detail: [`${piece}: loosen the rim all round, then lift it off its oiled bowl.`],
+        button: "It is off",
+        before: "keeps its shape in",
+        during: "whenever you like",
+      };
+    default:
+      return {
+        title: `Release ${pieces}, warm`,
+        detail: [
+          `${piece}: it holds together and still bends. Gloves. One after the other, each onto its form.`,
+        ],
+        button: "Released",
+        before: "holds together in",
+        during: "too stiff in",
       };
   }
 }

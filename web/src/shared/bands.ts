@@ -68,6 +68,7 @@ export const BAND_WORDS: Record<string, string> = {
   bend: "BEND",
   setting: "setting",
   unmould: "UNMOULD",
+  release: "RELEASE WARM",
   next_pass: "NEXT PASS",
   hold: "HOLD IT",
   holds: "holds, leave it",

@@ -200,12 +200,17 @@ def _round_acts(
         payload: dict[str, Any] = {"round": r.number}
         figures: dict[str, Any] = {"casts": r.casts, "line": r.line, "melt": cook.way.melt.key}
         figures["kind"] = plan.lines[plan.chains[r.line][0]].kind
+        figures["leaves"] = line.leaves
         if seen.unmoulded_s is not None:
+            stiff = tracks[r.number].windows["bend_closes"][0] if line.released else None
+            if stiff is not None and seen.worked_s is None and now < stiff.high:
+                out.append(Act("bend", subject, "bent", payload, seen.unmoulded_s, stiff.low, True, figures))
+                continue
             if len(seen.outcomes) < r.casts:
                 out.append(Act("outcomes", subject, None, payload, seen.unmoulded_s, math.inf, True, figures))
             continue
         track = tracks[r.number]
-        workable = line.work and seen.worked_s is None and now < _too_late(track, line.work)
+        workable = line.work and not line.released and seen.worked_s is None and now < _too_late(track, line.work)
         if line.work and workable:
             opens, closes, sure = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
             event = EVENT_OF_WORK[line.work]
@@ -220,6 +225,8 @@ def _round_acts(
             continue
         ready, _ = track.windows["unmould"]
         closes = track.windows["over_chilled"][0].low if "over_chilled" in track.windows else math.inf
+        if line.released:
+            closes = track.windows["release"][1].low
         out.append(Act("unmould", subject, "unmoulded", payload, ready.high, closes, True, figures))
     return out
 

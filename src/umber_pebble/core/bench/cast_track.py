@@ -84,7 +84,7 @@ def round_track(
     )
     path += tuple(s for s in path_of(plan, order, state.casts)[len(lain) :] if s.from_s > path[-1].from_s)
     casting = casting_of(plan, order, pour, cook.flow, path)
-    w = windows_s(replace(casting, melt=tempered(casting.melt, temper)))
+    w = windows_s(replace(casting, melt=tempered(casting.melt, temper))).leaving_at(order.leaves)
     run = w.likely_run
     clock = balance_clock(run.times_s, np.minimum.accumulate(run.mean_degc))
     prior = prior_line(0.0, 2.0, w.pace)
@@ -135,6 +135,17 @@ def _round_bands(
 ) -> tuple[Band, ...]:
     """What a round's ribbon shows: bands in order, the last open one to the end."""
     poured, tail, work = Spread(at, at, at), Spread(end, end, end), line.work
+    if line.released and state.worked_s is None:
+        out = then["release_opens"] if state.unmoulded_s is None else Spread(*[state.unmoulded_s] * 3)
+        starts = [
+            ("soft", poured),
+            ("release", out),
+            ("bend", then["release_closes"]),
+            ("stiff", then["bend_closes"]),
+        ]
+        if state.unmoulded_s is not None:
+            starts = [("soft", poured), ("bend", out), ("stiff", then["bend_closes"])]
+        return _bands(starts, tail)
     if state.unmoulded_s is not None:
         out, last = (Spread(t, t, t) for t in (state.unmoulded_s, max(end, state.unmoulded_s)))
         return Band("setting", poured, out), Band("set", out, last)
@@ -167,5 +178,9 @@ def _round_bands(
         starts = [("stick", poured), ("setting", then["stick_closes"]), ("unmould", then["unmould"])]
     else:
         starts = [("setting", poured), ("unmould", then["unmould"])]
+    return _bands(starts, tail)
+
+
+def _bands(starts: list[tuple[str, Spread]], tail: Spread) -> tuple[Band, ...]:
     ends = [start for _, start in starts[1:]] + [tail]
     return tuple(Band(name, start, until) for (name, start), until in zip(starts, ends, strict=True))

@@ -128,6 +128,7 @@ def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:
         figures: dict[str, Any] = {
             "what": step.what, "name": step.name, "count": step.count, "kg": step.kg, "takes_s": step.count * step.each_s,
             "each_s": step.each_s, "rests_low_s": step.rests.low, "rests_high_s": step.rests.high,
+            "dries_low_s": step.dries.low, "dries_high_s": step.dries.high,
         }  # fmt: skip
         out.append(Act("by_hand", f"hand:{i}", "made", {"step": i}, at, math.inf, True, figures))
     return out

@@ -188,7 +188,9 @@ def _worked(state: RunState, event: Event) -> None:
     works = {"bent": ("bend", None), "inserted": ("stick", "sprinkle")}[event.kind]
     if state.layout.works[target.line] not in works:
         raise refuse("this round takes other work", "other_work", round=target.number)
-    if not target.in_mould or target.worked_s is not None:
+    # what was released warm is bent out of its mould
+    loose = event.kind == "bent" and target.unmoulded_s is not None
+    if not (target.in_mould or loose) or target.worked_s is not None:
         raise refuse("only a poured round is worked, once", "not_workable", round=target.number)
     target.worked_s = event.at_s
 

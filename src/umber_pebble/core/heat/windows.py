@@ -23,9 +23,12 @@ SUGAR_MARKS = {
     "stick_closes": ("log_stick_close", "coldest_degc"),
     "holds": ("log_holds", "hottest_degc"),
     "bend_opens": ("log_bend_open", "hottest_degc"),
+    "release_opens": ("log_release_open", "hottest_degc"),
     "softening": ("log_softening", "mean_degc"),
     "pull_closes": ("log_pull_close", "coldest_degc"),
+    "release_closes": ("log_release_close", "coldest_degc"),
     "cut_closes": ("log_cut_close", "coldest_degc"),
+    "rigid": ("log_rigid", "hottest_degc"),
     "bend_closes": ("log_bend_close", "coldest_degc"),
     "brittle": ("log_brittle", "coldest_degc"),
     "unmould": ("log_unmould", "hottest_degc"),
@@ -39,16 +42,18 @@ FAT_MARKS = {
     "stick_closes": ("set_first_skin", "most_set"),
     "skin": ("set_first_skin", "top_set"),
     "still": ("set_still", "least_set"),
-    "cut_opens": ("set_cut", "least_set"),
+    "cutter_closes": ("set_cut", "top_set"),
+    "groove_opens": ("set_cut", "least_set"),
     "touch": ("set_touch", "least_set"),
     "peel": ("set_peel", "least_set"),
-    "cut_closes": ("set_peel", "most_set"),
+    "groove_closes": ("set_peel", "most_set"),
     "unmould": ("set_release", "least_set"),
     "over_chilled": ("over_chilled_below", "coldest_degc"),
 }
 # what hands do with a piece: from which mark until which; None: from the pour, or without end
 WORKS: dict[str, tuple[str | None, str]] = {
     "bend": ("bend_opens", "bend_closes"),
+    "release": ("release_opens", "release_closes"),
     "stick": (None, "stick_closes"),
     "sprinkle": (None, "sprinkle_closes"),
 }
@@ -58,6 +63,8 @@ TAKES: dict[str, dict[str, tuple[str | None, str | None]]] = {
         "stick": (None, "stick_closes"),
         "thread": ("thread_opens", "thread_closes"),
         "walls off": ("holds", None),
+        "release": ("release_opens", "release_closes"),
+        "off its bowl": ("rigid", None),
         "bend": ("bend_opens", "bend_closes"),
         "pull": ("bend_opens", "pull_closes"),
         "scissors": ("holds", "cut_closes"),
@@ -66,8 +73,10 @@ TAKES: dict[str, dict[str, tuple[str | None, str | None]]] = {
     "fat": {
         "sprinkles": (None, "sprinkle_closes"),
         "stick": (None, "stick_closes"),
+        "drag": (None, "comb_closes"),
         "comb": ("comb_opens", "comb_closes"),
-        "cutter": ("cut_opens", "cut_closes"),
+        "cutter": ("comb_opens", "cutter_closes"),
+        "groove": ("groove_opens", "groove_closes"),
         "walls off": ("touch", None),
         "next coat": ("touch", None),
         "let go": ("touch", None),
@@ -75,8 +84,12 @@ TAKES: dict[str, dict[str, tuple[str | None, str | None]]] = {
     },
 }
 # what a wait ends with is decided by the thick places, what is lost by waiting by the thin ones
-BY_THICK = ("holds", "bend_opens", "still", "cut_opens", "touch", "peel", "unmould", "strain", "cool_to_hold")
-BY_THIN = ("bend_closes", "pull_closes", "cut_closes", "brittle", "over_chilled", "thread_closes")
+BY_THICK = (
+    "holds", "bend_opens", "release_opens", "rigid", "still", "groove_opens", "touch", "peel", "unmould", "strain", "cool_to_hold",
+)  # fmt: skip
+BY_THIN = (
+    "bend_closes", "release_closes", "pull_closes", "cut_closes", "groove_closes", "brittle", "over_chilled", "thread_closes",
+)  # fmt: skip
 AT_ONCE = 1e-3
 """Factor on the time to set half that stands for setting at once."""
 SAG_S = 60.0
@@ -109,6 +122,13 @@ class PieceWindows:
     pace: Spread
     likely_run: PieceRun
     horizon_s: float
+
+    def leaving_at(self, mark: str) -> "PieceWindows":
+        """The same where a casting leaves its mould or film at another mark than the last: "unmould" is then that one."""
+        at, own = (rows | {"unmould": rows[mark]} for rows in (self.at, self.by_material))
+        shares, limits = self.shares | {"unmould": self.shares[mark]}, self.limits | {"unmould": self.limits[mark]}
+        limited = self.limited_by | {"unmould": self.limited_by[mark]}
+        return replace(self, at=at, by_material=own, limited_by=limited, shares=shares, limits=limits)
 
     def never(self, name: str) -> bool:
         """Whether a window is not reached within the horizon, in the likely run."""

@@ -126,10 +126,10 @@ class Caramel:
 def dry_caramel(case: PotCase, ring_w: float, efficiency: Spread, off_degc: float, room_degc: float) -> Caramel:
     """Dry caramel by stages, and its drizzle window.
 
-    The sugar warms, melts at its melting point and goes on; a lifted spoonful cools as a film that falls for part of the time.
+    On a ring turned to medium-low. The sugar warms, melts at its melting point and goes on; a lifted spoonful cools as a film that falls for part of the time.
     Args:
         case: pan and sugar
-        ring_w, efficiency: of the ring [W, frac]
+        ring_w, efficiency: of the ring at full [W, frac]
         off_degc: how warm it is taken off, 160 to 200 [degC]
         room_degc: of the room
     Raises: OutOfRange: off_degc outside, or the ring too weak.
@@ -138,13 +138,14 @@ def dry_caramel(case: PotCase, ring_w: float, efficiency: Spread, off_degc: floa
     require_range("off_degc", off_degc, 160.0, 200.0)
     melt, stages = case.melt, stages_here(0.0, "caramel")
     latent = melt.value("latent_crystal")
+    turned_down = material("kitchen", "medium_low", "ring_setting").value("gives")
 
     def reaches(degc: float, share: float) -> float:
         # stirred by shaking only: as it comes to a temperature, what is melted grows with it
         melted = float(np.clip((degc - 150.0) / (DRY_MELTS_DEGC - 150.0), 0.0, 1.0)) ** 0.5
         heat = case.melt_kg * (melt.value("cp_glass") * (degc - room_degc) + latent * melted)
         heat += case.pot.mass_kg * case.pot.metal.value("cp") * (degc - room_degc)
-        return float(heat / (ring_w * share))
+        return float(heat / (turned_down * ring_w * share))
 
     rows = tuple(Stage(name, degc, reaches(degc, efficiency.likely), 0.0) for name, degc in stages)
     amber = dict(stages)["amber"]

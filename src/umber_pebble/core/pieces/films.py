@@ -230,14 +230,38 @@ def cap_wide_m(volume_m3: float, contact_rad: float) -> float:
     return math.cbrt(require_range("volume_m3", volume_m3, 1e-12, 1.0) / _cap_m3(1.0, contact_rad))
 
 
-def dollop_kg(diameter_m: float, density_kg_m3: float, contact_rad: float) -> float:
-    """Melt in a dollop: a spherical cap on its contact angle [kg].
+@dataclass(frozen=True, slots=True)
+class Dab:
+    """A dollop or dot: its volume [m3], how high it stands in its middle [m]."""
 
+    volume: Spread
+    high: Spread
+
+
+def dab(melt: Material, wide_m: float, tapped: bool) -> Dab:
+    """A dollop of melt as it lies: as high as its yield value lets it stand, and no higher than its contact angle.
+
+    Spread by its own weight: rho g h dh/dr = tau, so h = sqrt(2 tau R / (rho g)) in the middle and V = 8 pi / 15 h R^2. Tapping
+    leaves a share of the yield value. A small one is a cap on its contact angle.
     Args:
-        diameter_m: on the sheet [m]
-        density_kg_m3: of the melt [kg/m3]
-        contact_rad: contact angle, above zero and under 90 degrees [rad]
-    Raises: OutOfRange.
-    Source: geometry
+        melt: a fat with its Casson yield value; a sugar lies on its contact angle
+        wide_m: on the sheet, 1 mm to 0.2 m
+        tapped: the sheet or mould is tapped
+    Raises: OutOfRange: wide_m outside.
+    Source: roussel-coussot-2005, geometry, assumption
     """
-    return density_kg_m3 * _cap_m3(require_range("diameter_m", diameter_m, 0.001, 0.2), contact_rad)
+    require_range("diameter_m", wide_m, 0.001, 0.2)
+    usual, radius = material("kitchen", "usual", "film"), wide_m / 2
+    cap = usual.spread("contact").map(lambda angle: _cap_m3(wide_m, angle))
+    tall = usual.spread("contact").map(lambda angle: cap_high_m(wide_m, angle))
+    if not melt.flags.get("fat", False):
+        return Dab(cap, tall)
+    weight = melt.value("density_melt") * GRAVITY_M_S2
+    left = usual.value("tapped") if tapped else 1.0
+    high = melt.spread("casson_yield").map(lambda tau: math.sqrt(2 * left * tau * radius / weight))
+    volume = high.times(8 * math.pi / 15 * radius**2)
+    return Dab(_lesser(cap, volume), _lesser(tall, high))
+
+
+def _lesser(a: Spread, b: Spread) -> Spread:
+    return Spread(min(a.low, b.low), min(a.likely, b.likely), min(a.high, b.high))

@@ -6,7 +6,7 @@ from dataclasses import replace
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.explained import explained
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.pieces.films import cap_high_m, cap_wide_m, dollop_kg, line_kg
+from umber_pebble.core.pieces.films import cap_high_m, cap_wide_m, dab, line_kg
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.passes import Cluster, Dollop, Drizzle, Rod
 
@@ -34,7 +34,7 @@ def rod_m3(rod: Rod) -> float:
 def heaped(i: int, one: Drizzle | Dollop | Cluster, level_m: float) -> tuple[Laid, float]:
     """Lines, dollops or a cluster on what is at a level, and how wide one of them is [m].
 
-    A dollop and a cluster are caps on their contact angle, a line is as round as it runs.
+    A dollop lies as its yield value lets it, a cluster is a cap on its contact angle, a line is as round as it runs.
     Args:
         i: of the pass
         one: the pass
@@ -51,9 +51,10 @@ def heaped(i: int, one: Drizzle | Dollop | Cluster, level_m: float) -> tuple[Lai
             mean = math.pi / 4 * high
         case Dollop():
             require_range(f"passes.{i}.count", one.count, 1, 500)
-            kg, wide = one.count * dollop_kg(one.diameter_m, density, angle), one.diameter_m
-            high, area = cap_high_m(wide, angle), one.count * math.pi * wide**2 / 4
-            mean, what = kg / density / area, "a cap on its contact angle x how many"
+            lies, wide = dab(melt, one.diameter_m, tapped=True), one.diameter_m
+            kg, area = one.count * lies.volume.likely * density, one.count * math.pi * wide**2 / 4
+            high, mean = lies.high.likely, kg / density / area
+            what = "as it spreads on its yield value, tapped, x how many"
         case Cluster():
             require_range(f"passes.{i}.inside_kg", one.inside_kg, 1e-4, 2.0)
             require_range(f"passes.{i}.melt_frac", one.melt_frac, 0.05, 0.95)

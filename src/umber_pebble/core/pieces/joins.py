@@ -1,13 +1,13 @@
 """Parts joined: the melt in a bead or in dots, and how long a join is held and then left alone."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.heat.piece import Casting, Place, Stay, Under
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.pieces.films import bead_kg, dollop_kg
+from umber_pebble.core.pieces.films import bead_kg, dab
 from umber_pebble.core.pieces.layers import UNEVEN, Laid, melted
 from umber_pebble.core.spread import Spread
 
@@ -47,10 +47,15 @@ class Joint:
 
 @dataclass(frozen=True, slots=True)
 class Holding:
-    """How long a join is held, and until it bears being moved [s from when it was made]."""
+    """How long a join is held, and until it bears being moved [s from when it was made]; softens: how long its dab of melt rests on
+    the face before the part is pressed on, with so many small twists [s, count]; and how long it is held under cold spray [s], None
+    where that is nothing for it."""
 
     holds: Spread
     sets: Spread
+    softens_s: float = 0.0
+    twists: int = 0
+    sprayed: Spread | None = None
 
 
 def joined(joint: Joint, melt: Material, count: int) -> Laid:
@@ -65,8 +70,7 @@ def joined(joint: Joint, melt: Material, count: int) -> Laid:
     """
     density = melt.value("density_melt")
     if joint.dots:
-        angle = material("kitchen", "usual", "film").value("contact")
-        kg = joint.dots * dollop_kg(joint.bead_m, density, angle)
+        kg = joint.dots * dab(melt, joint.bead_m, tapped=False).volume.likely * density
     else:
         kg = bead_kg(joint.seam_m, joint.bead_m, joint.gap_m, joint.deep_m, density)
     volume = count * kg / density
@@ -96,15 +100,35 @@ def bead_casting(
     return Casting(melt, mat, slab, max(joint.bead_m / 2, 1e-3), mat_m(), pour, tg, (Stay(0.0, place),), under)
 
 
-def holding(casting: Casting) -> Holding:
+def holding(casting: Casting, dots: bool) -> Holding:
     """How long a join of melt, or of warmed faces, is held and left [s].
 
+    A dab of fat grips as soon as it is no longer fluid at the face, whatever the engine says of all of it setting: hands hold it as
+    long as practice does, or as the engine where that is shorter.
     Args:
         casting: from bead_casting
-    Source: definition
+        dots: by dabs, not a bead
+    Source: common-practice, definition
     """
     windows = windows_s(casting)
-    return Holding(windows.at[HELD_UNTIL[casting.tg is None]], windows.at["unmould"])
+    still = windows.at[HELD_UNTIL[casting.tg is None]]
+    if casting.tg is not None:
+        return Holding(still, windows.at["unmould"])
+    sprayed = windows_s(_sprayed(casting)).at[HELD_UNTIL[True]]
+    if not dots:
+        return Holding(still, windows.at["unmould"], sprayed=sprayed)
+    dab_ = material("kitchen", "dab", "join")
+    grips, holds = dab_.spread("holds"), windows.at["unmould"]
+    held = Spread(*(min(getattr(grips, e), getattr(still, e)) for e in ("low", "likely", "high")))
+    return Holding(held, holds, dab_.value("softens"), int(dab_.value("twists")), sprayed)
+
+
+def _sprayed(casting: Casting) -> Casting:
+    """The same under cold spray for some seconds. Never on hot sugar: it cracks."""
+    spray, [stay] = material("kitchen", "cold_spray", "join"), casting.path
+    cold = replace(stay.place, air_degc=spray.value("degc"), touch_w_m2k=spray.value("blows"))
+    after = replace(stay, from_s=spray.value("lasts"))
+    return replace(casting, path=(replace(stay, place=cold), after))
 
 
 def glued(joint: Joint) -> tuple[Holding, float]:

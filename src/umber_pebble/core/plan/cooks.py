@@ -164,7 +164,7 @@ def piece_windows(plan: PlanInput, line: Line, flow: Flow, window: PourWindow, c
     i = int((times <= min(window.opens.likely + pour_s / 2, window.closes.likely)).sum()) - 1
     likely = float(temps[i])
     pour = Spread(min(likely, window.close_degc.likely), likely, max(likely, window.open_degc.likely))
-    return windows_s(casting_of(plan, line, pour, flow, path_of(plan, line, casts)))
+    return windows_s(casting_of(plan, line, pour, flow, path_of(plan, line, casts))).leaving_at(line.leaves)
 
 
 def lies_of(plan: PlanInput, line: Line, casts: int) -> tuple[tuple[Stay, str], ...]:

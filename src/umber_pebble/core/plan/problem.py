@@ -12,7 +12,9 @@ from umber_pebble.core.melts.oven import Microwave, coupled_w
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.spares import BreakRate
-from umber_pebble.core.spread import Spread
+from umber_pebble.core.spread import Spread, exact
+
+AT_ONCE = exact(0.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +83,8 @@ class Line:
     ("fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster", "join", or "swirl": into the vessel of the next line, right before that is poured). under: what it lies on
     (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
     needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s]. build: what its part's build is
-    known by where break rates are kept, "" for a plain fill. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; lies: the way it goes from its
+    known by where break rates are kept, "" for a plain fill. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; leaves: at which mark of its windows it leaves its mould or film: "unmould" cold, "peel", "rigid" (off a bowl), "release_opens" (warm,
+    to be shaped on a form). lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
     """
 
@@ -103,6 +106,7 @@ class Line:
     needs: tuple[int, ...] = ()
     hold_s: float = 0.0
     build: str = ""
+    leaves: str = "unmould"
 
     @property
     def fill_m(self) -> float:
@@ -115,6 +119,11 @@ class Line:
         return self.last and not self.needs
 
     @property
+    def released(self) -> bool:
+        """Whether it leaves its mould warm and is bent on a form after that."""
+        return self.leaves == "release_opens"
+
+    @property
     def handfuls_s(self) -> float:
         """How long hands take for what is put into one cavity before the pour [s]."""
         return sum(h.each_s for h in self.first)
@@ -123,7 +132,8 @@ class Line:
 @dataclass(frozen=True, slots=True)
 class HandStep:
     """What hands make of no melt: a part pressed of paste ("press"), or a join by warming or glue ("join"): how many, how long
-    each takes hands [s], and how long it then rests until it holds [s]; needs: the lines whose castings it joins; kg: of each."""
+    each takes hands [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs: the lines whose castings it
+    joins; kg: of each."""
 
     what: str
     name: str
@@ -133,6 +143,7 @@ class HandStep:
     each_s: float
     rests: Spread
     needs: tuple[int, ...] = ()
+    dries: Spread = AT_ONCE
 
 
 @dataclass(frozen=True, slots=True)
@@ -245,8 +256,12 @@ class PlanInput:
         return self.paces.pour_each_s + line.hold_s
 
     def work_each_s(self, line: Line) -> float:
-        """How long hands work on one cast while it is soft [s]."""
+        """How long hands work on one cast while it is soft, taken out of its mould first where it is released warm [s]."""
         paces = self.paces
-        return {"bend": paces.bend_each_s, "stick": paces.stick_each_s, "sprinkle": paces.fill_each_s, None: 0.0}[
-            line.work
-        ]
+        freed = paces.unmould_each_s if line.released else 0.0
+        return (
+            freed
+            + {"bend": paces.bend_each_s, "stick": paces.stick_each_s, "sprinkle": paces.fill_each_s, None: 0.0}[
+                line.work
+            ]
+        )

@@ -57,7 +57,7 @@ def _cook_block(
         poured, at = at, end
         line = plan.lines[r.line]
         if line.work:
-            opens = WORKS[line.work][0]
+            opens = WORKS["release" if line.released else line.work][0]
             start = max(poured + (windows[r.number].at[opens].likely if opens else 0.0), end)
             at = start + r.casts * plan.work_each_s(line)
             block.append((line.work, r.number, start, at, True))
@@ -143,8 +143,11 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
                 tasks.append(Task("set", cook.number, r.number, poured[r.number], ready[r.number], False))
                 shelves.put(cook, r.number, poured[r.number], ready[r.number])
                 continue
-            tasks += _release(plan, cook, r.number, r.casts, poured[r.number], windows[r.number], busy)
-            freed, off = tasks[-1].end_s, next(t.end_s for t in reversed(tasks) if t.kind == "unmould")
+            worked = (
+                [t.end_s for t in tasks if t.round == r.number and t.kind == line.work] if line.released else []
+            )
+            tasks += _release(plan, cook, r.number, r.casts, poured[r.number], windows[r.number], busy, worked)
+            freed, off = tasks[-1].end_s, next(t.end_s for t in reversed(tasks) if t.kind in ("unmould", "firm"))
             done[r.line] = max(done.get(r.line, 0.0), off)
             freed = poured[r.number] if line.mould.hands else freed
             mould_free[line.mould.mould_id] = max(mould_free.get(line.mould.mould_id, 0.0), freed)
@@ -214,15 +217,22 @@ def _by_hand(number: int, step: HandStep, earliest: float, busy: list[tuple[floa
     busy.append((start, start + lasts))
     return [
         Task(step.what, None, None, start, start + lasts, True, number),
-        Task("rest", None, None, start + lasts, start + lasts + step.rests.high, False, number),
+        Task("rest", None, None, start + lasts, start + lasts + step.rests.high + step.dries.high, False, number),
     ]
 
 
 def _release(
     plan: PlanInput, cook: PotCook, number: int, casts: int, poured_s: float, windows: PieceWindows,
-    busy: list[tuple[float, float]],
+    busy: list[tuple[float, float]], worked: list[float],
 ) -> list[Task]:  # fmt: skip
-    """Setting, unmoulding and cleaning of one round, the hands' part placed where it first fits."""
+    """Setting, unmoulding and cleaning of one round, the hands' part placed where it first fits. What was released warm and worked
+    until some moment firms on its form instead."""
+    if worked:
+        firm = max(poured_s + windows.at["brittle"].high, worked[-1])
+        return [
+            Task("firm", cook.number, number, worked[-1], firm, False),
+            *_clean(plan, cook, number, worked[-1], busy),
+        ]
     lasts = casts * plan.paces.unmould_each_s
     start = _first_fit(busy, [(0.0, lasts)], poured_s + windows.at["unmould"].high)
     busy.append((start, start + lasts))
@@ -232,11 +242,16 @@ def _release(
     ]
     if plan.lines[next(r.line for r in cook.rounds if r.number == number)].needs:
         return off
-    clean = _first_fit(busy, [(0.0, plan.paces.clean_s)], start + lasts)
+    return [*off, *_clean(plan, cook, number, start + lasts, busy)]
+
+
+def _clean(
+    plan: PlanInput, cook: PotCook, number: int, from_s: float, busy: list[tuple[float, float]]
+) -> list[Task]:
+    clean = _first_fit(busy, [(0.0, plan.paces.clean_s)], from_s)
     cleaned = clean + plan.paces.clean_s
     busy.append((clean, cleaned))
     return [
-        *off,
         Task("clean", cook.number, number, clean, cleaned, True),
         Task("dry", cook.number, number, cleaned, cleaned + plan.paces.dry_s, False),
     ]
@@ -247,7 +262,7 @@ def back_from(tasks: list[Task], due_s: float) -> list[Task]:
 
     Source: definition
     """
-    ready = max((t.end_s for t in tasks if t.kind == "unmould" or t.step is not None), default=0.0)
+    ready = max((t.end_s for t in tasks if t.kind in ("unmould", "firm") or t.step is not None), default=0.0)
     shift = due_s - ready
     return [replace(t, start_s=t.start_s + shift, end_s=t.end_s + shift) for t in tasks]
 

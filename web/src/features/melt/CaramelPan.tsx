@@ -65,7 +65,7 @@ export function CaramelPan({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
             Amber after {duration(of.amber_s.likely)}
           </p>
           <p className="mt-3 text-2xl">
-            {range(of.amber_s, "s", units)} at full ring. Shake the pan, never stir: it crystallises.
+            {range(of.amber_s, "s", units)} on medium-low. Shake the pan, never stir: it crystallises.
           </p>
           <ol className="mt-6 grid max-w-xl grid-cols-[auto_auto_auto] gap-x-8 gap-y-1">
             {of.stages.map((stage) => (

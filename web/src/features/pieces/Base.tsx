@@ -29,7 +29,7 @@ export function Base({
         ]}
         onChange={(key) =>
           key === "body"
-            ? onChange({ mould_id: null, body: FRUIT, bent: false })
+            ? onChange({ mould_id: null, body: FRUIT, bent: false, released: false })
             : first && onChange({ mould_id: first.id, body: null, cavity: 0 })
         }
       />

@@ -122,12 +122,13 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
           {sugar && (
             <Choice
               label="While it is soft"
-              value={part.bent ? "bend" : "leave"}
+              value={part.bent ? (part.released ? "release" : "bend") : "leave"}
               options={[
                 { key: "leave", name: "leave it" },
-                { key: "bend", name: "bend it" },
+                { key: "bend", name: "bend it in its mould" },
+                { key: "release", name: "release it warm, bend it on a form" },
               ]}
-              onChange={(key) => change({ bent: key === "bend" })}
+              onChange={(key) => change({ bent: key !== "leave", released: key === "release" })}
             />
           )}
           {part.stays.length > 0 && <OwnWay stays={part.stays} onClear={() => change({ stays: [] })} />}

@@ -44,6 +44,7 @@ export function PiecesView() {
         cavity: 0,
         passes,
         bent: path.bent ?? false,
+        released: path.released ?? false,
         stays: [],
       };
       const joins = path.joined ? [firstJoin(path.count ?? 1, melt)] : [];

@@ -212,6 +212,7 @@ export interface Path {
   body?: Body;
   count?: number;
   bent?: boolean;
+  released?: boolean;
   joined?: boolean;
 }
 export const PATHS: Path[] = [
@@ -271,10 +272,11 @@ export const PATHS: Path[] = [
   {
     key: "leaf",
     name: "Leaf or bow from a textured mat",
-    note: "poured thin, bent while it is soft",
+    note: "poured thin, released warm, bent on a form",
     kinds: ["fill"],
     material: "isomalt",
     bent: true,
+    released: true,
   },
   {
     key: "fruit",

@@ -14,6 +14,7 @@ const WORDS: Record<string, string> = {
   put_in: "fill",
   set: "sets",
   unmould: "unmould",
+  firm: "firms on its form",
   clean: "clean",
   dry: "dries",
   swirl: "swirl in",
