@@ -126,6 +126,7 @@ def joins_of(
         line = Line(
             name, quantity, join.melt.key, _props(join), laid.cast, None, BreakRate(0, 0), bench,
             ((of, joint.thick_m, None),), None, True, (), item, "join", None, needs, takes,
+            softens_s=this.holding.softens_s,
         )  # fmt: skip
         out.lines.append(line)
         before = (len(lines) + len(out.lines) - 1,)

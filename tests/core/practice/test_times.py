@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from tests.conftest import WOOD, make_disc, make_plan, make_pot
+from tests.conftest import WOOD, make_disc, make_lollipops, make_plan, make_pot
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.reduce import replay
@@ -20,6 +20,7 @@ from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.cooks import make_cooks, round_windows
 from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.second_coat import rests_to_degc
 from umber_pebble.core.spread import Spread, exact
 
 COATING, CARAMEL, ISOMALT = (material("melts", key) for key in ("coating", "caramel", "isomalt"))
@@ -149,3 +150,31 @@ def test_the_timetable_releases_and_bends_in_one_go_and_the_form_holds_it() -> N
         "bend",
         "unmould",
     ]
+
+
+def test_an_own_transfer_sheet_sets_in_20_to_30_minutes() -> None:
+    """Coloured cocoa butter, brushed thin on film, in a room of 20 degC: until chocolate may go over it."""
+    board = Place(material("surfaces", "wood"), 0.015, 20.0, 20.0)
+    for thick_m in (0.0001, 0.0003):
+        w = windows_s(
+            replace(disc("cocoa_butter", thick_m, "acetate", 0.0001, 31.0, None), path=(Stay(0.0, board),))
+        )
+        assert 18 * 60 < w.at["touch"].likely < 32 * 60
+
+
+def test_a_second_coat_rests_until_it_no_longer_melts_the_first() -> None:
+    """A first coat at room temperature: about a minute's rest and more (physics); from the fridge next to nothing is called."""
+    base = make_lollipops(8)
+    [line] = base.lines
+    first = replace(line, work=None, last=False, kind="shell", cast=replace(line.cast, thickness=exact(0.0015)))
+    second = replace(line, work=None, after=0, kind="shell")
+    warm = replace(base.ways["coating"], sets_in=WOOD, sets_in_id="bench")
+    plan = replace(base, lines=(first, second), ways={"coating": warm})
+    cooks = make_cooks(plan, [[(0, 8)], [(1, 8)]])
+    hot = replace(cooks[1], window=replace(cooks[1].window, open_degc=exact(50.0)))
+    [r] = hot.rounds
+    rests_to = rests_to_degc(plan, hot, replace(r, on=0))
+    assert rests_to is not None and 40.0 < rests_to < 50.0
+    mild = replace(cooks[1], window=replace(cooks[1].window, open_degc=exact(36.0)))
+    assert rests_to_degc(plan, mild, replace(r, on=0)) is None
+    assert rests_to_degc(plan, hot, cooks[0].rounds[0]) is None

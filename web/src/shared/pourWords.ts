@@ -48,7 +48,10 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
   const name = (view.line_names[p.line ?? 0] ?? "").toLowerCase();
   const each = amount(p.each_kg ?? 0, "mass", units);
   const thick = amount(p.thick_m ?? 0, "length", units);
-  const takes = `${p.filled ? `${p.filled} are full already. ` : ""}About ${duration(p.pour_s ?? 0)}.`;
+  const rests = p.rests_to_degc
+    ? `Not over ${amount(p.rests_to_degc, "temperature", units)}: it would melt the pass under it. `
+    : "";
+  const takes = `${rests}${p.filled ? `${p.filled} are full already. ` : ""}About ${duration(p.pour_s ?? 0)}.`;
   const cavities = plural(n, "cavity", "cavities");
   switch (String(act.params.kind ?? "fill")) {
     case "detail":
@@ -108,7 +111,7 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
     case "join":
       return {
         title: `Join ${plural(n, "piece", "pieces")}`,
-        how: `${each} of melt a piece: ${name}. Hold each until it holds, or leave it in its prop. ${takes}`,
+        how: `${each} of melt a piece: ${name}. ${p.softens_s ? `Let the dab soften the face for ${duration(p.softens_s)}, press on with ${plural(p.twists ?? 0, "small twist", "small twists")}, hold until it grips.` : "Hold each until it holds, or leave it in its prop."} Cold spray on chocolate if it must be quick, never on hot sugar. ${takes}`,
         done: "Joined",
       };
     case "close":

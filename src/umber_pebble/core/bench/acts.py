@@ -16,14 +16,23 @@ from umber_pebble.core.bench.passes import (
 )
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
-from umber_pebble.core.bench.vessel_acts import bowl_act, burst_payload, heat_act, temper_act, to_temper
+from umber_pebble.core.bench.vessel_acts import (
+    bowl_act,
+    burst_payload,
+    falls_to_s,
+    heat_act,
+    temper_act,
+    to_temper,
+)
 from umber_pebble.core.heat.pour import FatFlow
 from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, again_s
 from umber_pebble.core.pieces.joins import HELD_UNTIL
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
 from umber_pebble.core.plan.dips import bath_of
 from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.second_coat import rests_to_degc
 from umber_pebble.core.spread import Spread
 
 # of acts that can all wait: what frees a mould first, then what takes a moment, then the next cook
@@ -167,6 +176,11 @@ def _pour_acts(
                 "warm_after": list(bath.warm_after),
             }
         from_s = max(opens, under)
+        if r.on is not None and (rests_to := rests_to_degc(plan, cook, r)) is not None:
+            from_s = max(from_s, falls_to_s(track, rests_to))
+            figures |= {"rests_to_degc": rests_to}
+        if softens := plan.lines[r.line].softens_s:
+            figures |= {"softens_s": softens, "twists": material("kitchen", "dab", "join").value("twists")}
         if plan.lines[r.line].kind == "swirl":
             from_s = max(from_s, swirls_from_s(state, r.number))
         late = from_s >= closes

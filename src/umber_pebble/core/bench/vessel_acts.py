@@ -40,15 +40,15 @@ def temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
     figures = {
         "step": step.act, "kg": step.kg, "to_degc": step.to_degc, "melted_frac": melted, "melt": cook.way.melt.key,
         "melt_name": cook.way.melt.name, "share_frac": step.share_frac, "school": cook.tempering.school,
-        "smear_low_s": smear.low, "smear_high_s": smear.high, "there_s": _falls_to_s(track, step.to_degc),
+        "smear_low_s": smear.low, "smear_high_s": smear.high, "there_s": falls_to_s(track, step.to_degc),
         "seeded": bool(seen.rests[-1].seeded),
         "practised_frac": material("kitchen", "usual", "seed").value("practised"),
     }  # fmt: skip
     return Act("temper", f"pot:{cook.number}", event, payload, opens, math.inf, True, figures)
 
 
-def _falls_to_s(track: Track, degc: float) -> float:
-    """When a bowl's likely curve comes down to a temperature [s since the run started]."""
+def falls_to_s(track: Track, degc: float) -> float:
+    """When a vessel's likely curve comes down to a temperature [s since the run started]; inf when it never does. Source: definition"""
     return falls_below_s(np.array(track.curve.times_s), np.array(track.curve.likely_degc), degc)
 
 

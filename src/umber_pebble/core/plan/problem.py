@@ -82,7 +82,7 @@ class Line:
     unmoulded then; item the line of the order; kind how it is laid on
     ("fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster", "join", or "swirl": into the vessel of the next line, right before that is poured). under: what it lies on
     (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
-    needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s]. build: what its part's build is
+    needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build is
     known by where break rates are kept, "" for a plain fill. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; leaves: at which mark of its windows it leaves its mould or film: "unmould" cold, "peel", "rigid" (off a bowl), "release_opens" (warm,
     to be shaped on a form). lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
@@ -107,6 +107,7 @@ class Line:
     hold_s: float = 0.0
     build: str = ""
     leaves: str = "unmould"
+    softens_s: float = 0.0
 
     @property
     def fill_m(self) -> float:
