@@ -1,6 +1,6 @@
 """The shapes of the things people edit, as stored and as sent. SI, names with their unit."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
@@ -224,12 +224,20 @@ class Mould(Doc):
     """A mould, or rings and bars on a mat: then the mat is the floor."""
 
     name: Name
-    material: Literal["silicone", "aluminium", "polycarbonate", "thermoformed", "steel"]
+    material: Literal["silicone", "aluminium", "polycarbonate", "thermoformed", "steel", "acetate"]
     wall_m: float = Field(ge=0.0002, le=0.03)
     bears_degc: float = Field(ge=40, le=400)
     owned: Whole = Field(ge=1, le=50)
     cavities: list[Cavity] = Field(min_length=1, max_length=12)
     mat: Mat | None
+    detail_m: float | None = Field(ge=0.0002, le=0.02, description="width of its finest detail")
+    oiled: bool = Field(description="with the thinnest film of oil")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, doc: Any) -> Any:
+        """A mould of an older version had no detail measured and was not oiled."""
+        return {"detail_m": None, "oiled": False, **doc} if isinstance(doc, dict) else doc
 
 
 class Line(Doc):

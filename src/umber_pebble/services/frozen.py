@@ -11,13 +11,15 @@ from umber_pebble.core.bench.bowl import belief_of
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.held_track import HoldKitchen, held_track
 from umber_pebble.core.bench.predict import heating_track, resting_track
-from umber_pebble.core.bench.state import BatchState, Layout, Rest, RunState
+from umber_pebble.core.bench.state import UNFILLED, BatchState, Layout, Rest, RunState
 from umber_pebble.core.bench.tempering import tempering_track
 from umber_pebble.core.bench.track import Track, temperature_at_degc
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955
 from umber_pebble.core.heat.piece import Place
+from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
-from umber_pebble.core.log.learn import Factor, counted, coupling_factor, loss_factor, residue_factor
+from umber_pebble.core.log.learn import Factor, counted, coupling_factor, fills_off, loss_factor, residue_factor
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.cooks import PotCook, make_cooks, round_windows
@@ -191,6 +193,22 @@ def _coupling(seen: Seen, cooks: list[PotCook]) -> Factor | None:
     )
 
 
+def _pours(seen: Seen, cooks: list[PotCook]) -> list[tuple[float, bool]]:
+    """How much thicker than reckoned each pour of these cooks was that came to an outcome, and whether it filled."""
+    out = []
+    for cook in cooks:
+        assert isinstance(cook.flow, SugarFlow)
+        for i, rest in enumerate(seen.state.cooks[cook.number].rests):
+            for at, number in rest.poured:
+                outcomes = seen.state.rounds[number].outcomes.values()
+                if outcomes and (cook.number, i) in seen.rests:
+                    degc = temperature_at_degc(seen.rests[(cook.number, i)], at).likely
+                    log = log_viscosity_wlf_1955(degc, cook.flow.tg.likely)
+                    off = log - cook.flow.closes.likely + cook.way.fills_off.likely
+                    out.append((off, not any(UNFILLED in kinds for _, kinds in outcomes)))
+    return out
+
+
 def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
     """Evidence of a run on its vessels and moulds."""
     out = []
@@ -204,6 +222,8 @@ def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
             way.residue_factor.likely,
         )  # fmt: skip
         said = [("loss", way.vessel_id, loss), ("residue", way.vessel_id, residue)]
+        if isinstance(way.by, SugarCook):
+            said.append(("fills", way.vessel_id, fills_off(_pours(seen, cooks))))
         if isinstance(way.by, FatMelt) and isinstance(way.by.by, Microwave):
             said.append(("coupling", way.by.heater_id, _coupling(seen, cooks)))
         for kind, subject, factor in said:

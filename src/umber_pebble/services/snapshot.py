@@ -55,7 +55,7 @@ class Counts(Doc):
 class Snapshot(Doc):
     """Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
 
-    breaks by material and mould, loss and residue by vessel, what couples by oven.
+    breaks by material and mould, loss, residue and how thick it still fills by vessel, what couples by oven.
     """
 
     order: Order
@@ -68,6 +68,7 @@ class Snapshot(Doc):
     loss: dict[str, FactorSpread]
     residue: dict[str, FactorSpread]
     ovens: dict[str, FactorSpread] = Field(default_factory=dict)
+    fills: dict[str, FactorSpread] = Field(default_factory=dict)
 
 
 def prior_loss() -> Spread:
@@ -79,6 +80,11 @@ def prior_coupling() -> Spread:
     """What an oven couples against the usual share before any run: that share's own spread."""
     usual = material("kitchen", "coupling", "microwave").spread("share")
     return usual.times(1 / usual.likely)
+
+
+def prior_fills() -> Spread:
+    """How much thicker than reckoned a melt fills, before any run."""
+    return material("kitchen", "usual", "fills").spread("off")
 
 
 def prior_residue() -> Spread:
@@ -195,7 +201,7 @@ def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None) -> Way:
     return Way(
         melt, pot_case(vessel, stand, kitchen, loss), vessel.id, by, place_case(poured_on, kitchen),
         poured_on.id, place_case(place, kitchen), place.id, residue,
-        f"#{colour}" if colour else None,
+        f"#{colour}" if colour else None, snapshot.fills[vessel.id].spread() if vessel.id in snapshot.fills else prior_fills(),
     )  # fmt: skip
 
 

@@ -1,5 +1,6 @@
 """The services' common ground: database, clock, live broker; and the things that are edited."""
 
+import math
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
@@ -29,6 +30,7 @@ from umber_pebble.services.snapshot import (
     air_degc,
     break_of,
     prior_coupling,
+    prior_fills,
     prior_loss,
     prior_residue,
 )
@@ -297,6 +299,9 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
         loss={v: _factor(learnt, "loss", v, prior_loss()) for v in vessels},
         residue={v: _factor(learnt, "residue", v, prior_residue()) for v in vessels},
         ovens=_ovens(learnt, kitchen.doc),
+        fills={
+            v: _factor(learnt, "fills", v, prior_fills(), -math.inf) for v in vessels if ("fills", v) in learnt
+        },
     )
 
 
@@ -328,6 +333,6 @@ def _counts(rows: list[dict[str, Any]]) -> Counts:
     return Counts(broken=sum(r["broken"] for r in rows), good=sum(r["good"] for r in rows))
 
 
-def _factor(learnt: Learnt, kind: str, subject: str, prior: Spread) -> FactorSpread:
-    spread = learned(prior, [Factor(row["value"], row["sd"]) for row in learnt.get((kind, subject), [])])
+def _factor(learnt: Learnt, kind: str, subject: str, prior: Spread, at_least: float = 0.05) -> FactorSpread:
+    spread = learned(prior, [Factor(row["value"], row["sd"]) for row in learnt.get((kind, subject), [])], at_least)
     return FactorSpread(low=spread.low, likely=spread.likely, high=spread.high)

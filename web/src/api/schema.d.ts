@@ -5949,14 +5949,24 @@ export interface components {
             bears_degc: number;
             /** Cavities */
             cavities: components["schemas"]["Cavity"][];
+            /**
+             * Detail M
+             * @description width of its finest detail
+             */
+            detail_m: number | null;
             mat: components["schemas"]["Mat"] | null;
             /**
              * Material
              * @enum {string}
              */
-            material: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel";
+            material: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel" | "acetate";
             /** Name */
             name: string;
+            /**
+             * Oiled
+             * @description with the thinnest film of oil
+             */
+            oiled: boolean;
             /** Owned */
             owned: number;
             /** Wall M */
@@ -7355,12 +7365,16 @@ export interface components {
          * Snapshot
          * @description Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
          *
-         *     breaks by material and mould, loss and residue by vessel, what couples by oven.
+         *     breaks by material and mould, loss, residue and how thick it still fills by vessel, what couples by oven.
          */
         Snapshot: {
             /** Breaks */
             breaks: {
                 [key: string]: components["schemas"]["Counts"];
+            };
+            /** Fills */
+            fills?: {
+                [key: string]: components["schemas"]["FactorSpread"];
             };
             kitchen: components["schemas"]["Kitchen"];
             /** Loss */

@@ -1,6 +1,18 @@
 import { useState } from "react";
 
-const FLAWS = ["broken", "stuck", "bloomed", "dull", "bubbled", "thin", "sticky", "cloudy", "off-colour"];
+const FLAWS = [
+  "broken",
+  "stuck",
+  "bloomed",
+  "dull",
+  "bubbled",
+  "thin",
+  "not filled",
+  "crinkled",
+  "sticky",
+  "cloudy",
+  "off-colour",
+];
 
 interface Props {
   round: number;

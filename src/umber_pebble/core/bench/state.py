@@ -8,7 +8,10 @@ from umber_pebble.core.plan.cooks import Round
 METHODS = ("immersed_swirled", "immersed_unswirled", "infrared")
 SIGHTS = ("moves", "lets_go", "resists", "cracked")
 BOWL_SIGHTS = ("solid", "half", "few_lumps", "smooth", "thick", "grainy")
-FLAWS = ("broken", "stuck", "bloomed", "dull", "bubbled", "thin", "sticky", "cloudy", "off-colour")
+UNFILLED = "not filled"
+FLAWS = (
+    "broken", "stuck", "bloomed", "dull", "bubbled", "thin", UNFILLED, "crinkled", "sticky", "cloudy", "off-colour",
+)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,8 +14,8 @@ from umber_pebble.core.heat.vessel import PotCase, cooling_curve_degc, curve_tim
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.spread import Spread, combine
 
-# one value of each input of a flow: two numbers, which two is the flow's own affair
-Variant = tuple[float, float]
+# one value of each input of a flow, which is the flow's own affair
+Variant = tuple[float, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +71,8 @@ def bubbles_risen_s(
 @dataclass(frozen=True, slots=True)
 class SugarFlow:
     """Sugar glass as a cook leaves it: how hot it came off, its glass transition, where it would boil, what the moulds
-    bear. A variant is a glass transition and a bubble's rise factor.
+    bear, how thick it may be and still fill [log10 Pa s], None: as thick as it is usually poured. A variant is a glass
+    transition, a bubble's rise factor and that thickness.
     """
 
     melt: Material
@@ -79,21 +80,28 @@ class SugarFlow:
     tg: Spread
     boils_degc: float
     mould_bears_degc: float
+    fills: Spread | None = None
+
+    @property
+    def closes(self) -> Spread:
+        """The thickest it may be poured [log10 Pa s]."""
+        return self.fills or self.melt.spread("log_pour_close")
 
     def likely(self) -> Variant:
-        return self.tg.likely, self.melt.spread("bubble_rise").likely
+        return self.tg.likely, self.melt.spread("bubble_rise").likely, self.closes.likely
 
     def varied(self) -> list[list[Variant]]:
-        rise = self.melt.spread("bubble_rise")
+        rise, log = self.melt.spread("bubble_rise"), self.closes
         return [
-            [(self.tg.low, rise.likely), (self.tg.high, rise.likely)],
-            [(self.tg.likely, rise.low), (self.tg.likely, rise.high)],
+            [(self.tg.low, rise.likely, log.likely), (self.tg.high, rise.likely, log.likely)],
+            [(self.tg.likely, rise.low, log.likely), (self.tg.likely, rise.high, log.likely)],
+            [(self.tg.likely, rise.likely, log.low), (self.tg.likely, rise.likely, log.high)],
         ]
 
     def read(self, times_s: Array, temps_degc: Array, depth_m: float, variant: Variant) -> Flowing:
         """Opens when it no longer boils, bubbles of the material's radius have risen and the mould bears the heat;
-        closes at the pour viscosity."""
-        tg, rise = variant
+        closes when it no longer fills."""
+        tg, rise, log = variant
         radius, density = self.melt.value("bubble_radius"), self.melt.value("density_melt")
         waits = {
             "boiling": falls_below_s(times_s, temps_degc, self.boils_degc),
@@ -102,18 +110,25 @@ class SugarFlow:
         }
         end = float(times_s[-1])
         closes, stiff = (
-            min(falls_below_s(times_s, temps_degc, self._at(p, tg)), end) for p in ("log_pour_close", "log_stiff")
+            min(falls_below_s(times_s, temps_degc, temperature_at_log_viscosity_degc(at, tg)), end)
+            for at in (log, max(log, self.melt.value("log_stiff")))
         )
         return Flowing(waits, closes, stiff)
 
-    def _at(self, prop: str, tg_degc: float) -> float:
-        return temperature_at_log_viscosity_degc(self.melt.value(prop), tg_degc)
-
     def closes_at_degc(self) -> Spread | None:
-        return self.tg.map(lambda glass: self._at("log_pour_close", glass))
+        log = self.closes
+        return combine(
+            temperature_at_log_viscosity_degc(log.likely, self.tg.likely),
+            [
+                [temperature_at_log_viscosity_degc(log.likely, tg) for tg in (self.tg.low, self.tg.high)],
+                [temperature_at_log_viscosity_degc(at, self.tg.likely) for at in (log.low, log.high)],
+            ],
+        )
 
     def stiff_at_degc(self) -> float | None:
-        return self._at("log_stiff", self.tg.likely)
+        return temperature_at_log_viscosity_degc(
+            max(self.melt.value("log_stiff"), self.closes.likely), self.tg.likely
+        )
 
 
 @dataclass(frozen=True, slots=True)

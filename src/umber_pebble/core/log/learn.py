@@ -4,6 +4,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.pot_law import Z_95
@@ -13,6 +15,8 @@ from umber_pebble.core.spread import Spread
 
 BETWEEN_RUNS_SD = 0.05
 LEARNT = 1.05
+EDGE = 0.05
+"""How sharp the limit of a pour is [log10 Pa s]."""
 """Looks that leave an oven's coupling no surer than this have said nothing of it."""
 
 
@@ -75,12 +79,38 @@ def residue_factor(
     return Factor(frozen * kept / predicted_residue_kg, 0.25 * frozen * kept / predicted_residue_kg)
 
 
-def learned(prior: Spread, evidence: Sequence[Factor]) -> Spread:
+def fills_off(pours: Sequence[tuple[float, bool]]) -> Factor | None:
+    """How much thicker than reckoned a melt was seen to fill, from pours and whether they did; None where they say nothing
+    [log10 Pa s].
+
+    A pour that filled says the limit lies above it, one that did not that it lies below, each as sharp as EDGE.
+    Args:
+        pours: how much thicker than the reckoned limit each was [log10 Pa s], and whether it filled
+    Source: gelman-2013
+    """
+    prior = material("kitchen", "usual", "fills").spread("off")
+    sd = (prior.high - prior.low) / (2 * Z_95)
+    grid = np.linspace(-4 * sd, 4 * sd, 161)
+    weight = np.exp(-0.5 * ((grid - prior.likely) / sd) ** 2)
+    for x, filled in pours:
+        above = 1.0 / (1.0 + np.exp(-(grid - x) / EDGE))
+        weight *= above if filled else 1.0 - above
+    total = weight.sum()
+    mean = float((grid * weight).sum() / total)
+    after = float(((grid - mean) ** 2 * weight).sum() / total)
+    more = 1 / after - 1 / sd**2
+    if more < LEARNT - 1:
+        return None
+    return Factor((mean / after - prior.likely / sd**2) / more, 1 / math.sqrt(more))
+
+
+def learned(prior: Spread, evidence: Sequence[Factor], at_least: float = 0.05) -> Spread:
     """A factor after what all runs say: weighted by precision, runs differing by 5 % among themselves [1].
 
     Args:
         prior: before any run
         evidence: one per run
+        at_least: what it cannot be below
     Source: gelman-2013
     """
     sd = (prior.high - prior.low) / (2 * Z_95)
@@ -91,7 +121,7 @@ def learned(prior: Spread, evidence: Sequence[Factor]) -> Spread:
     if not evidence:
         return prior
     mean, half = total / weight, Z_95 / math.sqrt(weight)
-    return Spread(max(mean - half, 0.05), mean, mean + half)
+    return Spread(max(mean - half, at_least), mean, mean + half)
 
 
 def counted(state: RunState) -> dict[int, tuple[int, int]]:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from umber_pebble.core.errors import MouldTooWeak, require_range
 from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955, tg_spread_degc
 from umber_pebble.core.glass.water import boils_at_degc, water_of_cook
+from umber_pebble.core.heat.fills import fills_until_log_pa_s
 from umber_pebble.core.heat.hob import Heating, hob_time_s
 from umber_pebble.core.heat.melting import Melting, melting_time_s
 from umber_pebble.core.heat.piece import Casting, Stay, Under
@@ -16,9 +17,9 @@ from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
 from umber_pebble.core.melts.oven import Microwave
-from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, residue_kg, tempered_charge
+from umber_pebble.core.plan.charge import PIPED, bags_kg, bath_left_kg, residue_kg, tempered_charge
 from umber_pebble.core.plan.problem import FatMelt, Line, PlanInput, SugarCook, Way
-from umber_pebble.core.spread import Spread
+from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.core.temper.schools import Tempering
 
 OFF_HEAT_SD_K = 2.0
@@ -111,7 +112,8 @@ def pour_of(
         water = water_of_cook(way.melt, wet=wet, cook_degc=way.by.cook_degc, altitude_m=plan.altitude_m)
         # a wet cook comes off at its own boiling point; a drier one is already below its own
         boils = max(boils_at_degc(water.likely, plan.altitude_m), way.by.cook_degc if wet else 0.0)
-        flow = SugarFlow(way.melt, off, tg_spread_degc(way.melt, water), boils, _bears(lines))
+        tg = tg_spread_degc(way.melt, water)
+        flow = SugarFlow(way.melt, off, tg, boils, _bears(lines), _fills(plan, way, lines, tg))
     else:
         if way.by.temper is not None and way.by.temper.school != "none":
             off = way.melt.spread("work_at")
@@ -130,6 +132,30 @@ def pour_of(
             params={"material": weakest.mould.material.name, "line": weakest.name},
         )
     return flow, window, case, water, wet
+
+
+def _fills(plan: PlanInput, way: Way, lines: list[Line], tg: Spread) -> Spread:
+    """The thickest this melt may be poured into the most demanding of these lines' moulds [log10 Pa s], as its vessel's own past
+    pours have it."""
+    limits = [_fills_line(plan, way, line, tg) for line in lines if line.kind != "swirl"]
+    if not limits:
+        return way.melt.spread("log_pour_close")
+    least, off = min(limits, key=lambda s: s.likely), way.fills_off
+    return combine(
+        least.likely + off.likely,
+        [[least.low + off.likely, least.high + off.likely], [least.likely + off.low, least.likely + off.high]],
+    )
+
+
+def _fills_line(plan: PlanInput, way: Way, line: Line, tg: Spread) -> Spread:
+    pour = exact(way.melt.value("cook_to"))
+    first = path_of(plan, line, 1)[:1]
+    casting = casting_of(plan, line, pour, SugarFlow(way.melt, pour, tg, 0.0, 0.0), first)
+    half = min(line.mould.cavity.bounds_m()) / 2
+    reach = material("kitchen", "usual", "spout").spread("reach").map(lambda led: min(led, half))
+    pushed = material("kitchen", "usual", "bag").value("pushes") if line.kind in PIPED else 0.0
+    deep = replace(casting, slab=line.cast.thickness, tg=exact(round(tg.likely, 1)), thin_m=None, thick_m=None)
+    return fills_until_log_pa_s(deep, reach, pushed, line.mould.detail_m)
 
 
 def _bowl(plan: PlanInput, way: Way, case: PotCase) -> Bowl:

@@ -291,10 +291,12 @@ def _opens_and_closes(c: PotCook, pot_inputs: tuple[Any, ...]) -> dict[str, Expl
                 sources=("stokes-1851", "hadamard-rybczynski-1911", "incropera-2007"), limited_by=w.limited_by,
             ),
             "closes": explained(
-                w.closes, "s", "off the heat until it is too thick to pour",
-                given("at", w.close_degc, "degC"), given("water left", c.water_left, "frac"), *pot_inputs,
-                sources=("williams-landel-ferry-1955", "gordon-taylor-1952", "incropera-2007"),
-                limited_by="the water this cook leaves",
+                w.closes, "s", "off the heat until it is too thick to spread to the edge and into the finest detail before it cools there",
+                given("at", w.close_degc, "degC"), given("thickness then", c.flow.closes, "log10 Pa s"),
+                given("seen to pour against reckoned", c.way.fills_off, "log10 Pa s"),
+                given("water left", c.water_left, "frac"), *pot_inputs,
+                sources=("huppert-1982", "bird-2002", "williams-landel-ferry-1955", "gordon-taylor-1952", "assumption"),
+                limited_by="what is poured, its mould, and the water this cook leaves",
             ),
         }  # fmt: skip
     return {

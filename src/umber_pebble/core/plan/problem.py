@@ -14,7 +14,7 @@ from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread, exact
 
-AT_ONCE = exact(0.0)
+NOTHING = exact(0.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,7 +38,8 @@ class Paces:
 class Mould:
     """One kind of cavity of a mould, and what is under it; or a tray on which so many bodies lie, or props for so many joins.
     mould_id ties lines that share it, kind is which of its cavities; bears is as its owner gave it; hands: they hold what is in
-    it, so it is free when they are."""
+    it, so it is free when they are; detail_m: width of its finest detail, None where nobody said [m];
+    oiled: with the thinnest film of oil."""
 
     mould_id: str
     kind: int
@@ -50,6 +51,8 @@ class Mould:
     bears_degc: float
     name: str = ""
     hands: bool = False
+    detail_m: float | None = None
+    oiled: bool = False
 
     @property
     def at_once(self) -> int:
@@ -144,7 +147,7 @@ class HandStep:
     each_s: float
     rests: Spread
     needs: tuple[int, ...] = ()
-    dries: Spread = AT_ONCE
+    dries: Spread = NOTHING
 
 
 @dataclass(frozen=True, slots=True)
@@ -193,7 +196,7 @@ class FatMelt:
 @dataclass(frozen=True, slots=True)
 class Way:
     """How one melt is made in this order, and where its moulds lie: poured on one place, set in another; colour: as hex, None
-    as it comes.
+    as it comes; fills_off: how much thicker than reckoned it was seen to be poured from this vessel [log10 Pa s].
 
     The same place means that the moulds are not carried.
     """
@@ -208,6 +211,7 @@ class Way:
     sets_in_id: str
     residue_factor: Spread
     colour: str | None = None
+    fills_off: Spread = NOTHING
 
     @property
     def carried(self) -> bool:

@@ -123,6 +123,9 @@ def _next_cook(
             i += 1
             continue
         take = casts if built else max(1, min(casts, room))
+        if take < casts:
+            # a smaller charge cools faster
+            take = max(1, min(take, _room(plan, [*chosen, (index, take)])))
         chosen.append((index, take))
         used.add(mould)
         waiting[i : i + 1] = [(index, casts - take, nth)] if take < casts else []

@@ -212,6 +212,27 @@ export function MouldEditor({
           />
         )}
         <NumberField
+          label="Finest detail, wide"
+          quantity="length"
+          value={doc.detail_m}
+          onChange={(detail_m) => change({ detail_m })}
+          onClear={() => change({ detail_m: null })}
+          error={wrong("detail_m")}
+          step={0.1}
+        />
+        <Choice
+          label="A film of oil"
+          value={doc.oiled ? "oiled" : "dry"}
+          options={[
+            { key: "dry", name: "never" },
+            { key: "oiled", name: "the thinnest" },
+          ]}
+          onChange={(key) => change({ oiled: key === "oiled" })}
+        />
+        {doc.oiled && doc.material === "polycarbonate" && (
+          <Notice>A stiff mould is wiped and dry, nothing in it: oil leaves marks on the gloss.</Notice>
+        )}
+        <NumberField
           label="Owned"
           quantity="count"
           value={doc.owned}

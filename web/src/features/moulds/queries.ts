@@ -37,4 +37,6 @@ export const FIRST_MOULD: Mould = {
   owned: 1,
   cavities: [freshCavity("Disc")],
   mat: null,
+  detail_m: null,
+  oiled: false,
 };
