@@ -16,8 +16,10 @@ from umber_pebble.core.melts.hold import Held
 from umber_pebble.core.melts.oven import coupled_w, nib_bursts, nib_duty_frac, power_by_water_w
 from umber_pebble.core.melts.sugar import (
     Caramel,
+    Clearer,
     Cooking,
     Fault,
+    clearer,
     cooking,
     dry_caramel,
     faults,
@@ -99,13 +101,14 @@ class DipAsked(Doc):
 @dataclass(frozen=True, slots=True)
 class Cooked:
     """A cook, whether its pot holds the foam, light through a pane with its white nibs, and what may be seen in it; in a
-    microwave, in how many bursts."""
+    microwave, in how many bursts; what hotter and cooler cooks come to."""
 
     cook: Cooking
     boils_over: bool
     passes_frac: float
     faults: list[Fault]
     bursts: int | None
+    clearer: list[Clearer]
 
 
 def _kitchen(workshop: Workshop) -> Kitchen:
@@ -181,7 +184,7 @@ def cook(workshop: Workshop, asked: CookAsked) -> Cooked:
     made = cooking(heating, hob_time_s(heating), asked.before)
     passes = white_passes_frac(asked.white_frac, asked.thickness_m)
     bursts = nib_bursts(made.time_s.likely * nib_duty_frac(kitchen.paces.stir_s)) if heat.bursts else None
-    return Cooked(made, made.foam_m > made.height_m, passes, faults(melt), bursts)
+    return Cooked(made, made.foam_m > made.height_m, passes, faults(melt), bursts, clearer(heating, asked.before))
 
 
 def caramel(workshop: Workshop, asked: CaramelAsked) -> Caramel:

@@ -13,6 +13,7 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.sugar import (
     Cooking,
     browning_min,
+    clearer,
     cooking,
     dry_caramel,
     faults,
@@ -56,6 +57,18 @@ def test_stages_come_in_order_and_sooner_on_a_mountain() -> None:
 def test_a_full_pot_foams_over_and_a_dry_one_less() -> None:
     assert cooked(1.5, 0.5).foam_m > cooked(1.5, 0.5).height_m
     assert cooked(0.2, 0.07).foam_m < cooked(0.2, 0.07).height_m
+
+
+def test_hotter_cooks_are_clearer_and_only_past_a_point_browner() -> None:
+    """Common practice, no source."""
+    case = base_case(make_pot(mass_kg=1.2), ISOMALT, 0.3)
+    rows = clearer(Heating(case, 0.0, True, 21.0, 160.0, 0.0, 1800.0, Spread(0.45, 0.6, 0.7)), 0)
+    water, brown = [r.water_frac for r in rows], [r.browned_frac for r in rows]
+    assert len(rows) >= 4
+    assert water == sorted(water, reverse=True) and water[0] > 1.5 * water[-1]
+    assert brown == sorted(brown)
+    usual = next(r for r in rows if r.degc == 160.0)
+    assert usual.browned_frac < 0.5 < rows[-1].browned_frac * 2
 
 
 def test_browning_adds_up_until_it_is_spent() -> None:

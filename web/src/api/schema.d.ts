@@ -4342,6 +4342,18 @@ export interface components {
             /** Zones */
             zones: string[];
         };
+        /**
+         * Clearer
+         * @description The same cook taken to another temperature [degC]: the water it leaves [frac] and how brown it is, of what is given up [frac].
+         */
+        Clearer: {
+            /** Browned Frac */
+            browned_frac: number;
+            /** Degc */
+            degc: number;
+            /** Water Frac */
+            water_frac: number;
+        };
         /** ClockNow */
         ClockNow: {
             /** Driven */
@@ -4614,13 +4626,15 @@ export interface components {
         /**
          * Cooked
          * @description A cook, whether its pot holds the foam, light through a pane with its white nibs, and what may be seen in it; in a
-         *     microwave, in how many bursts.
+         *     microwave, in how many bursts; what hotter and cooler cooks come to.
          */
         Cooked: {
             /** Boils Over */
             boils_over: boolean;
             /** Bursts */
             bursts: number | null;
+            /** Clearer */
+            clearer: components["schemas"]["Clearer"][];
             cook: components["schemas"]["Cooking"];
             /** Faults */
             faults: components["schemas"]["Fault"][];

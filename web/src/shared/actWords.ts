@@ -116,7 +116,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       return {
         title: `Take it off at ${amount(p.cook_degc ?? 0, "temperature", units)}`,
         detail: [
-          "Stir now and then. Type what the probe says: the time follows.",
+          "Stir now and then until the last grain is gone, then leave it: stirring on folds in air. Type what the probe says: the time follows.",
           ...colours(act, units, "After the bubbles, water-based, a drop at a time (it spits)"),
         ],
         button: "Off the heat",

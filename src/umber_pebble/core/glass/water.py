@@ -81,11 +81,13 @@ def boils_at_degc(water_frac: float, altitude_m: float) -> float:
 
 
 def water_of_cook(material: Material, *, wet: bool, cook_degc: float, altitude_m: float) -> Spread:
-    """Water left by this cook, with spread: from the table for a wet one, the material's own when dry [frac].
+    """Water left by this cook, with spread: from the table for a wet one; of a dry one the material's own at its usual cook, less
+    or more with the temperature as in the table [frac].
 
     Raises: OutOfRange: cook_degc or altitude_m outside the table.
     Source: sugar-boiling-table, assumption
     """
     if not wet:
-        return material.spread("water_dry_melt")
+        usual, here = (water_left_frac(t, altitude_m) for t in (material.value("cook_to"), cook_degc))
+        return material.spread("water_dry_melt").times(here / usual)
     return material.spread("water_cooked_factor").times(water_left_frac(cook_degc, altitude_m))

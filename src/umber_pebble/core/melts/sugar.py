@@ -1,7 +1,7 @@
 """Cooking sugar on a ring: stages, water boiled off, foam, browning, dry caramel and its drizzle."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -164,6 +164,45 @@ def dry_caramel(case: PotCase, ring_w: float, efficiency: Spread, off_degc: floa
         )
 
     return Caramel(rows, time, until(falls.value("opens")), until(falls.value("closes")), off_degc)
+
+
+@dataclass(frozen=True, slots=True)
+class Clearer:
+    """The same cook taken to another temperature [degC]: the water it leaves [frac] and how brown it is, of what is given up [frac]."""
+
+    degc: float
+    water_frac: float
+    browned_frac: float
+
+
+STEPS_K = (-5.0, 0.0, 5.0, 10.0, 15.0)
+
+
+def clearer(heating: Heating, before: int) -> list[Clearer]:
+    """What a hotter or cooler cook comes to: hotter is clearer, with less water and so fewer bubbles, and only past a point browner.
+
+    Args:
+        heating: the pot, its charge and water
+        before: how often the same sugar has been cooked already
+    Raises: OutOfRange: the ring too weak.
+    Source: sugar-boiling-table, from-memory
+    """
+    melt, usual, wet = heating.case.melt, material("kitchen", "usual", "browning"), heating.water_kg > 0
+    rows = []
+    for off in STEPS_K:
+        degc = heating.cook_degc + off
+        if not melt.spread("cook_to").low - 5.0 <= degc <= melt.value("spoils_at"):
+            continue
+        water = water_of_cook(melt, wet=wet, cook_degc=degc, altitude_m=heating.altitude_m).likely
+        times, temps = heating_curve(
+            replace(heating, cook_degc=degc), heating.efficiency.likely, melt.value("latent_crystal")
+        )
+        # it is worked as long, as much hotter
+        worked = usual.value("held") * browning_min(np.array([0.0, 60.0]), np.array([degc, degc]))
+        rows.append(
+            Clearer(degc, water, (browning_min(times, temps) + worked) * (before + 1) / usual.value("spent"))
+        )
+    return rows
 
 
 def white_passes_frac(share_frac: float, thickness_m: float) -> float:

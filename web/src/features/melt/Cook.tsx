@@ -10,6 +10,9 @@ import { cookQuery } from "./queries";
 
 const FIRST = { isomalt: 160, cooked_sugar: 154 } as const;
 
+/** From this share of what is given up on, brown is seen. */
+const BROWN_FRAC = 0.5;
+
 /** A cook of isomalt or sugar: water, stages, foam, how brown it gets, what may be seen in the pot. */
 export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
   const units = useUnits();
@@ -166,6 +169,19 @@ export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
               <Fact name="of the light gets through">{amount(passes_frac, "share", units)}</Fact>
             )}
           </dl>
+          <h2 className="mt-8 border-b border-line pb-1 text-xl">Hotter comes out clearer</h2>
+          <ul className="mt-2 flex flex-wrap gap-x-8 gap-y-1" aria-label="Cooked hotter">
+            {query.data?.clearer.map((row) => (
+              <li key={row.degc} className={row.browned_frac >= BROWN_FRAC ? "text-quiet" : ""}>
+                <strong>{degc(row.degc)}</strong>: {amount(row.water_frac, "share", units)} water
+                {row.browned_frac >= 1 ? ", too brown" : row.browned_frac >= BROWN_FRAC ? ", browner" : ""}
+              </li>
+            ))}
+          </ul>
+          <p className="mt-1 max-w-2xl">
+            Less water, so fewer bubbles. Stir now and then until the last grain is gone, then leave it:
+            stirring on folds in air.
+          </p>
           <h2 className="mt-8 border-b border-line pb-1 text-xl">If you see</h2>
           <dl className="mt-2 max-w-3xl space-y-2">
             {faults?.map((fault) => (

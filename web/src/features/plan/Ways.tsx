@@ -29,7 +29,7 @@ export function IsomaltInputs({ way, kitchen, onChange, wrong }: Props<Schemas["
         onChange={(cook_degc) => change({ cook_degc })}
         error={wrong("isomalt.cook_to_degc") ?? wrong("isomalt.cook_degc")}
         slider={{ low: 150, high: 172 }}
-        hint={`at least ${amount(158, "temperature", units)}; a little higher for glass-clear`}
+        hint={`at least ${amount(158, "temperature", units)}; hotter comes out clearer (less water, fewer bubbles), and browner only far above`}
       />
       <Choice
         label="Isomalt"
