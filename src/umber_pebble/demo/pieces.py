@@ -105,8 +105,8 @@ MOULDS = {
         mat=Mat(material="silicone", thickness_m=0.001),
     ),
     "mould-moon": Mould(
-        name="Moon, two halves, 100 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1,
-        cavities=[Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.1))],
+        name="Moon, two halves, 72 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1,
+        cavities=[Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.072))],
         mat=None,
     ),
 }  # fmt: skip
@@ -205,12 +205,12 @@ PIECES = {
     "piece-moon": Piece(
         name="Hollow moon",
         parts=[
-            _part("Half", "mould-moon", [
+            _part("Ball", "mould-moon", [
                 DetailPass(kind="detail", name="Craters", melt=_melt("coating", DUSK), share_frac=0.12, thick_m=0.0008, outline=None),
-                TurnedPass(kind="turned", melt=_melt("coating", MOON), ball_kg=0.113),
-            ], count=2),
+                TurnedPass(kind="turned", melt=_melt("coating", MOON), ball_kg=0.113, whole=True),
+            ]),
         ],
-        joins=[_bead(0, 0, _melt("coating", MOON), 1, 0.314, 0)], stand=None,
+        joins=[], stand=None,
     ),
     "piece-dome": Piece(
         name="Dome of panes",

@@ -65,7 +65,8 @@ class Built:
 
     def again(self, passes: tuple[Pass, ...]) -> list[Laid]:
         """Other passes laid where these are."""
-        return (lay(self.mould.cavity, passes) if self.body is None else lay_on(self.body, passes))[0]
+        laid = (lay(self.mould.cavity, passes) if self.body is None else lay_on(self.body, passes))[0]
+        return [_both_halves(row) for row in laid] if any(isinstance(one, Turned) for one in passes) else laid
 
 
 def build_of(part: d.Part, mould: Mould | None, own: Mapping[str, OwnMaterial]) -> Built:
@@ -81,7 +82,24 @@ def build_of(part: d.Part, mould: Mould | None, own: Mapping[str, OwnMaterial]) 
     assert mould is not None and part.mould_id is not None
     case = mould_case(part.mould_id, mould, part.cavity)
     laid, faults = lay(case.cavity, passes, case.bears)
+    if any(isinstance(one, Turned) for one in passes):
+        # a ball takes two halves: as many balls at once as there are pairs, and what is laid is laid in both
+        balls = case.at_once // 2
+        if balls == 0:
+            raise OutOfRange(
+                "a ball takes two halves of its mould: count both",
+                path="mould_id",
+                got=case.at_once,
+                limits={"low": 2},
+            )
+        case, laid = replace(case, cavities=balls, owned=1), [_both_halves(row) for row in laid]
     return Built(case, None, passes, laid, faults)
+
+
+def _both_halves(row: Laid) -> Laid:
+    twice = [replace(of, value=of.value.times(2.0)) for of in (row.finished, row.poured)]
+    cast = None if row.cast is None else _share_of(row.cast, 2.0)
+    return replace(row, finished=twice[0], poured=twice[1], cast=cast, beside_kg=2 * row.beside_kg)
 
 
 def _body(doc: d.Body) -> tuple[Body, MouldCase]:

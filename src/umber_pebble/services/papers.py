@@ -20,7 +20,7 @@ from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load,
 TASKS = {
     "weigh": "Weigh", "cook": "Melt", "rest": "Rests", "pour": "Pour", "bend": "Bend", "stick": "Sticks", "sprinkle": "Sprinkle",
     "put_in": "Fill by hand", "set": "Sets",
-    "unmould": "Unmould", "firm": "Firms on its form", "clean": "Clean the mould", "dry": "The mould dries", "swirl": "Swirl in", "press": "Press", "join": "Join",
+    "unmould": "Unmould", "turn": "Turn the balls", "firm": "Firms on its form", "clean": "Clean the mould", "dry": "The mould dries", "swirl": "Swirl in", "press": "Press", "join": "Join",
 }  # fmt: skip
 
 

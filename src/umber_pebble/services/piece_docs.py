@@ -108,11 +108,13 @@ class FillPass(Doc):
 
 
 class TurnedPass(Doc):
-    """The half of a hollow ball: its whole weight, turned over the wall."""
+    """A hollow ball, cast whole in a mould of two halves: its whole weight, turned over the wall. Older ones were
+    counted by halves, which were joined: they have no `whole`."""
 
     kind: Literal["turned"]
     melt: MeltRef
     ball_kg: float = Field(ge=0.001, le=5)
+    whole: Literal[True]
 
 
 class PastePass(Doc):
@@ -302,7 +304,7 @@ class Piece(Doc):
         if not isinstance(doc, dict):
             return doc
         if "parts" in doc or "fill_m" not in doc:
-            return {"joins": [], "stand": None, **doc}
+            return _whole_balls({"joins": [], "stand": None, **doc})
         old = {"stays": [], **doc}
         known = {"name", "material", "mould_id", "cavity", "fill_m", "work", "stick", "stays"}
         if set(old) - known:
@@ -316,3 +318,27 @@ class Piece(Doc):
             "bent": old["work"] == "bend", "stays": old["stays"],
         }  # fmt: skip
         return {"name": old["name"], "parts": [part], "joins": [], "stand": None}
+
+
+def _whole_balls(doc: dict[str, Any]) -> dict[str, Any]:
+    """Balls that were counted by halves and joined, counted whole: half as many, and no join of a part to itself."""
+    parts, joins = doc.get("parts"), doc.get("joins")
+    if not isinstance(parts, list) or not isinstance(joins, list):
+        return doc
+    whole = {i: one for i, part in enumerate(parts) if (one := _of_halves(part)) is not None}
+    kept = [
+        j for j in joins if not (isinstance(j, dict) and j.get("part") == j.get("to") and j.get("part") in whole)
+    ]
+    return doc | {"parts": [whole.get(i, part) for i, part in enumerate(parts)], "joins": kept}
+
+
+def _of_halves(part: Any) -> dict[str, Any] | None:
+    """A part of an older version that was half a ball, as a whole one; None of any other."""
+    passes, count = (part.get("passes"), part.get("count")) if isinstance(part, dict) else (None, None)
+    if not isinstance(passes, list) or not isinstance(count, int):
+        return None
+    halves = [isinstance(p, dict) and p.get("kind") == "turned" and "whole" not in p for p in passes]
+    if not any(halves):
+        return None
+    made = [p | {"whole": True} if half else p for p, half in zip(passes, halves, strict=True)]
+    return part | {"count": max(1, count // 2), "passes": made}

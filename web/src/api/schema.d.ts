@@ -7801,7 +7801,8 @@ export interface components {
         };
         /**
          * TurnedPass
-         * @description The half of a hollow ball: its whole weight, turned over the wall.
+         * @description A hollow ball, cast whole in a mould of two halves: its whole weight, turned over the wall. Older ones were
+         *     counted by halves, which were joined: they have no `whole`.
          */
         TurnedPass: {
             /** Ball Kg */
@@ -7812,6 +7813,11 @@ export interface components {
              */
             kind: "turned";
             melt: components["schemas"]["MeltRef"];
+            /**
+             * Whole
+             * @constant
+             */
+            whole: true;
         };
         /** Units */
         Units: {

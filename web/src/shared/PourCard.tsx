@@ -83,7 +83,7 @@ function how(row: Schemas["CardRow"], units: Units): string {
     case "tipped":
       return `fill, tip out: ${amount(row.stays_kg, "mass", units)} stay, ${length(row.thick_m)}`;
     case "turned":
-      return `clip and turn: a wall of ${length(row.thick_m)}`;
+      return `into one half, clip, turn: a wall of ${length(row.thick_m)}; scrape the seam`;
     case "swirl":
       return "swirled into the next bowl, one turn";
     case "dip":

@@ -198,6 +198,16 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         before: "in",
         during: "too stiff in",
       };
+    case "turn":
+      return {
+        title: `Turn ${plural(casts, "ball", "balls")}, ${p.turn} of ${p.turns}`,
+        detail: [
+          `${piece}: another side down, a shake first so that what still runs coats it. ${(p.turns ?? 0) > (p.practised ?? 0) && p.turn === (p.practised ?? 0) + 1 ? "By its wall some of it still runs: shake one, if nothing moves leave the rest." : ""}`,
+        ],
+        button: "Turned",
+        before: "turn in",
+        during: "thin spot in",
+      };
     case "move":
       return {
         title: `To the ${(view.places[String(act.params.place)] ?? "").toLowerCase()}`,
@@ -362,6 +372,7 @@ export function actShort(act: Act, view: View): string {
       sprinkle: `Sprinkle ${n} ${name}`,
       bend: `Bend ${n} ${name}`,
       stick: `Sticks into ${n} ${name}`,
+      turn: `Turn ${n} ${name}`,
       move: `${n} ${name} to the ${(view.places[String(act.params.place)] ?? "").toLowerCase()}`,
       unmould:
         act.params.kind === "join"

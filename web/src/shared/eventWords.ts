@@ -9,6 +9,7 @@ export const EVENT_WORDS: Record<string, string> = {
   seen: "seen",
   poured: "poured",
   moved: "moved",
+  flipped: "turned",
   bent: "bent",
   inserted: "sticks in",
   unmoulded: "unmoulded",

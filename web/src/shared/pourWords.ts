@@ -74,8 +74,8 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
       };
     case "turned":
       return {
-        title: `Pour ${plural(n, "half", "halves")}, clip, turn`,
-        how: `${amount((p.each_kg ?? 0) * 2, "mass", units)} into every second one, clip them, turn until the wall is coated, and on without a stop until nothing runs any more, ${duration(p.turn_low_s ?? 0)} to ${duration(p.turn_high_s ?? 0)}: ${name}. ${takes}`,
+        title: `Fill ${plural(n, "ball", "balls")}, clip, turn by hand`,
+        how: `${each} into one half of each, clip the other on, turn it all over for ${duration(p.by_hand_s ?? 0)}: ${name}. Then a new side down every ${duration(p.every_s ?? 0)}, ${turnCount(p)}. ${takes}`,
         done: "Clipped and turned",
       };
     case "swirl":
@@ -128,6 +128,12 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
       };
   }
 }
+
+/** How many turns the engine asks for, beside practice's own where that is fewer. */
+export const turnCount = (p: Record<string, number>): string =>
+  (p.turns ?? 0) > (p.practised ?? 0)
+    ? `${p.turns} times (${p.practised} are usual; by its wall it still runs then)`
+    : `${p.turns} times`;
 
 /** Which pass a melt is for, where a piece has several. */
 export function passOf(act: Act, view: View): string {

@@ -13,6 +13,7 @@ from umber_pebble.core.bench.passes import (
     moulds_free_s,
     put_in_acts,
     swirls_from_s,
+    turn_acts,
 )
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
@@ -28,17 +29,18 @@ from umber_pebble.core.heat.pour import FatFlow
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, again_s
-from umber_pebble.core.pieces.joins import HELD_UNTIL
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
 from umber_pebble.core.plan.dips import bath_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.second_coat import rests_to_degc
+from umber_pebble.core.plan.turns import turns_of
 from umber_pebble.core.spread import Spread
 
 # of acts that can all wait: what frees a mould first, then what takes a moment, then the next cook
 WHEN_NOTHING_CLOSES = (
     "acknowledge",
     "pour",
+    "turn",
     "bend",
     "stick",
     "sprinkle",
@@ -164,10 +166,14 @@ def _pour_acts(
             "line": r.line, "pour_s": to_pour[r.number] * plan.pour_each_s(plan.lines[r.line]), "limited_by": track.limited_by,
             "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
         }  # fmt: skip
-        if plan.lines[r.line].kind == "turned":
-            at = windows[r.number].at
-            still = at[HELD_UNTIL["touch" in at]]
-            figures |= {"turn_low_s": still.low, "turn_high_s": still.high}
+        if plan.lines[r.line].whole_ball:
+            turns = turns_of(windows[r.number])
+            figures |= {
+                "by_hand_s": turns.by_hand_s,
+                "turns": turns.count,
+                "practised": turns.practised,
+                "every_s": turns.every_s,
+            }
         if plan.lines[r.line].dip and isinstance(cook.flow, FatFlow):
             bath = bath_of(plan, cook, r)
             figures |= {
@@ -203,8 +209,9 @@ EVENT_OF_WORK = {"bend": "bent", "stick": "inserted", "sprinkle": "inserted"}
 
 
 def _round_acts(
-    plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track], now: float
-) -> list[Act]:
+    plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track], now: float,
+    windows: dict[int, PieceWindows],
+) -> list[Act]:  # fmt: skip
     out = []
     for cook, r in ((c, r) for c in cooks for r in c.rounds):
         seen, line = state.rounds[r.number], plan.lines[r.line]
@@ -224,6 +231,7 @@ def _round_acts(
                 out.append(Act("outcomes", subject, None, payload, seen.unmoulded_s, math.inf, True, figures))
             continue
         track = tracks[r.number]
+        out += turn_acts(line, r, seen, windows[r.number], figures)
         workable = line.work and not line.released and seen.worked_s is None and now < _too_late(track, line.work)
         if line.work and workable:
             opens, closes, sure = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
@@ -295,7 +303,7 @@ def next_acts(
     if state.layout.sugar and actor not in state.acknowledged:
         return [Act("acknowledge", "run", "acknowledged", {}, 0.0, math.inf)]
     acts = _cook_acts(plan, cooks, state, pots, tracks, now, moulds_free_s(plan, cooks, state, tracks), windows)
-    acts += _round_acts(plan, cooks, state, tracks, now) + put_in_acts(plan, cooks, state, tracks)
+    acts += _round_acts(plan, cooks, state, tracks, now, windows) + put_in_acts(plan, cooks, state, tracks)
     acts += by_hand_acts(plan, state)
     acts += _forecasts(plan, cooks, windows, state, acts)
     if all(math.isinf(a.opens_s) for a in acts):
@@ -334,6 +342,7 @@ def calls(acts: list[Act], before_s: float) -> list[Call]:
     for act in acts:
         if not act.forecast and act.kind in (
             "pour",
+            "turn",
             "bend",
             "stick",
             "sprinkle",

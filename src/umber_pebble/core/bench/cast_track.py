@@ -14,10 +14,10 @@ from umber_pebble.core.heat.pot_law import (
     prior_line,
     temperature_spread_degc,
 )
-from umber_pebble.core.heat.windows import WORKS, PieceWindows, windows_s
+from umber_pebble.core.heat.windows import WORKS, PieceWindows
 from umber_pebble.core.materials.load import material, tempered
 from umber_pebble.core.pieces.joins import HELD_UNTIL
-from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of
+from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of, windows_of
 from umber_pebble.core.plan.problem import Line, PlanInput
 from umber_pebble.core.spread import Spread, combine
 
@@ -84,7 +84,7 @@ def round_track(
     )
     path += tuple(s for s in path_of(plan, order, state.casts)[len(lain) :] if s.from_s > path[-1].from_s)
     casting = casting_of(plan, order, pour, cook.flow, path)
-    w = windows_s(replace(casting, melt=tempered(casting.melt, temper))).leaving_at(order.leaves)
+    w = windows_of(order, replace(casting, melt=tempered(casting.melt, temper)))
     run = w.likely_run
     clock = balance_clock(run.times_s, np.minimum.accumulate(run.mean_degc))
     prior = prior_line(0.0, 2.0, w.pace)

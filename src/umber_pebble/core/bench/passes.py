@@ -4,10 +4,12 @@ import math
 from dataclasses import dataclass, field
 from typing import Any
 
-from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.bench.state import RoundState, RunState
 from umber_pebble.core.bench.track import Track
+from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.plan.cooks import READY, PotCook, Round
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.problem import Line, PlanInput
+from umber_pebble.core.plan.turns import turns_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,6 +115,24 @@ def put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: 
         payload = {"round": r.number, "first": True}
         out.append(Act("put_in", f"round:{r.number}", "inserted", payload, at, math.inf, True, figures))
     return out
+
+
+def turn_acts(line: Line, r: Round, seen: RoundState, windows: PieceWindows, figures: dict[str, Any]) -> list[Act]:
+    """The next turn of a ball, while any is due: a missed one is due at once, and the one after it as long after as ever.
+
+    Source: common-practice
+    """
+    if not line.whole_ball or seen.poured_s is None or seen.unmoulded_s is not None:
+        return []
+    turns, done = turns_of(windows), len(seen.turned_s)
+    if done >= turns.count:
+        return []
+    after = seen.turned_s[-1] if seen.turned_s else seen.poured_s + r.casts * line.hold_s + turns.by_hand_s
+    at = after + turns.every_s
+    told = figures | {"turn": done + 1, "turns": turns.count, "practised": turns.practised}
+    return [
+        Act("turn", f"round:{r.number}", "flipped", {"round": r.number}, at, at + turns.every_s / 2, True, told)
+    ]
 
 
 def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from typing import Any
 
-from umber_pebble.core.bench import batches
+from umber_pebble.core.bench import batches, whole_run
 from umber_pebble.core.bench.again import as_cooks
 from umber_pebble.core.bench.payload import finite, number, optional, refuse, whole
 from umber_pebble.core.bench.state import (
@@ -204,6 +204,14 @@ def _unmoulded(state: RunState, event: Event) -> None:
     target.unmoulded_s = event.at_s
 
 
+def _flipped(state: RunState, event: Event) -> None:
+    """A ball laid on another side."""
+    target = _round(state, event)
+    if not target.in_mould:
+        raise refuse("only what is poured and in its mould is turned", "not_in_mould", round=target.number)
+    target.turned_s.append(event.at_s)
+
+
 def _outcome(state: RunState, event: Event) -> None:
     target = _round(state, event)
     cavities, usable = event.payload.get("cavities"), event.payload.get("usable")
@@ -289,37 +297,6 @@ def _less_one(value: Any) -> Any:
     return value - 1 if isinstance(value, int) and not isinstance(value, bool) else value
 
 
-def _paused(state: RunState, event: Event) -> None:
-    if state.paused_s is not None:
-        raise refuse("this run is paused already", "paused")
-    state.paused_s = event.at_s
-
-
-def _resumed(state: RunState, event: Event) -> None:
-    if state.paused_s is None:
-        raise refuse("this run is not paused", "not_paused")
-    state.paused_s = None
-
-
-def _ended(state: RunState, event: Event) -> None:
-    if state.ended_s is not None:
-        raise refuse("this run has ended already", "ended")
-    left = event.payload.get("left_kg", {})
-    if not isinstance(left, dict) or any(v not in state.layout.vessels for v in left):
-        raise OutOfRange("say which vessel", path="payload.left_kg", got=str(left))
-    for vessel, kg in left.items():
-        state.left_kg[vessel] = finite(kg, f"payload.left_kg.{vessel}", 0.0, 50.0)
-    state.ended_s = event.at_s
-
-
-def _note(state: RunState, event: Event) -> None:
-    text = event.payload.get("text")
-    if not isinstance(text, str) or not 0 < len(text) <= 500:
-        raise OutOfRange(
-            "a note has 1 to 500 characters", path="payload.text", got=None, limits={"low": 1, "high": 500}
-        )
-
-
 _KINDS = {
     "started": _started,
     "acknowledged": _acknowledged,
@@ -332,18 +309,19 @@ _KINDS = {
     "moved": _moved,
     "inserted": _worked,
     "bent": _worked,
+    "flipped": _flipped,
     "unmoulded": _unmoulded,
     "made": _made,
     "outcome": _outcome,
-    "note": _note,
+    "note": whole_run.note,
     "discarded": _discarded,
     "short": _short,
     "decanted": batches.decanted,
     "tempered": tempered,
     "replanned": _replanned,
-    "paused": _paused,
-    "resumed": _resumed,
-    "ended": _ended,
+    "paused": whole_run.paused,
+    "resumed": whole_run.resumed,
+    "ended": whole_run.ended,
 }
 # what is done to a held batch
 _OF_BATCH = {

@@ -153,7 +153,7 @@ class CookState:
 
 @dataclass(slots=True)
 class RoundState:
-    """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass; where it lay since when; what came of each cavity; filled: the cavities that were full when its
+    """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass, turned on another side; where it lay since when; what came of each cavity; filled: the cavities that were full when its
     melt ran short, before it was poured to the end."""
 
     number: int
@@ -167,6 +167,7 @@ class RoundState:
     rest: int = 0
     worked_s: float | None = None
     unmoulded_s: float | None = None
+    turned_s: list[float] = field(default_factory=list)
     covered_s: float | None = None
     places: list[tuple[float, str]] = field(default_factory=list)
     readings: list[Reading] = field(default_factory=list)

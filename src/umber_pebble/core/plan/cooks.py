@@ -19,6 +19,7 @@ from umber_pebble.core.melts.bursts import Bowl, plan_bursts
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.charge import PIPED, bags_kg, bath_left_kg, residue_kg, tempered_charge
 from umber_pebble.core.plan.problem import FatMelt, Line, PlanInput, SugarCook, Way
+from umber_pebble.core.plan.turns import stays_in
 from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.core.temper.schools import Tempering
 
@@ -190,7 +191,13 @@ def piece_windows(plan: PlanInput, line: Line, flow: Flow, window: PourWindow, c
     i = int((times <= min(window.opens.likely + pour_s / 2, window.closes.likely)).sum()) - 1
     likely = float(temps[i])
     pour = Spread(min(likely, window.close_degc.likely), likely, max(likely, window.open_degc.likely))
-    return windows_s(casting_of(plan, line, pour, flow, path_of(plan, line, casts))).leaving_at(line.leaves)
+    return windows_of(line, casting_of(plan, line, pour, flow, path_of(plan, line, casts)))
+
+
+def windows_of(line: Line, casting: Casting) -> PieceWindows:
+    """A line's windows: those of its casting, as it leaves its mould [s from the pour]. Source: definition"""
+    windows = windows_s(casting).leaving_at(line.leaves)
+    return stays_in(windows) if line.whole_ball else windows
 
 
 def lies_of(plan: PlanInput, line: Line, casts: int) -> tuple[tuple[Stay, str], ...]:
@@ -201,6 +208,8 @@ def lies_of(plan: PlanInput, line: Line, casts: int) -> tuple[tuple[Stay, str], 
     """
     way = plan.way(line)
     handled = casts * (plan.pour_each_s(line) / 2 + plan.work_each_s(line))
+    if line.whole_ball:
+        handled += material("kitchen", "usual", "ball").value("by_hand")
     if line.lies:
         first, *rest = line.lies
         return first, *((replace(stay, from_s=max(stay.from_s, handled)), place) for stay, place in rest)
@@ -221,6 +230,13 @@ def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tupl
     # no window moves with less than half a kelvin, and what is the same is reckoned once
     near = Spread(*(round(v * 2) / 2 for v in (pour.low, pour.likely, pour.high)))
     amount, cold = line.cast, path[0].place.surface_degc
+    if line.whole_ball:
+        wall = amount.thickness
+        radius = min(line.mould.cavity.bounds_m()) / 2
+        return Casting(
+            plan.way(line).melt, line.mould.material, wall, amount.plate_m, line.mould.wall_m, near,
+            flow.tg if isinstance(flow, SugarFlow) else None, path, shape="ball", inner_m=max(radius - wall.likely, 1e-4),
+        )  # fmt: skip
     return Casting(
         plan.way(line).melt,
         line.mould.material,

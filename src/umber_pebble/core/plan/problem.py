@@ -123,6 +123,16 @@ class Line:
         return self.last and not self.needs
 
     @property
+    def whole_ball(self) -> bool:
+        """Whether it is a ball, cast whole in a two-part mould and turned."""
+        return self.kind == "turned"
+
+    @property
+    def alone(self) -> bool:
+        """Whether hands are bound to it after its pour, so that nothing else is poured from its vessel then."""
+        return self.work is not None or self.whole_ball
+
+    @property
     def released(self) -> bool:
         """Whether it leaves its mould warm and is bent on a form after that."""
         return self.leaves == "release_opens"

@@ -115,7 +115,9 @@ def _next_cook(
         index, casts, nth = waiting[i]
         line, built = plan.lines[index], plan.built(index)
         mould = (line.mould.mould_id, line.mould.kind)
-        fits = mould not in used and not (chosen and line.work) and _may_be_next(plan, poured, to_pour, index, nth)
+        fits = (
+            mould not in used and not (chosen and line.alone) and _may_be_next(plan, poured, to_pour, index, nth)
+        )
         room = _room(plan, [*chosen, (index, casts)]) if fits else 0
         if not fits or (room < casts and chosen):
             if not built:
@@ -129,7 +131,7 @@ def _next_cook(
         chosen.append((index, take))
         used.add(mould)
         waiting[i : i + 1] = [(index, casts - take, nth)] if take < casts else []
-        if take < casts or line.work:
+        if take < casts or line.alone:
             break
     return chosen
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
 from umber_pebble.core.plan.cooks import PotCook, lies_of, ready_for_next
 from umber_pebble.core.plan.problem import FatMelt, HandStep, PlanInput
+from umber_pebble.core.plan.turns import turns_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,6 +57,15 @@ def _cook_block(
         block.append(("pour", r.number, at, end, True))
         poured, at = at, end
         line = plan.lines[r.line]
+        if line.whole_ball:
+            turns = turns_of(windows[r.number])
+            block.append(("turn", r.number, end, end + turns.by_hand_s, True))
+            at = end + turns.by_hand_s
+            lasts = r.casts * turns.each_s
+            block += [
+                ("turn", r.number, at + turns.at_s(n), at + turns.at_s(n) + lasts, True)
+                for n in range(1, turns.count + 1)
+            ]
         if line.work:
             opens = WORKS["release" if line.released else line.work][0]
             start = max(poured + (windows[r.number].at[opens].likely if opens else 0.0), end)

@@ -12,6 +12,7 @@ const WORDS: Record<string, string> = {
   stick: "sticks",
   sprinkle: "sprinkle",
   put_in: "fill",
+  turn: "turn",
   set: "sets",
   unmould: "unmould",
   firm: "firms on its form",
@@ -22,7 +23,7 @@ const WORDS: Record<string, string> = {
   join: "join",
 };
 /** What cannot wait. */
-const SOFT_WORK = new Set(["pour", "bend", "stick", "sprinkle"]);
+const SOFT_WORK = new Set(["pour", "turn", "bend", "stick", "sprinkle"]);
 const ROW_PX = 34;
 
 /** Back from the due time: what needs the hands above, what happens by itself below, a row a cook. */
