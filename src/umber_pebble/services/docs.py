@@ -50,7 +50,7 @@ class Place(Doc):
 class Vessel(Doc):
     id: Id
     name: Name
-    made_of: Literal["steel", "copper", "glass", "plastic"]
+    made_of: Literal["steel", "copper", "glass", "plastic", "silicone"]
     diameter_m: float = Field(ge=0.06, le=0.6)
     height_m: float = Field(ge=0.03, le=0.6)
     mass_kg: float = Field(ge=0.05, le=15)

@@ -142,7 +142,7 @@ def bursts(workshop: Workshop, asked: BurstsAsked) -> BurstPlan:
         pick(kitchen.microwaves, asked.oven_id, "oven_id"),
     )
     case = base_case(pot_case(vessel, kitchen.places[0], kitchen, prior_loss()), melt, asked.melt_kg)
-    check_vessel(True, case.pot.metal, vessel.id, "vessel_id")
+    check_vessel(True, False, case.pot.metal, vessel.id, "vessel_id", asked.melt_to_degc)
     wafer = Spread(WAFER_LOW * asked.wafer_m, asked.wafer_m, WAFER_HIGH * asked.wafer_m)
     school = School(HALF if asked.power == "half" else 1.0, asked.stop)
     return plan_bursts(
@@ -166,7 +166,8 @@ def cook(workshop: Workshop, asked: CookAsked) -> Cooked:
     vessel = pick(kitchen.vessels, asked.vessel_id, "vessel_id")
     ring = pick([*kitchen.rings, *kitchen.microwaves], asked.ring_id, "ring_id")
     heat = ring_case(ring, kitchen, _ovens(workshop, kitchen))
-    check_vessel(heat.bursts, material("kitchen", vessel.made_of, "pot"), asked.vessel_id, "vessel_id")
+    wall = material("kitchen", vessel.made_of, "pot")
+    check_vessel(heat.bursts, not heat.bursts, wall, asked.vessel_id, "vessel_id", asked.cook_degc)
     water = 0.0 if heat.bursts else asked.water_kg
     if water is None:
         large = asked.material == "cooked_sugar" or asked.sugar_kg >= melt.value("large_cook")

@@ -9,10 +9,14 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
+from umber_pebble.core.bench.payload import refuse
 from umber_pebble.core.bench.reduce import replay
 from umber_pebble.core.bench.state import Event, RunState
 from umber_pebble.core.bench.track import temperature_at_degc
+from umber_pebble.core.bench.vessel_acts import heater_free_s
 from umber_pebble.core.errors import CoreError, MouldTooWeak, OutOfRange
+from umber_pebble.core.heat.pour import SugarFlow
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.services.colouring import MeltDose, plan_doses
 from umber_pebble.services.docs import Order
@@ -149,6 +153,10 @@ class RunService:
         for new in news:
             if new.kind == "poured" and "round" in new.payload:
                 self._bears(frozen, state, new.payload["round"])
+            if new.kind in ("heated", "burst") and "cook" in new.payload:
+                _heater_free(frozen, state, new)
+            if new.kind == "decanted":
+                _holders_bear(frozen, state, new)
         session.add_all(rows)
         if run.ended_at is not None and state.ended_s is None:
             _alone(session, run_id)
@@ -222,6 +230,39 @@ class RunService:
             rows = queries.runs(session)
             session.expunge_all()
         return rows
+
+
+def _heater_free(frozen: Frozen, state: RunState, new: NewEvent) -> None:
+    """A ring, a bath place and a microwave hold one vessel.
+
+    Raises: NotInSequence.
+    """
+    cooks = frozen.cooks
+    cook = cooks[new.payload["cook"]]
+    at = (
+        state.cooks[cook.number].bursts[-1].at_s
+        if new.kind == "burst"
+        else state.cooks[cook.number].heated_s or 0.0
+    )
+    if heater_free_s(cooks, state, cook) > at:
+        raise refuse("something else is on this heater: one at a time", "heater_taken", cook=cook.number)
+
+
+def _holders_bear(frozen: Frozen, state: RunState, new: NewEvent) -> None:
+    """No hot sugar into a bag or bowl that does not bear it.
+
+    Raises: OutOfRange.
+    """
+    seen = looked_at(frozen, state, 0)
+    for batch in state.batches[-len(new.payload["into"]) :]:
+        cook, bears = frozen.cooks[batch.cook], material("kitchen", batch.holder, "holder").value("bears")
+        rests = seen.state.cooks[batch.cook].rests
+        degc = temperature_at_degc(seen.rests[(batch.cook, len(rests) - 1)], batch.at_s).likely
+        if batch.parent is None and isinstance(cook.flow, SugarFlow) and degc > bears:
+            raise OutOfRange(
+                f"a {batch.holder} bears {bears:g} degC and this is at {degc:.0f}: silicone cups or a heat-proof jug",
+                path="payload.into", got=degc, limits={"high": bears},
+            )  # fmt: skip
 
 
 def _per_kg(plan: Plan, doses: list[MeltDose]) -> dict[str, list[dict[str, Any]]]:

@@ -179,7 +179,7 @@ def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None) -> Way:
     if isinstance(chosen, IsomaltWay):
         heater = pick([*kitchen.rings, *kitchen.microwaves], chosen.ring_id, "isomalt.ring_id")
         heat = ring_case(heater, kitchen, snapshot.ovens)
-        by = SugarCook(chosen.crystalline, WATER[chosen.water], chosen.cook_degc, heat)
+        by = SugarCook(chosen.crystalline, WATER[chosen.water], chosen.cook_degc, heat, heater.id)
         # hot sugar is not carried about: its moulds set where they are poured
         poured_on = place
     else:

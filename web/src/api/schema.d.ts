@@ -7870,7 +7870,7 @@ export interface components {
              * Made Of
              * @enum {string}
              */
-            made_of: "steel" | "copper" | "glass" | "plastic";
+            made_of: "steel" | "copper" | "glass" | "plastic" | "silicone";
             /** Mass Kg */
             mass_kg: number;
             /** Name */

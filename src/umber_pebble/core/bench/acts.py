@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from umber_pebble.core.bench.again import missing, rounds_again
@@ -12,6 +12,7 @@ from umber_pebble.core.bench.passes import (
     by_hand_acts,
     moulds_free_s,
     put_in_acts,
+    stay_ready_s,
     swirls_from_s,
     turn_acts,
 )
@@ -22,6 +23,7 @@ from umber_pebble.core.bench.vessel_acts import (
     burst_payload,
     falls_to_s,
     heat_act,
+    heater_free_s,
     temper_act,
     to_temper,
 )
@@ -112,11 +114,16 @@ def _cook_acts(
         if seen.phase == "waiting" and (cook.way.vessel_id in in_use or _waits_for_parts(plan, cook, free_s)):
             continue
         busy.add(cook.way.vessel_id)
+        heater = heater_free_s(cooks, state, cook)
+        if math.isinf(heater):
+            continue
         if seen.phase == "waiting":
             casts = sum(state.rounds[r.number].to_pour for r in waiting)
-            out.append(heat_act(plan, cook, casts, free_s[cook.number]))
+            act = heat_act(plan, cook, casts, free_s[cook.number])
+            out.append(replace(act, opens_s=max(act.opens_s, heater)))
         elif seen.phase == "heating" and isinstance(cook.heating, Bowl):
-            out.append(bowl_act(cook, cook.heating, seen, pots[cook.number]))
+            act = bowl_act(cook, cook.heating, seen, pots[cook.number])
+            out.append(replace(act, opens_s=max(act.opens_s, heater)) if act.kind == "burst" else act)
         elif seen.phase == "heating":
             # what is not known of the heat moves both alike, so the likely times bound the act
             ready, spoils = pots[cook.number].windows["ready"]
@@ -249,7 +256,8 @@ def _round_acts(
         closes = track.windows["over_chilled"][0].low if "over_chilled" in track.windows else math.inf
         if line.released:
             closes = track.windows["release"][1].low
-        out.append(Act("unmould", subject, "unmoulded", payload, ready.high, closes, True, figures))
+        together = max(ready.high, stay_ready_s(plan, state, tracks, r))
+        out.append(Act("unmould", subject, "unmoulded", payload, together, closes, True, figures))
     return out
 
 

@@ -117,6 +117,26 @@ def put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: 
     return out
 
 
+def stay_ready_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: Round) -> float:
+    """When all that stands in a round's mould may be turned out, since it is turned over as a whole [s since the run started].
+
+    What waits for another pass is not waited for: somebody has decided otherwise.
+    Source: definition
+    """
+    mould = plan.lines[r.line].mould
+    if mould.hands or plan.lines[r.line].released:
+        return 0.0
+    beside = [
+        tracks[o.number].windows["unmould"][0].high
+        for o in state.rounds
+        if o.in_mould
+        and o.number in tracks
+        and plan.lines[o.line].last
+        and plan.lines[o.line].mould.mould_id == mould.mould_id
+    ]
+    return max(beside, default=0.0)
+
+
 def turn_acts(line: Line, r: Round, seen: RoundState, windows: PieceWindows, figures: dict[str, Any]) -> list[Act]:
     """The next turn of a ball, while any is due: a missed one is due at once, and the one after it as long after as ever.
 

@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 
 from umber_pebble.core.bench.passes import Act
-from umber_pebble.core.bench.state import CookState
+from umber_pebble.core.bench.state import CookState, RunState
 from umber_pebble.core.bench.tempering import temper_now
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.conduction import falls_below_s
@@ -14,6 +14,30 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import PlanInput
+
+
+def heater_free_s(cooks: list[PotCook], state: RunState, cook: PotCook) -> float:
+    """When the heater of a cook holds nothing else [s since the run started]: one ring, one bath place, one microwave; inf while
+    another pot is on it, and in a microwave until the other bowl's burst is over.
+
+    Args:
+        cooks, state: of the run
+        cook: that wants it
+    Source: definition
+    """
+    free = 0.0
+    for other in cooks:
+        seen = state.cooks[other.number]
+        if (
+            other.number == cook.number
+            or seen.phase != "heating"
+            or other.way.by.heater_id != cook.way.by.heater_id
+        ):
+            continue
+        if not seen.bursts:
+            return math.inf
+        free = max(free, seen.bursts[-1].at_s + seen.bursts[-1].seconds)
+    return free
 
 
 def to_temper(cook: PotCook, seen: CookState) -> bool:

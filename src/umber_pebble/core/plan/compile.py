@@ -205,22 +205,29 @@ def _check_way(key: str, way: Way) -> None:
     in_oven = by.ring.bursts if isinstance(by, SugarCook) else isinstance(by.by, Microwave)
     if isinstance(by, SugarCook) and in_oven and by.water:
         raise OutOfRange("no water in the microwave: nibs are melted dry", path=f"{key}.water", got="wet")
-    if in_oven or isinstance(by, SugarCook):
-        check_vessel(in_oven, way.pot.metal, way.vessel_id, f"{key}.vessel_id")
+    on_ring = isinstance(by, SugarCook) and not in_oven
+    check_vessel(in_oven, on_ring, way.pot.metal, way.vessel_id, f"{key}.vessel_id", way.end_degc)
 
 
-def check_vessel(in_oven: bool, wall: Material, vessel_id: str, path: str) -> None:
-    """A vessel that bears its heat: no metal in a microwave, nothing but metal on a ring.
+def check_vessel(in_oven: bool, on_ring: bool, wall: Material, vessel_id: str, path: str, degc: float) -> None:
+    """A vessel that bears its heat: no metal in a microwave, nothing but metal on a ring, nothing hotter than it is made for.
 
     Args:
-        in_oven: in a microwave, or on a ring
+        in_oven, on_ring: in a microwave, on a ring, or neither
         wall: what the vessel is of
         vessel_id, path: for the error
+        degc: of what is in it at its hottest
     Raises: OutOfRange.
-    Source: common-practice
+    Source: common-practice, from-memory
     """
+    bears = wall.value("bears")
+    if not on_ring and degc > bears:
+        raise OutOfRange(
+            f"{wall.name.lower()} bears {bears:g} degC and this comes to {degc:.0f}: use a silicone cup or heat-proof glass",
+            path=path, got=vessel_id, limits={"high": bears},
+        )  # fmt: skip
     if in_oven and wall.flags["metal"]:
-        said = "no metal in the microwave: use a glass or plastic bowl, or a ring or water bath"
+        said = "no metal in the microwave: use a bowl of silicone or heat-proof glass, or a ring or water bath"
         raise OutOfRange(said, path=path, got=vessel_id)
-    if not in_oven and not wall.flags["metal"]:
+    if on_ring and not wall.flags["metal"]:
         raise OutOfRange(f"{wall.name} does not go on a ring: use a metal pot", path=path, got=vessel_id)

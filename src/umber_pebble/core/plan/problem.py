@@ -175,12 +175,14 @@ class Ring:
 
 @dataclass(frozen=True, slots=True)
 class SugarCook:
-    """How isomalt is cooked: form as bought, water (None = by the size of the cook), temperature, ring."""
+    """How isomalt is cooked: form as bought, water (None = by the size of the cook), temperature, ring; heater_id:
+    of it."""
 
     crystalline: bool
     water: bool | None
     cook_degc: float
     ring: Ring
+    heater_id: str = "ring"
 
 
 @dataclass(frozen=True, slots=True)

@@ -92,7 +92,23 @@ def make_rounds(plan: PlanInput, casts: list[int], sizes: list[Size]) -> list[li
     return cooks
 
 
-def _may_be_next(plan: PlanInput, poured: list[int], to_pour: Counter[int], line: int, nth: int) -> bool:
+def _mould_is_free(plan: PlanInput, poured: list[int], chosen: list[tuple[int, int]], line: int) -> bool:
+    """Whether no other part stands half made in the same mould, or would with it: it is one stay for all its cavities."""
+    mould = plan.lines[line].mould
+    if mould.hands or plan.lines[line].after is not None:
+        return True
+    others = {
+        c[0]: c[-1] for c in plan.chains if plan.lines[c[0]].mould.mould_id == mould.mould_id and line not in c
+    }
+    beside = [i for i, _ in chosen if i in others and (others[i] != i or len(plan.chains[line]) > 1)]
+    return not beside and all(poured[first] == poured[last] for first, last in others.items())
+
+
+def _may_be_next(
+    plan: PlanInput, poured: list[int], to_pour: Counter[int], chosen: list[tuple[int, int]], line: int, nth: int
+) -> bool:
+    if not _mould_is_free(plan, poured, chosen, line):
+        return False
     if not plan.built(line):
         return True
     if any(poured[part] < to_pour[part] for part in plan.lines[line].needs):
@@ -116,7 +132,9 @@ def _next_cook(
         line, built = plan.lines[index], plan.built(index)
         mould = (line.mould.mould_id, line.mould.kind)
         fits = (
-            mould not in used and not (chosen and line.alone) and _may_be_next(plan, poured, to_pour, index, nth)
+            mould not in used
+            and not (chosen and line.alone)
+            and _may_be_next(plan, poured, to_pour, chosen, index, nth)
         )
         room = _room(plan, [*chosen, (index, casts)]) if fits else 0
         if not fits or (room < casts and chosen):

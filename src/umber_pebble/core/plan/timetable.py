@@ -6,7 +6,7 @@ from collections.abc import Container
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
-from umber_pebble.core.plan.cooks import PotCook, lies_of, ready_for_next
+from umber_pebble.core.plan.cooks import PotCook, Round, lies_of, ready_for_next
 from umber_pebble.core.plan.problem import FatMelt, HandStep, PlanInput
 from umber_pebble.core.plan.turns import turns_of
 
@@ -104,6 +104,7 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
     ready: dict[int, float] = {}
     done: dict[int, float] = {}
     mould_free: dict[str, float] = {}
+    stays = _Stays()
     pot_free: dict[str, float] = {}
     steps = list(enumerate(plan.by_hand))
     swirls = {
@@ -143,6 +144,9 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
         poured |= {r.number: at + pour_at for r in cook.rounds if r.number in swirls}
         ready |= {r.number: at + pour_at for r in cook.rounds if r.number in swirls}
         pot_free[cook.way.vessel_id] = max(poured.values(), default=at)
+        for line, r in zip(lines, cook.rounds, strict=True):
+            if r.on is None:
+                stays.enter(line.mould.mould_id)
         for r in cook.rounds:
             line = plan.lines[r.line]
             if r.number in swirls:
@@ -156,16 +160,60 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
             worked = (
                 [t.end_s for t in tasks if t.round == r.number and t.kind == line.work] if line.released else []
             )
-            tasks += _release(plan, cook, r.number, r.casts, poured[r.number], windows[r.number], busy, worked)
-            freed, off = tasks[-1].end_s, next(t.end_s for t in reversed(tasks) if t.kind in ("unmould", "firm"))
-            done[r.line] = max(done.get(r.line, 0.0), off)
-            freed = poured[r.number] if line.mould.hands else freed
-            mould_free[line.mould.mould_id] = max(mould_free.get(line.mould.mould_id, 0.0), freed)
-            shelves.put(cook, r.number, poured[r.number], off)
+            full = _Full(cook, r, poured[r.number], windows[r.number], worked)
+            # what stands in one mould is turned out together, when the last of it may be
+            for one, ready_s in stays.leave(line.mould.mould_id, full):
+                of = plan.lines[one.round.line]
+                tasks += _release(plan, one, ready_s, busy)
+                freed, off = (
+                    tasks[-1].end_s,
+                    next(t.end_s for t in reversed(tasks) if t.kind in ("unmould", "firm")),
+                )
+                done[one.round.line] = max(done.get(one.round.line, 0.0), off)
+                freed = one.poured_s if of.mould.hands else freed
+                mould_free[of.mould.mould_id] = max(mould_free.get(of.mould.mould_id, 0.0), freed)
+                shelves.put(one.cook, one.round.number, one.poured_s, off)
     for index, step in steps:
         if step.what == "join":
             tasks += _by_hand(index, step, max((done[i] for i in step.needs), default=0.0), busy)
     return sorted(tasks, key=lambda t: (t.start_s, t.end_s))
+
+
+@dataclass(frozen=True, slots=True)
+class _Full:
+    """A round after its last pass: poured when, its windows, and until when it was worked, if it was released for that [s]."""
+
+    cook: PotCook
+    round: Round
+    poured_s: float
+    windows: PieceWindows
+    worked: list[float]
+
+    @property
+    def ready_s(self) -> float:
+        return self.poured_s + self.windows.at["unmould"].high
+
+
+class _Stays:
+    """What stands in each mould, from its first pass until it is turned out: one stay for all its cavities."""
+
+    def __init__(self) -> None:
+        self.unfinished: dict[str, int] = {}
+        self.full: dict[str, list[_Full]] = {}
+
+    def enter(self, mould: str) -> None:
+        self.unfinished[mould] = self.unfinished.get(mould, 0) + 1
+
+    def leave(self, mould: str, full: _Full) -> list[tuple[_Full, float]]:
+        """What may now be turned out, and when [s]: nothing while anything in the mould waits for a pass."""
+        self.unfinished[mould] -= 1
+        here = self.full.setdefault(mould, [])
+        here.append(full)
+        if self.unfinished[mould] > 0:
+            return []
+        del self.full[mould]
+        together = max(one.ready_s for one in here)
+        return [(one, one.ready_s if one.worked else together) for one in here]
 
 
 class _Shelves:
@@ -231,26 +279,22 @@ def _by_hand(number: int, step: HandStep, earliest: float, busy: list[tuple[floa
     ]
 
 
-def _release(
-    plan: PlanInput, cook: PotCook, number: int, casts: int, poured_s: float, windows: PieceWindows,
-    busy: list[tuple[float, float]], worked: list[float],
-) -> list[Task]:  # fmt: skip
+def _release(plan: PlanInput, full: _Full, ready_s: float, busy: list[tuple[float, float]]) -> list[Task]:
     """Setting, unmoulding and cleaning of one round, the hands' part placed where it first fits. What was released warm and worked
     until some moment firms on its form instead."""
-    if worked:
-        firm = max(poured_s + windows.at["brittle"].high, worked[-1])
-        return [
-            Task("firm", cook.number, number, worked[-1], firm, False),
-            *_clean(plan, cook, number, worked[-1], busy),
-        ]
-    lasts = casts * plan.paces.unmould_each_s
-    start = _first_fit(busy, [(0.0, lasts)], poured_s + windows.at["unmould"].high)
+    cook, number, poured_s = full.cook, full.round.number, full.poured_s
+    if full.worked:
+        worked = full.worked[-1]
+        firm = max(poured_s + full.windows.at["brittle"].high, worked)
+        return [Task("firm", cook.number, number, worked, firm, False), *_clean(plan, cook, number, worked, busy)]
+    lasts = full.round.casts * plan.paces.unmould_each_s
+    start = _first_fit(busy, [(0.0, lasts)], ready_s)
     busy.append((start, start + lasts))
     off = [
         Task("set", cook.number, number, poured_s, start, False),
         Task("unmould", cook.number, number, start, start + lasts, True),
     ]
-    if plan.lines[next(r.line for r in cook.rounds if r.number == number)].needs:
+    if plan.lines[full.round.line].needs:
         return off
     return [*off, *_clean(plan, cook, number, start + lasts, busy)]
 
