@@ -125,6 +125,7 @@ COLOURS = {
         ("mars", "Mars red, oil", "e129", "oil", 60.0),
         ("comet", "Comet yellow, oil", "e102", "oil", 60.0),
         ("deep", "Deep-sky blue, oil", "e133", "oil", None),
+        ("umbra", "Umbra black, oil", "e151", "oil", 90.0),
     )
 }
 

@@ -8,19 +8,25 @@ from pydantic import Field
 from sqlalchemy.orm import Session
 
 from umber_pebble.core.colour.look import Medium, spectrum
-from umber_pebble.core.colour.recipe import MOST_AT_HAND, recipe
+from umber_pebble.core.colour.recipe import FAR_OFF, MOST_AT_HAND, strong_recipe
 from umber_pebble.core.colour.spaces import LIGHTS, Array, hex_of_lab, lab_of_hex, lab_of_spectrum
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.plan.compile import Plan
+from umber_pebble.core.spread import Spread
 from umber_pebble.services.docs import Colour, Doc, Id
 from umber_pebble.services.errors import NotFound
-from umber_pebble.services.workshop import Workshop
+from umber_pebble.services.workshop import Workshop, own_materials
 from umber_pebble.store import queries
 
 # the melt that each base is of, for its density
-MELT_OF = {"clear_isomalt": "isomalt", "bright_coating": "coating", "white_chocolate": "white"}
+MELT_OF = {
+    "clear_isomalt": "isomalt", "bright_coating": "coating", "dark_coating": "coating", "white_chocolate": "white",
+    "milk_chocolate": "milk", "dark_chocolate": "dark",
+}  # fmt: skip
 LEAST_MG_KG, PATCHES = 5.0, 14
+NEARER = 2.0
+"""Another base is worth naming when it comes so much nearer [CIEDE2000]."""
 WRONG_KIND = {
     True: "an oil-based colour parts from sugar: take a water-based one, after the bubbles have gone down",
     False: "a water-based colour seizes fat: take an oil-based one or a powder",
@@ -79,7 +85,8 @@ class Swatch:
 class Coloured:
     """A recipe: doses, how far off it is [CIEDE2000], what holds it back, swatches of what was wanted and what is reached, all
     dyes together [mg/kg] and the most that is usual; what is stirred in by weight [frac], what oil-based colour then does to the
-    fat ("", "thins", "softens"), and whether it is a strong colour that costs much of it."""
+    fat ("", "thins", "softens"), whether it is a strong colour that costs much of it, and
+    another base of the same melt that comes nearer, None where this one is right."""
 
     clear: bool
     doses: list[Dose]
@@ -95,12 +102,13 @@ class Coloured:
     added_frac: float
     oil: str
     strong: bool
+    better_base: str | None
 
 
 @dataclass(frozen=True, slots=True)
 class MeltDose:
     """What colours a melt of a plan, for all of it that is weighed out: doses, how far off it is [CIEDE2000], what holds it back,
-    and how it will look; why: what keeps it from being coloured at all."""
+    and how it will look; why: what keeps it from being coloured at all; base: what it is started from."""
 
     melt: str
     doses: list[Dose]
@@ -108,6 +116,7 @@ class MeltDose:
     held_by: str
     look: str
     why: str
+    base: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,6 +127,12 @@ class Patch:
 
 def _usual() -> Material:
     return material("kitchen", "usual", "colouring")
+
+
+def _most() -> Spread:
+    """The most of all colours together: as is usual, and for a strong red or black [mg/kg]."""
+    usual = _usual()
+    return Spread(0.0, usual.value("most"), usual.value("most_strong"))
 
 
 def _medium(base: Material, thickness_m: float, on_white: bool) -> Medium:
@@ -165,8 +180,8 @@ def colour_batch(workshop: Workshop, asked: RecipeAsked) -> Coloured:
 def _recipe(asked: RecipeAsked, chosen: list[tuple[str, Colour]], inside: dict[str, float]) -> Coloured:
     media = [_medium(material("bases", asked.base), t, asked.on_white) for t in asked.thicknesses_m]
     dyes = dict(_dye_of(chosen))
-    wanted, most = lab_of_hex(asked.wanted), _usual().value("most")
-    found = recipe(media[0], wanted, list(dyes.values()), most, inside)
+    wanted, most = lab_of_hex(asked.wanted), _most()
+    found = strong_recipe(media[0], wanted, list(dyes.values()), most, inside)
     keys = tuple(found.doses_mg_kg) or (next(iter(dyes.values())),)
     doses = np.array([found.doses_mg_kg.get(key, 0.0) for key in keys])
     lab = np.array(found.lab)
@@ -185,11 +200,23 @@ def _recipe(asked: RecipeAsked, chosen: list[tuple[str, Colour]], inside: dict[s
         swatches=[Swatch(m.thickness_m, _looks(m, doses, keys)) for m in media],
         plain=_looks(media[0], np.zeros_like(doses), keys)["daylight"],
         total_mg_kg=total,
-        most_mg_kg=most,
+        most_mg_kg=most.likely,
         added_frac=added,
         oil=oil,
         strong=total >= _usual().value("strong"),
+        better_base=_better_base(asked, list(dyes.values()), found.delta_e),
     )
+
+
+def _better_base(asked: RecipeAsked, dyes: list[str], off: float) -> str | None:
+    """Where this base stays far off: one of the same melt that does not, as black from dark."""
+    others = [base for base in BASES_OF[MELT_OF[asked.base]] if base != asked.base]
+    if off <= FAR_OFF or not others:
+        return None
+    wanted = lab_of_hex(asked.wanted)
+    media = [(base, _medium(material("bases", base), asked.thicknesses_m[0], asked.on_white)) for base in others]
+    nearest = min((strong_recipe(m, wanted, dyes, _most()).delta_e, base) for base, m in media)
+    return material("bases", nearest[1]).name if nearest[0] < off - NEARER else None
 
 
 def _dye_of(chosen: list[tuple[str, Colour]]) -> list[tuple[str, str]]:
@@ -234,11 +261,13 @@ def patches(workshop: Workshop, asked: PatchesAsked) -> list[Patch]:
     return [Patch(round(float(dose), 1), hex_of_lab(lab)) for dose, lab in zip(doses, labs, strict=True)]
 
 
-BASE_OF = {melt: base for base, melt in MELT_OF.items()}
+BASES_OF = {melt: [base for base, of in MELT_OF.items() if of == melt] for melt in MELT_OF.values()}
+"""What a melt may be started from, the usual one first."""
 
 
 def plan_doses(session: Session, plan: Plan) -> list[MeltDose]:
     """The doses of every coloured melt of a plan, by the colours at hand of its kind."""
+    relatives = {key: doc.like for key, doc in own_materials(session).items()}
     rows = queries.things(session, "colour")
     docs = [(thing.id, Colour.model_validate(revision.doc, strict=False)) for thing, revision in rows]
     out = []
@@ -247,14 +276,19 @@ def plan_doses(session: Session, plan: Plan) -> list[MeltDose]:
         way = cooks[0].way
         if way.colour is None:
             continue
-        base, clear = BASE_OF.get(way.melt.key), not way.melt.flags.get("fat", False)
+        bases, clear = (
+            BASES_OF.get(relatives.get(way.melt.key, way.melt.key), []),
+            not way.melt.flags.get("fat", False),
+        )
         hand = tuple(row for row in docs if (row[1].kind == "water") == clear)[:MOST_AT_HAND]
-        if base is None or not hand:
-            why = "no_base" if base is None else "no_colours"
-            out.append(MeltDose(melt.melt, [], 0.0, "", way.colour, why))
+        if not bases or not hand:
+            why = "no_colours" if bases else "no_base"
+            out.append(MeltDose(melt.melt, [], 0.0, "", way.colour, why, ""))
             continue
         thick = next(line.amount.thickness.likely for line in plan.lines if line.melt == melt.melt)
-        per_kg = _per_kg(base, way.colour, round(thick, 4), tuple((i, doc.model_dump_json()) for i, doc in hand))
+        docs_of = tuple((i, doc.model_dump_json()) for i, doc in hand)
+        tried = [(base, _per_kg(base, way.colour, round(thick, 4), docs_of)) for base in bases]
+        base, per_kg = tried[0] if tried[0][1].delta_e <= FAR_OFF else min(tried, key=lambda row: row[1].delta_e)
         kg = melt.fresh.value.likely
         doses = [
             replace(
@@ -265,7 +299,9 @@ def plan_doses(session: Session, plan: Plan) -> list[MeltDose]:
             for d in per_kg.doses
         ]
         look = per_kg.swatches[0].looks["daylight"]
-        out.append(MeltDose(melt.melt, doses, per_kg.delta_e, per_kg.held_by, look, ""))
+        out.append(
+            MeltDose(melt.melt, doses, per_kg.delta_e, per_kg.held_by, look, "", material("bases", base).name)
+        )
     return out
 
 

@@ -2,8 +2,10 @@
 
 from dataclasses import replace
 
+import colour
 import numpy as np
 import pytest
+from scipy.optimize import minimize
 
 from umber_pebble.core.colour.look import (
     Medium,
@@ -14,9 +16,10 @@ from umber_pebble.core.colour.look import (
     reflectance_of_km,
     spectrum,
 )
-from umber_pebble.core.colour.recipe import recipe
+from umber_pebble.core.colour.recipe import SIMPLER, recipe, strong_recipe
 from umber_pebble.core.colour.spaces import (
     delta_e_2000,
+    delta_parts_2000,
     hex_of_lab,
     lab_of_hex,
     lab_of_spectrum,
@@ -24,6 +27,7 @@ from umber_pebble.core.colour.spaces import (
 )
 from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.materials.load import material
+from umber_pebble.core.spread import Spread
 
 CLEAR = Medium(material("bases", "clear_isomalt"), 1474.0, 0.003)
 IVORY = Medium(material("bases", "white_chocolate"), 1235.0)
@@ -148,3 +152,48 @@ def test_what_cannot_be_asked_is_refused() -> None:
         recipe(IVORY, lab, SIX, MOST, {"e102": 400.0, "e133": 400.0})
     with pytest.raises(OutOfRange, match="thickness_m"):
         replace(CLEAR, thickness_m=0.0)
+
+
+# Common practice, no source: red and black need a lot of colour; black is started from dark, not from white.
+def test_a_strong_red_is_reached_and_black_starts_from_dark() -> None:
+    most = Spread(0.0, MOST, 2000.0)
+    hand = ("e129", "e102", "e133", "e151")
+    red = strong_recipe(BRIGHT, lab_of_hex("#b01020"), hand, most)
+    assert red.delta_e < 5.0
+    assert MOST < sum(red.doses_mg_kg.values()) <= 2000.0
+    # a colour that is reached within what is usual takes no more
+    pale = strong_recipe(BRIGHT, lab_of_hex("#e8b8b8"), hand, most)
+    assert sum(pale.doses_mg_kg.values()) <= MOST
+    dark = Medium(material("bases", "dark_coating"), 1245.0)
+    black = lab_of_hex("#161414")
+    from_dark, from_white = (strong_recipe(m, black, hand, most) for m in (dark, BRIGHT))
+    assert from_dark.delta_e < 4.0 < from_white.delta_e - from_dark.delta_e
+    assert sum(from_dark.doses_mg_kg.values()) < sum(from_white.doses_mg_kg.values()) / 2
+
+
+def test_the_parts_of_a_difference_add_up_to_it() -> None:
+    """colour-science 0.4.7: delta_E_CIE2000 on random pairs, blues among them."""
+    rng = np.random.default_rng(7)
+    one, other = (rng.uniform((5, -90, -110), (98, 90, 90), (400, 3)) for _ in range(2))
+    own = np.sqrt((delta_parts_2000(one, other) ** 2).sum(axis=-1))
+    assert own == pytest.approx(colour.delta_E(one, other, method="CIE 2000"), abs=1e-6)
+
+
+@pytest.mark.parametrize("wanted", ["#2f5fae", "#7a1fa0", "#3b7d3a"])
+def test_the_recipe_is_the_nearest_by_ciede2000_itself(wanted: str) -> None:
+    """scipy's SLSQP on the same doses finds nothing nearer, where Lab's own distance would have stopped elsewhere."""
+    for wanted in ("#2f5fae", "#7a1fa0", "#3b7d3a"):
+        lab, keys = lab_of_hex(wanted), ("e133", "e129", "e102")
+        found = recipe(BRIGHT, lab, keys, MOST)
+
+        def off(x: np.ndarray) -> float:  # type: ignore[type-arg]
+            at = lab_of_spectrum(spectrum(BRIGHT, np.maximum(x, 0.0) * 100, keys))
+            return float(colour.delta_E(at, lab, method="CIE 2000"))
+
+        starts = [np.array(s) for s in ((0.5, 0.5, 0.5), (2.0, 0.2, 0.2), (0.2, 2.0, 0.2))]
+        whole = {"type": "ineq", "fun": lambda x: MOST / 100 - x.sum()}
+        best = min(
+            float(minimize(off, s, bounds=[(0, MOST / 100)] * 3, constraints=whole, method="SLSQP").fun)
+            for s in starts
+        )
+        assert found.delta_e <= best + SIMPLER * 3 + 0.05

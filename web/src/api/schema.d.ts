@@ -4491,11 +4491,14 @@ export interface components {
          * Coloured
          * @description A recipe: doses, how far off it is [CIEDE2000], what holds it back, swatches of what was wanted and what is reached, all
          *     dyes together [mg/kg] and the most that is usual; what is stirred in by weight [frac], what oil-based colour then does to the
-         *     fat ("", "thins", "softens"), and whether it is a strong colour that costs much of it.
+         *     fat ("", "thins", "softens"), whether it is a strong colour that costs much of it, and
+         *     another base of the same melt that comes nearer, None where this one is right.
          */
         Coloured: {
             /** Added Frac */
             added_frac: number;
+            /** Better Base */
+            better_base: string | null;
             /** Clear */
             clear: boolean;
             /** Delta E */
@@ -5889,9 +5892,11 @@ export interface components {
         /**
          * MeltDose
          * @description What colours a melt of a plan, for all of it that is weighed out: doses, how far off it is [CIEDE2000], what holds it back,
-         *     and how it will look; why: what keeps it from being coloured at all.
+         *     and how it will look; why: what keeps it from being coloured at all; base: what it is started from.
          */
         MeltDose: {
+            /** Base */
+            base: string;
             /** Delta E */
             delta_e: number;
             /** Doses */

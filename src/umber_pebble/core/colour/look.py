@@ -77,14 +77,16 @@ def reflectance_of_km(k_over_s: Array) -> Array:
 
 
 def outside(inner: Array) -> Array:
-    """What is seen of an inner reflectance through the body's face [frac]. Source: saunderson-1942"""
-    return np.asarray(FRESNEL_FRAC + (1 - FRESNEL_FRAC) * (1 - INSIDE_FRAC) * inner / (1 - INSIDE_FRAC * inner))
+    """What is seen of an inner reflectance through the body's face [frac], the mirror image in its gloss looked past.
+
+    Source: saunderson-1942
+    """
+    return np.asarray((1 - FRESNEL_FRAC) * (1 - INSIDE_FRAC) * inner / (1 - INSIDE_FRAC * inner))
 
 
 def inside(seen: Array) -> Array:
     """The inner reflectance behind what is seen: outside(), solved [frac]. Source: saunderson-1942"""
-    through = seen - FRESNEL_FRAC
-    return np.asarray(through / ((1 - FRESNEL_FRAC) * (1 - INSIDE_FRAC) + INSIDE_FRAC * through))
+    return np.asarray(seen / ((1 - FRESNEL_FRAC) * (1 - INSIDE_FRAC) + INSIDE_FRAC * seen))
 
 
 def spectrum(medium: Medium, doses_mg_kg: Array, keys: tuple[str, ...]) -> Array:

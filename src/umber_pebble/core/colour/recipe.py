@@ -7,10 +7,12 @@ from itertools import combinations
 import numpy as np
 
 from umber_pebble.core.colour.look import Medium, spectrum
-from umber_pebble.core.colour.spaces import Array, delta_e_2000, lab_of_spectrum
+from umber_pebble.core.colour.spaces import Array, delta_e_2000, delta_parts_2000, lab_of_spectrum
 from umber_pebble.core.errors import Missing, OutOfRange, require_range
+from umber_pebble.core.spread import Spread
 
 MOST_COLOURS, MOST_AT_HAND = 3, 6
+USUAL_MOST = "the most that is usual"
 ROUNDS, STEP_FRAC, DAMPING = 40, 1e-3, 1e-2
 SIMPLER = 0.3
 """A recipe of fewer colours is taken when it is no further off than this [CIEDE2000]."""
@@ -33,7 +35,7 @@ def recipe(
 ) -> Recipe:  # fmt: skip
     """At most three of the colours at hand that come nearest to a wanted one; what is in it already stays in it.
 
-    Every choice of colours at once by damped Gauss-Newton in Lab within its bounds, the nearest by CIEDE2000; four colours
+    Every choice of colours at once by damped Gauss-Newton on the parts of CIEDE2000 within its bounds; four colours
     for three numbers would have many answers, three have one.
     Args:
         medium: what is coloured
@@ -79,11 +81,32 @@ def recipe(
     )  # fmt: skip
 
 
+FAR_OFF = 5.0
+"""A colour this far off is another colour [CIEDE2000]: then more than is usual is worth its cost."""
+
+
+def strong_recipe(
+    medium: Medium, wanted_lab: Array, keys: Sequence[str], most_mg_kg: Spread, already_mg_kg: dict[str, float] | None = None,
+) -> Recipe:  # fmt: skip
+    """The same within what is usual, or where that stays far off a strong colour, with as much as one takes.
+
+    Args:
+        medium, wanted_lab, keys, already_mg_kg: as in recipe
+        most_mg_kg: of all together, as is usual (likely), and for a strong red or black (high)
+    Raises: as recipe.
+    Source: common-practice
+    """
+    usual = recipe(medium, wanted_lab, keys, most_mg_kg.likely, already_mg_kg)
+    if usual.delta_e <= FAR_OFF or usual.held_by != USUAL_MOST:
+        return usual
+    return recipe(medium, wanted_lab, keys, most_mg_kg.high, already_mg_kg)
+
+
 def _held_by(off: float, doses: Array, floor: Array, most: float) -> str:
     if off <= 1.0:
         return ""
     if doses.sum() >= most * 0.999:
-        return "the most that is usual"
+        return USUAL_MOST
     return "what is in it already" if floor.sum() > 0 and (doses <= floor + 1e-6).any() else "these colours"
 
 
@@ -101,7 +124,9 @@ def _solve(medium: Medium, wanted: Array, keys: tuple[str, ...], free: Array, fl
     doses = _bounded(np.where(free, floor + most / 12, floor), free, floor, most)
 
     def miss(d: Array) -> Array:
-        return lab_of_spectrum(spectrum(medium, d, keys)) - wanted
+        return delta_parts_2000(
+            lab_of_spectrum(spectrum(medium, d, keys)), np.broadcast_to(wanted, (*d.shape[:-1], 3))
+        )
 
     now = miss(doses)
     damping = np.full(free.shape[0], DAMPING)

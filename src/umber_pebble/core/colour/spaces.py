@@ -98,6 +98,16 @@ def delta_e_2000(one: Array, other: Array) -> Array:
         one, other: Lab
     Source: sharma-2005
     """
+    return np.asarray(np.sqrt((delta_parts_2000(one, other) ** 2).sum(axis=-1)))
+
+
+def delta_parts_2000(one: Array, other: Array) -> Array:
+    """The same as three numbers whose squares add up to its square: lightness, chroma, hue with what both share [CIEDE2000].
+
+    Args:
+        one, other: Lab, along the last axis
+    Source: sharma-2005
+    """
     l1, a1, b1 = np.moveaxis(np.asarray(one, dtype=np.float64), -1, 0)
     l2, a2, b2 = np.moveaxis(np.asarray(other, dtype=np.float64), -1, 0)
     c_mean = (np.hypot(a1, b1) + np.hypot(a2, b2)) / 2
@@ -120,5 +130,7 @@ def delta_e_2000(one: Array, other: Array) -> Array:
     s_c, s_h = 1 + 0.045 * c_mean, 1 + 0.015 * c_mean * t
     r_t = -2 * np.sqrt(c_mean**7 / (c_mean**7 + 25.0**7))
     r_t = r_t * np.sin(np.radians(60 * np.exp(-(((h_mean - 275) / 25) ** 2))))
-    out: Array = np.sqrt((d_l / s_l) ** 2 + (d_c / s_c) ** 2 + (d_h / s_h) ** 2 + r_t * (d_c / s_c) * (d_h / s_h))
-    return out
+    light, chroma, hue = d_l / s_l, d_c / s_c, d_h / s_h
+    # c^2 + h^2 + r c h is (c + r h / 2)^2 + (1 - r^2 / 4) h^2
+    own = np.sqrt(np.maximum(1.0 - r_t**2 / 4.0, 0.0)) * hue
+    return np.stack((light, chroma + r_t * hue / 2.0, own), axis=-1)

@@ -204,8 +204,10 @@ function Batch({ items }: { items: Schemas["StoredColour"][] }) {
               decorations, recalled: check what is allowed where you sell.{" "}
               {!of.clear &&
                 `${amount(of.added_frac, "share", units)} of it is colour by weight${OIL_WORDS[of.oil] ?? "."}`}
-              {of.strong &&
-                " A strong colour: it takes much, so buy it for this; start black from dark chocolate, not from white."}
+              {of.strong && " A strong colour: it takes much, so buy it for this."}
+              {of.better_base && (
+                <strong> Start it from {of.better_base.toLowerCase()}: that comes nearer.</strong>
+              )}
             </p>
             <Corrections
               suits={suits}

@@ -3,7 +3,10 @@ import type { Schemas } from "../../api/client";
 export const BASES = [
   { key: "clear_isomalt", name: "Clear isomalt" },
   { key: "bright_coating", name: "Bright white coating" },
+  { key: "dark_coating", name: "Dark coating" },
   { key: "white_chocolate", name: "White couverture, ivory" },
+  { key: "milk_chocolate", name: "Milk couverture" },
+  { key: "dark_chocolate", name: "Dark couverture" },
 ];
 
 export const DYES: [Colour["dye"], string][] = [

@@ -13,7 +13,7 @@ export function Doses({ dose }: { dose: Schemas["MeltDose"] }) {
     return (
       <p className="mt-1 border-l-4 border-heat pl-2">
         {dose.why === "no_base"
-          ? "Its colour only goes darker: start this colour from a white coating."
+          ? "This material is not coloured: take a coating or white couverture for it."
           : "No colour of the right kind is at hand: add one under Colour."}
       </p>
     );
@@ -24,6 +24,7 @@ export function Doses({ dose }: { dose: Schemas["MeltDose"] }) {
         <span className="flex-1" style={{ background: dose.look }} title="reached" />
       </span>
       <p className="leading-snug">
+        {dose.base && <span className="block text-sm text-quiet">from {dose.base.toLowerCase()}</span>}
         {dose.doses.length === 0 ? "no colour needed" : dose.doses.map((d) => doseWords(d, units)).join(", ")}
         <span className="block text-sm text-quiet">
           {dose.delta_e < FAR_OFF
