@@ -165,10 +165,10 @@ def test_a_strong_red_is_reached_and_black_starts_from_dark() -> None:
     pale = strong_recipe(BRIGHT, lab_of_hex("#e8b8b8"), hand, most)
     assert sum(pale.doses_mg_kg.values()) <= MOST
     dark = Medium(material("bases", "dark_coating"), 1245.0)
-    black = lab_of_hex("#161414")
+    black = lab_of_hex("#2a2420")
     from_dark, from_white = (strong_recipe(m, black, hand, most) for m in (dark, BRIGHT))
-    assert from_dark.delta_e < 4.0 < from_white.delta_e - from_dark.delta_e
-    assert sum(from_dark.doses_mg_kg.values()) < sum(from_white.doses_mg_kg.values()) / 2
+    assert from_dark.delta_e < 2.0
+    assert sum(from_dark.doses_mg_kg.values()) < sum(from_white.doses_mg_kg.values()) / 3
 
 
 def test_the_parts_of_a_difference_add_up_to_it() -> None:
@@ -180,20 +180,20 @@ def test_the_parts_of_a_difference_add_up_to_it() -> None:
 
 
 @pytest.mark.parametrize("wanted", ["#2f5fae", "#7a1fa0", "#3b7d3a"])
+@pytest.mark.parametrize("wanted", ["#2f5fae", "#7a1fa0", "#3b7d3a"])
 def test_the_recipe_is_the_nearest_by_ciede2000_itself(wanted: str) -> None:
     """scipy's SLSQP on the same doses finds nothing nearer, where Lab's own distance would have stopped elsewhere."""
-    for wanted in ("#2f5fae", "#7a1fa0", "#3b7d3a"):
-        lab, keys = lab_of_hex(wanted), ("e133", "e129", "e102")
-        found = recipe(BRIGHT, lab, keys, MOST)
+    lab, keys = lab_of_hex(wanted), ("e133", "e129", "e102")
+    found = recipe(BRIGHT, lab, keys, MOST)
 
-        def off(x: np.ndarray) -> float:  # type: ignore[type-arg]
-            at = lab_of_spectrum(spectrum(BRIGHT, np.maximum(x, 0.0) * 100, keys))
-            return float(colour.delta_E(at, lab, method="CIE 2000"))
+    def off(x: np.ndarray) -> float:  # type: ignore[type-arg]
+        at = lab_of_spectrum(spectrum(BRIGHT, np.maximum(x, 0.0) * 100, keys))
+        return float(colour.delta_E(at, lab, method="CIE 2000"))
 
-        starts = [np.array(s) for s in ((0.5, 0.5, 0.5), (2.0, 0.2, 0.2), (0.2, 2.0, 0.2))]
-        whole = {"type": "ineq", "fun": lambda x: MOST / 100 - x.sum()}
-        best = min(
-            float(minimize(off, s, bounds=[(0, MOST / 100)] * 3, constraints=whole, method="SLSQP").fun)
-            for s in starts
-        )
-        assert found.delta_e <= best + SIMPLER * 3 + 0.05
+    starts = [np.array(s) for s in ((0.5, 0.5, 0.5), (2.0, 0.2, 0.2), (0.2, 2.0, 0.2))]
+    whole = {"type": "ineq", "fun": lambda x: MOST / 100 - x.sum()}
+    best = min(
+        float(minimize(off, s, bounds=[(0, MOST / 100)] * 3, constraints=whole, method="SLSQP").fun)
+        for s in starts
+    )
+    assert found.delta_e <= best + SIMPLER * 3 + 0.05
