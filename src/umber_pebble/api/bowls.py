@@ -7,7 +7,7 @@ from pydantic import Field
 from umber_pebble.api.http import Api
 from umber_pebble.api.schemas import Reply
 from umber_pebble.core.melts.bursts import BurstPlan
-from umber_pebble.core.melts.sugar import Caramel
+from umber_pebble.core.melts.sugar import Caramel, Fault
 from umber_pebble.services import assembly, by_hand, colouring, melting, palettes, temper
 from umber_pebble.services.docs import Doc, Palette, PaletteColour
 from umber_pebble.services.probes import Probes
@@ -32,6 +32,11 @@ class OvenPower(Reply):
 
 class BurstsReply(Reply):
     plan: BurstPlan
+    faults: list[Fault]
+
+
+class FluidReply(Reply):
+    fluid: melting.Fluid
 
 
 class CookedReply(Reply):
@@ -89,7 +94,10 @@ def add(api: Api, workshop: Workshop, probes: Probes) -> None:
         return {"power_w": melting.oven_power_w(workshop, body)}
 
     def bursts(body: melting.BurstsAsked) -> Any:
-        return {"plan": melting.bursts(workshop, body)}
+        return {"plan": melting.bursts(workshop, body), "faults": melting.fat_faults(workshop, body.material)}
+
+    def fluid(body: melting.FluidAsked) -> Any:
+        return {"fluid": melting.fluid(workshop, body)}
 
     def cook(body: melting.CookAsked) -> Any:
         return {"cooked": melting.cook(workshop, body)}
@@ -144,6 +152,7 @@ def add(api: Api, workshop: Workshop, probes: Probes) -> None:
         ("bursts", melting.BurstsAsked, BurstsReply, bursts, "Bursts for a bowl"),
         ("cook", melting.CookAsked, CookedReply, cook, "A cook of isomalt or sugar"),
         ("caramel", melting.CaramelAsked, CaramelReply, caramel, "Dry caramel"),
+        ("fluid", melting.FluidAsked, FluidReply, fluid, "How fluid a melt is"),
         ("dip", melting.DipAsked, DippedReply, dip, "A bath for dipping"),
         ("seed", temper.SeedAsked, SeedReply, seed, "Seed for a bowl"),
         ("hand", by_hand.HandAsked, HandReply, hand, "Amounts made by hand"),

@@ -1,6 +1,7 @@
 """Replies with what there is to choose from, and what numbers rest on."""
 
 from umber_pebble.api.schemas import Reply
+from umber_pebble.core.materials.words import Word
 
 
 class Source(Reply):
@@ -29,3 +30,7 @@ class Choices(Reply):
     pots: list[Choice]
     methods: list[Choice]
     zones: list[str]
+
+
+class Glossary(Reply):
+    items: list[Word]

@@ -12,6 +12,7 @@ from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
 from umber_pebble.api.http import Api, WithCookie
 from umber_pebble.api.replies import plan_reply
 from umber_pebble.core.materials.load import materials, table
+from umber_pebble.core.materials.words import glossary
 from umber_pebble.services import (
     archive,
     bench,
@@ -156,6 +157,7 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
     api.add("GET", "/api/sources", sources, reply=reference.SourceList, summary="All published sources")
+    api.add("GET", "/api/words", words, reply=reference.Glossary, summary="Words of the trade")
     api.add("GET", "/api/choices", choices, reply=reference.Choices, summary="Materials and zones to choose from")
 
 
@@ -163,6 +165,11 @@ def sources() -> Any:
     """Sources by key."""
     rows = table("sources")
     return {"items": [{"key": k, "title": v["title"], "memory": v.get("memory", False)} for k, v in rows.items()]}
+
+
+def words() -> Any:
+    """The glossary."""
+    return {"items": glossary()}
 
 
 def choices() -> Any:

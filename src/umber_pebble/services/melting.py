@@ -6,12 +6,14 @@ from typing import Literal
 
 from pydantic import Field
 
+from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.hob import Heating, hob_time_s
 from umber_pebble.core.heat.vessel import base_case
-from umber_pebble.core.materials.load import material
+from umber_pebble.core.materials.load import like, material
 from umber_pebble.core.melts.bursts import Bowl, BurstPlan, School, plan_bursts
 from umber_pebble.core.melts.centre import ColdCentre, cold_centre
 from umber_pebble.core.melts.dip import Dip, Dipped, dipped
+from umber_pebble.core.melts.fluid import Fluidity, fluidity, yield_of_spoon_pa, yield_of_spread_pa
 from umber_pebble.core.melts.hold import Held
 from umber_pebble.core.melts.oven import coupled_w, nib_bursts, nib_duty_frac, power_by_water_w
 from umber_pebble.core.melts.sugar import (
@@ -25,6 +27,7 @@ from umber_pebble.core.melts.sugar import (
     faults,
     white_passes_frac,
 )
+from umber_pebble.core.pieces.films import dip_film_m
 from umber_pebble.core.plan.compile import check_vessel
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.docs import Doc, Id, Kitchen
@@ -57,6 +60,16 @@ class BurstsAsked(Doc):
     melt_to_degc: float
     power: Literal["full", "half"]
     stop: Literal["lumps", "through"]
+
+
+class FluidAsked(Doc):
+    """A test of how fluid a melt is: a spoonful on a plate, by weight and how wide it comes to lie; or a spoon, by what it keeps."""
+
+    material: Id
+    by: Literal["plate", "spoon"]
+    kg: float
+    wide_m: float
+    area_m2: float
 
 
 class CookAsked(Doc):
@@ -155,6 +168,47 @@ def bursts(workshop: Workshop, asked: BurstsAsked) -> BurstPlan:
             school,
         )
     )
+
+
+@dataclass(frozen=True, slots=True)
+class Fluid:
+    """What a test says of a melt: its fluidity; what a dip of 30 mm keeps of it and of the usual one [m]; what helps a stiff one."""
+
+    fluidity: Fluidity
+    coat: Spread
+    usual_coat: Spread
+    faults: list[Fault]
+
+
+DIPPED_M = 0.03
+
+
+def fluid(workshop: Workshop, asked: FluidAsked) -> Fluid:
+    """How fluid a melt is by a test, and what that does to a coat.
+
+    Raises: OutOfRange: a weight, width or surface that cannot be; no fat.
+    """
+    melt = melt_of(workshop, asked.material)
+    if not melt.flags.get("fat", False):
+        raise OutOfRange("this test is for a fat", path="material", got=asked.material)
+    by_plate = asked.by == "plate"
+    found = (
+        yield_of_spread_pa(asked.kg, asked.wide_m, melt.value("density_melt"))
+        if by_plate
+        else yield_of_spoon_pa(asked.kg, asked.area_m2)
+    )
+    tested = like(melt, melt.key, melt.name, (("casson_yield", found),))
+    film = material("kitchen", "usual", "film")
+    coat, usual = (dip_film_m(m, DIPPED_M, film.value("drains"), film.value("drawn")) for m in (tested, melt))
+    return Fluid(fluidity(melt, found), coat, usual, faults(melt))
+
+
+def fat_faults(workshop: Workshop, key: str) -> list[Fault]:
+    """What may be seen in a bowl of a fat, and what to do.
+
+    Raises: OutOfRange: no such material.
+    """
+    return faults(melt_of(workshop, key))
 
 
 def cook(workshop: Workshop, asked: CookAsked) -> Cooked:

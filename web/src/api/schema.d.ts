@@ -1006,6 +1006,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/fluid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How fluid a melt is */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FluidAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FluidReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/hand": {
         parameters: {
             query?: never;
@@ -3667,6 +3716,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Words of the trade */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Glossary"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/workshop": {
         parameters: {
             query?: never;
@@ -4073,6 +4167,8 @@ export interface components {
         };
         /** BurstsReply */
         BurstsReply: {
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
             plan: components["schemas"]["BurstPlan"];
         };
         /**
@@ -5370,6 +5466,50 @@ export interface components {
             thickness_m: number;
         };
         /**
+         * Fluid
+         * @description What a test says of a melt: its fluidity; what a dip of 30 mm keeps of it and of the usual one [m]; what helps a stiff one.
+         */
+        Fluid: {
+            coat: components["schemas"]["Spread"];
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
+            fluidity: components["schemas"]["Fluidity"];
+            usual_coat: components["schemas"]["Spread"];
+        };
+        /**
+         * FluidAsked
+         * @description A test of how fluid a melt is: a spoonful on a plate, by weight and how wide it comes to lie; or a spoon, by what it keeps.
+         */
+        FluidAsked: {
+            /** Area M2 */
+            area_m2: number;
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "plate" | "spoon";
+            /** Kg */
+            kg: number;
+            /** Material */
+            material: string;
+            /** Wide M */
+            wide_m: number;
+        };
+        /** FluidReply */
+        FluidReply: {
+            fluid: components["schemas"]["Fluid"];
+        };
+        /**
+         * Fluidity
+         * @description A melt's yield value by a test [Pa], its usual one, and what that makes it: "fluid", "usual" or "stiff".
+         */
+        Fluidity: {
+            /** Feels */
+            feels: string;
+            usual: components["schemas"]["Spread"];
+            yield_pa: components["schemas"]["Spread"];
+        };
+        /**
          * Frame
          * @description The section at one moment: temperatures [degC] and shares set [frac] of its cells, top to bottom.
          */
@@ -5402,6 +5542,11 @@ export interface components {
              */
             planned_at: string;
             snapshot: components["schemas"]["Snapshot"];
+        };
+        /** Glossary */
+        Glossary: {
+            /** Items */
+            items: components["schemas"]["Word"][];
         };
         /**
          * Group
@@ -7907,6 +8052,20 @@ export interface components {
             part: components["schemas"]["Part"];
             /** Volume M3 */
             volume_m3: number | null;
+        };
+        /**
+         * Word
+         * @description A thing as the screens call it, what people say for it, what it means, and the page it belongs to.
+         */
+        Word: {
+            /** Called */
+            called: string;
+            /** Means */
+            means: string;
+            /** Page */
+            page: string;
+            /** Said */
+            said: string[];
         };
         /**
          * WorkshopFile

@@ -22,6 +22,8 @@ const Melt = lazy(() => import("../features/melt/View").then((m) => ({ default: 
 const Moulds = lazy(() => import("../features/moulds/View").then((m) => ({ default: m.MouldsView })));
 const Pieces = lazy(() => import("../features/pieces/View").then((m) => ({ default: m.PiecesView })));
 
+const Words = lazy(() => import("../features/words/View").then((m) => ({ default: m.WordsView })));
+
 const KEYS: Record<string, string> = {
   KeyP: "/plan",
   KeyI: "/pieces",
@@ -68,6 +70,7 @@ export function App() {
           <Route path="/bench" element={<Bench />} />
           <Route path="/log/:id?" element={<Log />} />
           <Route path="/kitchen" element={<Kitchen />} />
+          <Route path="/words" element={<Words />} />
           <Route path="*" element={<NotHere />} />
         </Routes>
       </Suspense>

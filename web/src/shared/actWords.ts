@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { bowlOut, burstWords, meltCoating, meltName } from "./bowlWords";
 import { amount, duration, type Units } from "./format/units";
-import { colours, passOf, plural, pourWords } from "./pourWords";
+import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
 
 type Act = Schemas["ActView"];
@@ -175,7 +175,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       return {
         title: `${words.join(", ")} into each of ${plural(casts, "cavity", "cavities")}`,
         detail: [
-          `${piece}. About ${duration(p.takes_s ?? 0)}.${items.some((i) => i.what === "filling") ? " Keep the gap to the rim." : ""}`,
+          `${piece}. About ${duration(p.takes_s ?? 0)}.${items.some((i) => i.what === "filling") ? " Keep the gap to the rim." : ""} ${habitWords(act)}`,
         ],
         button: "It is in",
         before: "the pass under it bears it in",

@@ -48,6 +48,10 @@ export function burstList(bursts: number[]): string {
   return runs.map(([s, n]) => (n > 1 ? `${n} × ${s} s` : `${s} s`)).join(", then ");
 }
 
+/** What was seen in the bowl, where it is a fault: what it means, and what may be done. */
+const remedy = (act: Act): string[] =>
+  act.params.remedy ? [`${String(act.params.means)} ${String(act.params.remedy)}`] : [];
+
 export function burstWords(act: Act, units: Units): ActWords {
   const p = act.params as Record<string, number>;
   const degc = (value: number | undefined) => amount(value ?? 0, "temperature", units);
@@ -56,14 +60,18 @@ export function burstWords(act: Act, units: Units): ActWords {
   if (act.kind === "stir")
     return {
       title: "Stir on, no burst",
-      detail: ["Another burst might scorch it: the heat has to spread first. Say what you see.", ...hot],
+      detail: [
+        ...remedy(act),
+        "Another burst might scorch it: the heat has to spread first. Say what you see.",
+        ...hot,
+      ],
       button: "",
       before: "look again in",
       during: "look, and say what you see",
     };
   return {
     title: `${p.seconds} s more`,
-    detail: [`${powerWords(p.power_frac ?? 1)}. ${then}`, ...hot],
+    detail: [...remedy(act), `${powerWords(p.power_frac ?? 1)}. ${then}`, ...hot],
     button: `In, ${p.seconds} s`,
     before: "oven, then stir:",
     during: "stirred? what do you see?",
@@ -75,6 +83,7 @@ export function bowlOut(act: Act, units: Units): ActWords {
   return {
     title: "Take the bowl out",
     detail: [
+      ...remedy(act),
       lumps
         ? `Stir out the last lumps: the heat that is there melts them. It comes to about ${amount(Number(act.params.cook_degc), "temperature", units)}.`
         : "Melted through. Stir until it is smooth.",

@@ -51,7 +51,8 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
   const rests = p.rests_to_degc
     ? `Not over ${amount(p.rests_to_degc, "temperature", units)}: it would melt the pass under it. `
     : "";
-  const takes = `${rests}${p.filled ? `${p.filled} are full already. ` : ""}About ${duration(p.pour_s ?? 0)}.`;
+  const small = habitWords(act);
+  const takes = `${small}${rests}${p.filled ? `${p.filled} are full already. ` : ""}About ${duration(p.pour_s ?? 0)}.`;
   const cavities = plural(n, "cavity", "cavities");
   switch (String(act.params.kind ?? "fill")) {
     case "detail":
@@ -127,6 +128,23 @@ export function pourWords(act: Act, view: View, units: Units): { title: string; 
         done: "Poured",
       };
   }
+}
+
+/** Small acts that prevent the commonest losses, in the order they are done. */
+const HABITS: Record<string, (s: string) => string> = {
+  wipe: (s) => `The mould wiped and dry (${s}).`,
+  oil: (s) => `The thinnest film of oil, wiped out again (${s}).`,
+  tap: (s) => `Tap after each (${s}).`,
+  tap_all: (s) => `Tap the whole mould at the end (${s}).`,
+  rim: (s) => `Clear the rim before it sets (${s} each): what is over it holds the piece fast.`,
+  unchilled: () => "Leave it unchilled until the shell is tipped over it, so that it stays in it.",
+  tip_under: (s) =>
+    `Keep the tip under the surface and stop before you lift it (${s}): a thick filling sucks back.`,
+};
+
+export function habitWords(act: Act): string {
+  const rows = (act.params.habits ?? []) as { key: string; seconds: number }[];
+  return rows.map((h) => `${HABITS[h.key]?.(duration(h.seconds)) ?? ""} `).join("");
 }
 
 /** How many turns the engine asks for, beside practice's own where that is fewer. */

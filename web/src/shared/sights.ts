@@ -22,6 +22,7 @@ export const BOWL_SIGHTS: [string, string][] = [
   ["smooth", "smooth"],
   ["thick", "smooth, but thick"],
   ["grainy", "grainy"],
+  ["seized", "stiff, clumped (water)"],
 ];
 
 export const sightWords = (what: string, melt: string): string =>

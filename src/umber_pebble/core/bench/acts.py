@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import asdict, dataclass, replace
 from typing import Any
 
 from umber_pebble.core.bench.again import missing, rounds_again
@@ -33,6 +33,7 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, again_s
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
 from umber_pebble.core.plan.dips import bath_of
+from umber_pebble.core.plan.habits import habits_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.second_coat import rests_to_degc
 from umber_pebble.core.plan.turns import turns_of
@@ -170,6 +171,7 @@ def _pour_acts(
             "casts": to_pour[r.number], "filled": r.casts - to_pour[r.number], "each_kg": plan.lines[r.line].cast.poured.value.likely, "fill_m": plan.lines[r.line].fill_m,
             "kind": plan.lines[r.line].kind, "stays_kg": plan.lines[r.line].cast.finished.value.likely,
             "thick_m": plan.lines[r.line].cast.thickness.likely,
+            "habits": [asdict(h) for h in habits_of(plan, r.line)],
             "line": r.line, "pour_s": to_pour[r.number] * plan.pour_each_s(plan.lines[r.line]), "limited_by": track.limited_by,
             "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
         }  # fmt: skip

@@ -1,13 +1,14 @@
 """Passes on one another at the bench: when the one under it bears the next, what hands put in, when a mould is free."""
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 from typing import Any
 
 from umber_pebble.core.bench.state import RoundState, RunState
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.plan.cooks import READY, PotCook, Round
+from umber_pebble.core.plan.habits import habits_of
 from umber_pebble.core.plan.problem import Line, PlanInput
 from umber_pebble.core.plan.turns import turns_of
 
@@ -111,6 +112,7 @@ def put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: 
         figures: dict[str, Any] = {
             "casts": r.casts, "line": r.line, "takes_s": r.casts * line.handfuls_s,
             "items": [{"what": h.what, "name": h.name, "kg": h.kg} for h in line.first],
+            "habits": [asdict(h) for h in habits_of(plan, r.line, put_in=True)],
         }  # fmt: skip
         payload = {"round": r.number, "first": True}
         out.append(Act("put_in", f"round:{r.number}", "inserted", payload, at, math.inf, True, figures))

@@ -7,7 +7,7 @@ from umber_pebble.core.plan.cooks import Round
 
 METHODS = ("immersed_swirled", "immersed_unswirled", "infrared")
 SIGHTS = ("moves", "lets_go", "resists", "cracked")
-BOWL_SIGHTS = ("solid", "half", "few_lumps", "smooth", "thick", "grainy")
+BOWL_SIGHTS = ("solid", "half", "few_lumps", "smooth", "thick", "grainy", "seized")
 UNFILLED = "not filled"
 FLAWS = (
     "broken", "stuck", "bloomed", "dull", "bubbled", "thin", UNFILLED, "crinkled", "sticky", "cloudy", "off-colour",

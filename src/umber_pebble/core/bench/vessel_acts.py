@@ -12,6 +12,7 @@ from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.conduction import falls_below_s
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
+from umber_pebble.core.melts.sugar import faults
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import PlanInput
 
@@ -96,6 +97,13 @@ def heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
     return Act("heat", f"pot:{cook.number}", kind, payload, max(before, 0.0), math.inf, True, figures)
 
 
+def _remedy(cook: PotCook, seen: CookState) -> dict[str, Any]:
+    """What was last seen in the bowl, where it is a fault: what it means and what may be done."""
+    last = seen.sights[-1].what if seen.sights else ""
+    fault = next((f for f in faults(cook.way.melt) if f.seen == last), None)
+    return {"fault": last, "means": fault.means, "remedy": fault.do} if fault else {}
+
+
 def burst_payload(cook: PotCook, bowl: Bowl, seconds: float) -> dict[str, Any]:
     """What is told of a burst [s, frac]. Source: definition"""
     return {"cook": cook.number, "seconds": seconds, "power_frac": bowl.school.power_frac}
@@ -111,6 +119,7 @@ def bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
     if seen.bursts:
         last = seen.bursts[-1]
         figures |= {"on_until_s": last.at_s + last.seconds}
+    figures |= _remedy(cook, seen)
     if step is None:
         return Act("off", subject, "rested", {"cook": cook.number}, opens, math.inf, True, figures)
     after = step.after

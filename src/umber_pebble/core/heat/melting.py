@@ -53,10 +53,14 @@ def heat_taken_j(melting: Melting, temps_degc: Array) -> Array:
     return np.asarray(case.melt_kg * fat + bowl)
 
 
+def wetted_m2(case: PotCase) -> float:
+    """Wall and floor of a bowl that its melt covers [m2]. Source: geometry"""
+    return case.base_m2 + math.pi * case.pot.diameter_m * min(case.depth_m, case.pot.height_m)
+
+
 def _net_w(melting: Melting, temps_degc: Array, conductance: float) -> Array:
     case = melting.case
-    wetted = case.base_m2 + math.pi * case.pot.diameter_m * min(case.depth_m, case.pot.height_m)
-    given = conductance * wetted * (melting.by.water_degc - temps_degc)
+    given = conductance * wetted_m2(case) * (melting.by.water_degc - temps_degc)
     return np.asarray(given - losses_w(case, temps_degc))
 
 
@@ -72,8 +76,18 @@ def melting_curve(melting: Melting, conductance: float) -> tuple[Array, Array]:
     temps = np.linspace(melting.start_degc, melting.melt_to_degc, POINTS)
     net = _net_w(melting, (temps[1:] + temps[:-1]) / 2, conductance)
     if net.min() <= 0:
+        at = (temps[1:] + temps[:-1])[int(net.argmin())] / 2
+        given = conductance * wetted_m2(melting.case) * (melting.by.water_degc - at)
+        # water that is warm enough loses to a stand or a room that takes more than it gives
+        helps = (
+            "hotter water"
+            if given <= 0 or melting.by.water_degc < melting.melt_to_degc + 10.0
+            else (
+                "the bowl loses as much to its stand and the room as the water gives: insulate it, cover it, or melt more at once"
+            )
+        )
         raise OutOfRange(
-            f"this never reaches {melting.melt_to_degc:g} degC: hotter water",
+            f"this never reaches {melting.melt_to_degc:g} degC: {helps}",
             path="bath.water_degc",
             got=melting.by.water_degc,
             limits={"low": melting.melt_to_degc + 10.0},

@@ -21,9 +21,9 @@ UNSURE_FRAC = 0.06
 """How far the eye may be off in the share that has melted."""
 SIGHTS = {
     "solid": (0.0, 0.2), "half": (0.35, 0.65), "few_lumps": (0.8, 0.97), "smooth": (0.97, 1.0), "thick": (0.9, 1.0),
-    "grainy": (0.9, 1.0),
+    "grainy": (0.9, 1.0), "seized": (0.3, 1.0),
 }  # fmt: skip
-"""What is seen in the bowl, as the share that has melted: thick is all melted and still does not run, grainy has been too hot."""
+"""What is seen in the bowl, as the share that has melted: thick is all melted and still does not run, grainy has been too hot, seized has had water."""
 SHORTER_S = (15.0, 10.0, 5.0, 3.0)
 LAST_S, MOST_BURSTS = 60.0, 30
 SMOOTH_FRAC = 0.98
@@ -298,7 +298,7 @@ def _seen_done(belief: Belief, bursts: Sequence[Burst], now: After) -> bool:
     if seen is None or (bursts and seen.at_s < bursts[-1].at_s):
         return False
     warm = belief.bowl.school.stop == "lumps" or now.degc.likely >= clear_degc(belief.bowl)
-    return seen.seen == "grainy" or (seen.seen in ("smooth", "thick") and warm)
+    return seen.seen in ("grainy", "seized") or (seen.seen in ("smooth", "thick") and warm)
 
 
 def _enough(now: After, bowl: Bowl) -> bool:

@@ -9,6 +9,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.humidity.stickiness import sticky_from_frac
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.oven import Microwave
+from umber_pebble.core.pieces.leaving import least_thickness_m
 from umber_pebble.core.plan.cards import Card, pour_cards
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.cooks import (
@@ -28,10 +29,13 @@ from umber_pebble.core.plan.explain import (
     round_plan,
 )
 from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
-from umber_pebble.core.plan.problem import FatMelt, HandStep, PlanInput, SugarCook, Way
+from umber_pebble.core.plan.problem import FatMelt, HandStep, Line, PlanInput, SugarCook, Way
 from umber_pebble.core.plan.rounds import make_rounds, round_sizes, works_in_window
 from umber_pebble.core.plan.spares import casts_needed
 from umber_pebble.core.plan.timetable import Task, back_from, forward, most_at_once
+
+THICK_ENOUGH_M = 0.02
+"""Thicker than this nothing breaks as it leaves its mould."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,6 +91,15 @@ def _warnings(
                 out.append(Remark("never_sets", "cook", {"round": r.number}))
             elif "over_chilled" in w.at and w.at["over_chilled"].low < w.at["unmould"].high:
                 out.append(Remark("chills_first", "place", {"round": r.number}))
+            thin = too_thin_to_leave(line, c.way.melt) if line.cast_off else None
+            if thin is not None:
+                out.append(
+                    Remark(
+                        "thin_to_leave",
+                        "lines",
+                        {"round": r.number, "thick_m": line.cast.thickness.likely, "least_m": thin},
+                    )
+                )
             each = plan.work_each_s(line)
             if line.work and r.casts > works_in_window(w, line.work, plan.pour_each_s(line), each):
                 out.append(Remark(f"{line.work}_one_by_one", "lines", {"round": r.number}))
@@ -96,6 +109,20 @@ def _warnings(
                 Remark("shelf_small", "place", {"place": place, "needs": moulds, "has": plan.shelves[place]})
             )
     return _once(out + _damp(plan))
+
+
+def too_thin_to_leave(line: Line, melt: Material) -> float | None:
+    """The least thickness that leaves the mould whole, of a plain cast that is thinner [m]; None of any other.
+
+    Args:
+        line: its last pour
+        melt: of it
+    Source: timoshenko-woinowsky-1959, assumption
+    """
+    if line.after is not None or line.kind != "fill" or line.cast.thickness.likely >= THICK_ENOUGH_M:
+        return None
+    least = least_thickness_m(melt, min(line.mould.cavity.bounds_m()), line.mould.material).likely
+    return least if line.cast.thickness.likely < least else None
 
 
 def _damp(plan: PlanInput) -> list[Remark]:

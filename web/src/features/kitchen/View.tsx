@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import type { Units } from "../../shared/format/units";
 import { unitsQuery } from "../../shared/format/useUnits";
@@ -45,7 +46,12 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
   return (
     <div className="max-w-6xl px-8 py-6">
       <TextField large label="Name of the kitchen" value={doc.name} onChange={(name) => change({ name })} />
-      <SaveMark thing={thing} />
+      <div className="flex flex-wrap items-baseline justify-between gap-x-8">
+        <SaveMark thing={thing} />
+        <Link to="/words" className="inline-flex min-h-11 items-center font-bold text-glass">
+          Words of the trade
+        </Link>
+      </div>
       <div className="mt-4 grid gap-x-14 gap-y-10 lg:grid-cols-2">
         <section className="space-y-5">
           <h2 className="border-b border-line pb-1 text-xl">Air and place</h2>

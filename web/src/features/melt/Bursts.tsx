@@ -7,6 +7,7 @@ import { useUnits } from "../../shared/format/useUnits";
 import { Choice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Fact, Sheet } from "../../shared/ui/Sheet";
+import { Faults } from "./Faults";
 import { burstsQuery } from "./queries";
 
 const WAFER_M = 0.004;
@@ -30,7 +31,7 @@ export function Bursts({ kitchen, fats }: { kitchen: Schemas["Kitchen"]; fats: S
   const change = (patch: Partial<Schemas["BurstsAsked"]>) => setAsked((before) => ({ ...before, ...patch }));
   const query = useQuery({ ...burstsQuery(asked), enabled: asked.oven_id !== "" });
   const degc = (v: number) => amount(v, "temperature", units);
-  const plan = query.data;
+  const plan = query.data?.plan;
   const bursts = plan?.steps.filter((step) => step.act === "burst") ?? [];
   const limit = value(asked.material, "spoils_at") ?? 50;
   return (
@@ -133,6 +134,7 @@ export function Bursts({ kitchen, fats }: { kitchen: Schemas["Kitchen"]; fats: S
             No metal in the microwave. At the bench each burst is a tap, and what you see in the bowl changes
             the next one.
           </p>
+          <Faults faults={query.data?.faults} />
         </>
       )}
     </Sheet>

@@ -6,6 +6,7 @@ import { useUnits } from "../../shared/format/useUnits";
 import { Choice, Notice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Fact, Sheet } from "../../shared/ui/Sheet";
+import { Faults } from "./Faults";
 import { cookQuery } from "./queries";
 
 const FIRST = { isomalt: 160, cooked_sugar: 154 } as const;
@@ -182,17 +183,7 @@ export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
             Less water, so fewer bubbles. Stir now and then until the last grain is gone, then leave it:
             stirring on folds in air.
           </p>
-          <h2 className="mt-8 border-b border-line pb-1 text-xl">If you see</h2>
-          <dl className="mt-2 max-w-3xl space-y-2">
-            {faults?.map((fault) => (
-              <div key={fault.seen}>
-                <dt className="font-bold">{fault.seen}</dt>
-                <dd>
-                  {fault.means} <span className="font-bold">{fault.do}</span>
-                </dd>
-              </div>
-            ))}
-          </dl>
+          <Faults faults={faults} />
           <p className="mt-6 max-w-2xl border-l-4 border-heat pl-3">
             Hot sugar burns through skin at once: double gloves, sleeves, cold water at hand, no children.
             Colour drops spit: only after the bubbles.

@@ -5,6 +5,7 @@ import { Bursts } from "./Bursts";
 import { CaramelPan } from "./CaramelPan";
 import { Cook } from "./Cook";
 import { Dipping } from "./Dipping";
+import { Fluid } from "./Fluid";
 import { Oven } from "./Oven";
 
 const TABS = {
@@ -12,6 +13,7 @@ const TABS = {
   cook: "Isomalt and sugar",
   caramel: "Dry caramel",
   dip: "A bath to dip in",
+  fluid: "How fluid is it",
   oven: "My oven's power",
 } as const;
 type Tab = keyof typeof TABS;
@@ -49,6 +51,7 @@ export function MeltView() {
       {tab === "cook" && <Cook kitchen={kitchen} />}
       {tab === "caramel" && <CaramelPan kitchen={kitchen} />}
       {tab === "dip" && <Dipping fats={fats} />}
+      {tab === "fluid" && <Fluid fats={fats} />}
       {tab === "oven" && <Oven />}
     </div>
   );

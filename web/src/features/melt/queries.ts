@@ -6,7 +6,7 @@ const KEPT = { retry: false, placeholderData: keepPreviousData } as const;
 export const burstsQuery = (body: Schemas["BurstsAsked"]) =>
   queryOptions({
     queryKey: ["figures", "bursts", body],
-    queryFn: async () => (await call(client.POST("/api/figures/bursts", { body }))).plan,
+    queryFn: async () => await call(client.POST("/api/figures/bursts", { body })),
     ...KEPT,
   });
 
@@ -23,6 +23,18 @@ export const caramelQuery = (body: Schemas["CaramelAsked"]) =>
     queryFn: async () => (await call(client.POST("/api/figures/caramel", { body }))).caramel,
     ...KEPT,
   });
+
+export const fluidQuery = (body: Schemas["FluidAsked"]) =>
+  queryOptions({
+    queryKey: ["figures", "fluid", body],
+    queryFn: async () => (await call(client.POST("/api/figures/fluid", { body }))).fluid,
+    retry: false,
+    placeholderData: (before) => before,
+  });
+
+/** A tested wafer kept as a material of one's own. */
+export const keepWafer = (id: string, doc: Schemas["OwnMaterial"]) =>
+  call(client.POST("/api/materials", { body: { id, doc } }));
 
 export const dipQuery = (body: Schemas["DipAsked"]) =>
   queryOptions({

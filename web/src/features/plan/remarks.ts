@@ -31,6 +31,8 @@ export function remarkWords(
       return `${round}: not even one may be safely poured and bent in time. Pour and bend one by one, warmer.`;
     case "stick_one_by_one":
       return `${round}: not even one takes its stick for sure before it is too stiff. Pour and put in sticks one by one, warmer.`;
+    case "thin_to_leave":
+      return `${round}: ${amount(p.thick_m ?? 0, "length", units)} is thin for leaving this mould whole; about ${amount(p.least_m ?? 0, "length", units)} survives, by what it spans (assumed strength).`;
     case "chills_first":
       return `${round}: in this cold its skin may be over-chilled and crack before all of it has let go. A fridge is slower and safer.`;
     case "sticky_room":
