@@ -24,7 +24,6 @@ from umber_pebble.core.heat.vessel import (
     cooling_curve_degc,
     curve_times_s,
     losses_w,
-    swirl_offsets_k,
 )
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.spread import Spread
@@ -114,15 +113,6 @@ def test_a_reading_narrows_the_band() -> None:
     after = fit_line(prior, [200.0], [clock.of(read)], [abs(clock.slope(read))])
     before_band, after_band = (temperature_spread_degc(line, clock, 300.0) for line in (prior, after))
     assert after_band.high - after_band.low < 0.6 * (before_band.high - before_band.low)
-
-
-def test_an_unswirled_surface_runs_cold_and_the_middle_warm(isomalt: Material) -> None:
-    case = base_case(make_pot(0.16, 1.0), isomalt, 0.48)  # 17 mm deep
-    fresh, rested = swirl_offsets_k(case, 131.0, 0.0), swirl_offsets_k(case, 131.0, 600.0)
-    assert fresh == (0.0, 0.0)
-    # a 1-D model of the same pot gave 22 K cold at the surface and 2 K warm in the middle (docs/heat.md)
-    assert -28 < rested[0] < -12
-    assert 0 < rested[1] < 6
 
 
 def test_impossible_pots_are_refused(isomalt: Material) -> None:

@@ -1,6 +1,7 @@
 """Curves and windows of the pots and rounds of a run, from its readings so far."""
 
 import math
+from collections import Counter
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -109,11 +110,13 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
     )
     prior = prior_line(clock.of(start), abs(clock.slope(start)) * start_sd, rate)
     warp = _warp(base, state, finished_kg, start, to, clock)
-    rows, moved = [], off_s
+    rows, moved, alike = [], off_s, Counter[str]()
     for reading in sorted(state.readings, key=lambda r: r.at_s):
-        taken, sd = corrected_degc(reading, base, reading.at_s - moved)
+        taken, sd = corrected_degc(reading, base, reading.at_s - moved, alike[reading.method])
         rows.append(as_read(clock, reading, warp.to_own(reading.at_s - off_s), taken, sd))
-        moved = reading.at_s if reading.method == "immersed_swirled" else moved
+        alike[reading.method] += 1
+        if reading.method == "immersed_swirled":
+            moved, alike = reading.at_s, Counter()
     line, dots = fit_readings(prior, rows)
 
     grid = np.linspace(0.0, float(times[-1]), 541)

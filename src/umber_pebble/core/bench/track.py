@@ -8,7 +8,8 @@ import numpy as np
 
 from umber_pebble.core.bench.state import Reading
 from umber_pebble.core.heat.pot_law import Clock, Line, fit_line
-from umber_pebble.core.heat.vessel import PotCase, swirl_offsets_k
+from umber_pebble.core.heat.unswirled import offsets
+from umber_pebble.core.heat.vessel import PotCase
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Next
 from umber_pebble.core.spread import Spread
@@ -79,20 +80,28 @@ class Track:
     overheated: bool = False
 
 
-def corrected_degc(reading: Reading, case: PotCase, unswirled_s: float) -> tuple[float, float]:
+READ_OF = {"immersed_swirled": "mean", "immersed_unswirled": "middle", "infrared": "surface"}
+
+
+def corrected_degc(reading: Reading, case: PotCase, unswirled_s: float, alike: int = 0) -> tuple[float, float]:
     """What a reading says of the melt's mean, and its standard deviation [degC, K].
 
+    What is not known of the correction is the same in readings taken alike, so more of them do not make it surer: the doubt of each
+    further one grows, and together they never weigh more than about one.
     Args:
         reading: as typed, with its method
         case: the pot
         unswirled_s: since the melt was last moved
-    Source: incropera-2007, assumption
+        alike: readings by the same method since then [count]
+    Source: carslaw-jaeger-1959, gelman-2013, assumption
     """
     method = material("kitchen", reading.method, "method")
-    surface, middle = swirl_offsets_k(case, reading.degc, unswirled_s)
-    offset = {"immersed_swirled": 0.0, "immersed_unswirled": middle, "infrared": surface}[reading.method]
-    sd = math.hypot(method.value("sd"), method.value("offset_unknown") * max(abs(offset), abs(surface) / 2))
-    return reading.degc - offset, sd if reading.method != "immersed_swirled" else method.value("sd")
+    if reading.method == "immersed_swirled":
+        return reading.degc, method.value("sd")
+    found = offsets(case, reading.degc, unswirled_s, READ_OF[reading.method])
+    offset = found.surface_k if reading.method == "infrared" else found.middle_k
+    doubt = method.value("offset_unknown") * max(abs(offset), abs(found.surface_k) / 2)
+    return reading.degc - offset, math.hypot(method.value("sd"), doubt * (1 + alike))
 
 
 def _unsure(line: Line) -> Line:
@@ -103,7 +112,8 @@ def _unsure(line: Line) -> Line:
 class Observed:
     """What one look says of the line: at a time it is at y, give or take sd_y [scale of the clock].
 
-    side: "at", or only "before" (it has not come so far) or "past" (it has). A reading is drawn with what it is taken for.
+    side: "at", or only "before" (it has not come so far) or "past" (it has). A reading is drawn with what it is taken for; sure: its method says
+    the mean itself, so that two of them outweigh what was believed.
     """
 
     time: float
@@ -112,6 +122,7 @@ class Observed:
     side: str = "at"
     reading: Reading | None = None
     taken_degc: float = 0.0
+    sure: bool = True
 
 
 def as_read(clock: Clock, reading: Reading, time: float, taken: float, sd: float) -> Observed:
@@ -123,7 +134,15 @@ def as_read(clock: Clock, reading: Reading, time: float, taken: float, sd: float
         taken, sd: what it is taken for and its standard deviation [degC, K]
     Source: definition
     """
-    return Observed(time, clock.of(taken), max(abs(clock.slope(taken)) * sd, 1e-9), "at", reading, taken)
+    return Observed(
+        time,
+        clock.of(taken),
+        max(abs(clock.slope(taken)) * sd, 1e-9),
+        "at",
+        reading,
+        taken,
+        reading.method == "immersed_swirled",
+    )
 
 
 def fit_readings(prior: Line, observed: Sequence[Observed]) -> tuple[Line, list[Dot]]:
@@ -143,7 +162,7 @@ def fit_readings(prior: Line, observed: Sequence[Observed]) -> tuple[Line, list[
         odd = o.reading is not None and abs(o.y - line.at(o.time)) > ODD_SDS * math.hypot(
             o.sd_y, line.sd_at(o.time)
         )
-        if odd and doubted is not None:
+        if odd and doubted is not None and o.sure and doubted.sure:
             # two in a row: what was believed is wrong, not the readings
             line = fit_line(_unsure(line), [doubted.time], [doubted.y], [doubted.sd_y])
             odd, dots[-1] = False, replace(dots[-1], odd=False)

@@ -172,30 +172,3 @@ def varied_cases(base: PotCase) -> list[tuple[PotCase, PotCase]]:
         return replace(base, **{name: value})  # type: ignore[arg-type]
 
     return [(at(name, s.low), at(name, s.high)) for name, s in ends.items()]
-
-
-def swirl_offsets_k(case: PotCase, temp_degc: float, unswirled_s: float) -> tuple[float, float]:
-    """How far the surface and the middle of an unswirled melt are from its mean [K, K].
-
-    Quasi-steady parabolic profile between what the top and the base lose, approached with the
-    slab's first time constant. Surface negative (cold), middle positive.
-    Args:
-        case: the pot with one value of each input
-        temp_degc: mean temperature [degC]
-        unswirled_s: seconds since the melt was last moved
-    Source: incropera-2007, section 5.5
-    """
-    melt, pot, d = case.melt, case.pot, case.depth_m
-    k = melt.value("conductivity")
-    air_k = temp_degc - pot.air_degc
-    h_top = model_factors()["below_rim"].value * h_convection_w_m2k(temp_degc, pot.air_degc, pot.diameter_m / 4, 1)
-    h_top += h_radiation_w_m2k(temp_degc, pot.air_degc, melt.value("emissivity"))
-    q_base = case.stand_h_w_m2k * (temp_degc - pot.below_degc)
-    third_bi = h_top * d / k / 3
-    below_mean = max((third_bi * air_k - d * q_base / (6 * k)) / (1 + third_bi), 0.0)
-    q_top = h_top * max(air_k - below_mean, 0.0)
-    # the base runs cold too, which damps what it draws
-    middle = max(d * (q_top + q_base / (1 + case.stand_h_w_m2k * d / (3 * k))) / (24 * k), 0.0)
-    time_constant_s = d**2 * melt.value("density_melt") * case.cp_melt_j_kgk / (k * math.pi**2)
-    reached = 1.0 - math.exp(-max(unswirled_s, 0.0) / time_constant_s)
-    return -below_mean * reached, middle * reached
