@@ -4,9 +4,10 @@ import math
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numba import njit
 
 from umber_pebble.core.errors import OutOfRange, require_range
-from umber_pebble.core.fat.crystallise import set_along_frac, setting_of
+from umber_pebble.core.fat.crystallise import set_along_frac, set_in_own_heat, setting_of
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.materials.load import Material, material, materials, model_factors
@@ -17,6 +18,7 @@ STEP_S = 5.0
 AHEAD_S = 2 * 3600.0
 LEAST_KG = 0.002
 REMELTS_S = 15.0
+NO_KINETICS = (0.0, 1.0, 1.0, 1.0, 0.0, 0.0)
 SLENDER = 3.0
 """A bag of melt is this many times as long as thick."""
 
@@ -154,50 +156,67 @@ class _Case:
     off_k: float = 0.0
 
 
-def _temps(held: Held, story: Story, until_s: float, case: _Case) -> tuple[Array, Array]:
-    """Times and temperatures, exact exponentials between what happens."""
+@njit(cache=True)
+def _stand(times, at, until, state, rate, rest, warms_k, kin, temps, shares):  # type: ignore[no-untyped-def]
+    """Fills temperatures and shares set at the times from `at` to `until`, and gives both at `until`: each step it loses heat to where
+    it stands, and is warmed by what sets of it."""
+    degc, share = state
+    now = at
+    for i in range(times.size + 1):
+        to = until if i == times.size else times[i]
+        if to < at:
+            continue
+        if to > until:
+            to = until
+        if to > now:
+            degc = rest + (degc - rest) * math.exp(-rate * (to - now))
+            if warms_k > 0.0:
+                share, degc = set_in_own_heat(share, degc, to - now, warms_k, kin)
+            now = to
+        if i == times.size or times[i] >= until:
+            break
+        temps[i], shares[i] = degc, share
+    return degc, share
+
+
+def _temps(held: Held, story: Story, until_s: float, case: _Case) -> tuple[Array, Array, Array]:
+    """Times, temperatures and shares set, a fat warmed by its own setting and cooled by what melts again."""
     times = np.arange(0.0, until_s + STEP_S, STEP_S)
-    out = np.empty_like(times)
-    degc, kg, spot, at = held.degc.likely + case.off_k, held.kg, story.stood[0].spot, 0.0
-    happened: list[tuple[float, str, float, Spot | None]] = sorted(
+    temps, shares = np.empty_like(times), np.zeros_like(times)
+    fat = held.tg is None
+    setting = setting_of(held.melt, case.half) if fat else None
+    kinetics = setting.kinetics() if setting else NO_KINETICS
+    kg, spot, at = held.kg, story.stood[0].spot, 0.0
+    state = (held.degc.likely + case.off_k, setting.start_frac if setting else 0.0)
+    happened: list[tuple[float, str, float, Spot | Warmed | None]] = sorted(
         [
             *((s.at_s, "stood", 0.0, s.spot) for s in story.stood[1:]),
-            *((w.at_s, "warmed", _warmth_j(w, held.kg), None) for w in story.warmed),
+            *((w.at_s, "warmed", 0.0, w) for w in story.warmed),
             *((t, "used", taken, None) for t, taken in story.used),
             *((t, "read", read, None) for t, read in story.read),
         ],
         key=lambda row: row[0],
     )
-    for t, kind, value, to in [*happened, (math.inf, "end", 0.0, None)]:
+    end = float(times[-1]) + STEP_S
+    for t, kind, value, what in [*happened, (end, "end", 0.0, None)]:
         rate, rest = loses(held, kg, spot, case.loss)
-        here = (times >= at) & (times < t)
-        out[here] = rest + (degc - rest) * np.exp(-rate * (times[here] - at))
-        if kind == "end":
-            break
-        degc, at = rest + (degc - rest) * math.exp(-rate * (t - at)), t
-        if kind == "warmed":
-            # what has set melts first
-            gone = times < t
-            degc += max(value - kg * _latent_j_kg(held, times[gone], out[gone], case), 0.0) / capacity_j_k(
-                held, kg
-            )
+        warms_k = kg * held.melt.value("latent_fat") / capacity_j_k(held, kg) if fat else 0.0
+        degc, share = state = _stand(times, at, t, state, rate, rest, warms_k, kinetics, temps, shares)
+        at = t
+        if isinstance(what, Warmed):
+            # what is left of it takes the heat
+            state = (degc + _warmth_j(what, kg) / capacity_j_k(held, kg), share)
         elif kind == "used":
             kg = max(kg - value, LEAST_KG)
         elif kind == "read":
-            degc = value + case.off_k
-        spot = to or spot
-    return times, out
+            state = (value + case.off_k, share)
+        elif isinstance(what, Spot):
+            spot = what
+    return times, temps, shares
 
 
 def _warmth_j(w: Warmed, kg: float) -> float:
     return coupled_w(w.power_w, kg, material("kitchen", "coupling", "microwave").value("share")) * w.seconds
-
-
-def _latent_j_kg(held: Held, times: Array, temps: Array, case: _Case) -> float:
-    if held.tg is not None or times.size == 0:
-        return 0.0
-    share = set_along_frac(times, temps, setting_of(held.melt, case.half))[-1]
-    return float(share) * held.melt.value("latent_fat")
 
 
 def loses(held: Held, kg: float, spot: Spot, factor: float) -> tuple[float, float]:
@@ -222,7 +241,9 @@ def _after(times: Array, rising: Array, limit: float, from_s: float) -> float:
     return float(times[later[0]]) if later.size else math.inf
 
 
-def _marks(held: Held, times: Array, temps: Array, case: _Case, from_s: float) -> tuple[float, float]:
+def _marks(
+    held: Held, times: Array, temps: Array, share: Array, case: _Case, from_s: float
+) -> tuple[float, float]:
     """When it thickens and when it is stiff [s]."""
     if held.tg is not None:
         limits = [
@@ -230,7 +251,6 @@ def _marks(held: Held, times: Array, temps: Array, case: _Case, from_s: float) -
             for p in ("log_pour_close", "log_stiff")
         ]
         return _after(times, -temps, limits[0], from_s), _after(times, -temps, limits[1], from_s)
-    share = set_along_frac(times, temps, setting_of(held.melt, case.half))
     stiff = held.melt.value("set_stiff")
     return _after(times, share, case.thick, from_s), _after(times, share, stiff, from_s)
 
@@ -244,7 +264,9 @@ def _tip(held: Held, temps: Array, times: Array, case: _Case, from_s: float) -> 
     rate = 4 * h / (melt.value("density_melt") * melt.value("cp_melt") * held.tip_m)
     start = float(temps[idle][0])
     rod = held.room_degc + (start - held.room_degc) * np.exp(-rate * (times[idle] - from_s))
-    return from_s + _marks(held, times[idle] - from_s, rod, case, 0.0)[1]
+    own = times[idle] - from_s
+    share = set_along_frac(own, rod, setting_of(melt, case.half)) if held.tg is None else np.zeros_like(rod)
+    return from_s + _marks(held, own, rod, share, case, 0.0)[1]
 
 
 def keeps(held: Held, story: Story, now_s: float) -> Keeps:
@@ -280,8 +302,8 @@ def keeps(held: Held, story: Story, now_s: float) -> Keeps:
     until = now_s + AHEAD_S
 
     def one(case: _Case) -> tuple[Array, float, float, float]:
-        times, temps = _temps(held, story, until, case)
-        flows, stiff = _marks(held, times, temps, case, last)
+        times, temps, share = _temps(held, story, until, case)
+        flows, stiff = _marks(held, times, temps, share, case, last)
         return temps, min(flows, until), min(stiff, until), min(_tip(held, temps, times, case, idle), until)
 
     temps, *likely = one(base)
