@@ -57,7 +57,8 @@ def test_set_times_hold_what_the_trade_finds(
 ) -> None:
     found = piece.at[name].times(1 / 60)
     assert found.low <= high_min
-    assert found.high >= low_min * 0.97
+    # practice rounds to half minutes
+    assert found.high >= low_min - 0.5
 
 
 # Common practice, no source: a disc on a sheet at room temperature, 20-30 min until it may be moved.

@@ -116,7 +116,7 @@ def _cook_acts(
             continue
         busy.add(cook.way.vessel_id)
         heater = heater_free_s(cooks, state, cook)
-        if math.isinf(heater):
+        if math.isinf(heater) and seen.phase == "waiting":
             continue
         if seen.phase == "waiting":
             casts = sum(state.rounds[r.number].to_pour for r in waiting)
@@ -135,13 +135,13 @@ def _cook_acts(
         elif to_temper(cook, seen):
             out.append(temper_act(cook, seen, pots[cook.number], now))
         else:
-            out += _pour_acts(plan, cook, state, pots[cook.number], rounds, now, waiting, windows)
+            out += _pour_acts(plan, cook, state, pots[cook.number], rounds, now, waiting, windows, heater)
     return out
 
 
 def _pour_acts(
     plan: PlanInput, cook: PotCook, state: RunState, track: Track, rounds: dict[int, Track], now: float, waiting: list[Round],
-    windows: dict[int, PieceWindows],
+    windows: dict[int, PieceWindows], heater_s: float,
 ) -> list[Act]:  # fmt: skip
     out, subject = list[Act](), f"pot:{cook.number}"
     to_pour = {r.number: state.rounds[r.number].to_pour for r in waiting}
@@ -156,8 +156,11 @@ def _pour_acts(
         figures: dict[str, Any] = {"cook_degc": cook.way.end_degc, "melt": cook.way.melt.key}
         if isinstance(cook.heating, Bowl):
             warm = burst_payload(cook, cook.heating, again_s(cook.heating))
-            return [*out, Act("warm", subject, "burst", warm, now, math.inf, True, figures | warm)]
-        return [*out, Act("warm", subject, "heated", {"cook": cook.number}, now, math.inf, True, figures)]
+            return [*out, Act("warm", subject, "burst", warm, max(now, heater_s), math.inf, True, figures | warm)]
+        return [
+            *out,
+            Act("warm", subject, "heated", {"cook": cook.number}, max(now, heater_s), math.inf, True, figures),
+        ]
     seen = state.cooks[cook.number]
     gone = [r for r in cook.rounds if r not in waiting and r.number not in (seen.lost or ())]
     poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in gone)

@@ -3,8 +3,6 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from umber_pebble.core.heat.piece import COARSE, Case, Casting, base, run_all
 from umber_pebble.core.heat.stress import CoolingStress
 from umber_pebble.core.heat.windows import FAT_MARKS, PieceWindows
@@ -15,8 +13,8 @@ NARROWS: dict[str, dict[str, float]] = {
     "melt as it is poured": {"pour_degc": 0.9},
     "thickness, or weight": {"depth_m": 0.9},
     "air where it lies": {"air_off_share": 0.9},
-    "the cast as it cools": dict.fromkeys(("pour_degc", "depth_m", "cp_melt", "conductivity", "wall_conductivity", "contact", "air_side", "stream", "air_off_share"), 0.8),
-    "when it is seen to turn": {"glass": 0.7, "limit": 0.7, "half_factor": 0.7},
+    "the cast as it cools": dict.fromkeys(("pour_degc", "depth_m", "cp_melt", "conductivity", "density", "wall_conductivity", "contact", "air_side", "emissivity", "stream", "air_off_share"), 0.8),
+    "when it is seen to turn": dict.fromkeys(("glass", "limit", "half_factor", "melts_at", "set_at_start", "latent"), 0.7),
 }  # fmt: skip
 COLDER_K, THINNER, WALL_FACTOR = 5.0, 0.8, 0.5
 LEVELS = ("low", "some", "high", "certain")
@@ -55,12 +53,12 @@ def best_reading(shares: Mapping[str, float]) -> tuple[str, float] | None:
 
 def _unmoulds_s(cases: Sequence[Case], limit_degc: float) -> list[float]:
     casting = cases[0].casting
-    run, horizon = run_all(cases, COARSE[casting.kind]), casting.horizon_s
-    cold = run.until("hottest_degc", limit_degc, horizon)
+    conditions: list[tuple[str, float]] = [("hottest_degc", limit_degc)]
     if casting.tg is None:
         prop, series = FAT_MARKS["unmould"]
-        cold = np.maximum(cold, run.until(series, casting.melt.value(prop), horizon))
-    return [float(v) for v in cold]
+        conditions.append((series, casting.melt.value(prop)))
+    out = run_all(cases, COARSE[casting.kind]).until_all(*conditions)
+    return [min(float(v), casting.horizon_s) for v in out]
 
 
 def helps(casting: Casting, windows: PieceWindows) -> list[Help]:

@@ -23,7 +23,10 @@ STEP_GROWTH = 1.015
 TURN_HALF_K = 5.0
 SHAPES = {"plate": 0, "rod": 1, "ball": 2}
 # columns of a layer's row that are looked up by name
-JOIN, WIDTH, START, START_SET = 8, 15, 16, 17
+SOLID_K, MELT_K, DENSITY, CP_LOW, CP_HIGH, TURN, LATENT = 0, 1, 2, 3, 4, 5, 6
+JOIN, MELTS, EXPONENT, PEAK_RATE, SLOPE, WIDTH, START, START_SET = 8, 9, 12, 13, 14, 15, 16, 17
+# and of a face's
+AROUND, EMISSIVITY, FACTOR, AIR_M_S = 0, 3, 4, 6
 NO_SETTING = (0.0, 1.0, 1.0, 1.0, 0.0, 0.0)
 
 Array = NDArray[np.float64]
@@ -248,7 +251,22 @@ def _march(start, start_set, times, widths, areas, volumes, rows, top, bottom, f
                     else:
                         t[j] = _after_heat(t[j], cp[j] * (rhs[j] - t[j]), row[j, 3], row[j, 4], row[j, 5])
             total, whole = 0.0, 0.0
-            hot, cold, least, most = t[first], t[first], x[first], x[first]
+            # the hottest and coldest places are at faces, not in the middle of cells
+            over, under = s_top, s_bottom
+            if i == 0:
+                over, under = t[first], t[last - 1]
+            else:
+                if first > 0:
+                    over = (
+                        t[first]
+                        + (t[first - 1] - t[first]) * g[first - 1] / area[first] * 0.5 * dx[first] / k[first]
+                    )
+                if last < n:
+                    under = (
+                        t[last - 1]
+                        + (t[last] - t[last - 1]) * g[last - 1] / area[last] * 0.5 * dx[last - 1] / k[last - 1]
+                    )
+            hot, cold, least, most = max(over, under), min(over, under), x[first], x[first]
             for j in range(first, last):
                 total += volume[j] * t[j]
                 whole += volume[j]
@@ -256,7 +274,7 @@ def _march(start, start_set, times, widths, areas, volumes, rows, top, bottom, f
                 least, most = min(least, x[j]), max(most, x[j])
             seen[0, case, i], seen[1, case, i], seen[2, case, i] = total / whole, hot, cold
             seen[3, case, i], seen[4, case, i] = least, most
-            seen[5, case, i], seen[6, case, i] = t[first], x[first]
+            seen[5, case, i], seen[6, case, i] = over, x[first]
             if case < kept:
                 fields[case, i], shares[case, i] = t, x
     return seen, fields, shares, end, end_set
@@ -291,20 +309,29 @@ def _cells(dx: Array, shape: str, inner_m: float) -> tuple[Array, Array]:
     return (radius / outer) ** power, (grown[:, :-1] - grown[:, 1:]) / ((power + 1) * outer**power)
 
 
-def conduct_all(
-    stacks: Sequence[Stack], watch: int, times_s: Array, carried: tuple[Array, Array] | None = None, kept: int = 0
-) -> tuple[Watched, list[History], Array, Array]:
-    """Many stacks of the same nodes at once: what one layer does in each; the whole of the first few; how each ends.
+@dataclass(frozen=True)
+class Prepared:
+    """Cases ready to be marched: the row of every node of each [case, node, column], both faces [case, column], the layer of each
+    node; which layer is watched, which is the mould's wall and which the place under it, and how many nodes move along with it."""
 
-    Backward Euler in time, cell-centred volumes in space; surface coefficients and properties from the
-    step before, and setting after conduction in each step, so the error is first order in the step. The heat
-    that crosses the faces is what the cells gain, to rounding.
+    rows: Array
+    tops: Array
+    bottoms: Array
+    nodes: NDArray[np.int64]
+    shape: str
+    inner_m: float
+    watch: int
+    wall: int
+    place: int | None
+    moved: int
+
+
+def prepare(stacks: Sequence[Stack], watch: int) -> Prepared:
+    """Stacks of the same nodes as rows that may be varied.
+
     Args:
         stacks: the cases, of one shape
         watch: index of the layer to watch
-        times_s: rising, from the start [s]
-        carried: temperatures [degC] and shares set [frac] [case, node] of the first nodes, to go on from
-        kept: of how many of the first the whole field is given
     Source: patankar-1980, chapter 4
     """
     first = stacks[0]
@@ -313,12 +340,36 @@ def conduct_all(
     inside = np.ones(sum(counts), dtype=bool)
     inside[np.cumsum([0, *counts[:-1]])] = False
     rows[:, inside, JOIN] = 0.0
+    tops, bottoms = (np.array([getattr(s, side).row() for s in stacks]) for side in ("top", "bottom"))
+    names = [layer.name for layer in first.layers]
+    place = names.index("place") if "place" in names else None
+    moved = sum(layer.nodes for layer in first.layers if layer.name != "place")
+    nodes = np.repeat(np.arange(len(counts)), counts)
+    wall = names.index("wall") if "wall" in names else -1
+    return Prepared(rows, tops, bottoms, nodes, first.shape, first.inner_m, watch, wall, place, moved)
+
+
+def march(
+    ready: Prepared, times_s: Array, carried: tuple[Array, Array] | None = None, kept: int = 0
+) -> tuple[Watched, list[History], Array, Array]:
+    """What one layer does in each prepared case; the whole field of the first few; how each ends.
+
+    Backward Euler in time, cell-centred volumes in space; surface coefficients and properties from the
+    step before, and setting after conduction in each step, so the error is first order in the step. The heat
+    that crosses the faces is what the cells gain, to rounding.
+    Args:
+        ready: the cases
+        times_s: rising, from the start [s]
+        carried: temperatures [degC] and shares set [frac] [case, node] of the first nodes, to go on from
+        kept: of how many of the first the whole field is given
+    Source: patankar-1980, chapter 4
+    """
+    rows = ready.rows
     dx, start, start_set = (np.ascontiguousarray(rows[:, :, column]) for column in (WIDTH, START, START_SET))
     if carried is not None:
         start[:, : carried[0].shape[1]], start_set[:, : carried[1].shape[1]] = carried
-    area, volume = _cells(dx, first.shape, first.inner_m)
-    tops, bottoms = (np.array([getattr(s, side).row() for s in stacks]) for side in ("top", "bottom"))
-    from_node = sum(counts[:watch])
+    area, volume = _cells(dx, ready.shape, ready.inner_m)
+    at = np.flatnonzero(ready.nodes == ready.watch)
     seen, fields, shares, end, end_set = _march(
         start,
         start_set,
@@ -327,19 +378,27 @@ def conduct_all(
         area,
         volume,
         rows,
-        tops,
-        bottoms,
-        from_node,
-        from_node + counts[watch],
+        ready.tops,
+        ready.bottoms,
+        int(at[0]),
+        int(at[-1]) + 1,
         kept,
     )
-    nodes = np.repeat(np.arange(len(counts)), counts)
-    return (
-        Watched(*seen),
-        [History(times_s, f, x, nodes) for f, x in zip(fields, shares, strict=True)],
-        end,
-        end_set,
-    )
+    kept_fields = [History(times_s, f, x, ready.nodes) for f, x in zip(fields, shares, strict=True)]
+    return Watched(*seen), kept_fields, end, end_set
+
+
+def conduct_all(
+    stacks: Sequence[Stack], watch: int, times_s: Array, carried: tuple[Array, Array] | None = None, kept: int = 0
+) -> tuple[Watched, list[History], Array, Array]:
+    """Many stacks of the same nodes at once: what one layer does in each; the whole of the first few; how each ends.
+
+    Args:
+        stacks, watch: as in prepare
+        times_s, carried, kept: as in march
+    Source: patankar-1980, chapter 4
+    """
+    return march(prepare(stacks, watch), times_s, carried, kept)
 
 
 def conduct(

@@ -19,7 +19,7 @@ from umber_pebble.core.heat.conduction import (
     crossings_s,
     growing_times_s,
 )
-from umber_pebble.core.materials.load import Material, model_factors
+from umber_pebble.core.materials.load import Material
 from umber_pebble.core.spread import Spread, exact
 
 
@@ -41,6 +41,8 @@ class Grid:
 FINE = {"sugar": Grid(15, 8, 8, 12, 0.25, 1.015), "fat": Grid(10, 8, 5, 8, 0.25, 1.025)}
 COARSE = {"sugar": Grid(8, 4, 4, 6, 0.5, 1.06), "fat": Grid(6, 4, 3, 5, 1.0, 1.08)}
 HORIZON_S = {"sugar": 6 * 3600.0, "fat": 3 * 3600.0}
+USUAL_M = 0.02
+"""Thickness up to which the usual time is enough."""
 UNDERSIDE_M = 0.06
 STILL_M_S = exact(0.0)
 NO_FACE = Face(0.0, 2, 0.05, 0.9, h_fixed_w_m2k=0.0)
@@ -137,7 +139,9 @@ class Casting:
 
     @property
     def horizon_s(self) -> float:
-        return HORIZON_S[self.kind]
+        """For how long it is followed: longer where it is so thick that its middle takes longer."""
+        thick = max(self.slab.likely, self.thick_m or 0.0) / USUAL_M
+        return HORIZON_S[self.kind] * max(1.0, thick**2)
 
 
 @dataclass(frozen=True, slots=True)
@@ -157,18 +161,37 @@ class PieceRun:
     top_set: Array
     fields: tuple[History, ...] = field(default=(), compare=False)
 
-    def until(self, series: str, limit: float, horizon_s: float) -> Array:
-        """When a series first passes a limit, a falling temperature or a rising share [s, by case]; the horizon if never."""
-        values: Array = np.atleast_2d(getattr(self, series))
-        rising = series.endswith("_set")
-        return np.minimum(
-            crossings_s(self.times_s, -values if rising else values, -limit if rising else limit), horizon_s
-        )
+    def until(self, series: str, limit: float | Array) -> Array:
+        """When a series first passes a limit, a falling temperature or a rising share [s, by case]; inf if never."""
+        return self.until_all((series, limit))
+
+    def until_all(self, *conditions: tuple[str, float | Array]) -> Array:
+        """When several are past their limits at once and stay so for a while [s, by case]; inf if never: a skin chilled by its mould
+        is warmed again from within, and what sets late warms all of it."""
+        above = np.stack([_beyond(self, series, limit) for series, limit in conditions]).max(axis=0)
+        times = self.times_s
+        back = np.where(above > 0.0, times, np.inf)
+        again = np.minimum.accumulate(back[:, ::-1], axis=1)[:, ::-1]
+        stays = (above <= 0.0) & (again > times + LEAST_STAY_S + STAYS * times)
+        return crossings_s(times, np.where(stays, above, np.maximum(above, 1e-9)), 0.0)
 
     def one(self) -> "PieceRun":
         """The first run alone."""
         first = {name: getattr(self, name)[0] for name in Watched._fields}
         return replace(self, **first)
+
+
+def _beyond(run: PieceRun, series: str, limit: float | Array) -> Array:
+    """How far a series still is from its limit, zero and below once it is past it [case, time]."""
+    values: Array = np.atleast_2d(getattr(run, series))
+    at = np.reshape(np.asarray(limit, dtype=np.float64), (-1, 1))
+    return at - values if series.endswith("_set") else (values - at) / TURNS_K
+
+
+LEAST_STAY_S, STAYS = 5.0, 0.2
+"""A state holds when it lasts so long, and for such a share of the time it took to come [s, 1]."""
+TURNS_K = 10.0
+"""Kelvins that weigh as much as a whole share set where two conditions are compared."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -256,6 +279,11 @@ def _layers(case: Case, grid: Grid) -> tuple[Layer, ...]:
     return piece, *(_under(u, grid.under) for u in casting.under), wall
 
 
+def stack_of(case: Case, place: Place, grid: Grid) -> Stack:
+    """A case as the engine takes it, laid in a place [SI fields]. Source: definition"""
+    return _stack(case, _layers(case, grid), place, grid)
+
+
 def _stack(case: Case, layers: tuple[Layer, ...], place: Place, grid: Grid) -> Stack:
     top, bottom = _faces(case, place)
     if case.casting.shape != "plate":
@@ -323,42 +351,3 @@ def base(casting: Casting) -> Case:
         casting, casting.pour.likely, casting.slab.likely, m.value("cp_melt"), m.value("conductivity"),
         casting.mould.value("conductivity"),
     )  # fmt: skip
-
-
-def varied(likely: Case) -> dict[str, list[Case]]:
-    """By uncertain input, the cases at its low and high end [SI fields].
-
-    Source: jcgm-100-2008
-    """
-    casting, melt = likely.casting, likely.casting.melt
-    contact = casting.path[-1].place.surface.spread("contact")
-    air, wall = model_factors()["air_side_factor"].spread, casting.mould.spread("conductivity")
-    ends: dict[str, tuple[float | str, ...]] = {
-        "pour_degc": (casting.pour.low, casting.pour.high),
-        "depth_m": (casting.slab.low, casting.slab.high),
-        "cp_melt": (melt.spread("cp_melt").low, melt.spread("cp_melt").high),
-        "conductivity": (melt.spread("conductivity").low, melt.spread("conductivity").high),
-        "wall_conductivity": (wall.low, wall.high),
-        "air_side": (air.low, air.high),
-    }
-    if casting.shape == "plate" and not all(stay.place.open for stay in casting.path):
-        ends["contact"] = (contact.low / contact.likely, contact.high / contact.likely)
-    if any(stay.place.air_m_s.high > 0 for stay in casting.path):
-        ends["stream"] = ("low", "high")
-    if any(stay.place.air_unsure_k > 0 for stay in casting.path):
-        ends["air_off_share"] = (-1.0, 1.0)
-    if casting.tg is None:
-        half = melt.spread("half_time")
-        ends["half_factor"] = (half.low / half.likely, half.high / half.likely)
-    known = {
-        "pour_degc": likely.pour_degc, "depth_m": likely.depth_m, "contact": 1.0, "half_factor": 1.0, "air_side": 1.0
-    }  # fmt: skip
-
-    def at(name: str, value: float | str) -> Case:
-        return replace(likely, **{name: value})  # type: ignore[arg-type]
-
-    return {
-        name: [at(name, value) for value in values if value != known.get(name)]
-        for name, values in ends.items()
-        if set(values) != {known.get(name)}
-    }

@@ -52,7 +52,7 @@ def nusselt_layer_hollands_1975(rayleigh: float) -> float:
     """
     if rayleigh <= CRITICAL_RA:
         return 1.0
-    return 1 + 1.44 * (1 - CRITICAL_RA / rayleigh) + max((rayleigh / 5830) ** (1 / 3) - 1, 0.0)
+    return 1 + 1.44 * (1 - CRITICAL_RA / rayleigh) + max(math.cbrt(rayleigh / 5830) - 1, 0.0)
 
 
 def _viscosity_pa_s(melt: Material, degc: float) -> float:

@@ -1,18 +1,20 @@
 """When a cast may be worked, touched, unmoulded: by viscosity for sugar glass, by what has set for fat."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
 
 from umber_pebble.core.constants import GRAVITY_M_S2, HOT_TO_HOLD_DEGC
-from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
+from umber_pebble.core.glass.viscosity import WLF_C1, WLF_C2_K, temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.conduction import Array
-from umber_pebble.core.heat.piece import COARSE, FINE, Casting, PieceRun, base, run_all, varied
+from umber_pebble.core.heat.design import Told, run_design, split_normal
+from umber_pebble.core.heat.piece import COARSE, FINE, Casting, PieceRun, base, run_all
+from umber_pebble.core.heat.pot_law import Z_95
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.spread import Spread, combine, exact, shares_of
+from umber_pebble.core.spread import Spread, exact
 
 # which place decides: the hottest must be stiff enough, the coldest not yet too stiff
 SUGAR_MARKS = {
@@ -90,14 +92,8 @@ BY_THICK = (
 BY_THIN = (
     "bend_closes", "release_closes", "pull_closes", "cut_closes", "groove_closes", "brittle", "over_chilled", "thread_closes",
 )  # fmt: skip
-AT_ONCE = 1e-3
-"""Factor on the time to set half that stands for setting at once."""
 SAG_S = 60.0
 """How long a piece must keep its shape on its own to be said to hold it."""
-
-Deviations = dict[str, tuple[float, ...]]
-Reached = Callable[[PieceRun], Array]
-"""A time of every run [s, by case]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -135,43 +131,38 @@ class PieceWindows:
         return self.at[name].likely >= self.horizon_s
 
 
+Condition = tuple[str, float | Array]
+
+
 class _Runs:
-    """A fine run, and what coarse ones say of each input: times of the fine run with the coarse ones' differences."""
+    """A fine run, and a design of coarse ones that says what its times are uncertain by."""
 
-    def __init__(self, casting: Casting) -> None:
+    def __init__(self, casting: Casting, limits: int) -> None:
         likely = base(casting)
-        by_input = varied(likely)
-        places = [replace(likely, depth_m=d) for d in (casting.thin_m, casting.thick_m) if d is not None]
-        cases = [likely, *places, *(case for ends in by_input.values() for case in ends)]
-        if casting.tg is None:  # what is left of a time when the fat sets at once is heat
-            cases.append(replace(likely, half_factor=AT_ONCE))
-        self.casting, self.likely = casting, likely
+        self.casting = casting
         self.fine = run_all([likely], FINE[casting.kind], kept=True)
-        self.coarse = run_all(cases, COARSE[casting.kind])
-        self.columns: dict[str, slice] = {}
-        at = 1 + len(places)
-        for name, ends in by_input.items():
-            self.columns[name] = slice(at, at + len(ends))
-            at += len(ends)
+        self.design = run_design(likely, COARSE[casting.kind], limits)
 
-    def times(self, of: Reached) -> tuple[float, float, float, Deviations]:
-        """A time of the likely run, of its thin and its thick places, and what it is with each input at its ends [s]."""
-        first, rough = float(of(self.fine)[0]), of(self.coarse)
-        moved = first + rough - rough[0]
-        by_input = {name: tuple(float(v) for v in moved[columns]) for name, columns in self.columns.items()}
-        if self.casting.thick_m is None:
-            return first, first, first, by_input
-        return first, max(float(moved[1]), 0.0), max(float(moved[2]), 0.0), by_input
+    def times(self, fine: Sequence[Condition], coarse: Sequence[Condition]) -> tuple[float, Array]:
+        """When conditions hold at once, in the fine run, and in every run of the design, moved by what its grid is off [s]."""
+        first = float(self.fine.until_all(*fine)[0])
+        rough = self.design.runs.until_all(*coarse)
+        return first, self.moved(first, rough)
 
-    def until(self, series: str, limit: float) -> Reached:
-        return lambda runs: runs.until(series, limit, self.casting.horizon_s)
+    def moved(self, first: float, rough: Array) -> Array:
+        if not (math.isfinite(first) and math.isfinite(rough[0])):
+            return rough
+        return np.maximum(rough + first - float(rough[0]), 0.0)
+
+    def draws(self, times: Array) -> Array:
+        return times[self.design.draws]
 
 
 @lru_cache(maxsize=256)
 def windows_s(casting: Casting) -> PieceWindows:
     """The windows of a casting, in seconds from its pour, with spread.
 
-    One fine run; one coarse run and one to each end of every uncertain input, for what they differ by. Sugar glass:
+    One fine run, and a small fixed design of coarse ones in which every uncertain input is drawn at once, limits with them. Sugar glass:
     bend opens when the hottest node is stiff enough, closes when the coldest is too stiff; brittle by the coldest;
     unmould when the hottest is at its glass transition, which moves the limits and not the run. Fat: a stick goes in
     until the first node has set; still, touch and unmould when the last one has, and when it is cold enough to have
@@ -179,19 +170,24 @@ def windows_s(casting: Casting) -> PieceWindows:
     Args:
         casting: the cast, its mould and its path of places
     Raises: OutOfRange: a size or temperature the model does not hold for.
-    Source: williams-landel-ferry-1955, avrami-1939, patankar-1980, jcgm-100-2008
+    Source: williams-landel-ferry-1955, avrami-1939, patankar-1980, mckay-1979, jcgm-100-2008
     """
-    runs = _Runs(casting)
-    return _sugar(runs, casting.tg) if casting.tg else _fat(runs)
+    return _sugar(_Runs(casting, 2), casting.tg) if casting.tg else _fat(_Runs(casting, 1))
 
 
-def _not_before_the_pour(times: Spread) -> Spread:
-    return Spread(max(times.low, 0.0), max(times.likely, 0.0), max(times.high, 0.0))
+MOST_PACE_SD = math.log(3.0) / Z_95
+"""Nothing that heat leaves open makes a cast three times as slow or quick."""
 
 
-def _pace(runs: _Runs, limit_degc: float, without: str = "") -> Spread:
-    times = np.maximum(runs.coarse.until("mean_degc", limit_degc, runs.casting.horizon_s), 1.0)
-    return combine(1.0, [times[0] / times[c] for name, c in runs.columns.items() if name != without])
+def _of_material(name: str) -> bool:
+    """Whether no temperature reading narrows an input."""
+    return name in ("glass", "half_time", "melts_at", "latent", "set_at_start") or name.startswith("limit")
+
+
+def _pace(runs: _Runs, *conditions: Condition) -> Spread:
+    told = Told(runs.design, runs.draws(runs.design.runs.until_all(*conditions)))
+    sd = min(told.sd_of(lambda name: not _of_material(name)), MOST_PACE_SD)
+    return Spread(math.exp(-Z_95 * sd), 1.0, math.exp(Z_95 * sd))
 
 
 def holds_log_pa_s(melt: Material, depth_m: float) -> float:
@@ -207,66 +203,68 @@ def holds_log_pa_s(melt: Material, depth_m: float) -> float:
     return math.log10(stress * SAG_S / (3 * melt.value("sag")))
 
 
+def _at_log(log: Array | float, tg: Array | float) -> Array:
+    """Temperatures of a viscosity, run by run [degC]."""
+    drop = 12.0 - np.asarray(log, dtype=np.float64)
+    return np.asarray(tg + WLF_C2_K * drop / (WLF_C1 - drop))
+
+
 def _sugar(runs: _Runs, tg: Spread) -> PieceWindows:
     melt, depth = runs.casting.melt, runs.casting.slab.likely
-    held = holds_log_pa_s(melt, depth)
+    held, z = holds_log_pa_s(melt, depth), runs.design.z
     logs = {name: exact(held) if name == "holds" else melt.spread(prop) for name, (prop, _) in SUGAR_MARKS.items()}
+    glass = split_normal(tg, z["glass"]) if "glass" in z else np.full(z["limit 0"].size, tg.likely)
 
-    def crossing(name: str, glass: float, log: float) -> Reached:
-        return runs.until(SUGAR_MARKS[name][1], temperature_at_log_viscosity_degc(log, glass))
+    def conditions(name: str) -> tuple[list[Condition], list[Condition]]:
+        series, log = SUGAR_MARKS[name][1], logs[name]
+        drawn = split_normal(log, z["limit 1" if name == "bend_closes" else "limit 0"])
+        fine = float(temperature_at_log_viscosity_degc(log.likely, tg.likely))
+        return [(series, fine)], [(series, _at_log(drawn, glass))]
 
-    def fine(name: str, glass: float, log: float) -> float:
-        return float(crossing(name, glass, log)(runs.fine)[0])
-
-    def width(glass: float) -> Reached:
-        opens, closes = (crossing(name, glass, logs[name].likely) for name in ("bend_opens", "bend_closes"))
-        return lambda run: np.maximum(closes(run) - opens(run), 0.0)
-
-    found = _Found(runs)
-    for name, log in logs.items():
-        found.add(
-            name,
-            crossing(name, tg.likely, log.likely),
-            {
-                "glass": (fine(name, tg.low, log.likely), fine(name, tg.high, log.likely)),
-                "limit": (fine(name, tg.likely, log.low), fine(name, tg.likely, log.high)),
-            },
-        )
-    first, _, _, wide = runs.times(width(tg.likely))
-    wide["glass"] = tuple(float(width(glass)(runs.fine)[0]) for glass in (tg.low, tg.high))
+    found, times = _Found(runs), dict[str, tuple[float, Array]]()
+    for name in logs:
+        times[name] = runs.times(*conditions(name))
+        found.add(name, *times[name])
+    first, closes = (times[name] for name in ("bend_opens", "bend_closes"))
+    width = np.where(np.isfinite(first[1]), np.maximum(closes[1] - first[1], 0.0), 0.0)
+    likely_width = max(closes[0] - first[0], 0.0) if math.isfinite(first[0]) else 0.0
     hold = found.cool_to_hold()
     return PieceWindows(
         **found.fields(),
         limits={n: temperature_at_log_viscosity_degc(log.likely, tg.likely) for n, log in logs.items()},
         limited_by=dict.fromkeys(SUGAR_MARKS, "heat"),
         work_width={
-            "bend": _not_before_the_pour(combine(first, wide.values())),
+            "bend": found.within(likely_width, Told(runs.design, runs.draws(width))),
             "stick": found.at["stick_closes"],
             "sprinkle": found.at["sprinkle_closes"],
         },
         cool_to_hold=hold,
-        pace=_pace(runs, tg.likely),
+        pace=_pace(runs, ("mean_degc", tg.likely)),
         likely_run=runs.fine.one(),
         horizon_s=runs.casting.horizon_s,
     )
 
 
 def _fat(runs: _Runs) -> PieceWindows:
-    casting, melt = runs.casting, runs.casting.melt
+    casting, melt, z = runs.casting, runs.casting.melt, runs.design.z
     cold = max(melt.value("release_below"), casting.path[-1].place.air_degc + melt.value("release_above_air"))
 
-    def reached(name: str) -> Reached:
+    def conditions(name: str) -> tuple[list[Condition], list[Condition]]:
         prop, series = FAT_MARKS[name]
-        of = runs.until(series, melt.value(prop))
-        if name != "unmould":
-            return of
-        chilled = runs.until("hottest_degc", cold)
-        return lambda run: np.maximum(of(run), chilled(run))
+        chilled: list[Condition] = [("hottest_degc", cold)] if name == "unmould" else []
+        limit = melt.spread(prop)
+        drawn = split_normal(limit, z["limit 0"])
+        return [(series, limit.likely), *chilled], [
+            (series, np.maximum(drawn, 1e-4) if series.endswith("_set") else drawn),
+            *chilled,
+        ]
 
-    found = _Found(runs)
+    found, at_once = _Found(runs), dict[str, float]()
     for name in FAT_MARKS:
-        found.add(name, reached(name), {}, ("half_factor",))
-    limited = {n: "heat" if 2 * reached(n)(runs.coarse)[-1] > found.at[n].likely else "setting" for n in FAT_MARKS}
+        first, times = runs.times(*conditions(name))
+        found.add(name, first, times)
+        at_once[name] = float(times[runs.design.at_once]) if runs.design.at_once is not None else 0.0
+    limited = {n: "heat" if 2 * at_once[n] > found.at[n].likely else "setting" for n in FAT_MARKS}
     hold = found.cool_to_hold()
     return PieceWindows(
         **found.fields(),
@@ -274,10 +272,21 @@ def _fat(runs: _Runs) -> PieceWindows:
         limited_by=limited | {"over_chilled": "heat"},
         work_width={"stick": found.at["stick_closes"], "sprinkle": found.at["sprinkle_closes"]},
         cool_to_hold=hold,
-        pace=_pace(runs, cold, "half_factor"),
+        # cold and set at once: what sets warms it again on the way
+        pace=_pace(runs, ("mean_degc", cold), ("least_set", melt.value("set_touch"))),
         likely_run=runs.fine.one(),
         horizon_s=casting.horizon_s,
     )
+
+
+# what an input's share of a spread is told as
+TOLD_AS = {
+    "cp_set": "cp_melt",
+    "conductivity_melt": "conductivity",
+    "half_time": "half_factor",
+    "limit 0": "limit",
+    "limit 1": "limit",
+}
 
 
 class _Found:
@@ -291,28 +300,36 @@ class _Found:
         self.thick: dict[str, float] = {}
         self.shares: dict[str, dict[str, float]] = {}
 
-    def add(self, name: str, of: Reached, of_material: Deviations, material_inputs: tuple[str, ...] = ()) -> None:
-        first, thin, thick, moved = self.runs.times(of)
-        moved |= of_material
-        kept = {key: row for key, row in moved.items() if key in of_material or key in material_inputs}
-        shift, horizon = 0.0, self.runs.casting.horizon_s
-        if self.runs.casting.thick_m is not None:
-            self.thin[name], self.thick[name] = thin, thick
+    def within(self, likely: float, told: Told) -> Spread:
+        """A time with its spread, the horizon where it is not reached [s]."""
+        horizon = self.runs.casting.horizon_s
+        of, middle = told.spread(), min(likely, horizon)
+        return Spread(min(of.low, middle), middle, max(min(of.high, horizon), middle))
+
+    def add(self, name: str, first: float, times: Array) -> None:
+        design, horizon = self.runs.design, self.runs.casting.horizon_s
+        shift = 0.0
+        if design.thin is not None and design.thick is not None:
+            self.thin[name], self.thick[name] = (
+                min(float(times[i]), horizon) for i in (design.thin, design.thick)
+            )
             if name in BY_THICK:
-                shift = max(thick - first, 0.0)
+                shift = max(self.thick[name] - min(first, horizon), 0.0)
             elif name in BY_THIN:
-                shift = min(thin - first, 0.0)
-
-        def shifted(rows: Deviations) -> Spread:
-            whole = _not_before_the_pour(combine(first, rows.values()).plus(shift))
-            return Spread(*(min(v, horizon) for v in (whole.low, whole.likely, whole.high)))
-
-        self.at[name], self.by_material[name] = shifted(moved), shifted(kept)
-        self.shares[name] = shares_of(first, moved)
+                shift = min(self.thin[name] - min(first, horizon), 0.0)
+        else:
+            self.thin[name] = self.thick[name] = min(first, horizon)
+        told = Told(design, np.maximum(self.runs.draws(times) + shift, 0.0))
+        whole = self.within(max(first + shift, 0.0), told)
+        wider = math.exp(Z_95 * told.sd_of(_of_material))
+        self.at[name] = whole
+        self.by_material[name] = Spread(whole.likely / wider, whole.likely, min(whole.likely * wider, horizon))
+        self.shares[name] = told.shares(lambda of: TOLD_AS.get(of, of))
 
     def cool_to_hold(self) -> Spread:
         """When no place is hot to hold any more; kept apart from the other times."""
-        self.add("cool_to_hold", self.runs.until("hottest_degc", HOT_TO_HOLD_DEGC), {})
+        hot: list[Condition] = [("hottest_degc", HOT_TO_HOLD_DEGC)]
+        self.add("cool_to_hold", *self.runs.times(hot, hot))
         self.by_material.pop("cool_to_hold")
         return self.at.pop("cool_to_hold")
 

@@ -82,6 +82,11 @@ const INPUTS: Record<string, string> = {
   stream: "how fast the fan blows",
   air_off_share: "how cold the place really is",
   half_factor: "how fast this fat sets",
+  melts_at: "its melting range",
+  latent: "its heat of setting",
+  set_at_start: "how much of it is seed",
+  density: "its density",
+  emissivity: "how it radiates",
   glass: "the water left in it",
   limit: "how stiff is stiff enough",
 };
