@@ -6,6 +6,9 @@ from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
 
+Z_95 = 1.6448536269514722
+"""Standard deviations from the middle of a normal to its 95 %."""
+
 
 @dataclass(frozen=True, slots=True)
 class Spread:

@@ -3,6 +3,8 @@
 from dataclasses import replace
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.glass.water import pressure_pa
+from umber_pebble.core.heat.convection import thin_air_factor
 from umber_pebble.core.heat.piece import STILL_M_S
 from umber_pebble.core.heat.piece import Place as PlaceCase
 from umber_pebble.core.heat.piece import Stay as StayCase
@@ -44,6 +46,7 @@ def place_case(place: Place, kitchen: Kitchen) -> PlaceCase:
     return PlaceCase(
         material("surfaces", place.surface), place.thickness_m, place_degc(place, kitchen), air_degc(place, kitchen),
         fan if place.fan else STILL_M_S, unsure,
+        thin_air=thin_air_factor(pressure_pa(kitchen.altitude_m)),
     )  # fmt: skip
 
 

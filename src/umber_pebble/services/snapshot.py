@@ -6,6 +6,8 @@ from datetime import datetime
 from pydantic import Field
 
 from umber_pebble.core.errors import Missing
+from umber_pebble.core.glass.water import pressure_pa
+from umber_pebble.core.heat.convection import thin_air_factor
 from umber_pebble.core.heat.melting import Bath
 from umber_pebble.core.heat.piece import Place as PlaceCase
 from umber_pebble.core.heat.vessel import Pot
@@ -120,6 +122,7 @@ def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Po
     return Pot(
         vessel.diameter_m, vessel.height_m, vessel.mass_kg, material("kitchen", vessel.made_of, "pot"),
         material("surfaces", stand.surface), place_degc(stand, kitchen), air_degc(stand, kitchen), loss,
+        thin_air_factor(pressure_pa(kitchen.altitude_m)),
     )  # fmt: skip
 
 

@@ -218,7 +218,7 @@ def test_a_run_teaches_the_pots_loss() -> None:
     assert found is not None
     assert found.value == pytest.approx(1.2, abs=0.06)
     after = learned(Spread(0.75, 1.0, 1.3), [found, Factor(found.value, found.sd)])
-    assert 1.1 < after.likely < 1.22
+    assert 1.1 < after.likely < 1.25
     assert after.high - after.low < 0.3
 
 

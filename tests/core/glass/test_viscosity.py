@@ -13,8 +13,8 @@ from umber_pebble.core.glass.viscosity import (
     tg_spread_degc,
 )
 from umber_pebble.core.glass.water import (
-    boiling_drop_k,
     boils_at_degc,
+    boils_here_degc,
     pressure_pa,
     water_left_frac,
     water_of_cook,
@@ -25,7 +25,7 @@ from umber_pebble.core.materials.load import Material
 CASES = {
     "log_visc": lambda above_k: log_viscosity_wlf_1955(50.0 + above_k, 50.0),
     "tg": lambda water_frac: tg_gordon_taylor_1952_degc(water_frac, 63.0, -135.0, 4.7),
-    "boiling_drop": boiling_drop_k,
+    "water_boils_lower": lambda altitude_m: 100.0 - boils_here_degc(100.0, altitude_m),
     "pressure": pressure_pa,
     "water_left": lambda cook_degc: water_left_frac(cook_degc, 0.0),
 }

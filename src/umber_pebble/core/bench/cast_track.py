@@ -9,7 +9,6 @@ from umber_pebble.core.bench.track import Band, Observed, Track, as_read, curve_
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.heat.piece import Place, Stay
 from umber_pebble.core.heat.pot_law import (
-    Z_95,
     balance_clock,
     prior_line,
     temperature_spread_degc,
@@ -19,7 +18,7 @@ from umber_pebble.core.materials.load import material, tempered
 from umber_pebble.core.pieces.joins import HELD_UNTIL
 from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of, windows_of
 from umber_pebble.core.plan.problem import Line, PlanInput
-from umber_pebble.core.spread import Spread, combine
+from umber_pebble.core.spread import Z_95, Spread, combine
 
 POINTS = 61
 

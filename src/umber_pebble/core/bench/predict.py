@@ -15,7 +15,6 @@ from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.hob import Heating, heating_curve
 from umber_pebble.core.heat.melting import Melting, conductance, melting_curve
 from umber_pebble.core.heat.pot_law import (
-    Z_95,
     Clock,
     balance_clock,
     law_clock,
@@ -34,7 +33,7 @@ from umber_pebble.core.heat.vessel import (
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, bursts_of, plan_bursts
 from umber_pebble.core.plan.cooks import PotCook
-from umber_pebble.core.spread import Spread, combine
+from umber_pebble.core.spread import Z_95, Spread, combine
 
 TYPED_OFF_SD_K = 1.0
 POINTS = 61

@@ -4,7 +4,7 @@ import math
 
 from numba import njit
 
-from umber_pebble.core.constants import GRAVITY_M_S2, STEFAN_BOLTZMANN_W_M2K4, ZERO_CELSIUS_K
+from umber_pebble.core.constants import GRAVITY_M_S2, SEA_LEVEL_PA, STEFAN_BOLTZMANN_W_M2K4, ZERO_CELSIUS_K
 
 _G = GRAVITY_M_S2
 _SIGMA = STEFAN_BOLTZMANN_W_M2K4
@@ -26,6 +26,17 @@ def air_properties(film_degc: float) -> tuple[float, float, float]:
     k = 0.02414 * (t / 273.15) ** 1.5 * (273.15 + 194.0) / (t + 194.0)
     density = 101325.0 / (287.05 * t)
     return mu / density, k, 1006.0 * mu / k
+
+
+def thin_air_factor(pressure_pa: float) -> float:
+    """What less air leaves of a convection coefficient [1]: Gr goes as density squared, and h as its fourth root; a laminar stream's
+    as the root of density.
+
+    Args:
+        pressure_pa: of the air, above zero
+    Source: mcadams-1954, pohlhausen-1921
+    """
+    return math.sqrt(pressure_pa / SEA_LEVEL_PA)
 
 
 @njit(cache=True)

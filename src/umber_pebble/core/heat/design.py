@@ -36,9 +36,8 @@ from umber_pebble.core.heat.conduction import (
     prepare,
 )
 from umber_pebble.core.heat.piece import Case, Casting, Grid, PieceRun, stack_of, watched_layer
-from umber_pebble.core.heat.pot_law import Z_95
 from umber_pebble.core.materials.load import model_factors
-from umber_pebble.core.spread import Spread
+from umber_pebble.core.spread import Z_95, Spread
 
 SIZE, MANY = 64, 1024
 FIRST_S, SHIFT = 0.1, 0.1

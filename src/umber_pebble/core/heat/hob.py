@@ -6,7 +6,7 @@ from functools import lru_cache
 import numpy as np
 
 from umber_pebble.core.errors import OutOfRange, require_range
-from umber_pebble.core.glass.water import water_left_frac
+from umber_pebble.core.glass.water import boils_from_degc, pressure_pa, saturation_degc, water_left_frac
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.vessel import PotCase, losses_w
 from umber_pebble.core.spread import Spread, combine
@@ -43,11 +43,13 @@ def heat_taken_j(heating: Heating, temps_degc: Array, latent_j_kg: float) -> Arr
     rise = temps_degc - heating.start_degc
     if heating.water_kg > 0:
         # crystals dissolve while the syrup comes to the boil
-        melted = np.clip(rise / (100.0 - heating.start_degc), 0.0, 1.0)
-        boiling = np.array([water_left_frac(max(t, 112.0), heating.altitude_m) for t in temps_degc])
-        left = np.where(temps_degc < 112.0, np.inf, case.melt_kg * boiling / (1.0 - boiling))
+        plateau = saturation_degc(pressure_pa(heating.altitude_m))
+        melted = np.clip(rise / (plateau - heating.start_degc), 0.0, 1.0)
+        begins = boils_from_degc(heating.altitude_m)
+        boiling = np.array([water_left_frac(max(t, begins), heating.altitude_m) for t in temps_degc])
+        left = np.where(temps_degc < begins, np.inf, case.melt_kg * boiling / (1.0 - boiling))
         gone = np.maximum(heating.water_kg - left, 0.0)
-        water = heating.water_kg * WATER_CP_J_KGK * np.minimum(rise, 100.0) + gone * WATER_EVAPORATES_J_KG
+        water = heating.water_kg * WATER_CP_J_KGK * np.minimum(rise, plateau) + gone * WATER_EVAPORATES_J_KG
     else:
         melted = np.clip((temps_degc - MELTS_FROM_DEGC) / (MELTS_TO_DEGC - MELTS_FROM_DEGC), 0.0, 1.0)
         water = np.zeros_like(temps_degc)

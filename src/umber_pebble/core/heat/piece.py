@@ -53,7 +53,8 @@ class Place:
     """Where a mould lies: a surface of a thickness at a temperature, in air of a temperature and speed [m/s].
 
     air_unsure_k is how far that air may be from what its owner says; shelter: what a wrapping leaves of the air's
-    cooling [1]; touch_w_m2k: in a hand or the like, a coefficient that takes the air's place.
+    cooling [1]; touch_w_m2k: in a hand or the like, a coefficient that takes the air's place; thin_air: what the altitude leaves of
+    convection [1].
     """
 
     surface: Material
@@ -64,6 +65,7 @@ class Place:
     air_unsure_k: float = 0.0
     shelter: float = 1.0
     touch_w_m2k: float | None = None
+    thin_air: float = 1.0
 
     @property
     def open(self) -> bool:
@@ -297,7 +299,7 @@ def _stack(case: Case, layers: tuple[Layer, ...], place: Place, grid: Grid) -> S
 
 def _faces(case: Case, place: Place) -> tuple[Face, Face]:
     air, stream = case.air_degc(place), getattr(place.air_m_s, case.stream)
-    side = case.air_side * place.shelter
+    side = case.air_side * place.shelter * place.thin_air
     shown = Face(
         air, 1, case.casting.plate_m, case.casting.melt.value("emissivity"), side, place.touch_w_m2k, stream
     )

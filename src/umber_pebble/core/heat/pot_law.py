@@ -8,9 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from umber_pebble.core.errors import require_range
-from umber_pebble.core.spread import Spread
-
-Z_95 = 1.6448536269514722
+from umber_pebble.core.spread import Z_95, Spread
 
 Array = NDArray[np.float64]
 

@@ -4,7 +4,7 @@ import itertools
 from dataclasses import dataclass
 
 from umber_pebble.core.constants import SEA_LEVEL_PA
-from umber_pebble.core.heat.convection import h_convection_w_m2k, h_radiation_w_m2k
+from umber_pebble.core.heat.convection import h_convection_w_m2k, h_radiation_w_m2k, thin_air_factor
 from umber_pebble.core.heat.piece import Stay
 from umber_pebble.core.humidity.dew import dew_point_degc, humidity_ratio
 
@@ -62,13 +62,14 @@ def sweat(
     in_air = humidity_ratio(room_degc, humidity_frac, pressure_pa)
     stores = density_kg_m3 * cp_j_kgk * thickness_m / 2
     t, water, most = from_degc, 0.0, 0.0
+    thin = thin_air_factor(pressure_pa)
     clear: float | None = 0.0 if t >= dew else None
     for step in range(1, int(LONGEST_S / STEP_S)):
         if t >= dew and clear is None:
             clear = step * STEP_S
         if t >= dew and water <= 0.0:
             return Sweat(clear, step * STEP_S if most > 0 else 0.0, most, dew)
-        h = h_convection_w_m2k(t, room_degc, LENGTH_M, 0)
+        h = thin * h_convection_w_m2k(t, room_degc, LENGTH_M, 0)
         at_skin = humidity_ratio(max(t, -40.0), 1.0, pressure_pa)
         comes = max(h / (AIR_CP_J_KGK * LEWIS ** (2 / 3)) * (in_air - at_skin), -water / STEP_S)
         water += comes * STEP_S

@@ -93,7 +93,11 @@ def offsets(case: PotCase, degc: float, unswirled_s: float, of: str) -> Offsets:
         carries = _mixed(case, mean, -surface - base) * k
         fourier = carries / k * diffusivity * max(unswirled_s, 0.0) / d**2
         top, foot = mean + surface, mean + base
-        h = model_factors()["below_rim"].value * h_convection_w_m2k(top, pot.air_degc, pot.diameter_m / 4, 1)
+        h = (
+            pot.thin_air
+            * model_factors()["below_rim"].value
+            * h_convection_w_m2k(top, pot.air_degc, pot.diameter_m / 4, 1)
+        )
         h += h_radiation_w_m2k(top, pot.air_degc, melt.value("emissivity"))
         q_top = case.loss_factor * h * (top - pot.air_degc) * d / carries
         q_base = case.loss_factor * case.stand_h_w_m2k * (foot - pot.below_degc) * d / carries

@@ -21,7 +21,7 @@ Curve = NDArray[np.float64]
 
 @dataclass(frozen=True, slots=True)
 class Pot:
-    """A pot, its stand and what surrounds it. Lengths in m, mass in kg, temperatures in degC."""
+    """A pot, its stand and what surrounds it; thin_air: what the altitude leaves of convection [1]. Lengths in m, mass in kg, temperatures in degC."""
 
     diameter_m: float
     height_m: float
@@ -31,6 +31,7 @@ class Pot:
     below_degc: float
     air_degc: float
     loss_factor: Spread
+    thin_air: float = 1.0
 
     def __post_init__(self) -> None:
         require_range("pot.diameter_m", self.diameter_m, 0.04, 1.0)
@@ -79,15 +80,16 @@ class PotCase:
             pot.air_degc,
             self.loss_factor,
             model_factors()["below_rim"].value,
+            pot.thin_air,
         )
 
 
 @njit(cache=True)
 def _loss_w(temp: float, n: tuple[float, ...]) -> float:
-    diameter, wet, dry, metal, k_wall, eps_wall, eps_top, h_base, below, air, factor, below_rim = n
+    diameter, wet, dry, metal, k_wall, eps_wall, eps_top, h_base, below, air, factor, below_rim, thin = n
     base = math.pi * diameter**2 / 4
-    top = below_rim * h_convection_w_m2k(temp, air, diameter / 4, 1) + h_radiation_w_m2k(temp, air, eps_top)
-    h_out = h_convection_w_m2k(temp, air, wet + dry, 0)
+    top = thin * below_rim * h_convection_w_m2k(temp, air, diameter / 4, 1) + h_radiation_w_m2k(temp, air, eps_top)
+    h_out = thin * h_convection_w_m2k(temp, air, wet + dry, 0)
     wall = h_out + h_radiation_w_m2k(temp, air, eps_wall)
     # only the outer face of the dry wall counts: the air inside the pot is nearly as warm as the wall
     fin = fin_loss_w_k(wall, k_wall, metal, math.pi * diameter, dry)

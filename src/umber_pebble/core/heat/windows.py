@@ -12,9 +12,8 @@ from umber_pebble.core.glass.viscosity import WLF_C1, WLF_C2_K, temperature_at_l
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.design import Told, run_design, split_normal
 from umber_pebble.core.heat.piece import COARSE, FINE, Casting, PieceRun, base, run_all
-from umber_pebble.core.heat.pot_law import Z_95
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.spread import Spread, exact
+from umber_pebble.core.spread import Z_95, Spread, exact
 
 # which place decides: the hottest must be stiff enough, the coldest not yet too stiff
 SUGAR_MARKS = {

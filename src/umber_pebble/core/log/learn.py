@@ -8,10 +8,9 @@ import numpy as np
 
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
-from umber_pebble.core.heat.pot_law import Z_95
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Belief
-from umber_pebble.core.spread import Spread
+from umber_pebble.core.spread import Z_95, Spread
 
 BETWEEN_RUNS_SD = 0.05
 LEARNT = 1.05
@@ -36,12 +35,16 @@ def loss_factor(tracks: Sequence[Track], frozen: float) -> Factor | None:
         frozen: the likely loss factor the run was planned with
     Source: gelman-2013
     """
-    rows = [t for t in tracks if any(not d.odd for d in t.dots)]
-    if not rows:
-        return None
-    weights = [t.line.rate**2 / t.line.var_rate for t in rows]
-    ratio = sum(w * t.line.rate / t.prior.rate for w, t in zip(weights, rows, strict=True)) / sum(weights)
-    return Factor(frozen * ratio, frozen * ratio / math.sqrt(sum(weights)))
+    weight = total = 0.0
+    for t in (t for t in tracks if any(not d.odd for d in t.dots)):
+        # what the readings alone said: what is held after them less what was held before, so that a prior counts once over many runs
+        before, after = 1 / t.prior.var_rate, 1 / t.line.var_rate
+        alone = after - before
+        if alone < (LEARNT - 1) * before:
+            continue
+        ratio = (t.line.rate * after - t.prior.rate * before) / alone / t.prior.rate
+        weight, total = weight + alone * t.prior.rate**2, total + alone * t.prior.rate**2 * ratio
+    return Factor(frozen * total / weight, frozen / math.sqrt(weight)) if weight else None
 
 
 def coupling_factor(beliefs: Sequence[Belief]) -> Factor | None:

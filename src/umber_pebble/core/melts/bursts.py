@@ -9,11 +9,10 @@ from numba import njit
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.heat.conduction import Array
-from umber_pebble.core.heat.pot_law import Z_95
 from umber_pebble.core.heat.vessel import PotCase, losses_w
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.oven import Microwave, coupled_w
-from umber_pebble.core.spread import Spread
+from umber_pebble.core.spread import Z_95, Spread
 
 STEP_S, EVERY = 0.5, 2
 OVEN_POINTS, WAFER_POINTS = 7, 5

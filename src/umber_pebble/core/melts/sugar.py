@@ -8,7 +8,13 @@ import numpy as np
 from umber_pebble.core.constants import GAS_J_MOLK
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
-from umber_pebble.core.glass.water import boiling_drop_k, boils_at_degc, water_left_frac, water_of_cook
+from umber_pebble.core.glass.water import (
+    boils_at_degc,
+    boils_from_degc,
+    boils_here_degc,
+    water_left_frac,
+    water_of_cook,
+)
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.hob import Heating, heating_curve
 from umber_pebble.core.heat.vessel import PotCase
@@ -58,10 +64,13 @@ def stages_here(altitude_m: float, group: str = "syrup") -> list[tuple[str, floa
     Args:
         altitude_m: -500 to 5000 [m]
         group: "syrup" or "caramel", which holds no water and knows no altitude
-    Source: common-practice, antoine-1888
+    Source: common-practice, iapws-if97
     """
-    drop = boiling_drop_k(altitude_m) if group == "syrup" else 0.0
-    return [(row["name"], row["from_degc"] - drop) for row in table("stages")[group]]
+    wet = group == "syrup"
+    return [
+        (row["name"], boils_here_degc(row["from_degc"], altitude_m) if wet else row["from_degc"])
+        for row in table("stages")[group]
+    ]
 
 
 def browning_min(times_s: Array, temps_degc: Array) -> float:
@@ -92,7 +101,7 @@ def cooking(heating: Heating, time_s: Spread, before: int) -> Cooking:
     altitude, end = heating.altitude_m, heating.cook_degc
     water = water_of_cook(melt, wet=wet, cook_degc=end, altitude_m=altitude)
     rows = [
-        Stage(name, degc, float(np.interp(degc, temps, times)), water_left_frac(max(degc, 112.0), altitude))
+        Stage(name, degc, float(np.interp(degc, temps, times)), water_left_frac(max(degc, boils_from_degc(altitude)), altitude))
         for name, degc in stages_here(altitude)
         if wet and degc <= end
     ]  # fmt: skip

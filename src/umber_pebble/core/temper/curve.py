@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from umber_pebble.core.errors import Missing, OutOfRange, require_range
-from umber_pebble.core.spread import Spread
+from umber_pebble.core.spread import Z_95, Spread
 
 Array = NDArray[np.float64]
 FEWEST, SHORTEST_S, LONGEST_GAP_S = 12, 150.0, 30.0
@@ -19,6 +19,9 @@ HOTTEST_DEGC = 60.0
 SETTLES_S = 20.0
 """What is read in the first moments is the probe warming up."""
 FALLS_AGAIN_SDS = 4.0
+AGAIN, NEAR_S, LEAST_SD_K_S = 60, 45, 1e-5
+SURE_FRAC = 0.9
+"""A class is said for sure when so much of the slope's spread lies in it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +39,8 @@ class Bands:
 @dataclass(frozen=True, slots=True)
 class TemperTest:
     """What a cooling curve says: the smoothed curve, where it turns, its slope there with the spread its noise leaves
-    [K/min], its class, and the share of that spread that lies in each class [frac]."""
+    [K/min], its class, the share of that spread that lies in each class [frac], and whether nearly all
+    of it lies in that one."""
 
     times_s: tuple[float, ...]
     smooth_degc: tuple[float, ...]
@@ -45,6 +49,7 @@ class TemperTest:
     slope_k_min: Spread
     kind: str
     sure: dict[str, float]
+    is_sure: bool
 
 
 def tidy(times_s: Sequence[float], temps_degc: Sequence[float]) -> tuple[Array, Array]:
@@ -87,24 +92,41 @@ def read_curve(times_s: Sequence[float], temps_degc: Sequence[float], bands: Ban
 
     It falls, slows as the fat sets in its own heat, and falls again: where it is least steep (or rises most) is the
     inflection. A slope near zero there is well tempered; rising is under, falling on is over tempered. Smoothed by
-    a cubic over a minute, or up to two where it is noisy; the slope's spread is that fit's own.
+    a cubic over a minute, or up to two where it is noisy. The steepest of many noisy slopes is too steep and smoothing flattens it:
+    how much, and how sure it is, is told by reading the smoothed curve again with its own noise laid on it.
     Args:
         times_s, temps_degc: as read, in any order
         bands: of this probe
     Raises: as tidy; OutOfRange: it never slows and falls again.
-    Source: common-practice, beckett-2009 (temper measurement), savitzky-golay-1964
+    Source: common-practice, beckett-2009 (temper measurement), savitzky-golay-1964, efron-1979
     """
     t, y = tidy(times_s, temps_degc)
     grid = np.arange(0.0, t[-1] + 1e-9, 1.0)
-    even = np.interp(grid, t, y)
     for over_s in SMOOTH_S:
-        smooth, slope, sd = _cubics(grid, even, t, y, over_s)
+        smooth, slope, sd, noise = _cubics(grid, t, y, over_s)
         if sd * 60.0 <= SURE_K_MIN:
             break
-    first, last = int(SETTLES_S), grid.size - int(over_s / 2)
-    # the first fall is the steepest: the inflection is where it is least steep before it falls faster again
+    turn = _turn(slope, sd, over_s)
+    if turn is None:
+        raise OutOfRange(
+            "the curve never slows and falls again: it ends before the sample sets, or there is no fat that sets in it",
+            path="curve", got=float(grid[-1]),
+        )  # fmt: skip
+    bias, sd = _again(grid, t, (smooth, slope), turn, noise, over_s)
+    rate = Spread(*(slope[turn] - bias + z * sd for z in (-Z_95, 0.0, Z_95))).times(60.0)
+    sure = _sure(rate, bands)
+    kind = max(sure, key=lambda name: sure[name])
+    return TemperTest(
+        tuple(float(v) for v in grid[::2]), tuple(round(float(v), 3) for v in smooth[::2]), float(grid[turn]),
+        float(smooth[turn]), rate, kind, sure, sure[kind] >= SURE_FRAC,
+    )  # fmt: skip
+
+
+def _turn(slope: Array, sd: float, over_s: float) -> int | None:
+    """Where the slope is least steep after the first, steepest fall, before it falls faster again [index]; None where it does not."""
+    first, last = int(SETTLES_S), slope.size - int(over_s / 2)
     steep = first + int(slope[first:last].argmin())
-    turn = next(
+    return next(
         (
             i for i in range(steep + 1, last - 1)
             if slope[i] >= slope[i - 1] and slope[i] >= slope[i + 1] and slope[i] - slope[i:last].min() > FALLS_AGAIN_SDS * sd
@@ -112,37 +134,35 @@ def read_curve(times_s: Sequence[float], temps_degc: Sequence[float], bands: Ban
         ),
         None,
     )  # fmt: skip
-    if turn is None:
-        raise OutOfRange(
-            "the curve never slows and falls again: it ends before the sample sets, or there is no fat that sets in it",
-            path="curve", got=float(grid[-1]),
-        )  # fmt: skip
-    rate = Spread(slope[turn] - 1.645 * sd, slope[turn], slope[turn] + 1.645 * sd).times(60.0)
-    kind = (
-        "over"
-        if rate.likely < bands.over_below_k_min
-        else "under"
-        if rate.likely > bands.under_above_k_min
-        else "well"
-    )
-    return TemperTest(
-        tuple(float(v) for v in grid[::2]), tuple(round(float(v), 3) for v in smooth[::2]), float(grid[turn]),
-        float(smooth[turn]), rate, kind, _sure(rate, bands),
-    )  # fmt: skip
 
 
-def _cubics(grid: Array, even: Array, t: Array, y: Array, over_s: float) -> tuple[Array, Array, float]:
-    """Value and slope of a cubic through each stretch, and the slope's standard deviation from the scatter [K/s]."""
-    half = int(over_s // 2)
-    smooth, slope = np.empty_like(even), np.empty_like(even)
-    for i in range(grid.size):
-        a, b = max(i - half, 0), min(i + half + 1, grid.size)
-        *_, c1, c0 = np.polyfit(grid[a:b] - grid[i], even[a:b], 3)
-        smooth[i], slope[i] = c0, c1
+def _again(
+    grid: Array, t: Array, curve: tuple[Array, Array], turn: int, noise: float, over_s: float
+) -> tuple[float, float]:
+    """How far off the slope is read from a curve like this, and how much that scatters [K/s]: read again and again, with noise."""
+    near = slice(max(turn - NEAR_S, 0), turn + NEAR_S + 1)
+    smooth, slope = curve
+    rng, found, there = np.random.default_rng(1979), [], []
+    for _ in range(AGAIN):
+        y = np.interp(t, grid, smooth) + noise * rng.standard_normal(t.size)
+        again = _cubics(grid, t, y, over_s)[1]
+        found.append(float(again[near].max()))
+        there.append(float(again[turn]))
+    return float(np.mean(found)) - float(slope[turn]), max(float(np.std(there)), LEAST_SD_K_S)
+
+
+def _cubics(grid: Array, t: Array, y: Array, over_s: float) -> tuple[Array, Array, float, float]:
+    """Value and slope of a cubic through each stretch, the slope's standard deviation from the scatter [K/s], and that scatter [K]."""
+    # imported where it is used: it takes longer to load than the rest of the app
+    from scipy.signal import savgol_filter
+
+    wide = int(over_s // 2) * 2 + 1
+    even = np.interp(grid, t, y)
+    smooth, slope = savgol_filter(even, wide, 3), savgol_filter(even, wide, 3, deriv=1)
     noise = float(np.std(y - np.interp(t, grid, smooth), ddof=4))
     count = max(over_s / float(np.median(np.diff(t))), 3.0)
     # a cubic's slope in the middle scatters 2.5 times as much as a line's
-    return smooth, slope, 2.5 * noise / (over_s * np.sqrt(count / 12.0))
+    return smooth, slope, 2.5 * noise / (over_s * np.sqrt(count / 12.0)), noise
 
 
 def _sure(rate: Spread, bands: Bands) -> dict[str, float]:
