@@ -1,5 +1,6 @@
 """Numbers in the user's units for paper: the same table as on the screens."""
 
+import math
 from typing import Any
 
 GRAMS = {"g": (1000.0, "g"), "oz": (1 / 0.028349523125, "oz")}
@@ -11,6 +12,14 @@ def mass(kg: float, units: Any) -> str:
     factor, name = GRAMS[units.mass]
     value = kg * factor
     return f"{value:.{_digits(value, units.mass == 'g')}f} {name}"
+
+
+def weighed(kg: float, units: Any) -> str:
+    """A weight to be weighed out: rounded up to what the scale shows, so that it never falls short."""
+    factor, name = GRAMS[units.mass]
+    value = kg * factor
+    digits = _digits(value, units.mass == "g")
+    return f"{math.ceil(value * 10**digits - 1e-6) / 10**digits:.{digits}f} {name}"
 
 
 def length(metres: float, units: Any) -> str:

@@ -78,7 +78,8 @@ class Reheated:
 
 @dataclass(frozen=True, slots=True)
 class Explored:
-    """A cast reckoned: its windows, what they rest on, what would help, what it risks, and its section over time."""
+    """A cast reckoned: its windows, what they rest on, what would help, what it risks, its section over time; warm_room: it sets so near to
+    where its fat melts that its times are the least sure of all."""
 
     name: str
     family: str
@@ -104,3 +105,4 @@ class Explored:
     layers: list[list[LayerShown]]
     frames: list[Frame]
     horizon_s: float
+    warm_room: bool

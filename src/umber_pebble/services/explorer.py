@@ -45,6 +45,8 @@ FRAMES = 72
 PLATE_M = 0.015
 RESTED_KG = 0.2
 REHEATED = ("lamp", "torch", "microwave")
+NEAR_MELTING_K = 8.0
+"""Nearer to its melting point than this how fast a fat sets is extrapolated."""
 
 
 class FirstPass(Doc):
@@ -145,6 +147,7 @@ def _explored(kitchen: Kitchen, casting: Casting, asked: HeatAsked, places: list
         layers=[_layers(casting, w, i) for i in range(len(casting.path))],
         frames=_frames(casting, w),
         horizon_s=casting.horizon_s,
+        warm_room=casting.tg is None and casting.path[-1].place.air_degc > melt.value("melts_at") - NEAR_MELTING_K,
     )
 
 

@@ -81,7 +81,7 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
                 else " + ".join(f"{step.seconds:g}" for step in c.bursts if step.act == "burst") + " s"
             )
             rows.append((
-                f"{c.cook.number + 1}:  {paper.mass(c.fresh.value.likely, units)}", vessels[c.cook.way.vessel_id], how,
+                f"{c.cook.number + 1}:  {paper.weighed(c.fresh.value.likely, units)}", vessels[c.cook.way.vessel_id], how,
                 f"to {paper.temperature(c.cook.flow.off.likely, units)}, {paper.minutes(c.hob.value.likely)}",
                 f"pour {paper.minutes(c.opens.value.likely)} to {paper.minutes(c.closes.value.likely)}",
             ))  # fmt: skip

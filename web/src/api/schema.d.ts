@@ -5334,7 +5334,8 @@ export interface components {
         };
         /**
          * Explored
-         * @description A cast reckoned: its windows, what they rest on, what would help, what it risks, and its section over time.
+         * @description A cast reckoned: its windows, what they rest on, what would help, what it risks, its section over time; warm_room: it sets so near to
+         *     where its fat melts that its times are the least sure of all.
          */
         Explored: {
             bend: components["schemas"]["Bent"] | null;
@@ -5386,6 +5387,8 @@ export interface components {
             thin: {
                 [key: string]: number;
             };
+            /** Warm Room */
+            warm_room: boolean;
             /** Windows */
             windows: {
                 [key: string]: components["schemas"]["Spread"];
@@ -7913,13 +7916,16 @@ export interface components {
         /**
          * TemperTest
          * @description What a cooling curve says: the smoothed curve, where it turns, its slope there with the spread its noise leaves
-         *     [K/min], its class, and the share of that spread that lies in each class [frac].
+         *     [K/min], its class, the share of that spread that lies in each class [frac], and whether nearly all
+         *     of it lies in that one.
          */
         TemperTest: {
             /** At Degc */
             at_degc: number;
             /** At S */
             at_s: number;
+            /** Is Sure */
+            is_sure: boolean;
             /** Kind */
             kind: string;
             slope_k_min: components["schemas"]["Spread"];

@@ -52,7 +52,7 @@ describe("acts in words", () => {
     const heat = act("heat", { fresh_kg: 0.2, water_kg: 0.02, cook_degc: 160, hob_s: 190 });
     expect(plain(actWords(heat, view, UNITS).title)).toBe("Weigh 200 g isomalt, put it on");
     expect(plain(actWords(heat, view, { ...UNITS, mass: "oz" }).title)).toBe(
-      "Weigh 7.05 oz isomalt, put it on",
+      "Weigh 7.06 oz isomalt, put it on",
     );
     expect(plain(actWords(heat, view, UNITS).detail.join(" "))).toContain("Add 20 g water");
   });

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { bowlOut, burstWords, meltCoating, meltName } from "./bowlWords";
-import { amount, duration, type Units } from "./format/units";
+import { amount, duration, type Units, weighed } from "./format/units";
 import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
 
@@ -64,7 +64,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
           during: "whenever you like",
         };
       return {
-        title: `Weigh ${amount(p.fresh_kg ?? 0, "mass", units)} isomalt, put it on`,
+        title: `Weigh ${weighed(p.fresh_kg ?? 0, units)} isomalt, put it on`,
         detail: [
           water > 0 ? `Add ${amount(water, "mass", units)} water.` : "No water: it is a small cook.",
           `For ${plural(casts, "casting", "castings")}. To ${amount(p.cook_degc ?? 0, "temperature", units)}, about ${duration(p.hob_s ?? 0)} on the ring.`,
@@ -161,7 +161,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       const { title, how, done } = pourWords(act, view, units);
       return {
         title,
-        detail: [how, ...tooLittle(p, units), ...unsure, ...swirl],
+        detail: [how, ...bubbles(act, units), ...tooLittle(p, units), ...unsure, ...swirl],
         button: done,
         before: `${LIMITS[String(act.params.limited_by)] ?? "opens"}, opens in`,
         during: coating ? "thickens in" : "too thick in",
@@ -314,6 +314,14 @@ function restWords(p: Record<string, number>): string {
     ? `${rests}, then let them dry on their form ${span(p.dries_low_s, p.dries_high_s)}.`
     : `${rests}.`;
 }
+
+/** What holds the opening back is a size of bubble nobody measured. */
+const bubbles = (act: Act, units: Units): string[] =>
+  act.params.limited_by === "bubbles" && typeof act.params.bubble_m === "number"
+    ? [
+        `It opens when bubbles of ${amount(act.params.bubble_m, "length", units)} have risen, an assumption: your eye decides, clear is clear.`,
+      ]
+    : [];
 
 /** How a piece leaves what is no mould to be turned over: a film, a bowl, or its mould while it is warm. */
 function leavesWords(act: Act, piece: string, casts: number): ActWords {

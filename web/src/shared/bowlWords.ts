@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import type { ActWords } from "./actWords";
-import { amount, duration, type Units } from "./format/units";
+import { amount, duration, type Units, weighed } from "./format/units";
 import { colours, forWhat, plural } from "./pourWords";
 
 type Act = Schemas["ActView"];
@@ -24,10 +24,10 @@ export function meltCoating(
       ? `${powerWords(p.power_frac ?? 1)}: ${burstList(bursts)}, likely, stirring and looking after each. No metal.`
       : "Over very hot water, stirring. No steam and no drop of water may reach it: it seizes.";
   return {
-    title: `Weigh ${amount((p.fresh_kg ?? 0) - (p.seed_kg ?? 0), "mass", units)} ${meltName(act)}, melt it`,
+    title: `Weigh ${weighed((p.fresh_kg ?? 0) - (p.seed_kg ?? 0), units)} ${meltName(act)}, melt it`,
     detail: [
       how,
-      ...(p.seed_kg ? [`Keep ${amount(p.seed_kg, "mass", units)} more of it back, chopped: the seed.`] : []),
+      ...(p.seed_kg ? [`Keep ${weighed(p.seed_kg, units)} more of it back, chopped: the seed.`] : []),
       `For ${plural(p.casts ?? 0, "casting", "castings")}: ${forWhat(act, view)}. To ${amount(p.cook_degc ?? 0, "temperature", units)}, about ${duration(p.hob_s ?? 0)}.`,
       ...colours(act, units, "Have ready"),
     ],

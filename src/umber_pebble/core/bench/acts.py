@@ -27,7 +27,7 @@ from umber_pebble.core.bench.vessel_acts import (
     temper_act,
     to_temper,
 )
-from umber_pebble.core.heat.pour import FatFlow
+from umber_pebble.core.heat.pour import FatFlow, SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, again_s
@@ -178,6 +178,8 @@ def _pour_acts(
             "line": r.line, "pour_s": to_pour[r.number] * plan.pour_each_s(plan.lines[r.line]), "limited_by": track.limited_by,
             "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
         }  # fmt: skip
+        if isinstance(cook.flow, SugarFlow):
+            figures |= {"bubble_m": 2 * cook.way.melt.value("bubble_radius")}
         if plan.lines[r.line].whole_ball:
             turns = turns_of(windows[r.number])
             figures |= {

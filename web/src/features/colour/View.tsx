@@ -204,6 +204,8 @@ function Batch({ items }: { items: Schemas["StoredColour"][] }) {
               decorations, recalled: check what is allowed where you sell.{" "}
               {!of.clear &&
                 `${amount(of.added_frac, "share", units)} of it is colour by weight${OIL_WORDS[of.oil] ?? "."}`}
+              {!of.clear &&
+                " How strongly this base scatters is assumed, and an oil-based colour is mostly pigment: lay a swatch before a whole batch."}
               {of.strong && " A strong colour: it takes much, so buy it for this."}
               {of.better_base && (
                 <strong> Start it from {of.better_base.toLowerCase()}: that comes nearer.</strong>

@@ -117,6 +117,12 @@ export const Details = memo(function Details({
         ))}
       </Block>
       <Block title="What may go wrong">
+        {of.warm_room && (
+          <p className="mb-2 border-l-4 border-heat pl-3">
+            So near to where its fat melts, how fast it sets is the least sure of all here: it may take twice
+            as long. Somewhere cooler is surer.
+          </p>
+        )}
         <dl className="space-y-2">
           {of.risks.map((risk) => (
             <div key={risk.kind} className={risk.level === "low" ? "" : "border-l-4 border-heat pl-3"}>

@@ -118,7 +118,7 @@ export function riskWords(risk: Schemas["Risk"], units: Units): string {
         : `too cold from ${duration(f.from_s ?? 0)}; it is out by ${duration(f.out_s ?? 0)}`;
     case "cracks built in":
     case "cracks chilled skin":
-      return `${risk.why === "built in" ? "stress built in" : "stress of its chilled skin"} ${mega(f.stress_pa)}, safe ${mega(f.safe_pa)}. Cools ${((f.rate_k_s ?? 0) * 60).toFixed(1)} K/min through its annealing range; at this thickness no more than ${((f.safe_rate_k_s ?? 0) * 60).toFixed(1)} is safe`;
+      return `${risk.why === "built in" ? "stress built in" : "stress of its chilled skin"} ${mega(f.stress_pa)}, safe ${mega(f.safe_pa)}. Cools ${((f.rate_k_s ?? 0) * 60).toFixed(1)} K/min through its annealing range; at this thickness no more than ${((f.safe_rate_k_s ?? 0) * 60).toFixed(1)} is safe. Strength and stiffness are assumed: read it as more or less likely, not as yes or no`;
     case "blooms overheated":
       return `poured over ${amount(f.spoils_degc ?? 0, "temperature", units)}`;
     case "blooms temper":

@@ -203,7 +203,8 @@ export function Dipping({ fats }: { fats: Schemas["MaterialShown"][] }) {
           )}
           <p className="mt-6 max-w-2xl text-quiet">
             Wash and dry fruit well: water seizes the bath. Centres at room temperature is one way; frozen
-            centres are dipped too, set at once and come out glossy.
+            centres are dipped too, set at once and come out glossy. How large a foot it makes is not
+            reckoned: shake well, scrape the underside.
           </p>
         </>
       )}

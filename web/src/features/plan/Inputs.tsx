@@ -2,11 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import type { Problem, Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { fromLocalField, toLocalField } from "../../shared/format/zone";
 import { propertiesQuery } from "../../shared/kitchen";
 import { meltsOf } from "../../shared/pieces";
-import { Button, Pick, TextField } from "../../shared/ui/controls";
+import { Button, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Due } from "./Due";
 import type { Order } from "./queries";
 import { CoatingInputs, CouvertureInputs, IsomaltInputs } from "./Ways";
 
@@ -81,14 +81,10 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
       >
         Add a line
       </Button>
-      <TextField
-        label={`Due, ${kitchen.zone.replaceAll("_", " ")}`}
-        type="datetime-local"
-        value={toLocalField(new Date(doc.due_at), kitchen.zone)}
-        onChange={(text) => {
-          const due = fromLocalField(text, kitchen.zone);
-          if (due) change({ due_at: due.toISOString() });
-        }}
+      <Due
+        due={doc.due_at}
+        zone={kitchen.zone}
+        onChange={(due_at) => change({ due_at })}
         error={thing.problem?.path === "due_at" ? wordProblem(thing.problem, units) : undefined}
       />
       <div className="grid grid-cols-2 gap-5">

@@ -36,7 +36,7 @@ export function remarkWords(
     case "chills_first":
       return `${round}: in this cold its skin may be over-chilled and crack before all of it has let go. A fridge is slower and safer.`;
     case "sticky_room":
-      return `At ${amount(p.humidity_frac ?? 0, "share", units)} humidity pieces turn sticky (from ${amount(p.from_frac ?? 0, "share", units)} in this room). Box them with drying agent as soon as they are cold.`;
+      return `At ${amount(p.humidity_frac ?? 0, "share", units)} humidity pieces may turn sticky (from about ${amount(p.from_frac ?? 0, "share", units)} in this room, by an assumed uptake of water). Box them with drying agent as soon as they are cold.`;
     default:
       return remark.code;
   }

@@ -74,7 +74,7 @@ function Read({ read, probe }: { read: Schemas["CurveRead"]; probe: Schemas["Pro
   return (
     <div className="mt-3" ref={ref}>
       <p className="text-3xl font-bold" role="status">
-        {test ? KIND_WORDS[test.kind] : "Reading the sample"}
+        {test ? `${test.is_sure ? "" : "perhaps "}${KIND_WORDS[test.kind]}` : "Reading the sample"}
         <span className="ml-3 text-lg font-normal text-quiet">
           {test ? `${Math.round((test.sure[test.kind] ?? 0) * 100)} % sure` : read.waits}
         </span>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { amount, clock, duration, inUnit, shownIn, toShown, toSi, type Units } from "./units";
+import { amount, clock, duration, inUnit, shownIn, toShown, toSi, type Units, weighed } from "./units";
 import { wordProblem } from "./words";
-import { fromLocalField, timeOfDay, toLocalField } from "./zone";
+import { fromLocalField, otherMoment, timeOfDay, timesMeant, toLocalField } from "./zone";
 
 const METRIC: Units = { temperature: "C", mass: "g", length: "mm", volume: "ml" };
 const OTHER: Units = { temperature: "F", mass: "oz", length: "in", volume: "cup" };
@@ -62,5 +62,32 @@ describe("words", () => {
       "Fill level: 0.50 in cannot be. It must be from 0.01 in to 0.24 in. The fill stands above the rim.",
     );
     expect(wordProblem({ ...problem, code: "unreachable" }, METRIC)).toContain("nothing you typed is lost");
+  });
+});
+
+describe("weights to be weighed out", () => {
+  it("never fall short of what is needed", () => {
+    for (let kg = 0.0005; kg < 1.2; kg *= 1.13) {
+      for (const units of [METRIC, OTHER]) {
+        const s = shownIn("mass", units);
+        const shown = Number.parseFloat(weighed(kg, units));
+        expect(toSi(shown, s)).toBeGreaterThanOrEqual(kg - 1e-9);
+        expect(toSi(shown, s) - kg).toBeLessThan(0.03);
+      }
+    }
+    expect(plain(weighed(0.0203, METRIC))).toBe("21 g");
+    expect(plain(weighed(0.02, METRIC))).toBe("20 g");
+  });
+});
+
+describe("due times in the hour that summer time skips or repeats", () => {
+  it("are asked about", () => {
+    // Europe/London: 2027-03-28 01:00 becomes 02:00; 2026-10-25 02:00 becomes 01:00
+    expect(timesMeant("2027-03-28T01:30", "Europe/London")).toBe("never");
+    expect(timesMeant("2026-10-25T01:30", "Europe/London")).toBe("twice");
+    expect(timesMeant("2026-10-25T12:00", "Europe/London")).toBe("once");
+    const one = fromLocalField("2026-10-25T01:30", "Europe/London");
+    const other = otherMoment("2026-10-25T01:30", "Europe/London");
+    expect(Math.abs((one?.getTime() ?? 0) - (other?.getTime() ?? 0))).toBe(3_600_000);
   });
 });

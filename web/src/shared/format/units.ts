@@ -88,6 +88,15 @@ export function amount(si: number, quantity: Quantity, units: Units, label = tru
   return `${number(value, s.digits(value))}${gap}${unit}`;
 }
 
+/** A weight to be weighed out: rounded up to what the scale shows, so that it never falls short. */
+export function weighed(kg: number, units: Units): string {
+  const s = shownIn("mass", units);
+  const value = toShown(kg, s);
+  const digits = s.digits(value);
+  const up = Math.ceil(value * 10 ** digits - 1e-6) / 10 ** digits;
+  return `${number(up, digits)}\u00a0${s.label}`;
+}
+
 const QUANTITY_OF: Record<string, Quantity> = {
   kg: "mass",
   m: "length",

@@ -37,6 +37,25 @@ export function toLocalField(moment: Date, zone: string): string {
   return `${part("year")}-${part("month")}-${part("day")}T${part("hour")}:${part("minute")}`;
 }
 
+export type Meant = "once" | "never" | "twice";
+
+/** Whether a datetime-local text is a time of the zone: not at all in the hour that is skipped, twice in the one that is repeated. */
+export function timesMeant(text: string, zone: string): Meant {
+  const moment = fromLocalField(text, zone);
+  if (moment === null || toLocalField(moment, zone) !== text) return "never";
+  return otherMoment(text, zone) === null ? "once" : "twice";
+}
+
+const HOUR_MS = 3_600_000;
+
+/** The other moment of a time that comes twice, an hour on or back; null where it comes once. */
+export function otherMoment(text: string, zone: string): Date | null {
+  const moment = fromLocalField(text, zone);
+  if (moment === null) return null;
+  const others = [HOUR_MS, -HOUR_MS].map((ms) => new Date(moment.getTime() + ms));
+  return others.find((other) => toLocalField(other, zone) === text) ?? null;
+}
+
 /** The moment that a datetime-local text means in the zone. */
 export function fromLocalField(text: string, zone: string): Date | null {
   const guess = new Date(`${text}:00Z`);
