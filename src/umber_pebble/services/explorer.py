@@ -11,12 +11,12 @@ from umber_pebble.core.glass.bend import bend_limits, bends_until_log_pa_s
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
 from umber_pebble.core.glass.water import pressure_pa
 from umber_pebble.core.heat.advice import best_reading, helps, risks
-from umber_pebble.core.heat.conduction import falls_below_s
 from umber_pebble.core.heat.passes import pass_on_pass, rest_s
 from umber_pebble.core.heat.piece import Casting, Stay, Under
 from umber_pebble.core.heat.reheat import reheat
 from umber_pebble.core.heat.stress import cooling_stress
 from umber_pebble.core.heat.sweat import Sweat, leaves_cold_s, sweat
+from umber_pebble.core.heat.times import falls_below_s
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.heat.windows import TAKES, PieceWindows, windows_s
 from umber_pebble.core.humidity.dew import dew_point_degc

@@ -1,12 +1,14 @@
 """Colours against published pairs and identities; recipes that must find what made a colour."""
 
 from dataclasses import replace
+from typing import Any
 
 import colour
 import numpy as np
 import pytest
 from scipy.optimize import minimize
 
+from tests.published import rows
 from umber_pebble.core.colour.look import (
     Medium,
     absorbance_per_m,
@@ -196,3 +198,16 @@ def test_the_recipe_is_the_nearest_by_ciede2000_itself(wanted: str) -> None:
         for s in starts
     )
     assert found.delta_e <= best + SIMPLER * 3 + 0.05
+
+
+CASES = {
+    "lab_L": lambda hex: lab_of_hex(hex)[0],
+    "lab_a": lambda hex: lab_of_hex(hex)[1],
+    "lab_b": lambda hex: lab_of_hex(hex)[2],
+    "delta_e": lambda one, other: float(delta_e_2000(np.array(one), np.array(other))),
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

@@ -6,6 +6,7 @@ import pytest
 
 from tests.published import rows
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.glass.bend import bend_strain_frac
 from umber_pebble.core.glass.viscosity import (
     log_viscosity_wlf_1955,
     temperature_at_log_viscosity_degc,
@@ -16,6 +17,7 @@ from umber_pebble.core.glass.water import (
     boils_at_degc,
     boils_here_degc,
     pressure_pa,
+    saturation_pa,
     water_left_frac,
     water_of_cook,
 )
@@ -27,6 +29,10 @@ CASES = {
     "tg": lambda water_frac: tg_gordon_taylor_1952_degc(water_frac, 63.0, -135.0, 4.7),
     "water_boils_lower": lambda altitude_m: 100.0 - boils_here_degc(100.0, altitude_m),
     "pressure": pressure_pa,
+    "saturation_pressure": saturation_pa,
+    "boils_here": boils_here_degc,
+    "at_log_viscosity": lambda log_visc: temperature_at_log_viscosity_degc(log_visc, 47.3),
+    "bend_strain": bend_strain_frac,
     "water_left": lambda cook_degc: water_left_frac(cook_degc, 0.0),
 }
 

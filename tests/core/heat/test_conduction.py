@@ -9,7 +9,8 @@ from scipy.optimize import brentq
 
 from tests.published import rows
 from umber_pebble.core.errors import OutOfRange
-from umber_pebble.core.heat.conduction import Face, Layer, conduct, falls_below_s, growing_times_s
+from umber_pebble.core.heat.conduction import Face, Layer, conduct
+from umber_pebble.core.heat.times import falls_below_s, growing_times_s
 
 K, RHO, CP, HALF = 0.34, 1430.0, 1950.0, 0.005
 SERIES_WITHIN = 1.5e-3  # 60 nodes and 400 steps, the scheme's own claim

@@ -1,8 +1,11 @@
 """Natural convection against the `ht` library (1.2), air against handbook values."""
 
+from typing import Any
+
 import ht
 import pytest
 
+from tests.published import rows
 from umber_pebble.core.heat.convection import (
     air_properties,
     fin_loss_w_k,
@@ -10,6 +13,7 @@ from umber_pebble.core.heat.convection import (
     h_radiation_w_m2k,
     nusselt_down_mcadams_1954,
     nusselt_plate_churchill_chu_1975,
+    nusselt_stream_pohlhausen_1921,
     nusselt_up_mcadams_1954,
 )
 
@@ -48,3 +52,18 @@ def test_radiation_is_stefan_boltzmann() -> None:
 def test_a_short_fin_loses_as_its_whole_face() -> None:
     # with a perfect conductor a fin is all at its foot's temperature
     assert fin_loss_w_k(10.0, 1e6, 0.002, 0.5, 0.01) == pytest.approx(10.0 * 0.5 * 0.01, rel=1e-4)
+
+
+CASES = {
+    "air_viscosity": lambda film_degc: air_properties(film_degc)[0],
+    "air_conductivity": lambda film_degc: air_properties(film_degc)[1],
+    "nu_vertical": nusselt_plate_churchill_chu_1975,
+    "nu_up": nusselt_up_mcadams_1954,
+    "nu_stream": nusselt_stream_pohlhausen_1921,
+    "h_radiation": h_radiation_w_m2k,
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

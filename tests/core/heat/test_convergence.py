@@ -1,11 +1,13 @@
 """Order of the scheme, and the engine against simple bodies known in closed form."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
 from scipy.special import erf
 
+from tests.published import rows
 from umber_pebble.core.heat.conduction import Face, Layer, conduct
 
 K, RHO, CP = 0.34, 1430.0, 1950.0
@@ -66,3 +68,21 @@ def test_a_heat_capacity_that_turns_gives_up_its_enthalpy() -> None:
     lost = np.sum(10.0 * temps[1:] * np.diff(times))
     stored = 0.0005 * 1000 * (2000 * (90 - 50) + 1000 * (50 - temps[-1]))
     assert lost == pytest.approx(stored, rel=0.01)
+
+
+def _half_space(seconds: float) -> float:
+    """What has been felt two millimetres below the face of a deep body that stands in a stream of 5 W/m2K."""
+    layer = Layer("deep", 0.06, 240, 0.26, 1290.0, 1600.0, 1600.0, 0.0, 0.0)
+    times = np.linspace(0, seconds, 1601)
+    found = conduct([layer], Face(1.0, 1, 0.05, 0.9, h_fixed_w_m2k=5.0), INSULATED, times).temps_degc[-1]
+    return float(np.interp(0.002, (np.arange(240) + 0.5) * 0.06 / 240, found))
+
+
+CASES = {
+    "half_space": _half_space,
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

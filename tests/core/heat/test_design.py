@@ -1,6 +1,7 @@
 """Bands of a cast's times: against a large Monte Carlo over the tables' own ranges; crossings that hold at once; thick casts."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
@@ -9,6 +10,7 @@ from hypothesis import strategies as st
 from scipy import stats
 
 from tests.conftest import FRIDGE, WOOD
+from tests.published import rows
 from umber_pebble.core.glass.viscosity import tg_spread_degc
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.design import Design, normal_design, run_design, split_normal
@@ -131,3 +133,13 @@ def test_the_hottest_and_coldest_places_are_at_faces() -> None:
     w = windows_s(casting)
     assert (w.likely_run.coldest_degc <= w.likely_run.top_degc + 1e-9).all()
     assert exact(1.0).low == 1.0
+
+
+CASES = {
+    "split_normal": lambda p: float(split_normal(Spread(1.0, 2.0, 5.0), np.array([stats.norm.ppf(p)]))[0]),
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

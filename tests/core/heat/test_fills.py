@@ -2,12 +2,14 @@
 
 import math
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
 from tests.conftest import WOOD, make_plan, refilled
+from tests.published import rows
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.fills import (
     _dose,
@@ -122,3 +124,13 @@ def test_the_pots_own_past_pours_move_it() -> None:
     before, moved = (make_cooks(p, [[(0, 14)]])[0].window.closes.likely for p in (plan, later))
     assert moved > before + 60.0
     assert replace(plan.ways["isomalt"], fills_off=exact(0.0)) == plan.ways["isomalt"]
+
+
+CASES = {
+    "spread_dose": lambda reach_m, depth_m: spread_dose_s_per_pa_s(1430.0, reach_m, depth_m),
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

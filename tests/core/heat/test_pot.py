@@ -2,14 +2,15 @@
 
 import math
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
 from tests.conftest import make_pot
+from tests.published import rows
 from umber_pebble.core.errors import OutOfRange
-from umber_pebble.core.heat.conduction import falls_below_s
 from umber_pebble.core.heat.pot_law import (
     fit_line,
     law_clock,
@@ -19,6 +20,7 @@ from umber_pebble.core.heat.pot_law import (
     reach_spread_s,
     temperature_spread_degc,
 )
+from umber_pebble.core.heat.times import falls_below_s
 from umber_pebble.core.heat.vessel import (
     base_case,
     cooling_curve_degc,
@@ -123,3 +125,13 @@ def test_impossible_pots_are_refused(isomalt: Material) -> None:
         cooling_curve_degc(replace(case, melt_kg=math.nan), START)
     with pytest.raises(OutOfRange, match="start_degc"):
         cooling_curve_degc(case, 1e9)
+
+
+CASES = {
+    "law": lambda time_s: law_degc(START, ROOM, K_TRUE, time_s),
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

@@ -1,6 +1,7 @@
 """Readings of a melt that was not swirled: against a conduction column, with convection by depth, and what a fit makes of them."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
@@ -8,6 +9,7 @@ from scipy.integrate import solve_ivp
 
 from tests.conftest import make_pot
 from tests.core.bench.test_bench import COOKS, WAY, pot_track, reading
+from tests.published import rows
 from umber_pebble.core.bench.state import Reading
 from umber_pebble.core.bench.track import corrected_degc, temperature_at_degc
 from umber_pebble.core.heat.convection import h_convection_w_m2k, h_radiation_w_m2k
@@ -102,3 +104,13 @@ def test_readings_taken_alike_share_their_doubt() -> None:
     assert sds == sorted(sds)
     together = 1 / math.sqrt(sum(1 / sd**2 for sd in sds))
     assert together > 0.7 * sds[0]
+
+
+CASES = {
+    "from_mean": from_mean,
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

@@ -1,6 +1,7 @@
 """Every cavity against closed formulas of solid geometry and against a mesh of the same shape (trimesh)."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
@@ -8,6 +9,7 @@ import trimesh
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
+from tests.published import rows
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.moulds.cavity import Cavity, open_m2, section_m, slab_m, thickness_m, volume_m3, wetted_m2
 from umber_pebble.core.moulds.domes import Cap, HalfCapsule, HalfEllipsoid
@@ -175,3 +177,19 @@ def test_outlines_that_cannot_be_are_refused() -> None:
         Walled(outline, 0.03, 0.6)
     with pytest.raises(OutOfRange, match="cut_frac"):
         section_m(Cavity(WALLED["disc"]), 1.5)
+
+
+CASES = {
+    "cap": lambda across_m, high_m: volume_m3(Cavity(Cap(across_m, high_m)), high_m),
+    "disc": lambda diameter_m, depth_m, draft_rad: volume_m3(
+        Cavity(Walled(Circle(diameter_m), depth_m, draft_rad)), depth_m
+    ),
+    "half_ellipsoid": lambda length_m, width_m, depth_m: volume_m3(
+        Cavity(HalfEllipsoid(length_m, width_m, depth_m)), depth_m
+    ),
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

@@ -1,11 +1,13 @@
 """Coats on bodies against closed formulas and a mesh library; heaps by the cap formula; joins by the engine; details by outline."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
 import trimesh
 
+from tests.published import rows
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.piece import Place
 from umber_pebble.core.materials.load import material
@@ -13,7 +15,7 @@ from umber_pebble.core.moulds.cavity import Cavity, volume_m3, wetted_m2
 from umber_pebble.core.moulds.domes import Cap
 from umber_pebble.core.moulds.outline import Bar
 from umber_pebble.core.moulds.walled import Walled
-from umber_pebble.core.pieces.body import Body, profile
+from umber_pebble.core.pieces.body import Body, profile, revolved_m3
 from umber_pebble.core.pieces.build import lay
 from umber_pebble.core.pieces.coats import film_of, lay_on
 from umber_pebble.core.pieces.heaps import heaped
@@ -220,3 +222,13 @@ def test_a_close_over_a_warm_filling_is_reckoned_warm() -> None:
     )
     assert not faults
     assert [degc for _, _, degc in laid[2].under] == [26.0]
+
+
+CASES = {
+    "body": lambda shape, diameter_m, high_m: revolved_m3([profile(shape, diameter_m, high_m)]),
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

@@ -1,15 +1,18 @@
 """Films, lines and balls against published relations and a solver; standing, bending and hanging against textbook examples."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
+from tests.published import rows
 from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.heat.piece import Casting, Place, Stay
 from umber_pebble.core.heat.skin import Skin
 from umber_pebble.core.materials.load import material
+from umber_pebble.core.melts.fluid import yield_of_spread_pa
 from umber_pebble.core.pieces.assembly import Weight, foot_stress_pa, foot_thickness_m, hangs, standing
 from umber_pebble.core.pieces.films import (
     ball_kg,
@@ -121,3 +124,15 @@ def test_a_foot_bends_as_in_the_textbook() -> None:
     )
     assert foot_thickness_m(0.3, 0.05, 0.04, "fat") > thick
     assert hangs(0.05, 0.0005, 0.02, "sugar") > 1 > hangs(0.5, 0.0005, 0.005, "sugar")
+
+
+CASES = {
+    "casson_film": drained_film_casson_m,
+    "ball": ball_kg,
+    "spread_yield": lambda kg, wide_m, density_kg_m3: yield_of_spread_pa(kg, wide_m, density_kg_m3).likely,
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

@@ -2,14 +2,17 @@
 
 import itertools
 from dataclasses import replace
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import make_lollipops
+from tests.published import rows
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.dip import bath_kg
+from umber_pebble.core.pieces.assembly import foot_stress_pa
 from umber_pebble.core.pieces.body import Body
 from umber_pebble.core.pieces.coats import lay_on
 from umber_pebble.core.pieces.joins import Joint, joined
@@ -158,3 +161,13 @@ def test_a_second_melt_is_swirled_in_right_before_the_pour() -> None:
         ]
         own = [t.start_s for t in plan.tasks if t.kind == "weigh" and t.cook == plan.rounds[on or 0].round.cook]
         assert all(start >= stirred.end_s - 1e-6 for start in cup if start > own[0])
+
+
+CASES = {
+    "foot_stress": foot_stress_pa,
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -9,6 +10,7 @@ from hypothesis import strategies as st
 from scipy.stats import betabinom
 
 from tests.conftest import make_disc, make_lollipops, make_plan, make_pot, refilled
+from tests.published import rows
 from umber_pebble.core.errors import Missing, MouldTooWeak, OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.oven import Microwave
@@ -191,3 +193,15 @@ def test_metal_stays_out_of_the_microwave_and_plastic_off_the_ring() -> None:
     freezer = replace(make_lollipops().ways["coating"].sets_in, surface_degc=-25.0, air_degc=-25.0)
     codes = {w.code for w in compile_plan(make_lollipops(sets_in=freezer)).warnings}
     assert "chills_first" in codes
+
+
+CASES = {
+    "chance_enough": lambda casts, needed, broken, good: chance_enough_frac(
+        casts, needed, BreakRate(broken, good)
+    ),
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

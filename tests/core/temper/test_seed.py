@@ -1,13 +1,15 @@
 """Seed against an independent solver and the trade; the guide; what cannot be."""
 
 from dataclasses import replace
+from typing import Any
 
 import pytest
 from scipy.optimize import brentq
 
+from tests.published import rows
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.spread import Spread
+from umber_pebble.core.spread import Spread, exact
 from umber_pebble.core.temper.guide import after_seed, before_seed
 from umber_pebble.core.temper.seed import Bowl, Seeding, after_degc, melted_frac, plan_seed, seed_kg
 
@@ -78,3 +80,21 @@ def test_what_cannot_be_seeded_is_refused(change: dict[str, float], match: str) 
         replace(USUAL, **change)
     with pytest.raises(OutOfRange, match="added_kg"):
         melted_frac(USUAL, -0.1, 32.0)
+
+
+def _seed(at_degc: float, seed_degc: float, melts_frac: float, bowl_kg: float, **table: float) -> float:
+    """A melt with the values of the row, not of the product's table."""
+    own = {name: replace(DARK[name], spread=exact(value)) for name, value in table.items()}
+    melt = replace(DARK, properties=DARK.properties | own)
+    bowl = Bowl(bowl_kg, 840.0, 1.0)
+    return seed_kg(Seeding(melt, 1.0, at_degc, seed_degc, 31.5, bowl, exact(melts_frac)), melts_frac)
+
+
+CASES = {
+    "seed": _seed,
+}
+
+
+@rows(__file__)
+def test_outside_values(row: dict[str, Any]) -> None:
+    assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])

@@ -9,7 +9,7 @@ from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import CookState, RunState
 from umber_pebble.core.bench.tempering import temper_now
 from umber_pebble.core.bench.track import Track
-from umber_pebble.core.heat.conduction import falls_below_s
+from umber_pebble.core.heat.times import falls_below_s
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
 from umber_pebble.core.melts.sugar import faults

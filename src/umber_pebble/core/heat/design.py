@@ -31,11 +31,11 @@ from umber_pebble.core.heat.conduction import (
     WIDTH,
     Array,
     Prepared,
-    growing_times_s,
     march,
     prepare,
 )
 from umber_pebble.core.heat.piece import Case, Casting, Grid, PieceRun, stack_of, watched_layer
+from umber_pebble.core.heat.times import growing_times_s
 from umber_pebble.core.materials.load import model_factors
 from umber_pebble.core.spread import Z_95, Spread
 

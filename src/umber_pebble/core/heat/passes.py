@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
-from umber_pebble.core.heat.conduction import Array, falls_below_s
+from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.piece import FINE, Case, Casting, base, run_all
+from umber_pebble.core.heat.times import falls_below_s
 
 VERDICTS = ("dissolves", "tacks", "apart")
 

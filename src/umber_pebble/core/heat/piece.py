@@ -7,18 +7,8 @@ import numpy as np
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.fat.crystallise import setting_of
-from umber_pebble.core.heat.conduction import (
-    SHAPES,
-    Array,
-    Face,
-    History,
-    Layer,
-    Stack,
-    Watched,
-    conduct_all,
-    crossings_s,
-    growing_times_s,
-)
+from umber_pebble.core.heat.conduction import SHAPES, Array, Face, History, Layer, Stack, Watched, conduct_all
+from umber_pebble.core.heat.times import crossings_s, growing_times_s
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.spread import Spread, exact
 

@@ -9,7 +9,8 @@ from umber_pebble.core.constants import GRAVITY_M_S2
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.fat.crystallise import set_along_frac, setting_of
 from umber_pebble.core.glass.viscosity import WLF_C1, WLF_C2_K, temperature_at_log_viscosity_degc
-from umber_pebble.core.heat.conduction import Array, falls_below_s
+from umber_pebble.core.heat.conduction import Array
+from umber_pebble.core.heat.times import falls_below_s
 from umber_pebble.core.heat.vessel import PotCase, cooling_curve_degc, curve_times_s, varied_cases
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.spread import Spread, combine

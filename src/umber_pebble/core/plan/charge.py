@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from umber_pebble.core.constants import GRAVITY_M_S2
-from umber_pebble.core.heat.conduction import falls_below_s
+from umber_pebble.core.heat.times import falls_below_s
 from umber_pebble.core.heat.vessel import HORIZON_S, PotCase, cooling_curve_degc, curve_times_s, varied_cases
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.dip import bath_kg
