@@ -193,7 +193,7 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
         raise OutOfRange("no pass of this piece can be laid", path="piece_id", got=asked.piece_id)
     return Casting(
         melt, case.material, amount.slab, amount.plate_m, case.wall_m, exact(pour), tg, path, under, thin_m=amount.thin_m,
-        thick_m=amount.thick_m,
+        thick_m=amount.thick_m, beside=case.cavities,
     )  # fmt: skip
 
 

@@ -244,6 +244,7 @@ def _windows(
     casting = Casting(
         melt, built.mould.material, cast.slab, cast.plate_m, built.mould.wall_m, pour, tg, path,
         tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in row.under), thin_m=cast.thin_m, thick_m=cast.thick_m,
+        beside=built.mould.cavities,
     )  # fmt: skip
     names = {place.id: place.name for place in kitchen.places}
     return windows_s(casting), ", then ".join(dict.fromkeys(names[place_id] for _, place_id in way)), pour

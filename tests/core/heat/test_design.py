@@ -1,6 +1,7 @@
 """Bands of a cast's times: against a large Monte Carlo over the tables' own ranges; crossings that hold at once; thick casts."""
 
 import math
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -143,3 +144,13 @@ CASES = {
 @rows(__file__)
 def test_outside_values(row: dict[str, Any]) -> None:
     assert CASES[row["of"]](**row["given"]) == pytest.approx(row["expects"], abs=row["within"])
+
+
+# mcadams-1954: a plate's coefficient falls as the fourth root of its length; jewels side by side are one plate to the air.
+def test_a_tray_of_jewels_cools_as_a_tray() -> None:
+    jewel = cast("coating", 0.004, FRIDGE)
+    tray = replace(jewel, beside=24)
+    alone, together = (windows_s(one).at["touch"].likely for one in (jewel, tray))
+    assert together > 1.02 * alone
+    as_one = replace(jewel, plate_m=jewel.plate_m * math.sqrt(24))
+    assert together == windows_s(as_one).at["touch"].likely

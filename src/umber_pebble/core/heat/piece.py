@@ -1,5 +1,6 @@
 """A cast in its mould, laid in a row of places: how it cools and sets."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
@@ -90,7 +91,7 @@ class Casting:
     slab is the plate that cools like it, or the radius of a rod or ball (from inner_m outwards, all round in its
     mould); plate_m the length of its open surface (area over edge) [m]; tg: the glass transition of a sugar glass; None
     for a fat; under: what it is poured on; thin_m, thick_m: the plates its thin and thick places cool like, where they
-    are not the whole's [m].
+    are not the whole's [m]; beside: casts side by side in one mould, over which the air moves as over one plate.
     """
 
     melt: Material
@@ -106,6 +107,7 @@ class Casting:
     inner_m: float = 0.0
     thin_m: float | None = None
     thick_m: float | None = None
+    beside: int = 1
 
     def __post_init__(self) -> None:
         require_range("slab_m", self.slab.low, 5e-5, 0.1)
@@ -124,6 +126,11 @@ class Casting:
         if starts[-1] >= self.horizon_s:
             hours = self.horizon_s / 3600
             raise OutOfRange(f"a path is followed for {hours:g} hours", path="path", got=starts[-1])
+
+    @property
+    def air_m(self) -> float:
+        """Length of the surface that the air moves over: the whole mould's, area over edge [m]."""
+        return self.plate_m * math.sqrt(self.beside)
 
     @property
     def kind(self) -> str:
@@ -291,7 +298,7 @@ def _faces(case: Case, place: Place) -> tuple[Face, Face]:
     air, stream = case.air_degc(place), getattr(place.air_m_s, case.stream)
     side = case.air_side * place.shelter * place.thin_air
     shown = Face(
-        air, 1, case.casting.plate_m, case.casting.melt.value("emissivity"), side, place.touch_w_m2k, stream
+        air, 1, case.casting.air_m, case.casting.melt.value("emissivity"), side, place.touch_w_m2k, stream
     )
     return shown, Face(air, 2, UNDERSIDE_M, 0.9, side, place.touch_w_m2k, stream)
 

@@ -249,6 +249,7 @@ def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tupl
         tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in line.under),
         thin_m=amount.thin_m,
         thick_m=amount.thick_m,
+        beside=line.mould.cavities,
     )
 
 
