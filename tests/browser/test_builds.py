@@ -182,10 +182,10 @@ def test_panels_are_joined_in_props_and_the_piece_tips_where_it_must(demo: Serve
     expect(page.get_by_text("hold it or prop it for").first).to_be_visible()
 
 
-def test_a_ball_of_two_halves_and_panels_in_double_rounds(demo: Server, open_page: OpenPage) -> None:
+def test_a_turned_ball_and_panels_in_double_rounds(demo: Server, open_page: OpenPage) -> None:
     page = open_page(demo.base + "/pieces/piece-moon")
-    chosen(page, "Turned half ball")
-    expect(page.get_by_role("list", name="Passes")).to_contain_text("3.1")
+    chosen(page, "Turned ball")
+    expect(page.get_by_role("list", name="Passes")).to_contain_text("6.8")
     page.get_by_role("textbox", name="The whole ball's melt").fill("900")
     expect(page.get_by_role("alert").first).to_contain_text("it would not be hollow")
     page.goto(demo.base + "/plan/order-table")

@@ -9,7 +9,7 @@ from pypdf import PdfReader
 
 from tests.services.test_runs import Hands, order, stocked  # noqa: F401
 from umber_pebble.core.errors import NotInSequence, OutOfRange
-from umber_pebble.formats.units import mass
+from umber_pebble.formats.units import weighed
 from umber_pebble.services import papers
 from umber_pebble.services.docs import Line
 from umber_pebble.services.planning import plan_order
@@ -45,7 +45,7 @@ def test_the_lists_say_what_to_weigh_and_what_to_pour(mixed: Workshop) -> None:
     plan = plan_order(mixed, mixed.get("order", "mixed").doc)  # type: ignore[arg-type]
     melt, pour = text_of(papers.melt_list(mixed, "mixed")), text_of(papers.pour_list(mixed, "mixed"))
     for cook in plan.cooks:
-        assert mass(cook.fresh.value.likely, mixed.get("units", "units").doc) in melt
+        assert weighed(cook.fresh.value.likely, mixed.get("units", "units").doc) in melt
     assert "Hot sugar burns" in melt
     assert "Blue bowl" in melt
     assert "15.4 g Cake filling by hand" in pour

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.heat.piece import Casting, Stay, Under
+from umber_pebble.core.heat.piece import Casting, Stay, Under, as_ball
 from umber_pebble.core.heat.skin import Skin
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
@@ -16,10 +16,11 @@ from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.films import TooThin, shell_against_film
 from umber_pebble.core.pieces.layers import Laid
-from umber_pebble.core.pieces.passes import Shell, melts_of
+from umber_pebble.core.pieces.passes import Shell, Turned, melts_of
 from umber_pebble.core.pieces.pours import poured_at
 from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.plan.cooks import ready_for_next
+from umber_pebble.core.plan.turns import stays_in, turns_of
 from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.services.builds import Built, is_soft_work, leaves_at
 from umber_pebble.services.docs import Colour, Doc, Kitchen, Place
@@ -51,7 +52,7 @@ class WeightAsked(Doc):
 @dataclass(frozen=True, slots=True)
 class PassRow:
     """A pass as it lies [SI]; sets: until the next may go on it, or until it leaves the mould [s from its pour], None where
-    nothing sets; hands_s: what hands take for a casting; keeps: of a shell that is tipped out, what the wall keeps."""
+    nothing sets; hands_s: what hands take for a casting; turned_s: and to turn it while it sets; keeps: of a shell that is tipped out, what the wall keeps."""
 
     index: int
     melted: bool
@@ -64,6 +65,7 @@ class PassRow:
     sets: Spread | None
     place: str | None
     hands_s: float
+    turned_s: float
     keeps: TooThin | None
 
 
@@ -115,7 +117,7 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
     last = max((row.index for row in built.laid if row.cast), default=-1)
     rows, cools, whole = list[PassRow](), None, 0.0
     for row in built.laid:
-        sets, keeps, place = None, None, None
+        sets, keeps, place, turned_s = None, None, None, 0.0
         if row.cast is not None:
             melt = melts_of(built.passes[row.index])[0][0].material
             w, place, pour = _windows(asked.part, built, row, row.cast, melt, kitchen)
@@ -125,13 +127,16 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
                 else ready_for_next(melt.flags.get("fat", False), w)
             )
             keeps = _keeps(built, row, kitchen)
+            if isinstance(built.passes[row.index], Turned):
+                turns = turns_of(w)
+                turned_s = turns.by_hand_s / built.mould.at_once + turns.count * turns.each_s
             if row.index == last:
                 cools = Cools(place, pour, w.at, [name for name in w.at if w.never(name)])
         whole += row.finished.value.likely + row.beside_kg
         rows.append(
             PassRow(
                 row.index, row.cast is not None, row.finished, row.poured, row.volume_m3, row.thick_m, row.from_m, row.to_m,
-                sets, place, _hands_s(asked.part, row, kitchen), keeps,
+                sets, place, _hands_s(asked.part, row, kitchen), turned_s, keeps,
             )
         )  # fmt: skip
     casts = built.mould.at_once
@@ -150,7 +155,7 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
         finished,
         stretches,
         combine(now, [[now - s.likely + s.low, now - s.likely + s.high] for s in spreads]),
-        sum(row.hands_s * casts for row in rows),
+        sum((row.hands_s + row.turned_s) * casts for row in rows),
         cools,
     )
 
@@ -247,7 +252,11 @@ def _windows(
         beside=built.mould.cavities,
     )  # fmt: skip
     names = {place.id: place.name for place in kitchen.places}
-    return windows_s(casting), ", then ".join(dict.fromkeys(names[place_id] for _, place_id in way)), pour
+    if isinstance(built.passes[row.index], Turned):
+        windows = stays_in(windows_s(as_ball(casting, cast.thickness, min(built.mould.cavity.bounds_m()) / 2)))
+    else:
+        windows = windows_s(casting)
+    return windows, ", then ".join(dict.fromkeys(names[place_id] for _, place_id in way)), pour
 
 
 def _sets_in(kitchen: Kitchen, melt: Material) -> Place:

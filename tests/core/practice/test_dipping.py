@@ -94,3 +94,9 @@ def test_a_centre_from_the_cold_is_a_choice_with_consequences() -> None:
     assert (frozen.cracks, frozen.sweats) == ("some", "high")
     dry = cold_centre(COATING, replace(TRUFFLE, degc=10.0), FRUIT, 30.0, coat, ROOM, 0.3)
     assert dry.sweats == "low"
+
+
+# Common practice, no source: a bath far below its 30 degC is thick; nobody dips from one at 15.
+def test_a_bath_for_a_few_pieces_has_no_floor_of_its_own() -> None:
+    few = dipped(Held(COATING, 0.25, exact(30.0), "bowl", ROOM), replace(TRUFFLE, count=3), 0.09)
+    assert 25.0 < few.floor_degc.likely < 28.0

@@ -6557,7 +6557,7 @@ export interface components {
         /**
          * PassRow
          * @description A pass as it lies [SI]; sets: until the next may go on it, or until it leaves the mould [s from its pour], None where
-         *     nothing sets; hands_s: what hands take for a casting; keeps: of a shell that is tipped out, what the wall keeps.
+         *     nothing sets; hands_s: what hands take for a casting; turned_s: and to turn it while it sets; keeps: of a shell that is tipped out, what the wall keeps.
          */
         PassRow: {
             finished: components["schemas"]["Explained"];
@@ -6578,6 +6578,8 @@ export interface components {
             thick_m: number;
             /** To M */
             to_m: number;
+            /** Turned S */
+            turned_s: number;
             /** Volume M3 */
             volume_m3: number;
         };

@@ -143,6 +143,19 @@ class Casting:
         return HORIZON_S[self.kind] * max(1.0, thick**2)
 
 
+def as_ball(casting: Casting, wall: Spread, radius_m: float) -> Casting:
+    """The same melt as the wall of a hollow ball, all round in its mould [SI fields].
+
+    Args:
+        casting: as it would be in an open cavity
+        wall: of the ball [m]
+        radius_m: of its outside [m]
+    Source: geometry
+    """
+    inner = max(radius_m - wall.likely, 1e-4)
+    return replace(casting, slab=wall, shape="ball", inner_m=inner, under=(), thin_m=None, thick_m=None, beside=1)
+
+
 @dataclass(frozen=True, slots=True)
 class PieceRun:
     """Engine runs of a casting, arrays [case, time] (one run: [time]): times from the pour [s], the piece's mean, hottest

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.fat.crystallise import set_after_frac, setting_of
-from umber_pebble.core.materials.load import Material
+from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.hold import LEAST_KG, Held, Spot, capacity_j_k, loses, spot_of
 from umber_pebble.core.spread import Spread, combine
 
@@ -133,7 +133,9 @@ def dipped(held: Held, dip: Dip, diameter_m: float) -> Dipped:
     """
     upright, tilted, tilt = bath_kg(held.melt.value("density_melt"), diameter_m, dip.depth_m, dip.width_m)
     melt, spot = held.melt, spot_of("air", held.room_degc)
-    floor, most = dip_floor_degc(melt, dip.count * dip.every_s), melt.value("dip_most")
+    # a bath for few pieces stands for a while, too, until they are at hand
+    stands_s = max(dip.count * dip.every_s, material("kitchen", "usual", "dip").value("stands"))
+    floor, most = dip_floor_degc(melt, stands_s), melt.value("dip_most")
     degc, kept, kg, after, warm = held.degc.likely, held.degc.likely, held.kg, list[float](), list[int]()
     for n in range(1, dip.count + 1):
         degc, kept = (_after_one(held, dip, kg, spot, t) for t in (degc, kept))

@@ -95,7 +95,7 @@ class Fill:
 
 @dataclass(frozen=True, slots=True)
 class Turned:
-    """A hollow ball's half: the ball's weight turned over the wall of two clipped halves [kg]."""
+    """A hollow ball: all its melt poured into one half of its mould and turned over the wall of both [kg]."""
 
     melt: Melt
     ball_kg: float

@@ -10,7 +10,7 @@ from umber_pebble.core.glass.water import boils_at_degc, water_of_cook
 from umber_pebble.core.heat.fills import fills_until_log_pa_s
 from umber_pebble.core.heat.hob import Heating, hob_time_s
 from umber_pebble.core.heat.melting import Melting, melting_time_s
-from umber_pebble.core.heat.piece import Casting, Stay, Under
+from umber_pebble.core.heat.piece import Casting, Stay, Under, as_ball
 from umber_pebble.core.heat.pour import FatFlow, Flow, PourWindow, SugarFlow, pour_window_s
 from umber_pebble.core.heat.vessel import PotCase, base_case
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
@@ -230,14 +230,7 @@ def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tupl
     # no window moves with less than half a kelvin, and what is the same is reckoned once
     near = Spread(*(round(v * 2) / 2 for v in (pour.low, pour.likely, pour.high)))
     amount, cold = line.cast, path[0].place.surface_degc
-    if line.whole_ball:
-        wall = amount.thickness
-        radius = min(line.mould.cavity.bounds_m()) / 2
-        return Casting(
-            plan.way(line).melt, line.mould.material, wall, amount.plate_m, line.mould.wall_m, near,
-            flow.tg if isinstance(flow, SugarFlow) else None, path, shape="ball", inner_m=max(radius - wall.likely, 1e-4),
-        )  # fmt: skip
-    return Casting(
+    casting = Casting(
         plan.way(line).melt,
         line.mould.material,
         amount.slab,
@@ -251,6 +244,9 @@ def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tupl
         thick_m=amount.thick_m,
         beside=line.mould.cavities,
     )
+    if not line.whole_ball:
+        return casting
+    return as_ball(casting, amount.thickness, min(line.mould.cavity.bounds_m()) / 2)
 
 
 def _log_viscosity(plan: PlanInput, way: Way, charge_kg: float) -> float:

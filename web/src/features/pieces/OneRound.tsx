@@ -13,8 +13,6 @@ export function OneRound({ figures, passes, of }: { figures: PartFigures; passes
   const units = useUnits();
   const { stretches, all_s, hands_s, cavities } = figures;
   const end = stretches.at(-1)?.to_s ?? 0;
-  const places = [...new Set(figures.rows.flatMap((row) => (row.place ? [row.place] : [])))];
-  const where = places.length === 1 ? `on the ${places[0]?.toLowerCase()}` : "there";
   if (end === 0) return null;
   return (
     <section aria-label={`One round of the ${of}`} className="mt-6">
@@ -40,9 +38,7 @@ export function OneRound({ figures, passes, of }: { figures: PartFigures; passes
           );
         })}
       </div>
-      <p className="mt-1 text-quiet">
-        {range(all_s, "s", units)}. One timed tray {where} narrows it.
-      </p>
+      <p className="mt-1 text-quiet">{range(all_s, "s", units)}. One tray timed there narrows it.</p>
     </section>
   );
 }

@@ -226,7 +226,7 @@ function Weights({ figures, index, dim }: { figures: PartFigures; index: number;
       ))}
       <div className="flex flex-col-reverse">
         <dt className="text-quiet">hands, one casting</dt>
-        <dd className="text-2xl font-bold">{duration(row.hands_s)}</dd>
+        <dd className="text-2xl font-bold">{duration(row.hands_s + row.turned_s)}</dd>
       </div>
     </dl>
   );
