@@ -8,6 +8,8 @@ from umber_pebble.config import Config
 from umber_pebble.demo.fill import WREN, fill
 from umber_pebble.services import bench
 from umber_pebble.services.clock import DrivenClock
+from umber_pebble.services.docs import Order
+from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.start import open_workshop
 
@@ -20,7 +22,7 @@ class Hand:
     def __init__(self, folder: Path, order: str) -> None:
         config = Config(folder, driven_clock=True)
         fill(config)
-        workshop = open_workshop(config)
+        workshop = self.workshop = open_workshop(config)
         assert isinstance(workshop.clock, DrivenClock)
         self.clock, self.runs, self.count = workshop.clock, RunService(workshop), 0
         self.done: list[tuple[str, str]] = []
@@ -76,6 +78,10 @@ def test_the_acts_lead_to_the_end_of_an_order(tmp_path: Path, order: str) -> Non
     assert hand.done[-1][0] == "end"
     run, frozen, seen, _ = hand.runs.look("led")
     assert run.ended_at is not None
+    # every piece of the demo, its thinnest leaf too, can be poured at all
+    stored = hand.workshop.get("order", order).doc
+    assert isinstance(stored, Order)
+    assert "window_never" not in {w.code for w in plan_order(hand.workshop, stored).warnings}
     state = seen.state
     assert all(r.poured_s is not None for r in state.rounds)
     assert state.made == set(range(len(frozen.plan.by_hand)))

@@ -81,7 +81,7 @@ def test_the_dose_is_time_over_viscosity() -> None:
 @pytest.mark.parametrize(
     ("depth_m", "mould", "low", "high"),
     [(0.004, "silicone", 110.0, 130.0), (0.006, "silicone", 100.0, 120.0), (0.004, "aluminium", 118.0, 138.0),
-     (0.0025, "silicone", 125.0, 150.0)],
+     (0.0025, "silicone", 125.0, 150.0), (0.0018, "silicone", 140.0, 158.0)],
 )  # fmt: skip
 def test_what_may_still_be_poured_depends_on_depth_and_mould(
     depth_m: float, mould: str, low: float, high: float

@@ -155,7 +155,9 @@ def _fills_line(plan: PlanInput, way: Way, line: Line, tg: Spread) -> Spread:
     half = min(line.mould.cavity.bounds_m()) / 2
     reach = material("kitchen", "usual", "spout").spread("reach").map(lambda led: min(led, half))
     pushed = material("kitchen", "usual", "bag").value("pushes") if line.kind in PIPED else 0.0
-    deep = replace(casting, slab=line.cast.thickness, tg=exact(round(tg.likely, 1)), thin_m=None, thick_m=None)
+    # in a hollow that falls to its middle the melt runs there by itself, so its deepest place is what has to spread
+    deepest = exact(line.cast.thickness.high)
+    deep = replace(casting, slab=deepest, tg=exact(round(tg.likely, 1)), thin_m=None, thick_m=None)
     return fills_until_log_pa_s(deep, reach, pushed, line.mould.detail_m)
 
 
