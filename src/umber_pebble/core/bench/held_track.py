@@ -12,7 +12,8 @@ from umber_pebble.core.bench.track import Band, Dot, Track, curve_of
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.heat.pot_law import prior_line
 from umber_pebble.core.heat.pour import SugarFlow
-from umber_pebble.core.melts.hold import Held, Keeps, Stood, Story, Warmed, keeps, rescue_s, spot_of
+from umber_pebble.core.melts.hold import Held, Stood, Story, Warmed, rescue_s, spot_of
+from umber_pebble.core.melts.keeps import Keeps, keeps
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.spread import Spread, exact
 

@@ -7,15 +7,14 @@ import numpy as np
 from numba import njit
 
 from umber_pebble.core.errors import OutOfRange, require_range
-from umber_pebble.core.fat.crystallise import set_along_frac, set_in_own_heat, setting_of
+from umber_pebble.core.fat.crystallise import Setting, set_along_frac, set_in_own_heat, setting_of
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.conduction import Array
-from umber_pebble.core.materials.load import Material, material, materials, model_factors
+from umber_pebble.core.materials.load import Material, material, materials
 from umber_pebble.core.melts.oven import coupled_w
-from umber_pebble.core.spread import Spread, combine, exact
+from umber_pebble.core.spread import Spread
 
 STEP_S = 5.0
-AHEAD_S = 2 * 3600.0
 LEAST_KG = 0.002
 REMELTS_S = 15.0
 NO_KINETICS = (0.0, 1.0, 1.0, 1.0, 0.0, 0.0)
@@ -88,24 +87,6 @@ class Story:
     read: tuple[tuple[float, float], ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
-class Keeps:
-    """A held batch now and ahead, all times from its filling [s]: its temperature [degC], until when it flows freely and until
-    when at all (inf: as long as it stands so), when its tip closes, from when it is warmer than it
-    bears as it stands now (inf: never), and whether it has been so before."""
-
-    times_s: Array
-    likely_degc: Array
-    low_degc: Array
-    high_degc: Array
-    flows_s: Spread
-    stiff_s: Spread
-    tip_s: Spread
-    too_warm_s: float
-    was_too_warm: bool
-    kg: float
-
-
 def spot_of(kind: str, room_degc: float, place_degc: float | None = None) -> Spot:
     """A spot by its kind: "bath", "towel", "glass", "counter", "hand" or "air" [SI fields].
 
@@ -145,14 +126,18 @@ def capacity_j_k(held: Held, kg: float) -> float:
 
 
 @dataclass(frozen=True, slots=True)
-class _Case:
-    """One value of each uncertain input: a factor on what it loses, one on how slowly its fat sets, the share that thickens or
-    the glass transition."""
+class HeldCase:
+    """One value of each uncertain input: factors on what it loses, to air and to its place, on how slowly its fat sets and on its heat
+    capacity; by how much its melting point is off; the share that thickens, the glass transition; how far the reading is off [K]."""
 
-    loss: float
-    half: float
     thick: float
     tg: float
+    loss: float = 1.0
+    to_air: float = 1.0
+    to_place: float = 1.0
+    half: float = 1.0
+    cp: float = 1.0
+    melts_k: float = 0.0
     off_k: float = 0.0
 
 
@@ -179,12 +164,17 @@ def _stand(times, at, until, state, rate, rest, warms_k, kin, temps, shares):  #
     return degc, share
 
 
-def _temps(held: Held, story: Story, until_s: float, case: _Case) -> tuple[Array, Array, Array]:
-    """Times, temperatures and shares set, a fat warmed by its own setting and cooled by what melts again."""
-    times = np.arange(0.0, until_s + STEP_S, STEP_S)
+def temps_of(
+    held: Held, story: Story, until_s: float, case: HeldCase, step_s: float = STEP_S
+) -> tuple[Array, Array, Array]:
+    """Times [s], temperatures [degC] and shares set [frac], a fat warmed by its own setting and cooled by what melts again.
+
+    Source: incropera-2007 (section 5.1), avrami-1939
+    """
+    times = np.arange(0.0, until_s + step_s, step_s)
     temps, shares = np.empty_like(times), np.zeros_like(times)
     fat = held.tg is None
-    setting = setting_of(held.melt, case.half) if fat else None
+    setting = _setting(held.melt, case) if fat else None
     kinetics = setting.kinetics() if setting else NO_KINETICS
     kg, spot, at = held.kg, story.stood[0].spot, 0.0
     state = (held.degc.likely + case.off_k, setting.start_frac if setting else 0.0)
@@ -197,15 +187,16 @@ def _temps(held: Held, story: Story, until_s: float, case: _Case) -> tuple[Array
         ],
         key=lambda row: row[0],
     )
-    end = float(times[-1]) + STEP_S
+    end = float(times[-1]) + step_s
     for t, kind, value, what in [*happened, (end, "end", 0.0, None)]:
-        rate, rest = loses(held, kg, spot, case.loss)
-        warms_k = kg * held.melt.value("latent_fat") / capacity_j_k(held, kg) if fat else 0.0
+        rate, rest = loses(held, kg, spot, case.loss * case.to_air, case.loss * case.to_place)
+        rate /= case.cp
+        warms_k = kg * held.melt.value("latent_fat") / capacity_j_k(held, kg) / case.cp if fat else 0.0
         degc, share = state = _stand(times, at, t, state, rate, rest, warms_k, kinetics, temps, shares)
         at = t
         if isinstance(what, Warmed):
             # what is left of it takes the heat
-            state = (degc + _warmth_j(what, kg) / capacity_j_k(held, kg), share)
+            state = (degc + _warmth_j(what, kg) / capacity_j_k(held, kg) / case.cp, share)
         elif kind == "used":
             kg = max(kg - value, LEAST_KG)
         elif kind == "read":
@@ -219,18 +210,24 @@ def _warmth_j(w: Warmed, kg: float) -> float:
     return coupled_w(w.power_w, kg, material("kitchen", "coupling", "microwave").value("share")) * w.seconds
 
 
-def loses(held: Held, kg: float, spot: Spot, factor: float) -> tuple[float, float]:
+def _setting(melt: Material, case: HeldCase) -> Setting:
+    usual = setting_of(melt, case.half)
+    return replace(usual, melts_degc=usual.melts_degc + case.melts_k)
+
+
+def loses(held: Held, kg: float, spot: Spot, factor: float, to_place: float | None = None) -> tuple[float, float]:
     """How fast a batch comes to rest where it stands, and at what [1/s, degC].
 
     Args:
         held, kg: the batch, as much as is left of it
         spot: where it stands
-        factor: on what it loses
+        factor: on what it loses to the air
+        to_place: on what it loses to its place; None: the same
     Source: incropera-2007, section 5.1
     """
     surface = surface_m2(held, kg)
     air = factor * spot.to_air_w_m2k.likely * surface * (1 - spot.share_frac)
-    place = factor * spot.to_place_w_m2k.likely * surface * spot.share_frac
+    place = (factor if to_place is None else to_place) * spot.to_place_w_m2k.likely * surface * spot.share_frac
     total = max(air + place, 1e-9)
     return total / capacity_j_k(held, kg), (air * held.room_degc + place * spot.place_degc) / total
 
@@ -238,13 +235,18 @@ def loses(held: Held, kg: float, spot: Spot, factor: float) -> tuple[float, floa
 def _after(times: Array, rising: Array, limit: float, from_s: float) -> float:
     """When a rising series passes a limit, from a moment on, leaving time to melt what was warmed [s]; inf when never."""
     later = np.flatnonzero((rising >= limit) & (times >= from_s + (REMELTS_S if from_s > 0 else 0.0) - 1e-9))
-    return float(times[later[0]]) if later.size else math.inf
+    if not later.size:
+        return math.inf
+    i = int(later[0])
+    if i == 0 or rising[i - 1] >= limit:
+        return float(times[i])
+    return float(np.interp(limit, rising[i - 1 : i + 1], times[i - 1 : i + 1]))
 
 
-def _marks(
-    held: Held, times: Array, temps: Array, share: Array, case: _Case, from_s: float
+def marks_of(
+    held: Held, times: Array, temps: Array, share: Array, case: HeldCase, from_s: float
 ) -> tuple[float, float]:
-    """When it thickens and when it is stiff [s]."""
+    """When it thickens and when it is stiff [s]. Source: avrami-1939, williams-landel-ferry-1955"""
     if held.tg is not None:
         limits = [
             -temperature_at_log_viscosity_degc(held.melt.value(p), case.tg)
@@ -255,8 +257,8 @@ def _marks(
     return _after(times, share, case.thick, from_s), _after(times, share, stiff, from_s)
 
 
-def _tip(held: Held, temps: Array, times: Array, case: _Case, from_s: float) -> float:
-    """When the melt in an idle tip is stiff: a thin rod in the room's air [s]."""
+def tip_of(held: Held, temps: Array, times: Array, case: HeldCase, from_s: float) -> float:
+    """When the melt in an idle tip is stiff: a thin rod in the room's air [s]. Source: incropera-2007, section 5.1"""
     if held.tip_m is None:
         return math.inf
     melt, idle = held.melt, times >= from_s
@@ -265,69 +267,8 @@ def _tip(held: Held, temps: Array, times: Array, case: _Case, from_s: float) -> 
     start = float(temps[idle][0])
     rod = held.room_degc + (start - held.room_degc) * np.exp(-rate * (times[idle] - from_s))
     own = times[idle] - from_s
-    share = set_along_frac(own, rod, setting_of(melt, case.half)) if held.tg is None else np.zeros_like(rod)
-    return from_s + _marks(held, own, rod, share, case, 0.0)[1]
-
-
-def keeps(held: Held, story: Story, now_s: float) -> Keeps:
-    """How a held batch stands and how long it lasts as it stands, with spread.
-
-    Args:
-        held: as it was filled
-        story: since then
-        now_s: since it was filled [s]
-    Raises: OutOfRange: a time before the filling.
-    Source: incropera-2007 (section 5.1), avrami-1939, williams-landel-ferry-1955, jcgm-100-2008
-    """
-    require_range("now_s", now_s, 0.0, 1e7)
-    last = max([0.0, *(s.at_s for s in story.stood), *(w.at_s for w in story.warmed), *(t for t, _ in story.read)])
-    idle = max([0.0, *(w.at_s for w in story.warmed), *(t for t, _ in story.used)])
-    loss = model_factors()["loss_factor"].spread
-    half = held.melt.spread("half_time") if held.tg is None else exact(1.0)
-    thick = held.melt.spread("set_thickens") if held.tg is None else exact(0.0)
-    tg = held.tg or exact(0.0)
-    base = _Case(1.0, 1.0, thick.likely, tg.likely)
-    off = (held.degc.low - held.degc.likely, held.degc.high - held.degc.likely)
-    varied = [
-        [replace(base, loss=loss.low), replace(base, loss=loss.high)],
-        [replace(base, off_k=off[0]), replace(base, off_k=off[1])],
-    ]
-    if held.tg is None:
-        varied += [
-            [replace(base, half=half.low / half.likely), replace(base, half=half.high / half.likely)],
-            [replace(base, thick=thick.low), replace(base, thick=thick.high)],
-        ]
-    else:
-        varied.append([replace(base, tg=tg.low), replace(base, tg=tg.high)])
-    until = now_s + AHEAD_S
-
-    def one(case: _Case) -> tuple[Array, float, float, float]:
-        times, temps, share = _temps(held, story, until, case)
-        flows, stiff = _marks(held, times, temps, share, case, last)
-        return temps, min(flows, until), min(stiff, until), min(_tip(held, temps, times, case, idle), until)
-
-    temps, *likely = one(base)
-    rows = [[one(case) for case in pair] for pair in varied]
-    flows = combine(likely[0], [[r[1] for r in pair] for pair in rows])
-    stiff = combine(likely[1], [[r[2] for r in pair] for pair in rows])
-    tip = combine(likely[2], [[r[3] for r in pair] for pair in rows])
-    times = np.arange(0.0, until + STEP_S, STEP_S)
-    bands = [np.array([r[0] - temps for r in pair]) for pair in rows[:2]]
-    down = np.sqrt(sum(np.minimum(b.min(axis=0), 0.0) ** 2 for b in bands))
-    up = np.sqrt(sum(np.maximum(b.max(axis=0), 0.0) ** 2 for b in bands))
-    above = (temps > held.melt.value("spoils_at")) if held.tg is None else np.zeros(times.size, dtype=bool)
-    hot = np.flatnonzero(above & (times >= last))
-    taken = sum(kg for t, kg in story.used)
-    return Keeps(
-        times, temps, temps - down, temps + up, _within(flows, until), _within(stiff, until), _within(tip, until),
-        float(times[hot[0]]) if hot.size else math.inf, bool(above[times < last].any()), max(held.kg - taken, 0.0),
-    )  # fmt: skip
-
-
-def _within(of: Spread, until: float) -> Spread:
-    """What is not reached within the time looked at is not said to be reached."""
-    low, likely, high = (v if v < until - 2 * STEP_S else math.inf for v in (of.low, of.likely, of.high))
-    return Spread(low, likely, high)
+    share = set_along_frac(own, rod, _setting(melt, case)) if held.tg is None else np.zeros_like(rod)
+    return from_s + marks_of(held, own, rod, share, case, 0.0)[1]
 
 
 def rescue_s(held: Held, degc: float, set_frac: float, power_w: float) -> float:
