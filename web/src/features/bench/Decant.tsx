@@ -17,6 +17,7 @@ const HOLDERS = [
   { key: "bag", name: "bags" },
   { key: "bowl", name: "bowls" },
   { key: "jug", name: "jugs" },
+  { key: "silicone_cup", name: "silicone cups" },
 ];
 const FIRST_KG = 0.05;
 const TIP_M = 0.004;
