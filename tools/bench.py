@@ -19,13 +19,15 @@ from tests.conftest import make_lollipops, make_plan
 from umber_pebble.core.colour.look import Medium
 from umber_pebble.core.colour.recipe import recipe
 from umber_pebble.core.colour.spaces import lab_of_hex
-from umber_pebble.core.heat.conduction import Face, Layer, conduct, growing_times_s
+from umber_pebble.core.heat.conduction import Face, Layer, conduct
 from umber_pebble.core.heat.convection import h_convection_w_m2k, h_radiation_w_m2k
+from umber_pebble.core.heat.times import growing_times_s
 from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Belief, Bowl, Burst, Look, School, next_burst
-from umber_pebble.core.melts.hold import Held, Stood, Story, keeps, spot_of
+from umber_pebble.core.melts.hold import Held, Stood, Story, spot_of
+from umber_pebble.core.melts.keeps import keeps
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.cooks import casting_of, make_cooks, path_of
