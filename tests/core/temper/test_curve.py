@@ -81,13 +81,13 @@ def test_curves_that_say_nothing_are_refused_in_words(change, match: str) -> Non
 
 
 def test_the_slope_is_unbiased_and_sure_only_when_it_is() -> None:
-    """Forty noises on each of four curves: the mean is off by next to nothing, the band holds, and a sure class is the right one."""
+    """Twenty noises on each of four curves: the mean is off by next to nothing, the band holds, and a sure class is the right one."""
     inside, sure, right = list[bool](), 0, 0
     for seed, u in ((0.002, 80.0), (0.01, 80.0), (0.005, 140.0), (0.02, 140.0)):
         times, temps = cup(seed, u)
         true, off = true_slope(seed, u), list[float]()
         of = "over" if true < -0.3 else "under" if true > 0.3 else "well"
-        for k in range(40):
+        for k in range(20):
             found = read_curve(times, temps + np.random.default_rng(100 + k).normal(0, 0.1, temps.size), BANDS)
             off.append(found.slope_k_min.likely - true)
             inside.append(found.slope_k_min.low <= true <= found.slope_k_min.high)
@@ -95,5 +95,5 @@ def test_the_slope_is_unbiased_and_sure_only_when_it_is() -> None:
             right += found.is_sure and found.kind == of
         assert abs(np.mean(off)) < 0.04
     assert 0.8 <= np.mean(inside) <= 0.98
-    assert sure > 10
+    assert sure > 5
     assert right >= 0.93 * sure

@@ -5,11 +5,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
+from numba import njit
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.fat.crystallise import setting_of
 from umber_pebble.core.heat.conduction import SHAPES, Array, Face, History, Layer, Stack, Watched, conduct_all
-from umber_pebble.core.heat.times import crossings_s, growing_times_s
+from umber_pebble.core.heat.times import first_that_stays_s, growing_times_s
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.spread import Spread, exact
 
@@ -180,12 +181,18 @@ class PieceRun:
     def until_all(self, *conditions: tuple[str, float | Array]) -> Array:
         """When several are past their limits at once and stay so for a while [s, by case]; inf if never: a skin chilled by its mould
         is warmed again from within, and what sets late warms all of it."""
-        above = np.stack([_beyond(self, series, limit) for series, limit in conditions]).max(axis=0)
-        times = self.times_s
-        back = np.where(above > 0.0, times, np.inf)
-        again = np.minimum.accumulate(back[:, ::-1], axis=1)[:, ::-1]
-        stays = (above <= 0.0) & (again > times + LEAST_STAY_S + STAYS * times)
-        return crossings_s(times, np.where(stays, above, np.maximum(above, 1e-9)), 0.0)
+        values = tuple(np.atleast_2d(getattr(self, series)) for series, _ in conditions)
+        cases = values[0].shape[0]
+        limits = tuple(
+            np.broadcast_to(np.asarray(limit, dtype=np.float64), cases).copy() for _, limit in conditions
+        )
+        rises = tuple(series.endswith("_set") for series, _ in conditions)
+        out = np.empty(cases)
+        above = np.full(values[0].shape, -np.inf)
+        for series, at, rising in zip(values, limits, rises, strict=True):
+            _farther(above, series, at, rising)
+        first_that_stays_s(self.times_s, above, LEAST_STAY_S, STAYS, out)
+        return out
 
     def one(self) -> "PieceRun":
         """The first run alone."""
@@ -193,17 +200,21 @@ class PieceRun:
         return replace(self, **first)
 
 
-def _beyond(run: PieceRun, series: str, limit: float | Array) -> Array:
-    """How far a series still is from its limit, zero and below once it is past it [case, time]."""
-    values: Array = np.atleast_2d(getattr(run, series))
-    at = np.reshape(np.asarray(limit, dtype=np.float64), (-1, 1))
-    return at - values if series.endswith("_set") else (values - at) / TURNS_K
-
-
 LEAST_STAY_S, STAYS = 5.0, 0.2
 """A state holds when it lasts so long, and for such a share of the time it took to come [s, 1]."""
 TURNS_K = 10.0
 """Kelvins that weigh as much as a whole share set where two conditions are compared."""
+
+
+@njit(cache=True)
+def _farther(above, values, limits, rises):  # type: ignore[no-untyped-def]
+    """How far a series still is from its limit, zero and below once it is past it [case, time]; the farthest counts."""
+    for c in range(values.shape[0]):
+        at = limits[c]
+        for i in range(values.shape[1]):
+            far = at - values[c, i] if rises else (values[c, i] - at) / TURNS_K
+            if far > above[c, i]:
+                above[c, i] = far
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,6 +3,7 @@
 import math
 
 import numpy as np
+from numba import njit
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.heat.conduction import Array
@@ -35,24 +36,37 @@ def falls_below_s(times_s: Array, temps_degc: Array, limit_degc: float) -> float
         limit_degc: the limit [degC]
     Source: definition
     """
-    return float(crossings_s(times_s, temps_degc[None, :], limit_degc)[0])
+    below = temps_degc <= limit_degc
+    i = int(below.argmax())
+    if not below[i]:
+        return math.inf
+    if i == 0:
+        return float(times_s[0])
+    a, b = temps_degc[i - 1], temps_degc[i]
+    return float(times_s[i - 1] + (times_s[i] - times_s[i - 1]) * (a - limit_degc) / (a - b))
 
 
-def crossings_s(times_s: Array, temps_degc: Array, limit_degc: float) -> Array:
-    """The same for many series at once [case].
+@njit(cache=True)
+def first_that_stays_s(times, above, least_s, share, out):  # type: ignore[no-untyped-def]
+    """When each case first comes to zero and stays there for so long and for such a share of that time [s]; inf if never.
 
     Args:
-        times_s: of all of them
-        temps_degc: [case, time]
-        limit_degc: the limit [degC]
+        times: of all of them [s]
+        above: what is left until it holds, zero and below once it does [case, time]
+        least_s, share: how long it has to stay [s, 1]
+        out: written to [case]
     Source: definition
     """
-    below = temps_degc <= limit_degc
-    i, case = below.argmax(axis=1), np.arange(below.shape[0])
-    before = np.maximum(i - 1, 0)
-    a, b = temps_degc[case, before], temps_degc[case, i]
-    t0, t1 = times_s[before], times_s[i]
-    with np.errstate(invalid="ignore", divide="ignore"):
-        at = np.where(i == 0, t1, t0 + (t1 - t0) * (a - limit_degc) / (a - b))
-    out: Array = np.where(below[case, i], at, np.inf)
-    return out
+    for c in range(above.shape[0]):
+        out[c] = np.inf
+        again, first = np.inf, -1
+        for i in range(times.size - 1, -1, -1):
+            if above[c, i] > 0.0:
+                again = times[i]
+            elif again > times[i] + least_s + share * times[i]:
+                first = i
+        if first == 0:
+            out[c] = times[0]
+        elif first > 0:
+            a, b = max(above[c, first - 1], 1e-9), above[c, first]
+            out[c] = times[first - 1] + (times[first] - times[first - 1]) * a / (a - b)
