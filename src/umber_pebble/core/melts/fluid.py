@@ -5,11 +5,8 @@ from dataclasses import dataclass
 
 from umber_pebble.core.constants import GRAVITY_M_S2
 from umber_pebble.core.errors import require_range
-from umber_pebble.core.materials.load import Material
+from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.spread import Spread
-
-READ_FRAC = 0.05
-"""How far a width or a weight is read off."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,6 +16,10 @@ class Fluidity:
     yield_pa: Spread
     usual: Spread
     feels: str
+
+
+def _usual() -> Material:
+    return material("kitchen", "usual", "fluid")
 
 
 def yield_of_spread_pa(kg: float, wide_m: float, density_kg_m3: float) -> Spread:
@@ -38,7 +39,7 @@ def yield_of_spread_pa(kg: float, wide_m: float, density_kg_m3: float) -> Spread
         volume = mass / density_kg_m3
         return 225 * density_kg_m3 * GRAVITY_M_S2 * volume**2 / (128 * math.pi**2 * (wide / 2) ** 5)
 
-    off = 1 + READ_FRAC
+    off = 1 + _usual().value("read")
     return Spread(tau(kg, wide_m * off), tau(kg, wide_m), tau(kg, wide_m / off))
 
 
@@ -55,17 +56,17 @@ def yield_of_spoon_pa(kept_kg: float, area_m2: float) -> Spread:
     require_range("area_m2", area_m2, 1e-4, 0.1)
     tau = kept_kg * GRAVITY_M_S2 / area_m2
     # it still drips a little when it is taken to have stopped, so this is the most it can be
-    return Spread(0.6 * tau, 0.85 * tau, tau)
+    return _usual().spread("keeps").times(tau)
 
 
 def fluidity(melt: Material, yield_pa: Spread) -> Fluidity:
     """What a test makes of a melt, against its table's own spread [Pa]. Source: assumption"""
-    usual = melt.spread("casson_yield")
+    usual, apart = melt.spread("casson_yield"), _usual().value("apart")
     feels = (
         "fluid"
-        if yield_pa.likely < usual.likely / 2
+        if yield_pa.likely < usual.likely / apart
         else "stiff"
-        if yield_pa.likely > usual.likely * 2
+        if yield_pa.likely > usual.likely * apart
         else "usual"
     )
     return Fluidity(yield_pa, usual, feels)

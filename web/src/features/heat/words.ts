@@ -141,11 +141,11 @@ export function onFirstWords(on: Schemas["OnFirst"], fat: boolean, units: Units)
   const what = fat
     ? `${Math.round(pass.melts_frac * 100)} % of the first coat melts again, its top keeps ${Math.round(pass.top_set_frac * 100)} %.`
     : `Its top comes to ${degc(pass.top_degc)}.`;
-  const todo =
+  const advice =
     on.rest_s === null
       ? ""
       : ` Let the melt rest until it is at ${degc(pass.pour_below_degc)}: ${amount(on.melt_kg, "mass", units)} in the ${on.vessel.toLowerCase()} take about ${minutes(on.rest_s)}.`;
-  return `The new melt ${VERDICTS[pass.verdict] ?? pass.verdict}. ${what}${todo}`;
+  return `The new melt ${VERDICTS[pass.verdict] ?? pass.verdict}. ${what}${advice}`;
 }
 
 /** Names of the tables' values that do not read by themselves. */
