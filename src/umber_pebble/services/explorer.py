@@ -193,7 +193,7 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
         raise OutOfRange("no pass of this piece can be laid", path="piece_id", got=asked.piece_id)
     return Casting(
         melt, case.material, amount.slab, amount.plate_m, case.wall_m, exact(pour), tg, path, under, thin_m=amount.thin_m,
-        thick_m=amount.thick_m, beside=case.cavities,
+        thick_m=amount.thick_m, beside=case.cavities, body=amount.body,
     )  # fmt: skip
 
 
@@ -289,7 +289,7 @@ def _reheats(kitchen: Kitchen, casting: Casting) -> list[Reheated]:
 def _layers(casting: Casting, w: PieceWindows, stay: int) -> list[LayerShown]:
     under = [("under", u.thickness_m) for u in casting.under]
     plate = casting.shape == "plate"
-    names = [("piece", casting.slab.likely), *under, ("wall", casting.wall_m)]
+    names = [("piece", casting.through_m), *under, ("wall", casting.wall_m)]
     if plate:
         names.append(("place", casting.path[stay].place.thickness_m))
     else:

@@ -18,6 +18,9 @@ from umber_pebble.core.moulds.cavity import (
     volume_m3,
     wetted_m2,
 )
+from umber_pebble.core.moulds.outline import Circle
+from umber_pebble.core.moulds.walled import Walled
+from umber_pebble.core.pieces.in_the_round import body_of
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.spread import exact
 from umber_pebble.formats.svg import read_outline
@@ -146,7 +149,11 @@ def warm_up() -> None:
         (Stay(0.0, Place(wood, 0.02, 21.0, 21.0)),),
     )  # fmt: skip
     windows_s(sugar)
-    windows_s(replace(sugar, melt=coating, pour=exact(38.0), tg=None))
+    fat = replace(sugar, melt=coating, pour=exact(38.0), tg=None)
+    body = body_of(Cavity(Walled(Circle(0.03), 0.004)), 0.004)
+    for casting in (sugar, fat):
+        windows_s(casting)
+        windows_s(replace(casting, body=body))
     # what lives as long as the app is not searched again for what may be thrown away
     gc.collect()
     gc.freeze()

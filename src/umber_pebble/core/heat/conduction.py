@@ -11,14 +11,8 @@ from numpy.typing import NDArray
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.fat.crystallise import Setting, set_in_own_heat
-from umber_pebble.core.heat.convection import (
-    STREAM_LENGTH_M,
-    h_convection_w_m2k,
-    h_radiation_w_m2k,
-    h_stream_w_m2k,
-)
+from umber_pebble.core.heat.steps import after_heat_degc, at_rest, cp_j_kgk, h_face_w_m2k
 
-TURN_HALF_K = 5.0
 SHAPES = {"plate": 0, "rod": 1, "ball": 2}
 # columns of a layer's row that are looked up by name
 SOLID_K, MELT_K, DENSITY, CP_LOW, CP_HIGH, TURN, LATENT = 0, 1, 2, 3, 4, 5, 6
@@ -146,45 +140,6 @@ class Watched(NamedTuple):
     top_set: Array
 
 
-@njit(cache=True)
-def _h(surface: float, face: Array) -> float:
-    fixed: float = face[5]
-    if fixed >= 0.0:
-        return fixed
-    natural = h_convection_w_m2k(surface, face[0], face[2], int(face[1]))
-    both: float = natural
-    if face[6] > 0.0:
-        both = (natural**3 + h_stream_w_m2k(surface, face[0], STREAM_LENGTH_M, face[6]) ** 3) ** (1.0 / 3.0)
-    whole: float = face[4] * both + h_radiation_w_m2k(surface, face[0], face[3])
-    return whole
-
-
-@njit(cache=True)
-def _cp(t: float, low: float, high: float, turn: float) -> float:
-    if t >= turn + TURN_HALF_K:
-        return high
-    if t <= turn - TURN_HALF_K:
-        return low
-    return low + (high - low) * (t - turn + TURN_HALF_K) / (2.0 * TURN_HALF_K)
-
-
-@njit(cache=True)
-def _after_heat(t: float, heat: float, low: float, high: float, turn: float) -> float:
-    """Temperature after heat [J/kg] from t, the heat capacity turning on the way: none is lost at the turn."""
-    a, width = turn - TURN_HALF_K, 2.0 * TURN_HALF_K
-    bend, top = (high - low) / (2.0 * width), 0.5 * (low + high) * width
-    x = t - a
-    h = low * x if x <= 0.0 else top + high * (x - width) if x >= width else low * x + bend * x * x
-    h += heat
-    if h <= 0.0:
-        return a + h / low
-    if h >= top:
-        return a + width + (h - top) / high
-    if abs(bend) < 1e-9:
-        return a + h / low
-    return a + (math.sqrt(low * low + 4.0 * bend * h) - low) / (2.0 * bend)
-
-
 @njit(cache=True, nogil=True)
 def _march(start, start_set, times, widths, areas, volumes, rows, top, bottom, first, last, kept):  # type: ignore[no-untyped-def]
     cases, n = start.shape
@@ -208,12 +163,12 @@ def _march(start, start_set, times, widths, areas, volumes, rows, top, bottom, f
                         cp[j] = row[j, 4] + (row[j, 3] - row[j, 4]) * done
                     else:
                         k[j] = row[j, 0]
-                        cp[j] = _cp(t[j], row[j, 3], row[j, 4], row[j, 5])
+                        cp[j] = cp_j_kgk(t[j], row[j, 3], row[j, 4], row[j, 5])
                 # conductance between neighbours: two half cells and the join between them
                 for j in range(n - 1):
                     g[j] = area[j + 1] / (0.5 * dx[j] / k[j] + row[j + 1, 8] + 0.5 * dx[j + 1] / k[j + 1])
                 half_top, half_bottom = 2.0 * k[0] / dx[0], 2.0 * k[n - 1] / dx[n - 1]
-                h_top, h_bottom = _h(s_top, top[case]), _h(s_bottom, bottom[case])
+                h_top, h_bottom = h_face_w_m2k(s_top, top[case]), h_face_w_m2k(s_bottom, bottom[case])
                 u_top = half_top * h_top / (half_top + h_top)
                 u_bottom = area[n] * half_bottom * h_bottom / (half_bottom + h_bottom)
                 in_top = top[case, 7] * half_top / (half_top + h_top)
@@ -247,7 +202,7 @@ def _march(start, start_set, times, widths, areas, volumes, rows, top, bottom, f
                     elif row[j, 3] == row[j, 4]:
                         t[j] = rhs[j]
                     else:
-                        t[j] = _after_heat(t[j], cp[j] * (rhs[j] - t[j]), row[j, 3], row[j, 4], row[j, 5])
+                        t[j] = after_heat_degc(t[j], cp[j] * (rhs[j] - t[j]), row[j, 3], row[j, 4], row[j, 5])
             total, whole = 0.0, 0.0
             # the hottest and coldest places are at faces, not in the middle of cells
             over, under = s_top, s_bottom
@@ -275,6 +230,13 @@ def _march(start, start_set, times, widths, areas, volumes, rows, top, bottom, f
             seen[5, case, i], seen[6, case, i] = over, x[first]
             if case < kept:
                 fields[case, i], shares[case, i] = t, x
+            if at_rest(t, x, row, top[case], bottom[case]):
+                # nothing happens any more
+                for q in range(7):
+                    seen[q, case, i + 1 :] = seen[q, case, i]
+                if case < kept:
+                    fields[case, i + 1 :], shares[case, i + 1 :] = t, x
+                break
     return seen, fields, shares, end, end_set
 
 

@@ -9,6 +9,7 @@ from numba import njit
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.fat.crystallise import setting_of
+from umber_pebble.core.heat.body import Revolved
 from umber_pebble.core.heat.conduction import SHAPES, Array, Face, History, Layer, Stack, Watched, conduct_all
 from umber_pebble.core.heat.times import first_that_stays_s, growing_times_s
 from umber_pebble.core.materials.load import Material
@@ -92,7 +93,8 @@ class Casting:
     slab is the plate that cools like it, or the radius of a rod or ball (from inner_m outwards, all round in its
     mould); plate_m the length of its open surface (area over edge) [m]; tg: the glass transition of a sugar glass; None
     for a fat; under: what it is poured on; thin_m, thick_m: the plates its thin and thick places cool like, where they
-    are not the whole's [m]; beside: casts side by side in one mould, over which the air moves as over one plate.
+    are not the whole's [m]; beside: casts side by side in one mould, over which the air moves as over one plate;
+    body: its shape as a body of revolution, where it fills a cavity.
     """
 
     melt: Material
@@ -109,6 +111,7 @@ class Casting:
     thin_m: float | None = None
     thick_m: float | None = None
     beside: int = 1
+    body: Revolved | None = None
 
     def __post_init__(self) -> None:
         require_range("slab_m", self.slab.low, 5e-5, 0.1)
@@ -138,6 +141,16 @@ class Casting:
         return "sugar" if self.tg else "fat"
 
     @property
+    def in_the_round(self) -> bool:
+        """Whether it is reckoned in two dimensions: poured into a bare cavity."""
+        return self.body is not None and not self.under and self.shape == "plate"
+
+    @property
+    def through_m(self) -> float:
+        """How thick it is where it is drawn: on its axis, or the slab that stands for it [m]."""
+        return self.body.depth_m if self.body and self.in_the_round else self.slab.likely
+
+    @property
     def horizon_s(self) -> float:
         """For how long it is followed: longer where it is so thick that its middle takes longer."""
         thick = max(self.slab.likely, self.thick_m or 0.0) / USUAL_M
@@ -154,7 +167,9 @@ def as_ball(casting: Casting, wall: Spread, radius_m: float) -> Casting:
     Source: geometry
     """
     inner = max(radius_m - wall.likely, 1e-4)
-    return replace(casting, slab=wall, shape="ball", inner_m=inner, under=(), thin_m=None, thick_m=None, beside=1)
+    return replace(
+        casting, slab=wall, shape="ball", inner_m=inner, under=(), thin_m=None, thick_m=None, beside=1, body=None
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -308,7 +323,7 @@ def stack_of(case: Case, place: Place, grid: Grid) -> Stack:
 
 
 def _stack(case: Case, layers: tuple[Layer, ...], place: Place, grid: Grid) -> Stack:
-    top, bottom = _faces(case, place)
+    top, bottom = faces_of(case, place)
     if case.casting.shape != "plate":
         return Stack(layers, top, NO_FACE, case.casting.shape, case.casting.inner_m)
     if not place.open:
@@ -318,7 +333,8 @@ def _stack(case: Case, layers: tuple[Layer, ...], place: Place, grid: Grid) -> S
     return Stack(layers, top, bottom)
 
 
-def _faces(case: Case, place: Place) -> tuple[Face, Face]:
+def faces_of(case: Case, place: Place) -> tuple[Face, Face]:
+    """What surrounds a case's open surface, and the underside of all, in a place [SI fields]. Source: definition"""
     air, stream = case.air_degc(place), getattr(place.air_m_s, case.stream)
     side = case.air_side * place.shelter * place.thin_air
     shown = Face(

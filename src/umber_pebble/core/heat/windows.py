@@ -12,6 +12,7 @@ from umber_pebble.core.glass.viscosity import WLF_C1, WLF_C2_K, temperature_at_l
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.design import Told, run_design, split_normal
 from umber_pebble.core.heat.piece import COARSE, FINE, Casting, PieceRun, base, run_all
+from umber_pebble.core.heat.revolved import run_revolved
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.spread import Z_95, Spread, exact
 
@@ -131,27 +132,36 @@ class PieceWindows:
 
 
 Condition = tuple[str, float | Array]
+SOON, SOON_S = 0.1, 0.5
+BY_PLATE = ("coldest_degc", "most_set")
 
 
 class _Runs:
-    """A fine run, and a design of coarse ones that says what its times are uncertain by."""
+    """A fine run, and a design of coarse ones that says what its times are uncertain by. What ends a wait is read off a run in two
+    dimensions where the cast has a body; what closes is a matter of its thin places, not of the skin of its edge: off the plate."""
 
     def __init__(self, casting: Casting, limits: int) -> None:
-        likely = base(casting)
-        self.casting = casting
-        self.fine = run_all([likely], FINE[casting.kind], kept=True)
+        self.casting, likely = casting, base(casting)
+        self.plate = run_all([likely], FINE[casting.kind], kept=not casting.in_the_round)
+        self.fine = run_revolved(likely) if casting.in_the_round else self.plate
         self.design = run_design(likely, COARSE[casting.kind], limits)
 
     def times(self, fine: Sequence[Condition], coarse: Sequence[Condition]) -> tuple[float, Array]:
         """When conditions hold at once, in the fine run, and in every run of the design, moved by what its grid is off [s]."""
-        first = float(self.fine.until_all(*fine)[0])
+        run = self.plate if any(series in BY_PLATE for series, _ in fine) else self.fine
+        first = float(run.until_all(*fine)[0])
         rough = self.design.runs.until_all(*coarse)
         return first, self.moved(first, rough)
 
     def moved(self, first: float, rough: Array) -> Array:
         if not (math.isfinite(first) and math.isfinite(rough[0])):
             return rough
-        return np.maximum(rough + first - float(rough[0]), 0.0)
+        if not self.casting.in_the_round:
+            return np.maximum(rough + first - float(rough[0]), 0.0)
+        # two dimensions are quicker or slower than a plate by a factor, save for what comes at once
+        soon = SOON * max(first, float(rough[0])) + SOON_S
+        factor = (first + soon) / (float(rough[0]) + soon)
+        return np.maximum((rough + soon) * factor - soon, 0.0)
 
     def draws(self, times: Array) -> Array:
         return times[self.design.draws]
@@ -307,8 +317,11 @@ class _Found:
 
     def add(self, name: str, first: float, times: Array) -> None:
         design, horizon = self.runs.design, self.runs.casting.horizon_s
-        shift = 0.0
-        if design.thin is not None and design.thick is not None:
+        shift, solid = 0.0, self.runs.casting.in_the_round and name in BY_THICK
+        if solid:
+            self.thick[name] = min(first, horizon)
+            self.thin[name] = min(self.thick[name], float(times[design.thin or 0]))
+        elif design.thin is not None and design.thick is not None:
             self.thin[name], self.thick[name] = (
                 min(float(times[i]), horizon) for i in (design.thin, design.thick)
             )

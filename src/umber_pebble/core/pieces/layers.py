@@ -81,5 +81,6 @@ def melted(
         thin_m=None,
         thick_m=None,
         plate_m=math.sqrt(area_m2 / math.pi) / 2,
+        body=None,
     )  # fmt: skip
     return Laid(i, cast.finished, cast.poured, volume_m3, thick_m, from_m, to_m, cast, ())

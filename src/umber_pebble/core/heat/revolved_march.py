@@ -1,0 +1,138 @@
+"""Implicit finite volumes through a body of revolution on its place: one case, marched in time."""
+
+import numpy as np
+from numba import njit
+
+from umber_pebble.core.fat.crystallise import set_in_own_heat
+from umber_pebble.core.heat.steps import after_heat_degc, at_rest, cp_j_kgk, h_face_w_m2k
+
+
+@njit(cache=True)
+def _solve(band, rhs, n, width):  # type: ignore[no-untyped-def]
+    """Solves a symmetric positive definite band in place: band[j, d] is the entry of row j + d in column j."""
+    for j in range(n):
+        pivot = band[j, 0]
+        last = min(width, n - 1 - j)
+        for d in range(1, last + 1):
+            low = band[j, d]
+            if low != 0.0:
+                f = low / pivot
+                for e in range(d, last + 1):
+                    band[j + d, e - d] -= f * band[j, e]
+                rhs[j + d] -= f * rhs[j]
+    for j in range(n - 1, -1, -1):
+        v = rhs[j]
+        for d in range(1, min(width, n - 1 - j) + 1):
+            v -= band[j, d] * rhs[j + d]
+        rhs[j] = v / band[j, 0]
+
+
+@njit(cache=True, nogil=True)
+def march_revolved(  # type: ignore[no-untyped-def]
+    t, x, times, columns, cast_kg, other_j_k, joins, row, wall_k, cell, kind, area, half, faces, below, watched, axis
+):  # fmt: skip
+    """What the cast does: its series as in Watched [7, time], and down the axis temperatures [degC] and shares set [frac]
+    [time, cell].
+
+    Backward Euler in time, cell-centred volumes solved at once; surface coefficients and properties from the step before, setting
+    after conduction, as in a stack.
+    Args:
+        t, x: temperatures [degC] and shares set [frac] of the cells, at the start; left as they are at the end
+        times, columns: times [s]; cells in a row
+        cast_kg, other_j_k: cast in a cell [kg], heat capacity of all else [J/K]
+        joins: to the next cell and to the one below [2, cell, (area, cast, wall, cast, wall, resistance)] [m2, m, m2K/W]
+        row, wall_k: the cast as a layer's row; conductivity of the wall [W/mK]
+        cell, kind, area, half: what lies open: its cell, which face surrounds it, its size [m2], half way to it [m]
+        faces, below: rows of faces, the last under the place; its lowest cells, area and half way [m2, m2K/W]
+        watched, axis: cells that count as cast; cells of the axis
+    Source: patankar-1980, chapter 4; avrami-1939
+    """
+    n, steps = t.size, times.size - 1
+    seen = np.empty((7, steps + 1))
+    temps, shares = np.empty((steps + 1, axis.size)), np.empty((steps + 1, axis.size))
+    band, rhs, k, heat = np.empty((n, columns + 1)), np.empty(n), np.empty(n), np.empty(n)
+    surface = t[cell]
+    kin = (row[9], row[10], row[11], row[12], row[13], row[14])
+    sets = row[6] > 0.0
+    whole = cast_kg.sum()
+    rows = np.zeros((n, row.size))
+    rows[cast_kg > 0.0] = row
+    for i in range(steps + 1):
+        if i > 0:
+            dt = times[i] - times[i - 1]
+            band[:] = 0.0
+            for j in range(n):
+                k[j], cp = row[0], 0.0
+                if cast_kg[j] > 0.0:
+                    if sets:
+                        done = x[j] / row[11]
+                        k[j] = row[1] + (row[0] - row[1]) * done
+                        cp = row[4] + (row[3] - row[4]) * done
+                    else:
+                        cp = cp_j_kgk(t[j], row[3], row[4], row[5])
+                heat[j] = cast_kg[j] * cp + other_j_k[j]
+                band[j, 0] = heat[j] / dt
+                rhs[j] = heat[j] / dt * t[j]
+            for way in range(2):
+                far = 1 if way == 0 else columns
+                for j in range(n - far):
+                    if joins[way, j, 0] > 0.0:
+                        f = joins[way, j]
+                        g = f[0] / (f[1] / k[j] + f[3] / k[j + far] + (f[2] + f[4]) / wall_k + f[5])
+                        band[j, 0] += g
+                        band[j + far, 0] += g
+                        band[j, far] -= g
+            for s in range(cell.size):
+                j, face = cell[s], faces[kind[s]]
+                inside = (k[j] if kind[s] == 0 else wall_k) / half[s]
+                h = h_face_w_m2k(surface[s], face)
+                u = area[s] * inside * h / (inside + h)
+                band[j, 0] += u
+                rhs[j] += u * face[0]
+            for s in range(below.shape[0]):
+                j = int(below[s, 0])
+                h = h_face_w_m2k(t[j], faces[4])
+                u = below[s, 1] * h / (1.0 + h * below[s, 2])
+                band[j, 0] += u
+                rhs[j] += u * faces[4, 0]
+            _solve(band, rhs, n, columns)
+            for s in range(cell.size):
+                j, face = cell[s], faces[kind[s]]
+                inside, h = (k[j] if kind[s] == 0 else wall_k) / half[s], h_face_w_m2k(surface[s], face)
+                surface[s] = (inside * rhs[j] + h * face[0]) / (inside + h)
+            for j in range(n):
+                m = cast_kg[j]
+                if m <= 0.0:
+                    t[j] = rhs[j]
+                elif sets:
+                    x[j], t[j] = set_in_own_heat(x[j], rhs[j], dt, row[6] * m / heat[j], kin)
+                else:
+                    extra = other_j_k[j] / m
+                    t[j] = after_heat_degc(
+                        t[j], heat[j] / m * (rhs[j] - t[j]), row[3] + extra, row[4] + extra, row[5]
+                    )
+        total, hot, cold, least, most = 0.0, -1e9, 1e9, 1e9, -1e9
+        top, top_set, top_area = 0.0, 0.0, 0.0
+        for j in range(n):
+            total += cast_kg[j] * t[j]
+        for j in watched:
+            hot, cold = max(hot, t[j]), min(cold, t[j])
+            least, most = min(least, x[j]), max(most, x[j])
+        for s in range(cell.size):
+            if kind[s] == 0:
+                j = cell[s]
+                hot, cold = max(hot, surface[s]), min(cold, surface[s])
+                top += area[s] * surface[s]
+                top_set += area[s] * x[j]
+                top_area += area[s]
+        seen[0, i], seen[1, i], seen[2, i] = total / whole, hot, cold
+        seen[3, i], seen[4, i] = least, most
+        seen[5, i], seen[6, i] = top / top_area, top_set / top_area
+        for a in range(axis.size):
+            temps[i, a], shares[i, a] = t[axis[a]], x[axis[a]]
+        if at_rest(t, x, rows, faces[0], faces[4]):
+            for q in range(7):
+                seen[q, i + 1 :] = seen[q, i]
+            temps[i + 1 :], shares[i + 1 :] = temps[i], shares[i]
+            break
+    return seen, temps, shares
