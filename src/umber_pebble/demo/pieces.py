@@ -132,7 +132,7 @@ def _built(
 
 def _part(name: str, mould: str, passes: list[Pass], cavity: int = 0, count: int = 1, bent: bool = False) -> Part:
     return Part(
-        name=name, count=count, mould_id=mould, body=None, seen="mould", cavity=cavity, passes=passes, bent=bent, released=False, stays=[]
+        name=name, count=count, mould_id=mould, body=None, seen="mould", cavity=cavity, passes=passes, bent=bent, released=bent, stays=[]
     )  # fmt: skip
 
 

@@ -224,7 +224,7 @@ def lines_of(
                 Line(
                     called, quantity, key, built.mould, row.cast if some == 1.0 else _share_of(row.cast, some), None, rate,
                     (), row.under, start + len(lines) - 1 if lines else None, False, tuple(waiting), item, kind,
-                    None if kind == "swirl" else _dipped(built.passes[row.index], built.body),
+                    None if kind == "swirl" else _dipped(built.passes[row.index], built.body), body=row.body,
                 )
             )  # fmt: skip
             waiting = []

@@ -188,12 +188,13 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
     assert isinstance(piece, Piece)
     part = piece.parts[0]
     built = workshop.built(part)
-    case, amount = built.mould, next((row.cast for row in reversed(built.laid) if row.cast), None)
-    if amount is None:
+    case, row = built.mould, next((row for row in reversed(built.laid) if row.cast), None)
+    if row is None or row.cast is None:
         raise OutOfRange("no pass of this piece can be laid", path="piece_id", got=asked.piece_id)
+    amount = row.cast
     return Casting(
         melt, case.material, amount.slab, amount.plate_m, case.wall_m, exact(pour), tg, path, under, thin_m=amount.thin_m,
-        thick_m=amount.thick_m, beside=case.cavities, body=amount.body,
+        thick_m=amount.thick_m, beside=case.cavities, body=row.body,
     )  # fmt: skip
 
 

@@ -249,7 +249,7 @@ def _windows(
     casting = Casting(
         melt, built.mould.material, cast.slab, cast.plate_m, built.mould.wall_m, pour, tg, path,
         tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in row.under), thin_m=cast.thin_m, thick_m=cast.thick_m,
-        beside=built.mould.cavities, body=cast.body,
+        beside=built.mould.cavities, body=row.body,
     )  # fmt: skip
     names = {place.id: place.name for place in kitchen.places}
     if isinstance(built.passes[row.index], Turned):

@@ -4319,11 +4319,10 @@ export interface components {
         /**
          * CastAmounts
          * @description One cavity's cast: level [m], volume [m3], grams as kg, the surfaces that cool it [m2]; its thickness over the open
-         *     surface, the slab that cools like it, those of its thin and thick places where they differ, area over edge of a disc as
-         *     large as its open surface [m], and the body of revolution that cools like it.
+         *     surface, the slab that cools like it, those of its thin and thick places where they differ, and area over edge of a disc as
+         *     large as its open surface [m].
          */
         CastAmounts: {
-            body: components["schemas"]["Revolved"] | null;
             /** Fill M */
             fill_m: number;
             finished: components["schemas"]["Explained"];
@@ -7075,17 +7074,6 @@ export interface components {
             made_at: string;
             /** Version */
             version: number;
-        };
-        /**
-         * Revolved
-         * @description Floor and wall as (radius, height) from the axis to the fill level, where the open surface closes it [m].
-         */
-        Revolved: {
-            /** Points */
-            points: [
-                number,
-                number
-            ][];
         };
         /**
          * Ribbon

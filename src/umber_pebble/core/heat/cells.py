@@ -1,6 +1,5 @@
 """The grid of a cast and its mould's wall as a body of revolution: what its cells hold, how they are joined, what lies open."""
 
-import itertools
 import math
 from dataclasses import dataclass
 from functools import lru_cache
@@ -13,11 +12,13 @@ from umber_pebble.core.heat.body import Revolved
 from umber_pebble.core.heat.conduction import Array
 
 ACROSS, DOWN, IN_WALL = 8, 8, 2
+COLUMNS = ACROSS + IN_WALL
 SAMPLES = 6
 """Points along each side of a cell at which it is asked what it is made of."""
 EDGE_SHARE = 0.5
 """How much narrower the outermost cell is than the innermost."""
 TOP, RING, SIDE, UNDER = range(4)
+KINDS = 4
 LEAST_SHARE = 0.02
 """A cell that holds a smaller share than this is left to its neighbours."""
 NEAR_M = 1e-7
@@ -42,7 +43,6 @@ class Cells:
     rows' middles [m]; the join of each to its neighbour outwards and below: open area [m2], ways through cast and wall on the near
     and on the far side [m]; what lies open; area of each column [m2]."""
 
-    columns: int
     rows: int
     cast_m3: Array
     wall_m3: Array
@@ -59,7 +59,7 @@ class Cells:
     @property
     def lowest(self) -> Ints:
         """The last row of each column that holds anything."""
-        made = self.made.reshape(self.rows, self.columns)
+        made = self.made.reshape(self.rows, COLUMNS)
         return np.asarray(self.rows - 1 - made[::-1].argmax(axis=0))
 
 
@@ -90,7 +90,7 @@ def cells_of(body: Revolved, wall_m: float) -> Cells:
     r = np.concatenate((_lines(body.radius_m, ACROSS), body.radius_m + walls))
     z = np.concatenate((body.depth_m - _both_ends(body.depth_m, DOWN), -walls))
     dr, dz = np.diff(r), -np.diff(z)
-    rows, columns = dz.size, dr.size
+    rows = dz.size
     steps = (np.arange(SAMPLES) + 0.5) / SAMPLES
     # where each cell is asked what it is made of [row, column, down, across]
     rs, zs = r[:-1, None] + dr[:, None] * steps, z[:-1, None] - dz[:, None] * steps
@@ -113,7 +113,7 @@ def cells_of(body: Revolved, wall_m: float) -> Cells:
         * rs
         / rs.sum(axis=1, keepdims=True)
     )
-    joins = np.zeros((2, rows, columns, 5))
+    joins = np.zeros((2, rows, COLUMNS, 5))
     joins[0, :, :-1] = _join(
         2 * math.pi * r[1:-1] * dz[:, None] * upright * (made[:, :-1] & made[:, 1:]), dr[:-1] / 2, dr[1:] / 2,
         share[:, :-1], share[:, 1:],
@@ -129,9 +129,7 @@ def cells_of(body: Revolved, wall_m: float) -> Cells:
         body, shapely.get_coordinates(shapely.orient_polygons(whole).exterior), r, z, cast + wall, wall_m
     )
     middle = (z[:-1] + z[1:]) / 2
-    return Cells(
-        columns, rows, cast.ravel(), wall.ravel(), middle, joins.reshape(2, rows * columns, 5), shown, column
-    )
+    return Cells(rows, cast.ravel(), wall.ravel(), middle, joins.reshape(2, rows * COLUMNS, 5), shown, column)
 
 
 def _join(area: Array, near: Array, far: Array, near_share: Array, far_share: Array) -> Array:
@@ -147,34 +145,46 @@ def _turned_m3(half: shapely.Geometry) -> float:
 
 def _open(body: Revolved, ring: Array, r: Array, z: Array, held: Array, wall_m: float) -> Open:
     """What of the surface lies in which cell; the ring of the section runs anticlockwise."""
-    sums: dict[tuple[int, int], Array] = {}
-    for c, area in enumerate(math.pi * np.diff(r**2)):
-        kind = TOP if r[c + 1] <= body.radius_m * (1 + 1e-9) else RING
-        sums[(c, kind)] = area * np.array([1.0, (z[0] - z[1]) / 2, body.depth_m + wall_m])
     made = held > 0
-    rows, columns = made.shape
-    some_r, some_c = np.nonzero(made)
+    rows_made, columns_made = np.nonzero(made)
+    along = np.diff(ring, axis=0)
+    length = np.hypot(*along.T)
+    # neither the open surface nor the axis
+    keep = (length > 0) & (np.minimum(ring[:-1, 1], ring[1:, 1]) <= body.depth_m - NEAR_M) & (np.maximum(ring[:-1, 0], ring[1:, 0]) >= NEAR_M)  # fmt: skip
+    start, along, length = ring[:-1][keep], along[keep], length[keep]
     finest = min(float(np.diff(r).min()), float(-np.diff(z).max())) / 3
-    for (r0, z0), (r1, z1) in itertools.pairwise(ring):
-        length = math.hypot(r1 - r0, z1 - z0)
-        is_top = min(z0, z1) > body.depth_m - NEAR_M
-        if length == 0 or is_top or max(r0, r1) < NEAR_M:
-            continue
-        out_r, out_z = (z1 - z0) / length, (r0 - r1) / length
-        kind = UNDER if out_z < -math.sqrt(0.5) else SIDE
-        count = max(int(length / finest), 1)
-        for t in (np.arange(count) + 0.5) / count:
-            at_r, at_z = r0 + t * (r1 - r0), z0 + t * (z1 - z0)
-            c = int(np.clip(np.searchsorted(r, at_r - NEAR_M * out_r) - 1, 0, columns - 1))
-            row = int(np.clip(np.searchsorted(-z, NEAR_M * out_z - at_z) - 1, 0, rows - 1))
-            if not made[row, c]:
-                i = int(np.argmin((some_r - row) ** 2 + (some_c - c) ** 2))
-                row, c = int(some_r[i]), int(some_c[i])
-            half = abs(out_r) * (r[c + 1] - r[c]) / 2 + abs(out_z) * (z[row] - z[row + 1]) / 2
-            part = 2 * math.pi * at_r * length / count * np.array([1.0, half, max(at_z + wall_m, 0.0)])
-            key = (row * columns + c, kind)
-            sums[key] = sums[key] + part if key in sums else part
-    cell, kinds = np.array(sorted(sums), dtype=np.int64).T.copy()
-    area, half, above = np.array([sums[key] for key in sorted(sums)]).T
+    counts = np.maximum((length / finest).astype(np.int64), 1)
+    of = np.repeat(np.arange(length.size), counts)
+    first = np.repeat(np.cumsum(counts) - counts, counts)
+    t = (np.arange(of.size) - first + 0.5) / counts[of]
+    at = start[of] + t[:, None] * along[of]
+    out = np.stack((along[:, 1], -along[:, 0]), axis=1)[of] / length[of, None]
+    within = at - NEAR_M * out
+    c = np.clip(np.searchsorted(r, within[:, 0]) - 1, 0, COLUMNS - 1)
+    row = np.clip(np.searchsorted(-z, -within[:, 1]) - 1, 0, made.shape[0] - 1)
+    for i in np.flatnonzero(~made[row, c]):
+        nearest = int(np.argmin((rows_made - row[i]) ** 2 + (columns_made - c[i]) ** 2))
+        row[i], c[i] = rows_made[nearest], columns_made[nearest]
+    area = 2 * math.pi * at[:, 0] * (length / counts)[of]
+    half = np.abs(out[:, 0]) * np.diff(r)[c] / 2 - np.abs(out[:, 1]) * np.diff(z)[row] / 2
+    kind = np.where(out[:, 1] < -math.sqrt(0.5), UNDER, SIDE)
+    # the open surface: cast, and the wall's ring round it
+    level = np.arange(COLUMNS)
+    top = math.pi * np.diff(r**2)
+    keys = np.concatenate(
+        (level * KINDS + np.where(r[1:] <= body.radius_m + NEAR_M, TOP, RING), (row * COLUMNS + c) * KINDS + kind)
+    )
+    area = np.concatenate((top, area))
+    half = np.concatenate((np.full(COLUMNS, (z[0] - z[1]) / 2), half)) * area
+    above = np.concatenate((np.full(COLUMNS, body.depth_m + wall_m), np.maximum(at[:, 1] + wall_m, 0.0))) * area
+    found, where = np.unique(keys, return_inverse=True)
+    area, half, above = (np.bincount(where, weights) for weights in (area, half, above))
+    cell, kinds = (np.asarray(of, dtype=np.int64) for of in (found // KINDS, found % KINDS))
     # a cell that is cut is not as deep as a whole one
-    return Open(cell, kinds, area.copy(), np.minimum(half, held.ravel()[cell] / 2) / area, above / area)
+    return Open(
+        cell,
+        kinds,
+        np.asarray(area, dtype=np.float64),
+        np.minimum(half, held.ravel()[cell] / 2) / area,
+        above / area,
+    )

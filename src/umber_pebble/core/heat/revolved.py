@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from umber_pebble.core.heat.cells import UNDER, Cells, Open, cells_of
+from umber_pebble.core.heat.cells import COLUMNS, UNDER, Cells, Open, cells_of
 from umber_pebble.core.heat.conduction import Array, Face, History, Layer
 from umber_pebble.core.heat.piece import FINE, Case, Casting, PieceRun, Place, faces_of, stack_of
 from umber_pebble.core.heat.revolved_march import march_revolved
@@ -31,8 +31,8 @@ class Stood:
 
 
 def _stood(cells: Cells, place: Layer | None) -> Stood:
-    columns, count, inside = cells.columns, place.nodes if place else 0, cells.rows * cells.columns
-    joins = np.zeros((2, inside + count * columns, 6))
+    count, inside = place.nodes if place else 0, cells.rows * COLUMNS
+    joins = np.zeros((2, inside + count * COLUMNS, 6))
     joins[:, :inside, :5] = cells.joins
     if place is None:
         return Stood(joins, cells.open, np.zeros((0, 3)))
@@ -41,7 +41,7 @@ def _stood(cells: Cells, place: Layer | None) -> Stood:
     gap = AIR_W_MK / np.maximum(under.above_m, TOUCHES_M) + RADIATION_W_M2K
     u = np.where(under.above_m < TOUCHES_M, place.contact_w_m2k, gap)
     area, through, way = (
-        np.bincount(under.cell % columns, under.area_m2 * of, columns) for of in (1.0, u, under.half_m)
+        np.bincount(under.cell % COLUMNS, under.area_m2 * of, COLUMNS) for of in (1.0, u, under.half_m)
     )
     for c in np.flatnonzero(area > 0):
         lowest = cells.lowest[c]
@@ -49,10 +49,10 @@ def _stood(cells: Cells, place: Layer | None) -> Stood:
             resistance = area[c] / through[c] if row == lowest else LIGHT
             into = half if row == cells.rows - 1 else 0.0
             wall = way[c] / area[c] if row == lowest else 0.0
-            down[row * columns + c] = area[c], 0.0, wall, 0.0, 0.0, resistance + into
-    down[inside:-columns, 0], down[inside:-columns, 5] = np.tile(cells.column_m2, count - 1), 2 * half
-    last = inside + (count - 1) * columns + np.arange(columns)
-    return Stood(joins, shown, np.stack((last, cells.column_m2, np.full(columns, half)), axis=1))
+            down[row * COLUMNS + c] = area[c], 0.0, wall, 0.0, 0.0, resistance + into
+    down[inside:-COLUMNS, 0], down[inside:-COLUMNS, 5] = np.tile(cells.column_m2, count - 1), 2 * half
+    last = inside + (count - 1) * COLUMNS + np.arange(COLUMNS)
+    return Stood(joins, shown, np.stack((last, cells.column_m2, np.full(COLUMNS, half)), axis=1))
 
 
 def _of(shown: Open, at: Array) -> Open:
@@ -82,7 +82,7 @@ def run_revolved(case: Case) -> PieceRun:
     casting = case.casting
     assert casting.body is not None
     cells, grid = cells_of(casting.body, casting.wall_m), FINE[casting.kind]
-    inside = cells.rows * cells.columns
+    inside = cells.rows * COLUMNS
     share = np.divide(cells.cast_m3, cells.cast_m3 + cells.wall_m3, out=np.zeros(inside), where=cells.made)
     times, seen, fields = list[Array](), list[Array](), list[History]()
     t = x = np.empty(0)
@@ -104,9 +104,9 @@ def run_revolved(case: Case) -> PieceRun:
         end = casting.horizon_s if i + 1 == len(casting.path) else casting.path[i + 1].from_s
         lasts = max(end - stay.from_s, 1.0)
         steps = growing_times_s(lasts, min(FIRST_S, lasts), GROWTH)
-        axis = np.arange(0, cast.size, cells.columns)
+        axis = np.arange(0, cast.size, COLUMNS)
         out, warmth, sets = march_revolved(
-            temps, shares, steps, cells.columns, cast, other, stood.joins, np.array(piece.row()), wall.conductivity_w_mk,
+            temps, shares, steps, cast, other, stood.joins, np.array(piece.row()), wall.conductivity_w_mk,
             stood.open.cell, stood.open.kind, stood.open.area_m2, stood.open.half_m, _faces(case, stay.place), stood.below,
             np.flatnonzero(share > MIXED), axis,
         )  # fmt: skip
@@ -137,7 +137,7 @@ def _on_axis(casting: Casting, cells: Cells, share: Array, times: Array, warmth:
     grid, body = FINE[casting.kind], casting.body
     assert body is not None
     down = body.depth_m - cells.middle_m
-    cast = share[:: cells.columns] > MIXED
+    cast = share[::COLUMNS] > MIXED
     parts = [
         (grid.piece, 0.0, body.depth_m, np.flatnonzero(cast)),
         (grid.wall, body.depth_m, body.depth_m + casting.wall_m, np.flatnonzero(~cast)),

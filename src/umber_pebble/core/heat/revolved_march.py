@@ -4,32 +4,31 @@ import numpy as np
 from numba import njit
 
 from umber_pebble.core.fat.crystallise import set_in_own_heat
+from umber_pebble.core.heat.cells import COLUMNS
 from umber_pebble.core.heat.steps import after_heat_degc, at_rest, cp_j_kgk, h_face_w_m2k
 
 
-@njit(cache=True)
-def _solve(band, rhs, n, width):  # type: ignore[no-untyped-def]
-    """Solves a symmetric positive definite band in place: band[j, d] is the entry of row j + d in column j."""
+@njit(cache=True, fastmath=True)
+def _solve(band, rhs, n):  # type: ignore[no-untyped-def]
+    """Solves a symmetric positive definite band in place: band[j, d] is the entry of row j + d in column j. As many rows as it is wide
+    are left empty at the end, so that every step is alike."""
     for j in range(n):
-        pivot = band[j, 0]
-        last = min(width, n - 1 - j)
-        for d in range(1, last + 1):
-            low = band[j, d]
-            if low != 0.0:
-                f = low / pivot
-                for e in range(d, last + 1):
-                    band[j + d, e - d] -= f * band[j, e]
-                rhs[j + d] -= f * rhs[j]
+        pivot, known = 1.0 / band[j, 0], rhs[j]
+        for d in range(1, COLUMNS + 1):
+            f = band[j, d] * pivot
+            for e in range(COLUMNS + 1 - d):
+                band[j + d, e] -= f * band[j, d + e]
+            rhs[j + d] -= f * known
     for j in range(n - 1, -1, -1):
         v = rhs[j]
-        for d in range(1, min(width, n - 1 - j) + 1):
+        for d in range(1, COLUMNS + 1):
             v -= band[j, d] * rhs[j + d]
         rhs[j] = v / band[j, 0]
 
 
 @njit(cache=True, nogil=True)
 def march_revolved(  # type: ignore[no-untyped-def]
-    t, x, times, columns, cast_kg, other_j_k, joins, row, wall_k, cell, kind, area, half, faces, below, watched, axis
+    t, x, times, cast_kg, other_j_k, joins, row, wall_k, cell, kind, area, half, faces, below, watched, axis
 ):  # fmt: skip
     """What the cast does: its series as in Watched [7, time], and down the axis temperatures [degC] and shares set [frac]
     [time, cell].
@@ -38,7 +37,7 @@ def march_revolved(  # type: ignore[no-untyped-def]
     after conduction, as in a stack.
     Args:
         t, x: temperatures [degC] and shares set [frac] of the cells, at the start; left as they are at the end
-        times, columns: times [s]; cells in a row
+        times: rising [s]
         cast_kg, other_j_k: cast in a cell [kg], heat capacity of all else [J/K]
         joins: to the next cell and to the one below [2, cell, (area, cast, wall, cast, wall, resistance)] [m2, m, m2K/W]
         row, wall_k: the cast as a layer's row; conductivity of the wall [W/mK]
@@ -50,7 +49,8 @@ def march_revolved(  # type: ignore[no-untyped-def]
     n, steps = t.size, times.size - 1
     seen = np.empty((7, steps + 1))
     temps, shares = np.empty((steps + 1, axis.size)), np.empty((steps + 1, axis.size))
-    band, rhs, k, heat = np.empty((n, columns + 1)), np.empty(n), np.empty(n), np.empty(n)
+    band, rhs = np.empty((n + COLUMNS, COLUMNS + 1)), np.zeros(n + COLUMNS)
+    k, heat = np.empty(n), np.empty(n)
     surface = t[cell]
     kin = (row[9], row[10], row[11], row[12], row[13], row[14])
     sets = row[6] > 0.0
@@ -60,7 +60,7 @@ def march_revolved(  # type: ignore[no-untyped-def]
     for i in range(steps + 1):
         if i > 0:
             dt = times[i] - times[i - 1]
-            band[:] = 0.0
+            band[:], rhs[n:] = 0.0, 0.0
             for j in range(n):
                 k[j], cp = row[0], 0.0
                 if cast_kg[j] > 0.0:
@@ -74,7 +74,7 @@ def march_revolved(  # type: ignore[no-untyped-def]
                 band[j, 0] = heat[j] / dt
                 rhs[j] = heat[j] / dt * t[j]
             for way in range(2):
-                far = 1 if way == 0 else columns
+                far = 1 if way == 0 else COLUMNS
                 for j in range(n - far):
                     if joins[way, j, 0] > 0.0:
                         f = joins[way, j]
@@ -95,7 +95,7 @@ def march_revolved(  # type: ignore[no-untyped-def]
                 u = below[s, 1] * h / (1.0 + h * below[s, 2])
                 band[j, 0] += u
                 rhs[j] += u * faces[4, 0]
-            _solve(band, rhs, n, columns)
+            _solve(band, rhs, n)
             for s in range(cell.size):
                 j, face = cell[s], faces[kind[s]]
                 inside, h = (k[j] if kind[s] == 0 else wall_k) / half[s], h_face_w_m2k(surface[s], face)

@@ -11,7 +11,8 @@ from umber_pebble.core.moulds.outline import polygon
 from umber_pebble.core.moulds.shape import Shape
 from umber_pebble.core.spread import Spread
 
-RASTER = 61
+THIN_SHARE = 0.05
+HALVINGS = 24
 # how a cast's slab compares with 2 V/A (docs/heat.md): its free edge and corners cool it too, and not all of them alike
 SLAB_OVER_TWO_V_A = (1.0, 1.12, 1.3)
 THINNEST_M = 2e-4
@@ -91,16 +92,17 @@ def thickness_m(cavity: Cavity, level: float) -> Spread:
     Raises: OutOfRange: level outside the cavity.
     Source: geometry
     """
-    require_range("fill_m", level, 0.0, cavity.depth_m)
-    across, along = cavity.bounds_m()
-    xs, ys = np.meshgrid(np.linspace(-across / 2, across / 2, RASTER), np.linspace(-along / 2, along / 2, RASTER))
-    thick = level - cavity.shape.floor_m(xs.ravel(), ys.ravel())
-    here = thick[np.isfinite(thick) & (thick > 0)]
-    if here.size == 0:
+    whole = cavity.shape.area_m2(require_range("fill_m", level, 0.0, cavity.depth_m))
+    if whole <= 0:
         return Spread(0.0, 0.0, level)
-    mean = cavity.shape.filled_m3(level) / cavity.shape.area_m2(level)
-    deepest = float(here.max())
-    return Spread(min(float(np.quantile(here, 0.05)), mean), min(mean, deepest), deepest)
+    # thinner than t is what the cavity, filled to t below the level, leaves dry
+    low, high = 0.0, level
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        dry = 1 - cavity.shape.area_m2(level - middle) / whole
+        low, high = (middle, high) if dry < THIN_SHARE else (low, middle)
+    mean = cavity.shape.filled_m3(level) / whole
+    return Spread(min(low, mean), min(mean, level), level)
 
 
 def slab_m(cavity: Cavity, level: float) -> Spread:

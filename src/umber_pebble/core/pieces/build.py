@@ -14,6 +14,7 @@ from umber_pebble.core.moulds.inset import inset, thickest_m
 from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.pieces.faults import BuildFault, Wrong, bearable
 from umber_pebble.core.pieces.heaps import heaped, plain, rod_m3
+from umber_pebble.core.pieces.in_the_round import body_of
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.passes import (
     Centre,
@@ -372,8 +373,9 @@ def _fill(i: int, one: Fill, hollow: Hollow, rod_m3: float) -> tuple[Laid, Hollo
             raise Wrong("too_large", "what is in it leaves no room", hollow.taken_m3, most)
         cast = amounts(hollow.cavity, level, melt, hollow.taken_m3)
         made = Laid(
-            i, cast.finished, cast.poured, cast.volume.value.likely, cast.thickness.likely, 0.0, level, cast, ()
-        )
+            i, cast.finished, cast.poured, cast.volume.value.likely, cast.thickness.likely, 0.0, level, cast, (),
+            body=body_of(hollow.cavity, level),
+        )  # fmt: skip
     else:
         area = open_m2(hollow.cavity, level - hollow.lift_m)
         volume = hollow.free_m3(level)

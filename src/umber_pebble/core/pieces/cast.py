@@ -5,7 +5,6 @@ from dataclasses import dataclass
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.heat.body import Revolved
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.moulds.cavity import (
     Cavity,
@@ -16,15 +15,14 @@ from umber_pebble.core.moulds.cavity import (
     volume_m3,
     wetted_m2,
 )
-from umber_pebble.core.pieces.in_the_round import body_of
 from umber_pebble.core.spread import Spread, combine
 
 
 @dataclass(frozen=True, slots=True)
 class CastAmounts:
     """One cavity's cast: level [m], volume [m3], grams as kg, the surfaces that cool it [m2]; its thickness over the open
-    surface, the slab that cools like it, those of its thin and thick places where they differ, area over edge of a disc as
-    large as its open surface [m], and the body of revolution that cools like it."""
+    surface, the slab that cools like it, those of its thin and thick places where they differ, and area over edge of a disc as
+    large as its open surface [m]."""
 
     fill_m: float
     volume: Explained
@@ -38,7 +36,6 @@ class CastAmounts:
     thin_m: float | None
     thick_m: float | None
     plate_m: float
-    body: Revolved | None
 
 
 def amounts(cavity: Cavity, fill_m: float, melt: Material, displaced_m3: float = 0.0) -> CastAmounts:
@@ -105,5 +102,4 @@ def amounts(cavity: Cavity, fill_m: float, melt: Material, displaced_m3: float =
         thin_m=thin,
         thick_m=thick,
         plate_m=math.sqrt(surface / math.pi) / 2,
-        body=body_of(cavity, fill_m),
     )  # fmt: skip

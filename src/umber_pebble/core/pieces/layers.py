@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 
 from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.heat.body import Revolved
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.spread import Spread, combine
@@ -15,7 +16,7 @@ UNEVEN = (0.8, 1.0, 1.3)
 @dataclass(frozen=True, slots=True)
 class Laid:
     """A pass as it lies: grams and volume of one casting, thickness, what it lies on (material, thickness [m], how warm [degC], None: as what is round it); cast: as the
-    plan takes it, None where nothing is melted; beside_kg: what lies in it that is not melt; thick_m: its mean thickness; from_m, to_m: heights it fills over the floor."""
+    plan takes it, None where nothing is melted; beside_kg: what lies in it that is not melt; body: what cools like it, poured into a bare cavity; thick_m: its mean thickness; from_m, to_m: heights it fills over the floor."""
 
     index: int
     finished: Explained
@@ -27,6 +28,7 @@ class Laid:
     cast: CastAmounts | None
     under: tuple[tuple[Material, float, float | None], ...]
     beside_kg: float = 0.0
+    body: Revolved | None = None
 
 
 def melted(
@@ -81,6 +83,5 @@ def melted(
         thin_m=None,
         thick_m=None,
         plate_m=math.sqrt(area_m2 / math.pi) / 2,
-        body=None,
     )  # fmt: skip
     return Laid(i, cast.finished, cast.poured, volume_m3, thick_m, from_m, to_m, cast, ())

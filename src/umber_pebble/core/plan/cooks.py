@@ -245,7 +245,7 @@ def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tupl
         thin_m=amount.thin_m,
         thick_m=amount.thick_m,
         beside=line.mould.cavities,
-        body=amount.body,
+        body=line.body,
     )
     if not line.whole_ball:
         return casting

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 from functools import cached_property
 
+from umber_pebble.core.heat.body import Revolved
 from umber_pebble.core.heat.melting import Bath
 from umber_pebble.core.heat.piece import Place, Stay
 from umber_pebble.core.heat.vessel import Pot
@@ -87,7 +88,7 @@ class Line:
     (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
     needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build is
     known by where break rates are kept, "" for a plain fill. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; leaves: at which mark of its windows it leaves its mould or film: "unmould" cold, "peel", "rigid" (off a bowl), "release_opens" (warm,
-    to be shaped on a form). lies: the way it goes from its
+    to be shaped on a form). body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
     """
 
@@ -111,6 +112,7 @@ class Line:
     build: str = ""
     leaves: str = "unmould"
     softens_s: float = 0.0
+    body: Revolved | None = None
 
     @property
     def fill_m(self) -> float:

@@ -119,9 +119,9 @@ export function inUnit(si: number, unit: string, units: Units): string {
 }
 
 export function range(spread: Spread, unit: string, units: Units): string {
-  const low = inUnit(spread.low, unit, units);
+  const low = unit === "s" && spread.low < 0.5 ? "at once" : inUnit(spread.low, unit, units);
   const high = inUnit(spread.high, unit, units);
-  return low === high ? low : `${low} to ${high}`;
+  return low === high || (unit === "s" && spread.high < 0.5) ? low : `${low} to ${high}`;
 }
 
 /** Minutes and seconds, or hours and minutes when long. */
