@@ -52,7 +52,7 @@ def test_zones_units_gaps_and_a_byte_order_mark_are_taken() -> None:
         (HEAD + f"{NOON},cook 1,,C,infrared\n", "line 2, temperature"),
         (HEAD + f"\n{NOON},cook 1,nan,C,infrared\n", "line 3, temperature: it must be"),
         (HEAD + f"{NOON},cook 1,900,F,infrared\n", "from -30 to 220"),
-        (HEAD + f"{NOON},pot,150,C,infrared\n", "line 2, of: say cook or round"),
+        (HEAD + f"{NOON},pot,150,C,infrared\n", "line 2, of: say cook, round or batch"),
         (HEAD + f"{NOON},cook 0,150,C,infrared\n", "line 2, of"),
         (HEAD + f"{NOON},cook 1,150,K,infrared\n", "line 2, unit"),
         (HEAD + f"{NOON},cook 1,150,C,guessed\n", "line 2, method"),

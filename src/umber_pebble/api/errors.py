@@ -19,6 +19,7 @@ STATUS = {
     "id_reused": 409,
     "clock_not_driven": 403,
     "disk_full": 507,
+    "unreadable": 409,
     "not_json": 400,
     "unsupported_type": 415,
     "foreign_host": 403,

@@ -38,6 +38,7 @@ from umber_pebble.services.docs import (
     OwnMaterial,
     Palette,
     Units,
+    Utc,
 )
 from umber_pebble.services.piece_docs import Piece
 
@@ -251,7 +252,7 @@ class EventIn(Doc):
     payload: dict[str, Any]
     actor: Name
     device: Name
-    happened_at: datetime | None = Field(strict=False)
+    happened_at: Utc | None
     schema_version: int
 
 

@@ -1,6 +1,6 @@
 """Readings as CSV, in and out.
 
-Header `time,of,temperature,unit,method`: time in ISO 8601 with its zone; of is `cook N` or `round N`, counted from 1 as on
+Header `time,of,temperature,unit,method`: time in ISO 8601 with its zone; of is `cook N`, `round N` or `batch N` (held), counted from 1 as on
 the screens; unit C or F; method immersed_swirled, immersed_unswirled or infrared.
 """
 
@@ -16,6 +16,7 @@ from umber_pebble.core.bench.state import METHODS
 from umber_pebble.core.errors import OutOfRange
 
 HEADER = ("time", "of", "temperature", "unit", "method")
+SUBJECTS = ("batch", "cook", "round")
 LARGEST_CHARACTERS = 10_000_000
 MOST_ROWS = 20_000
 LONGEST_CELL = 64
@@ -23,7 +24,7 @@ LONGEST_CELL = 64
 
 @dataclass(frozen=True, slots=True)
 class ReadingRow:
-    """One reading: when, of which cook or round (from 0), its temperature [degC] and how it was taken."""
+    """One reading: when, of which cook, round or held batch (from 0), its temperature [degC] and how it was taken."""
 
     line: int
     at: datetime
@@ -40,7 +41,7 @@ def write_readings(rows: Iterable[ReadingRow], unit: str) -> str:
     writer.writerow(HEADER)
     for row in rows:
         shown = row.degc if unit == "C" else row.degc * 9 / 5 + 32
-        of = f"{'cook' if row.subject == 'cook' else 'round'} {row.number + 1}"
+        of = f"{row.subject} {row.number + 1}"
         writer.writerow((row.at.astimezone(UTC).isoformat(), of, f"{shown:.2f}", unit, row.method))
     return out.getvalue()
 
@@ -88,9 +89,9 @@ def wrong(line: int, column: str, got: str, why: str) -> OutOfRange:
 
 def _row(line: int, cells: list[str]) -> ReadingRow:
     time, of, temperature, unit, method = cells
-    subject = re.fullmatch(r"(cook|round) ([1-9]\d{0,3})", of.lower())
+    subject = re.fullmatch(rf"({'|'.join(SUBJECTS)}) ([1-9]\d{{0,3}})", of.lower())
     if subject is None:
-        raise wrong(line, "of", of, "say cook or round and its number, as in cook 1")
+        raise wrong(line, "of", of, "say cook, round or batch and its number, as in cook 1")
     if unit.upper() not in ("C", "F"):
         raise wrong(line, "unit", unit, "the unit is C or F")
     if method not in METHODS:

@@ -1,15 +1,19 @@
 """The whole workshop as one document, out and in."""
 
+import json
 from collections.abc import Callable
+from contextlib import suppress
 from datetime import datetime
 from pathlib import Path
 from typing import Annotated, Any, Generic, Literal, TypeVar
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 from sqlalchemy import delete
 from sqlalchemy.orm import Session
 
+from umber_pebble.core.bench.payload import bounded
 from umber_pebble.core.errors import CoreError, OutOfRange
+from umber_pebble.services.doc_base import STORED
 from umber_pebble.services.docs import (
     Colour,
     Doc,
@@ -26,6 +30,7 @@ from umber_pebble.services.docs import (
     Utc,
     Whole,
 )
+from umber_pebble.services.errors import Unreadable
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.snapshot import Snapshot
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
@@ -120,7 +125,7 @@ class EventFile(Doc):
     happened_at: Utc
     received_at: Utc
     schema_version: Whole
-    payload: dict[str, Any]
+    payload: dict[str, Any] | str = Field(description="as text where it is deeper than an event says")
 
 
 class DoseFile(Doc):
@@ -150,6 +155,37 @@ class RunFile(Doc):
     ended_at: Utc | None
     frozen: FrozenFile
     events: list[EventFile] = Field(min_length=1)
+    shown: dict[str, Any] | None = Field(default=None, description="what it showed when it ended")
+
+
+class RawRevision(Doc):
+    """One version of a thing, as it lies in the store."""
+
+    version: Whole = Field(ge=1, le=MOST_VERSIONS)
+    made_at: Utc
+    doc: dict[str, Any]
+
+
+class RawThing(Doc):
+    """A thing that the version which wrote the file could not read, as it lay in the store."""
+
+    id: Id
+    kind: str = Field(max_length=16)
+    version: Whole = Field(ge=1, le=MOST_VERSIONS)
+    gone: bool
+    revisions: list[RawRevision]
+
+
+class RawRun(Doc):
+    """A run that it could not read."""
+
+    id: Id
+    order_id: Id
+    started_at: Utc
+    ended_at: Utc | None
+    frozen: dict[str, Any]
+    events: list[EventFile]
+    shown: dict[str, Any] | None = None
 
 
 class WorkshopFile(Doc):
@@ -160,39 +196,67 @@ class WorkshopFile(Doc):
     exported_at: Utc
     things: list[ThingFile]
     runs: list[RunFile]
+    unread_things: list[RawThing] = Field(default_factory=list)
+    unread_runs: list[RawRun] = Field(default_factory=list)
 
 
 def export(workshop: Workshop) -> str:
-    """The workshop as the text of one JSON document."""
+    """The workshop as the text of one JSON document. What cannot be read goes out as it is."""
     with workshop.session() as session:
-        things = [_thing_file(session, thing) for thing in queries.all_things(session)]
-        runs = [_run_file(session, run) for run in queries.runs(session)]
-    file = WorkshopFile(format=FORMAT, version=VERSION, exported_at=workshop.clock.now(), things=things, runs=runs)
+        things = [
+            _read_or_raw(_thing_row(session, of), MODELS[of.kind], RawThing) for of in queries.all_things(session)
+        ]
+        runs = [_read_or_raw(_run_row(session, run), RunFile, RawRun) for run in queries.runs(session)]
+    file = WorkshopFile(
+        format=FORMAT,
+        version=VERSION,
+        exported_at=workshop.clock.now(),
+        things=[of for of in things if not isinstance(of, RawThing)],
+        runs=[run for run in runs if isinstance(run, RunFile)],
+        unread_things=[of for of in things if isinstance(of, RawThing)],
+        unread_runs=[run for run in runs if isinstance(run, RawRun)],
+    )
     return file.model_dump_json(indent=1)
 
 
-def _thing_file(session: Session, thing: Thing) -> Any:
+def _read_or_raw(row: dict[str, Any], model: Any, raw: type[Doc]) -> Any:
+    try:
+        return model.model_validate(row, strict=False, context=STORED)
+    except ValidationError:
+        return raw.model_validate(row, strict=False, context=STORED)
+
+
+def _thing_row(session: Session, thing: Thing) -> dict[str, Any]:
     revisions = [
         {"version": r.version, "made_at": r.made_at, "doc": r.doc} for r in queries.revisions(session, thing.id)
     ]
-    row = {
+    return {
         "id": thing.id,
         "kind": thing.kind,
         "version": thing.version,
         "gone": thing.gone,
         "revisions": revisions,
     }
-    return MODELS[thing.kind].model_validate(row, strict=False)  # type: ignore[attr-defined]
 
 
-def _run_file(session: Session, run: Run) -> RunFile:
-    names = ("id", "seq", "kind", "actor", "device", "happened_at", "received_at", "schema_version", "payload")
-    events = [{name: getattr(e, name) for name in names} for e in queries.events(session, run.id)]
-    row = {
+def _run_row(session: Session, run: Run) -> dict[str, Any]:
+    names = ("id", "seq", "kind", "actor", "device", "happened_at", "received_at", "schema_version")
+    events = [
+        {name: getattr(e, name) for name in names} | {"payload": _payload(e.payload)}
+        for e in queries.events(session, run.id)
+    ]
+    return {
         "id": run.id, "order_id": run.order_id, "started_at": run.started_at, "ended_at": run.ended_at,
-        "frozen": run.frozen, "events": events,
+        "frozen": run.frozen, "events": events, "shown": run.shown,
     }  # fmt: skip
-    return RunFile.model_validate(row, strict=False)
+
+
+def _payload(payload: dict[str, Any]) -> dict[str, Any] | str:
+    try:
+        bounded(payload)
+    except CoreError:
+        return json.dumps(payload)
+    return payload
 
 
 def bring_in(workshop: Workshop, runs: RunService, file: WorkshopFile, stamp: str) -> Path:
@@ -207,16 +271,20 @@ def bring_in(workshop: Workshop, runs: RunService, file: WorkshopFile, stamp: st
     with workshop.writing() as session:
         for table in (Calibration, EventRow, Run, Revision, Thing):
             session.execute(delete(table))
-        for thing in file.things:
+        for thing in [*file.things, *file.unread_things]:
             _put_thing(session, thing)
         session.flush()
         for i, thing in enumerate(file.things):
-            _within(
-                f"things.{i}",
-                lambda thing=thing: workshop.check_current(session, thing.kind, thing.id, thing.gone),
-            )
+            # what needs something that cannot be read is let be, as that is
+            with suppress(Unreadable):
+                _within(
+                    f"things.{i}",
+                    lambda thing=thing: workshop.check_current(session, thing.kind, thing.id, thing.gone),
+                )
         for i, run in enumerate(file.runs):
             _within(f"runs.{i}", lambda run=run: _put_run(session, runs, run))
+        for unread in file.unread_runs:
+            _put_raw_run(session, unread)
     runs.forget()
     workshop.broker.publish(topic="all")
     return kept
@@ -236,7 +304,7 @@ def _wrong(path: str, why: str, got: Any) -> OutOfRange:
 
 def _holds_together(file: WorkshopFile) -> None:
     seen: set[str] = set()
-    for i, thing in enumerate(file.things):
+    for i, thing in enumerate([*file.things, *file.unread_things]):
         if thing.id in seen:
             raise _wrong(f"things.{i}.id", "two things have the same id", thing.id)
         seen.add(thing.id)
@@ -249,7 +317,7 @@ def _holds_together(file: WorkshopFile) -> None:
         if [t.id for t in file.things if t.kind == kind and not t.gone] != [wanted]:
             raise _wrong("things", f"there must be one {kind}, with the id {wanted}", None)
     events: set[str] = set()
-    for i, run in enumerate(file.runs):
+    for i, run in enumerate([*file.runs, *file.unread_runs]):
         if run.id in seen:
             raise _wrong(f"runs.{i}.id", "this id is used twice", run.id)
         seen.add(run.id)
@@ -257,7 +325,7 @@ def _holds_together(file: WorkshopFile) -> None:
             if event.id in events or event.seq != j + 1:
                 raise _wrong(f"runs.{i}.events.{j}", "events have ids of their own, and seq from 1 on", event.id)
             events.add(event.id)
-    if sum(run.ended_at is None for run in file.runs) > 1:
+    if sum(run.ended_at is None for run in [*file.runs, *file.unread_runs]) > 1:
         raise _wrong("runs", "only one run may be live", None)
 
 
@@ -265,9 +333,37 @@ def _put_thing(session: Session, thing: Any) -> None:
     session.add(Thing(id=thing.id, kind=thing.kind, version=thing.version, gone=thing.gone))
     session.flush()
     session.add_all(
-        Revision(thing_id=thing.id, version=r.version, doc=r.doc.model_dump(mode="json"), made_at=r.made_at)
+        Revision(
+            thing_id=thing.id,
+            version=r.version,
+            doc=r.doc if isinstance(r.doc, dict) else r.doc.model_dump(mode="json"),
+            made_at=r.made_at,
+        )
         for r in thing.revisions
     )
+
+
+def _events(run_id: str, events: list[EventFile]) -> list[EventRow]:
+    return [EventRow(run_id=run_id, **(event.model_dump() | {"payload": _said(event)})) for event in events]
+
+
+def _said(event: EventFile) -> dict[str, Any]:
+    """Raises: OutOfRange: the text of a payload is none."""
+    if not isinstance(event.payload, str):
+        return event.payload
+    try:
+        said = json.loads(event.payload)
+    except (ValueError, RecursionError) as error:
+        raise _wrong("payload", "this is no JSON, or nested too deep", event.payload[:40]) from error
+    if not isinstance(said, dict):
+        raise _wrong("payload", "an event says something in fields", event.payload[:40])
+    return said
+
+
+def _put_raw_run(session: Session, file: RawRun) -> None:
+    session.add(Run(**file.model_dump(exclude={"events"})))
+    session.flush()
+    session.add_all(_events(file.id, file.events))
 
 
 def _put_run(session: Session, runs: RunService, file: RunFile) -> None:
@@ -275,11 +371,11 @@ def _put_run(session: Session, runs: RunService, file: RunFile) -> None:
         raise _wrong("order_id", "there is no such order", file.order_id)
     run = Run(
         id=file.id, order_id=file.order_id, started_at=file.started_at, ended_at=file.ended_at,
-        frozen=file.frozen.model_dump(mode="json"),
+        frozen=file.frozen.model_dump(mode="json"), shown=file.shown,
     )  # fmt: skip
     session.add(run)
     session.flush()
-    rows = [EventRow(run_id=file.id, **event.model_dump()) for event in file.events]
+    rows = _events(file.id, file.events)
     session.add_all(rows)
     ended = runs.teach(session, run, rows)
     if (ended is None) != (file.ended_at is None):

@@ -2,19 +2,22 @@
 
 import math
 from dataclasses import dataclass, replace
+from datetime import datetime
 from typing import Any
 
 from umber_pebble.core.bench.acts import Call, calls, next_acts
 from umber_pebble.core.bench.held_track import hold_acts
 from umber_pebble.core.bench.passes import Act
-from umber_pebble.core.bench.state import Sight
+from umber_pebble.core.bench.state import METHODS, Sight
 from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.spread import Spread
+from umber_pebble.services.errors import Unreadable
 from umber_pebble.services.frozen import Frozen, Seen
 from umber_pebble.services.probes import PROBE_DEVICE
+from umber_pebble.services.run_log import AsideShown
 from umber_pebble.services.runs import RunService
-from umber_pebble.store.models import EventRow
+from umber_pebble.store.models import EventRow, Run
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,7 +76,8 @@ class Done:
 
 @dataclass(frozen=True, slots=True)
 class BenchView:
-    """Everything the bench shows. Times in seconds since the run started, by the server's clock."""
+    """Everything the bench shows. Times in seconds since the run started, by the server's clock. aside: events that are kept and left
+    out; unread: this version cannot read the run, which can only be ended."""
 
     run_id: str
     name: str
@@ -97,6 +101,8 @@ class BenchView:
     line_names: list[str]
     vessels: dict[str, str]
     last_method: dict[str, str]
+    aside: list[AsideShown]
+    unread: bool = False
 
 
 def view(service: RunService, run_id: str, actor: str) -> BenchView:
@@ -104,8 +110,13 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
 
     Raises: NotFound.
     """
-    run, frozen, seen, events = service.look(run_id)
     clock = service.workshop.clock
+    try:
+        run, frozen, seen, events = service.look(run_id)
+    except Unreadable:
+        with service.workshop.session() as session:
+            row = service.row(session, run_id)
+            return _bare(row, clock.now(), clock.rate)
     elapsed = (clock.now() - run.started_at).total_seconds()
     acts = next_acts(
         frozen.plan,
@@ -142,7 +153,20 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         line_names=[line.name for line in frozen.plan.lines],
         vessels={v.id: v.name for v in frozen.snapshot.kitchen.vessels if v.id in frozen.layout.vessels},
         last_method=_methods(events),
+        aside=[AsideShown(a.id, a.kind, a.why.message) for a in seen.state.aside],
     )
+
+
+def _bare(run: Run, now: datetime, rate: float) -> BenchView:
+    """Of a run that this version cannot read: that it is there, and can be ended."""
+    name = str(run.frozen.get("snapshot", {}).get("order", {}).get("name", run.id))[:60]
+    started = run.started_at.isoformat()
+    return BenchView(
+        run_id=run.id, name=name, seq=0, elapsed_s=(now - run.started_at).total_seconds(), rate=rate, started_at=started,
+        due_at=started, ended=run.ended_at is not None, room_degc=0.0, humidity_frac=0.0, rounds_done=0, rounds_total=0,
+        acknowledged=True, ribbons=[], acts=[], calls=[], paused=False, last=None, places={}, line_names=[], vessels={},
+        last_method={}, unread=True, aside=[],
+    )  # fmt: skip
 
 
 def _act(act: Act, frozen: Frozen, seen: Seen) -> ActView:
@@ -183,8 +207,8 @@ def _last(events: list[EventRow]) -> Done | None:
 def _methods(events: list[EventRow]) -> dict[str, str]:
     out = {}
     for e in events:
-        if e.kind == "reading":
-            of = next(key for key in ("batch", "cook", "round") if key in e.payload)
+        of = next((key for key in ("batch", "cook", "round") if key in e.payload), None)
+        if e.kind == "reading" and of is not None and e.payload.get("method") in METHODS:
             subject = f"{'pot' if of == 'cook' else of}:{e.payload[of]}"
             out[subject] = e.payload["method"]
     return out
@@ -262,5 +286,5 @@ def _ribbon(
 
 def rail(service: RunService, actor: str) -> BenchView | None:
     """The live run, for the rail on every screen; None when nothing is live."""
-    live = [run for run in service.all() if run.ended_at is None]
-    return view(service, live[0].id, actor) if live else None
+    live = service.live()
+    return view(service, live.id, actor) if live else None

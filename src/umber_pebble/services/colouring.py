@@ -16,8 +16,7 @@ from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.docs import Colour, Doc, Id
 from umber_pebble.services.errors import NotFound
-from umber_pebble.services.workshop import Workshop, own_materials
-from umber_pebble.store import queries
+from umber_pebble.services.workshop import Workshop, colours, own_materials
 
 # the melt that each base is of, for its density
 MELT_OF = {
@@ -268,8 +267,7 @@ BASES_OF = {melt: [base for base, of in MELT_OF.items() if of == melt] for melt 
 def plan_doses(session: Session, plan: Plan) -> list[MeltDose]:
     """The doses of every coloured melt of a plan, by the colours at hand of its kind."""
     relatives = {key: doc.like for key, doc in own_materials(session).items()}
-    rows = queries.things(session, "colour")
-    docs = [(thing.id, Colour.model_validate(revision.doc, strict=False)) for thing, revision in rows]
+    docs = colours(session)
     out = []
     for melt in plan.melts:
         cooks = [c.cook for c in plan.cooks if c.melt_key == melt.melt]

@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 from typing import Annotated
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, ValidationInfo
 
 
 class Doc(BaseModel):
@@ -30,8 +30,21 @@ def _whole(value: object) -> object:
     return int(value) if isinstance(value, float) and value.is_integer() else value
 
 
+STORED = {"stored": True}
+"""Context of what is read back from the store: an older version took names that are no names now."""
+
+
+def _one_line(value: object, info: ValidationInfo) -> object:
+    """A name is one line of printable text; what an older version took is made one."""
+    if not isinstance(value, str) or value.isprintable():
+        return value
+    if info.context and info.context.get("stored"):
+        return " ".join("".join(c if c.isprintable() else " " for c in value).split())[:60] or "?"
+    raise ValueError("a name is one line of text that can be printed")
+
+
 Whole = Annotated[int, BeforeValidator(_whole)]
-Name = Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
+Name = Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S"), BeforeValidator(_one_line)]
 Id = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
 Zone = Annotated[str, AfterValidator(_zone)]
 

@@ -38,6 +38,12 @@ class IdReused(CoreError):
     code = "id_reused"
 
 
+class Unreadable(CoreError):
+    """A document that this version cannot read."""
+
+    code = "unreadable"
+
+
 class DiskFull(CoreError):
     """There is no room left to write."""
 

@@ -1,6 +1,7 @@
 """A run's engine objects, made from its frozen documents, and what its events make of them."""
 
-from collections.abc import Callable
+import logging
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 from functools import partial
@@ -11,9 +12,9 @@ from umber_pebble.core.bench.bowl import belief_of
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.held_track import HoldKitchen, held_track
 from umber_pebble.core.bench.predict import heating_track, resting_track
-from umber_pebble.core.bench.state import UNFILLED, BatchState, Layout, Rest, RunState
+from umber_pebble.core.bench.state import UNFILLED, BatchState, Layout, Reading, Rest, RunState
 from umber_pebble.core.bench.tempering import tempering_track
-from umber_pebble.core.bench.track import Track, temperature_at_degc
+from umber_pebble.core.bench.track import Dot, Track, temperature_at_degc
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955
 from umber_pebble.core.heat.piece import Place
@@ -24,9 +25,12 @@ from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.cooks import PotCook, make_cooks, round_windows
 from umber_pebble.core.plan.problem import FatMelt, PlanInput, SugarCook
+from umber_pebble.services.doc_base import STORED
 from umber_pebble.services.places import place_degc
 from umber_pebble.services.snapshot import Snapshot, break_key_of, places, plan_input
 from umber_pebble.store.models import Calibration, Run
+
+LOG = logging.getLogger(__name__)
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,11 +48,22 @@ class Frozen:
     doses: dict[str, list[dict[str, Any]]]
     kept: dict[tuple[str, int, int], tuple[object, Track]] = field(default_factory=dict)
 
-    def track(self, name: tuple[str, int, int], made_from: object, make: Callable[[], Track]) -> Track:
-        """A track as it was made before, unless what it is made from has changed."""
+    def track(
+        self, name: tuple[str, int, int], made_from: object, make: Callable[[], Track], bare: Callable[[], Track],
+        readings: Sequence[Reading],
+    ) -> Track:  # fmt: skip
+        """A track as it was made before, unless what it is made from has changed. Where no model follows what was read and seen, it
+        is made without that, and every reading is drawn as left out."""
         known = self.kept.get(name)
         if known is None or known[0] != made_from:
-            known = self.kept[name] = (made_from, make())
+            try:
+                track = make()
+            except Exception:
+                LOG.exception("no curve fits %s: told without its readings", name)
+                track = replace(
+                    bare(), dots=tuple(Dot(r.id, r.at_s, r.degc, r.degc, r.method, True) for r in readings)
+                )
+            known = self.kept[name] = (made_from, track)
         return known[1]
 
 
@@ -67,7 +82,7 @@ class Seen:
 
 def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
     """Engine objects from a run's frozen documents, and the cooks added since."""
-    snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False)
+    snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False, context=STORED)
     plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
     groups = [[(line, casts) for line, casts in group] for group in run.frozen["groups"]]
     follows, melts = [line.after for line in plan.lines], [line.melt for line in plan.lines]
@@ -113,8 +128,11 @@ def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
     for cook, cooked in zip(seen.cooks, state.cooks, strict=True):
         number = cook.number
         for i, rest in enumerate(cooked.rests):
-            make = partial(_rested, cook, rest, frozen.finished_kg)
-            seen.rests[(number, i)] = frozen.track(("rest", number, i), (cooked.lost, rest), make)
+            alone = replace(rest, readings=[], melted=None)
+            make, bare = (partial(_rested, cook, of, frozen.finished_kg) for of in (rest, alone))
+            seen.rests[(number, i)] = frozen.track(
+                ("rest", number, i), (cooked.lost, rest), make, bare, rest.readings
+            )
         if cooked.phase == "heating":
             heated = (
                 cooked.lost,
@@ -125,8 +143,10 @@ def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
                 cooked.bursts,
                 cooked.sights,
             )
-            make = partial(heating_track, cook, cooked)
-            seen.pots[number] = frozen.track(("heating", number, 0), heated, make)
+            make, bare = (
+                partial(heating_track, cook, of) for of in (cooked, replace(cooked, readings=[], sights=[]))
+            )
+            seen.pots[number] = frozen.track(("heating", number, 0), heated, make, bare, cooked.readings)
         elif cooked.phase == "resting":
             seen.pots[number] = seen.rests[(number, len(cooked.rests) - 1)]
     for cook in seen.cooks:
@@ -135,17 +155,13 @@ def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
             if target.poured_s is not None:
                 pour = temperature_at_degc(seen.rests[(cook.number, target.rest)], target.poured_s)
                 lies, temper = replace(target, outcomes={}), state.cooks[target.cook].rests[target.rest].temper
-                make = partial(
-                    round_track,
-                    frozen.plan,
-                    cook,
-                    r.line,
-                    lies,
-                    pour,
-                    frozen.places,
-                    temper,
+                make, bare = (
+                    partial(round_track, frozen.plan, cook, r.line, of, pour, frozen.places, temper)
+                    for of in (lies, replace(lies, readings=[], sights=[]))
                 )
-                seen.rounds[r.number] = frozen.track(("round", r.number, 0), (pour, lies, temper), make)
+                seen.rounds[r.number] = frozen.track(
+                    ("round", r.number, 0), (pour, lies, temper), make, bare, lies.readings
+                )
     for b in state.batches:
         if b.gone_s is None:
             seen.batches[b.number] = _held(frozen, seen, b)
@@ -168,8 +184,11 @@ def _held(frozen: Frozen, seen: Seen, b: BatchState) -> Track:
         rests = seen.state.cooks[b.cook].rests
         source = seen.rests[(b.cook, max(i for i, rest in enumerate(rests) if i == 0 or rest.off_s <= b.at_s))]
     degc = temperature_at_degc(source, b.at_s)
-    make = partial(held_track, seen.cooks[b.cook], b, degc, frozen.hold, source.overheated)
-    return frozen.track(("batch", b.number, 0), (degc, b), make)
+    make, bare = (
+        partial(held_track, seen.cooks[b.cook], of, degc, frozen.hold, source.overheated)
+        for of in (b, replace(b, readings=[]))
+    )
+    return frozen.track(("batch", b.number, 0), (degc, b), make, bare, b.readings)
 
 
 def _hold(snapshot: Snapshot) -> HoldKitchen:

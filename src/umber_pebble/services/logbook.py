@@ -1,210 +1,56 @@
-"""Looking back: predicted against measured, outcomes, and what the next plan does with them."""
+"""Looking back: the list of runs, one run as it showed itself, and an order for what it still owes."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import replace
 from datetime import timedelta
 
-import numpy as np
-from sqlalchemy.orm import Session
-
 from umber_pebble.core.bench.again import missing
-from umber_pebble.core.bench.track import Curve, Dot
-from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.log.learn import Factor, counted, learned
-from umber_pebble.core.plan.problem import Way
-from umber_pebble.core.plan.spares import BreakRate, casts_needed
-from umber_pebble.core.spread import Spread
 from umber_pebble.services.errors import InUse
-from umber_pebble.services.frozen import Frozen, Seen
-from umber_pebble.services.runs import RunService
-from umber_pebble.services.snapshot import Counts, break_key_of, prior_coupling, prior_loss, prior_residue
-from umber_pebble.services.workshop import Stored, breaks
+from umber_pebble.services.kept import kept_log
+from umber_pebble.services.run_log import RunLog, RunSummary, run_log, summary
+from umber_pebble.services.runs import UNREADABLE, RunService
+from umber_pebble.services.workshop import Stored
 from umber_pebble.store import queries
-from umber_pebble.store.models import EventRow, Run
 
 # an order whose due time is nearer than this gets another day for what is left
 SOON, LATER = timedelta(hours=1), timedelta(days=1)
 
 
-@dataclass(frozen=True, slots=True)
-class LineResult:
-    """One line of a run: cast, unusable, flaws seen, and the castings for the same quantity next time."""
-
-    name: str
-    last: bool
-    quantity: int
-    cast: int
-    recorded: int
-    unusable: int
-    flaws: dict[str, int]
-    planned: int
-    next_casts: Explained
-
-
-@dataclass(frozen=True, slots=True)
-class Cooling:
-    """A pot's rest: what was predicted before any reading, what was fitted, and the readings [s from off the heat]."""
-
-    cook: int
-    vessel: str
-    off_at_s: float
-    predicted: Curve
-    fitted: Curve
-    dots: list[Dot]
-    marks_degc: dict[str, float]
-    worst_k: float | None
-
-
-@dataclass(frozen=True, slots=True)
-class RunSummary:
-    """A run in the list."""
-
-    id: str
-    name: str
-    started_at: str
-    ended_at: str | None
-    cast: int
-    unusable: int
-    readings: int
-
-
-@dataclass(frozen=True, slots=True)
-class RoundRecord:
-    """A round to record outcomes on; of a couverture, in which temper it was poured; whether its melt had been too hot."""
-
-    number: int
-    line: int
-    casts: int
-    poured: bool
-    outcomes: dict[int, bool]
-    flaws: dict[int, list[str]]
-    temper: str | None
-    overheated: bool
-
-
-@dataclass(frozen=True, slots=True)
-class VesselLesson:
-    """What a run taught of a vessel: its heat loss and the melt it keeps, now and as the run was planned."""
-
-    name: str
-    melt: str
-    loss: Explained
-    loss_before: Spread
-    residue: Explained
-    residue_before: Spread
-
-
-@dataclass(frozen=True, slots=True)
-class OvenLesson:
-    """What runs taught of a microwave: what it couples against the usual share, now and as the run was planned."""
-
-    name: str
-    couples: Explained
-    couples_before: Spread
-
-
-@dataclass(frozen=True, slots=True)
-class RunLog:
-    """A run looked back on."""
-
-    summary: RunSummary
-    engine: str
-    confidence_frac: float
-    lines: list[LineResult]
-    rounds: list[RoundRecord]
-    coolings: list[Cooling]
-    vessels: list[VesselLesson]
-    ovens: list[OvenLesson]
-    left: int
-    ending_id: str | None
-    events: int
-
-
 def summaries(service: RunService) -> list[RunSummary]:
-    """All runs, newest first."""
-    return [_summary(*_looked(service, run.id)) for run in service.all()]
+    """All runs that can be read, newest first: the finished as they were kept."""
+    with service.workshop.session() as session:
+        rows = queries.run_heads(session)
+    out = []
+    for row in rows:
+        known = kept_log(row.shown)
+        if known is None:
+            known = _reckoned(service, row.id)
+        if known is not None:
+            out.append(known if isinstance(known, RunSummary) else known.summary)
+    return out
 
 
-def _looked(service: RunService, run_id: str) -> tuple[Run, Frozen, Seen]:
-    run, frozen, seen, _ = service.look(run_id)
-    return run, frozen, seen
-
-
-def _summary(run: Run, frozen: Frozen, seen: Seen) -> RunSummary:
-    bad = sum(b for b, _ in counted(seen.state).values())
-    cast = sum(r.casts for r in seen.state.rounds if r.poured_s is not None)
-    readings = sum(len(t.dots) for t in seen.rests.values())
-    ended = None if run.ended_at is None else run.ended_at.isoformat()
-    return RunSummary(run.id, frozen.snapshot.order.name, run.started_at.isoformat(), ended, cast, bad, readings)
+def _reckoned(service: RunService, run_id: str) -> RunSummary | None:
+    try:
+        run, frozen, seen, _ = service.look(run_id)
+    except UNREADABLE:
+        return None
+    return replace(summary(run, frozen, seen), recomputed=run.ended_at is not None)
 
 
 def read(service: RunService, run_id: str) -> RunLog:
-    """One run with its curves, outcomes and lessons.
+    """One run with its curves, outcomes and lessons: a finished one as it showed them then.
 
-    Raises: NotFound.
+    Raises: NotFound. Unreadable.
     """
-    run, frozen, seen, events = service.look(run_id)
-    order = frozen.snapshot.order
-    names = {v.id: v.name for v in frozen.snapshot.kitchen.vessels}
     with service.workshop.session() as session:
-        keys = {break_key_of(line) for line in frozen.plan.lines}
-        counts = {key: breaks(session, key) for key in keys}
-        lessons = [_lesson(session, way, names[way.vessel_id]) for way in frozen.plan.ways.values()]
-        ovens = _ovens(session, frozen)
-    return RunLog(
-        summary=_summary(run, frozen, seen),
-        engine=run.frozen["engine"],
-        confidence_frac=order.confidence_frac,
-        lines=[_line(frozen, seen, i, counts) for i in range(len(frozen.plan.lines))],
-        rounds=_rounds(frozen, seen),
-        coolings=_coolings(frozen, seen, names),
-        vessels=lessons,
-        ovens=ovens,
-        left=sum(missing(frozen.plan, seen.state).values()),
-        ending_id=_ending(events),
-        events=len(events),
-    )
-
-
-def _ending(events: list[EventRow]) -> str | None:
-    """The event that ended the run, unless it was taken back."""
-    gone = {e.payload.get("id") for e in events if e.kind == "cancels"}
-    return next((e.id for e in events if e.kind == "ended" and e.id not in gone), None)
-
-
-def _lesson(session: Session, way: Way, name: str) -> VesselLesson:
-    def evidence(kind: str) -> list[Factor]:
-        rows = queries.calibrations(session, kind, way.vessel_id)
-        return [Factor(c.evidence["value"], c.evidence["sd"]) for c in rows]
-
-    return VesselLesson(
-        name,
-        way.melt.key,
-        _factor(evidence("loss"), prior_loss(), "heat loss of this vessel against the model", "gelman-2013"),
-        way.pot.loss_factor,
-        _factor(
-            evidence("residue"), prior_residue(), "melt this vessel keeps against the film model", "jeffreys-1930"
-        ),
-        way.residue_factor,
-    )
-
-
-def _ovens(session: Session, frozen: Frozen) -> list[OvenLesson]:
-    out = []
-    for oven in frozen.snapshot.kitchen.microwaves:
-        rows = queries.calibrations(session, "coupling", oven.id)
-        if rows:
-            evidence = [Factor(c.evidence["value"], c.evidence["sd"]) for c in rows]
-            what = "what this oven couples against the usual share"
-            before = frozen.snapshot.ovens.get(oven.id)
-            out.append(
-                OvenLesson(
-                    oven.name,
-                    _factor(evidence, prior_coupling(), what, "gelman-2013"),
-                    before.spread() if before else prior_coupling(),
-                )
-            )
-    return out
+        known = kept_log(service.row(session, run_id).shown)
+    if known is not None:
+        return known
+    run, frozen, seen, events = service.look(run_id)
+    with service.workshop.session() as session:
+        log = run_log(session, run, frozen, seen, events)
+    return replace(log, summary=replace(log.summary, recomputed=run.ended_at is not None))
 
 
 def plan_what_is_left(service: RunService, run_id: str, order_id: str) -> Stored:
@@ -228,93 +74,3 @@ def plan_what_is_left(service: RunService, run_id: str, order_id: str) -> Stored
     return service.workshop.create(
         "order", order_id, order.model_copy(update={"name": name, "lines": lines, "due_at": due})
     )
-
-
-def _factor(evidence: list[Factor], prior: Spread, what: str, source: str) -> Explained:
-    return explained(
-        learned(prior, evidence),
-        "frac",
-        f"{what}: prior and runs weighted by how sure each is",
-        given("prior", prior, "frac"),
-        *(given(f"run {i + 1}", f.value, "frac") for i, f in enumerate(evidence)),
-        sources=("calibration", source) if evidence else ("assumption",),
-        limited_by="" if evidence else "nothing measured yet",
-    )
-
-
-def _line(frozen: Frozen, seen: Seen, index: int, counts: dict[str, Counts]) -> LineResult:
-    line, order = frozen.plan.lines[index], frozen.snapshot.order
-    rounds = [r for c in frozen.cooks for r in c.rounds if r.line == index]
-    states = [seen.state.rounds[r.number] for r in rounds]
-    outcomes = [o for s in states for o in s.outcomes.values()]
-    flaws: dict[str, int] = {}
-    for _, kinds in outcomes:
-        for kind in kinds:
-            flaws[kind] = flaws.get(kind, 0) + 1
-    known = counts[break_key_of(line)]
-    rate = BreakRate(known.broken, known.good)
-    return LineResult(
-        line.name,
-        line.last,
-        line.quantity,
-        sum(s.casts for s in states if s.poured_s is not None),
-        len(outcomes),
-        sum(not usable for usable, _ in outcomes),
-        flaws,
-        sum(r.casts for r in rounds),
-        explained(
-            casts_needed(line.quantity, order.confidence_frac, rate),
-            "count",
-            "castings for the same quantity at the same confidence, with all outcomes of this mould so far",
-            given("quantity", line.quantity, "count"),
-            given("confidence", order.confidence_frac, "frac"),
-            given("seen: usable", known.good, "count"),
-            given("seen: unusable", known.broken, "count"),
-            given("break rate before", line.break_rate.mean_frac, "frac"),
-            given("break rate now", rate.mean_frac, "frac"),
-            sources=("beta-binomial", "calibration"),
-        ),
-    )
-
-
-def _rounds(frozen: Frozen, seen: Seen) -> list[RoundRecord]:
-    out = []
-    for r in (r for c in frozen.cooks for r in c.rounds):
-        s = seen.state.rounds[r.number]
-        if not frozen.plan.lines[r.line].last:
-            continue
-        usable = {c: ok for c, (ok, _) in s.outcomes.items()}
-        flaws = {c: list(kinds) for c, (_, kinds) in s.outcomes.items()}
-        poured, temper, hot = s.poured_s is not None, None, False
-        if poured:
-            hot = seen.rests[(s.cook, s.rest)].overheated
-            if frozen.cooks[s.cook].tempering is not None:
-                temper = seen.state.cooks[s.cook].rests[s.rest].temper
-        out.append(RoundRecord(r.number, r.line, r.casts, poured, usable, flaws, temper, hot))
-    return out
-
-
-def _coolings(frozen: Frozen, seen: Seen, names: dict[str, str]) -> list[Cooling]:
-    out = []
-    for (cook, i), track in seen.rests.items():
-        off = seen.state.cooks[cook].rests[i].off_s
-        used = [d for d in track.dots if not d.odd]
-        before = track.predicted
-        worst = max((abs(d.taken_degc - _at(before, d.at_s)) for d in used), default=None)
-        out.append(
-            Cooling(cook, names[frozen.cooks[cook].way.vessel_id], off, _shift(before, off), _shift(track.curve, off),
-                    [_dot(d, off) for d in track.dots], track.marks_degc, worst)
-        )  # fmt: skip
-    return out
-
-
-def _at(curve: Curve, at_s: float) -> float:
-    return float(np.interp(at_s, curve.times_s, curve.likely_degc))
-
-
-def _shift(curve: Curve, off_s: float) -> Curve:
-    return Curve(tuple(t - off_s for t in curve.times_s), curve.low_degc, curve.likely_degc, curve.high_degc)
-
-
-def _dot(dot: Dot, off_s: float) -> Dot:
-    return Dot(dot.id, dot.at_s - off_s, dot.degc, dot.taken_degc, dot.method, dot.odd)

@@ -10,7 +10,7 @@ from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.problem import PlanInput, SugarCook
 from umber_pebble.formats import units as paper
 from umber_pebble.formats.calendar import Entry, write_calendar
-from umber_pebble.formats.readings import ReadingRow, read_readings, write_readings
+from umber_pebble.formats.readings import SUBJECTS, ReadingRow, read_readings, write_readings
 from umber_pebble.formats.wall import Block, write_list
 from umber_pebble.services.docs import Kitchen, Order, Units
 from umber_pebble.services.runs import EVENT_SCHEMA, NewEvent, RunService
@@ -141,14 +141,14 @@ def readings_out(runs: RunService, run_id: str) -> str:
 
     Raises: NotFound.
     """
-    events = runs.look(run_id)[3]
-    gone = {e.payload.get("id") for e in events if e.kind == "cancels"}
+    _, _, seen, events = runs.look(run_id)
+    gone = {a.id for a in seen.state.aside} | {e.payload.get("id") for e in events if e.kind == "cancels"}
     unit = runs.workshop.get("units", UNITS_ID).doc
     assert isinstance(unit, Units)
     rows = []
     for e in sorted(events, key=lambda e: e.happened_at):
         if e.kind == "reading" and e.id not in gone:
-            subject = "cook" if "cook" in e.payload else "round"
+            subject = _subject(e.payload)
             row = ReadingRow(0, e.happened_at, subject, e.payload[subject], e.payload["degc"], e.payload["method"])
             rows.append(row)
     return write_readings(rows, unit.temperature)
@@ -180,9 +180,14 @@ def readings_in(runs: RunService, run_id: str, text: str, actor: str, device: st
     return len(news)
 
 
+def _subject(payload: dict[str, Any]) -> str:
+    """What a reading is of, as the reducer takes it."""
+    return next(name for name in SUBJECTS if name in payload)
+
+
 def _mark(run_id: str, at: datetime, payload: dict[str, Any]) -> str:
     """The same for a reading and for its line in a file, whichever was first."""
-    subject = "cook" if "cook" in payload else "round"
+    subject = _subject(payload)
     same = (run_id, at.isoformat(), subject, payload[subject], f"{payload['degc']:.2f}", payload["method"])
     return f"csv-{hashlib.sha256(repr(same).encode()).hexdigest()[:32]}"
 

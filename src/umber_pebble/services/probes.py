@@ -197,8 +197,8 @@ class Probes:
             return
         if judged(list(one.values), time.monotonic(), one.put_in_s, self._air_degc()) != "ok":
             return
-        live = [run for run in self.runs.all() if run.ended_at is None]
-        if not live:
+        live = self.runs.live()
+        if live is None:
             return
         if self._clock_s() - one.kept_at_s < KEEP_EVERY_S:
             return
@@ -219,7 +219,7 @@ class Probes:
         )
         # what it follows may not be on yet, or be done: then it is only shown
         with contextlib.suppress(CoreError):
-            self.runs.add(live[0].id, event)
+            self.runs.add(live.id, event)
 
     def _say(self, message: Message) -> None:
         if self._socket is not None:

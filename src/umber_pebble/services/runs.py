@@ -1,5 +1,6 @@
 """Runs: started from a plan and frozen, told by events, seen by the bench."""
 
+import logging
 from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -10,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
 from umber_pebble.core.bench.payload import refuse
-from umber_pebble.core.bench.reduce import replay
+from umber_pebble.core.bench.replay import accept, replay
 from umber_pebble.core.bench.state import Event, RunState
 from umber_pebble.core.bench.track import temperature_at_degc
 from umber_pebble.core.bench.vessel_acts import heater_free_s
@@ -20,8 +21,10 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.services.colouring import MeltDose, plan_doses
 from umber_pebble.services.docs import Order
-from umber_pebble.services.errors import IdReused, InUse, NotFound
+from umber_pebble.services.errors import IdReused, InUse, NotFound, Unreadable
 from umber_pebble.services.frozen import Frozen, Seen, looked_at, taught, thaw
+from umber_pebble.services.kept import keep
+from umber_pebble.services.run_log import run_log
 from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.workshop import Workshop, load, snapshot_of
 from umber_pebble.store import queries
@@ -29,7 +32,11 @@ from umber_pebble.store.models import EventRow, Run
 
 EVENT_SCHEMA = 1
 KEPT_IN_MEMORY = 32
-CHANGES_WHAT_IS_LEARNED = ("outcome", "ended", "cancels", "reading")
+CHANGES_WHAT_IS_LEARNED = ("outcome", "ended", "cancels", "reading", "judged")
+UNREADABLE = (CoreError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError)
+"""What a document of another version may raise when it is read."""
+CANNOT_READ = "this version cannot read this run: it is kept, goes out with the export, and can be ended"
+LOG = logging.getLogger(__name__)
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,7 +113,7 @@ class RunService:
                 return known, queries.last_seq(session, run_id)
             [row] = self._append(session, run_id, [new])
             session.expunge(row)
-        self.workshop.broker.publish(topic="run", id=run_id, seq=row.seq)
+        self._told(run_id, [new], row.seq)
         return row, row.seq
 
     def add_all(self, run_id: str, news: list[NewEvent]) -> None:
@@ -117,7 +124,7 @@ class RunService:
         with self.workshop.writing() as session:
             rows = self._append(session, run_id, news)
             seq = rows[-1].seq
-        self.workshop.broker.publish(topic="run", id=run_id, seq=seq)
+        self._told(run_id, news, seq)
 
     def try_event(self, run_id: str, new: NewEvent, where: str) -> None:
         """Whether an event fits a run by itself; nothing is kept.
@@ -130,7 +137,7 @@ class RunService:
                 events = queries.events(session, run_id)
                 happened = new.happened_at or run.started_at
                 row = _row(new, run_id, events[-1].seq + 1, happened, happened)
-                _replayed(self.frozen(run), run, [*events, row])
+                _fits(self.frozen(run), run, events, [row])
         except CoreError as error:
             error.path, error.message = f"{where}.{error.path}", f"{where}: {error.message}"
             error.args = (error.message,)
@@ -146,9 +153,14 @@ class RunService:
                 )
             happened = min(max(new.happened_at or now, run.started_at), now)
             rows.append(_row(new, run_id, seq + len(rows) + 1, happened, now))
-        events = [*queries.events(session, run_id), *rows]
+        before = queries.events(session, run_id)
+        events = [*before, *rows]
+        try:
+            laid_out = self.frozen(run)
+        except UNREADABLE as error:
+            return _only_ended(session, run, rows, error)
         # replayed before it is thawed: a cook that is added must make sense first
-        state = _replayed(self.frozen(run), run, events)
+        state = _fits(laid_out, run, before, rows)
         frozen = self.frozen(run, events)
         for new in news:
             if new.kind == "poured" and "round" in new.payload:
@@ -161,11 +173,30 @@ class RunService:
         if run.ended_at is not None and state.ended_s is None:
             _alone(session, run_id)
         run.ended_at = None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
-        if any(new.kind in CHANGES_WHAT_IS_LEARNED for new in news):
-            seen = looked_at(frozen, state, rows[-1].seq)
-            queries.replace_calibrations(session, run_id, taught(run, frozen, seen))
         session.flush()
         return rows
+
+    def _told(self, run_id: str, news: list[NewEvent], seq: int) -> None:
+        """An event is kept: say so, and learn from it what can be learned."""
+        self.workshop.broker.publish(topic="run", id=run_id, seq=seq)
+        if any(new.kind in CHANGES_WHAT_IS_LEARNED for new in news):
+            try:
+                self.learn(run_id)
+            except Exception:
+                LOG.exception("nothing was learned from run %s at event %d", run_id, seq)
+
+    def learn(self, run_id: str) -> None:
+        """Keep what a run has taught so far, in place of what it taught before.
+
+        Raises: NotFound.
+        """
+        run, frozen, seen, events = self.look(run_id)
+        with self.workshop.writing() as session:
+            queries.replace_calibrations(session, run_id, taught(run, frozen, seen))
+            if run.ended_at is not None:
+                session.flush()
+                row = _run(session, run_id)
+                row.shown = keep(run_log(session, run, frozen, seen, events), row.shown)
 
     def _bears(self, frozen: Frozen, state: RunState, number: int) -> None:
         seen = looked_at(frozen, state, 0)
@@ -186,12 +217,23 @@ class RunService:
     def teach(self, session: Session, run: Run, rows: list[EventRow]) -> datetime | None:
         """Replay a run that was brought in and keep what it taught; returns when it ended.
 
-        Raises: as add.
+        Raises: what keeps it from being laid out.
         """
         state = _replayed(self.frozen(run), run, rows)
-        seen = looked_at(self.frozen(run, rows), state, rows[-1].seq)
-        queries.replace_calibrations(session, run.id, taught(run, self.frozen(run, rows), seen))
+        frozen = self.frozen(run, rows)
+        queries.replace_calibrations(session, run.id, taught(run, frozen, looked_at(frozen, state, rows[-1].seq)))
         return None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
+
+    def row(self, session: Session, run_id: str) -> Run:
+        """Raises: NotFound."""
+        return _run(session, run_id)
+
+    def live(self) -> Run | None:
+        """The run that has not ended, if any."""
+        with self.workshop.session() as session:
+            run = queries.live_run(session)
+            session.expunge_all()
+        return run
 
     def forget(self) -> None:
         """Drop everything kept in memory: the database was changed under it."""
@@ -210,26 +252,22 @@ class RunService:
     def look(self, run_id: str) -> tuple[Run, Frozen, Seen, list[EventRow]]:
         """A run with its state and curves as of its newest event.
 
-        Raises: NotFound.
+        Raises: NotFound. Unreadable.
         """
         with self.workshop.session() as session:
             run = _run(session, run_id)
             events = queries.events(session, run_id)
             session.expunge_all()
-        frozen, seq = self.frozen(run, events), events[-1].seq
-        seen = self._seen.get(run_id)
-        if seen is None or seen.seq != seq:
-            seen = looked_at(frozen, _replayed(self.frozen(run), run, events), seq)
-            self._seen[run_id] = seen
-            _trim(self._seen)
+        try:
+            frozen, seq = self.frozen(run, events), events[-1].seq
+            seen = self._seen.get(run_id)
+            if seen is None or seen.seq != seq:
+                seen = looked_at(frozen, _replayed(self.frozen(run), run, events), seq)
+                self._seen[run_id] = seen
+                _trim(self._seen)
+        except UNREADABLE as error:
+            raise Unreadable(CANNOT_READ, path="id", got=run_id) from error
         return run, frozen, seen, events
-
-    def all(self) -> list[Run]:
-        """All runs, newest first."""
-        with self.workshop.session() as session:
-            rows = queries.runs(session)
-            session.expunge_all()
-        return rows
 
 
 def _heater_free(frozen: Frozen, state: RunState, new: NewEvent) -> None:
@@ -291,9 +329,9 @@ def _run(session: Session, run_id: str) -> Run:
 
 
 def _alone(session: Session, run_id: str) -> None:
-    live = [r for r in queries.runs(session) if r.ended_at is None and r.id != run_id]
-    if live:
-        raise InUse("a run is live: end it before the next one", path="order_id", params={"run": live[0].id})
+    live = queries.live_run(session)
+    if live is not None and live.id != run_id:
+        raise InUse("a run is live: end it before the next one", path="order_id", params={"run": live.id})
 
 
 def _same_run(run: Run, order_id: str) -> Run:
@@ -324,9 +362,27 @@ def _added(events: Sequence[EventRow]) -> list[list[list[int]]]:
     return [e.payload["rounds"] for e in sorted(rows, key=lambda e: e.happened_at)]
 
 
+def _fits(frozen: Frozen, run: Run, before: list[EventRow], rows: list[EventRow]) -> RunState:
+    """Raises: why the new events do not fit."""
+    return accept(frozen.layout, [_event(run, row) for row in rows], [_event(run, row) for row in before])
+
+
+def _only_ended(session: Session, run: Run, rows: list[EventRow], why: Exception) -> list[EventRow]:
+    """Of a run that this version cannot read, the end is kept, and nothing else.
+
+    Raises: Unreadable.
+    """
+    if run.ended_at is not None or any(row.kind not in ("ended", "note") for row in rows):
+        raise Unreadable(CANNOT_READ, path="id", got=run.id) from why
+    session.add_all(rows)
+    run.ended_at = next((row.happened_at for row in rows if row.kind == "ended"), None)
+    session.flush()
+    return rows
+
+
+def _event(run: Run, row: EventRow) -> Event:
+    return Event(row.id, row.kind, (row.happened_at - run.started_at).total_seconds(), row.actor, row.payload)
+
+
 def _replayed(frozen: Frozen, run: Run, rows: list[EventRow]) -> RunState:
-    events = [
-        Event(row.id, row.kind, (row.happened_at - run.started_at).total_seconds(), row.actor, row.payload)
-        for row in rows
-    ]
-    return replay(frozen.layout, events)
+    return replay(frozen.layout, [_event(run, row) for row in rows])

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Any
 
+from pydantic import ValidationError
 from sqlalchemy import Engine
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
@@ -16,8 +17,9 @@ from umber_pebble.core.log.learn import Factor, learned
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Built, build_of
 from umber_pebble.services.clock import Clock
-from umber_pebble.services.docs import KINDS, Doc, Kitchen, Mould, Order, OwnMaterial
-from umber_pebble.services.errors import DiskFull, InUse, NotFound, Stale
+from umber_pebble.services.doc_base import STORED
+from umber_pebble.services.docs import KINDS, Colour, Doc, Kitchen, Mould, Order, OwnMaterial
+from umber_pebble.services.errors import DiskFull, InUse, NotFound, Stale, Unreadable
 from umber_pebble.services.joins import check_joins
 from umber_pebble.services.live import Broker
 from umber_pebble.services.materials_own import own_material
@@ -35,7 +37,7 @@ from umber_pebble.services.snapshot import (
     prior_residue,
 )
 from umber_pebble.store import queries
-from umber_pebble.store.models import Thing
+from umber_pebble.store.models import Revision, Thing
 
 KITCHEN_ID, UNITS_ID = "kitchen", "units"
 
@@ -47,6 +49,15 @@ class Stored:
     id: str
     version: int
     doc: Doc
+
+
+@dataclass(frozen=True, slots=True)
+class Unread:
+    """A thing that this version cannot read."""
+
+    kind: str
+    id: str
+    name: str
 
 
 @dataclass(slots=True)
@@ -98,7 +109,17 @@ class Workshop:
         with self.session() as session:
             rows = queries.things(session, kind)
             rows = sorted(rows, key=lambda row: str(row[1].doc.get("name", "")).casefold())
-            return [Stored(t.id, t.version, KINDS[kind].model_validate(r.doc, strict=False)) for t, r in rows]
+            return [Stored(t.id, t.version, doc) for t, r in rows if (doc := _readable(kind, r)) is not None]
+
+    def unread(self) -> list[Unread]:
+        """What lies in the store and this version cannot read: left out of every list, kept, and exported as it is."""
+        with self.session() as session:
+            return [
+                Unread(kind, thing.id, str(revision.doc.get("name", thing.id))[:60])
+                for kind in KINDS
+                for thing, revision in queries.things(session, kind)
+                if _readable(kind, revision) is None
+            ]
 
     def create(self, kind: str, thing_id: str, doc: Doc) -> Stored:
         """Add a thing under the client's id; the same again is the same thing.
@@ -260,7 +281,27 @@ def load(session: Session, kind: str, thing_id: str, path: str = "id") -> Stored
     row = queries.thing(session, thing_id, kind)
     if row is None:
         raise NotFound(f"there is no {kind} {thing_id}", path=path, got=thing_id)
-    return Stored(row[0].id, row[0].version, KINDS[kind].model_validate(row[1].doc, strict=False))
+    return Stored(row[0].id, row[0].version, read_doc(kind, row[1].doc))
+
+
+def read_doc(kind: str, doc: dict[str, Any]) -> Doc:
+    """A stored document of a kind.
+
+    Raises: Unreadable: another version wrote it, or it is damaged.
+    """
+    try:
+        return KINDS[kind].model_validate(doc, strict=False, context=STORED)
+    except ValidationError as error:
+        raise Unreadable(
+            f"this {kind} cannot be read by this version: it is kept, and goes out with the export", path="id", got=doc.get("name"),
+        ) from error  # fmt: skip
+
+
+def _readable(kind: str, revision: Revision) -> Doc | None:
+    try:
+        return read_doc(kind, revision.doc)
+    except Unreadable:
+        return None
 
 
 def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | None = None) -> Snapshot:
@@ -321,7 +362,15 @@ def _ovens(learnt: Learnt, kitchen: Kitchen) -> dict[str, FactorSpread]:
 def own_materials(session: Session) -> dict[str, OwnMaterial]:
     """The workshop's own materials by their ids."""
     rows = queries.things(session, "material")
-    return {thing.id: OwnMaterial.model_validate(revision.doc, strict=False) for thing, revision in rows}
+    docs = {thing.id: _readable("material", revision) for thing, revision in rows}
+    return {key: doc for key, doc in docs.items() if isinstance(doc, OwnMaterial)}
+
+
+def colours(session: Session) -> list[tuple[str, Colour]]:
+    """The workshop's colours at hand with their ids."""
+    rows = queries.things(session, "colour")
+    docs = [(thing.id, _readable("colour", revision)) for thing, revision in rows]
+    return [(key, doc) for key, doc in docs if isinstance(doc, Colour)]
 
 
 def breaks(session: Session, key: str) -> Counts:

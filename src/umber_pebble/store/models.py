@@ -51,7 +51,7 @@ class Revision(Base):
 
 
 class Run(Base):
-    """A plan being carried out, with everything it uses as it was when it started."""
+    """A plan being carried out, with everything it uses as it was when it started; shown: what it showed when it ended."""
 
     __tablename__ = "run"
     id: Mapped[str] = mapped_column(String(40), primary_key=True)
@@ -59,6 +59,7 @@ class Run(Base):
     started_at: Mapped[datetime] = mapped_column(UtcDateTime)
     ended_at: Mapped[datetime | None] = mapped_column(UtcDateTime)
     frozen: Mapped[dict[str, Any]] = mapped_column(JSON)
+    shown: Mapped[dict[str, Any] | None] = mapped_column(JSON)
 
 
 class EventRow(Base):

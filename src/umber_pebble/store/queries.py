@@ -57,6 +57,16 @@ def runs(session: Session) -> list[Run]:
     return list(session.scalars(select(Run).order_by(Run.started_at.desc(), Run.id)))
 
 
+def live_run(session: Session) -> Run | None:
+    """The run that has not ended."""
+    return session.scalar(select(Run).where(Run.ended_at.is_(None)).order_by(Run.started_at.desc()).limit(1))
+
+
+def run_heads(session: Session) -> list[Any]:
+    """Id and what was kept of every run, newest first; not what it was started with."""
+    return list(session.execute(select(Run.id, Run.shown).order_by(Run.started_at.desc(), Run.id)))
+
+
 def events(session: Session, run_id: str) -> list[EventRow]:
     """A run's whole log in the server's order."""
     return list(session.scalars(select(EventRow).where(EventRow.run_id == run_id).order_by(EventRow.seq)))

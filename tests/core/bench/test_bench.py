@@ -12,7 +12,7 @@ from umber_pebble.core.bench.again import cooks_now, missing
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.predict import heating_track, resting_track
-from umber_pebble.core.bench.reduce import replay
+from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Event, Layout, Reading, RunState
 from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_degc
 from umber_pebble.core.errors import Missing, NotInSequence, OutOfRange

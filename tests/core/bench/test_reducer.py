@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from umber_pebble.core.bench.reduce import KINDS, replay
+from umber_pebble.core.bench.reduce import KINDS
+from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Event, Layout, RunState
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.cooks import Round

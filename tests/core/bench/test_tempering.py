@@ -10,7 +10,7 @@ from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.predict import heating_track, resting_track
-from umber_pebble.core.bench.reduce import replay
+from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Event, Layout, Rest, RunState
 from umber_pebble.core.bench.tempering import tempering_track
 from umber_pebble.core.bench.track import Track, temperature_at_degc

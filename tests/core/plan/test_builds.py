@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from tests.conftest import make_lollipops
 from umber_pebble.core.bench.again import cooks_now
-from umber_pebble.core.bench.reduce import replay
+from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.short import running_short
 from umber_pebble.core.bench.state import CookState, Event, Layout, RoundState, RunState
 from umber_pebble.core.errors import NotInSequence, OutOfRange

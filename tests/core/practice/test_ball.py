@@ -12,7 +12,7 @@ from tests.conftest import FRIDGE, make_lollipops
 from umber_pebble.core.bench.acts import calls, next_acts
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.passes import Act
-from umber_pebble.core.bench.reduce import replay
+from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Event, Layout
 from umber_pebble.core.moulds.cavity import Cavity, volume_m3
 from umber_pebble.core.moulds.domes import Cap

@@ -11,7 +11,7 @@ from tests.conftest import make_lollipops, make_plan
 from tests.core.plan.test_builds import followed, pops
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.bowl import bowl_track
-from umber_pebble.core.bench.reduce import replay
+from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Event, Layout
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import material

@@ -7,7 +7,7 @@ import pytest
 from tests.conftest import WOOD, make_disc, make_lollipops, make_plan, make_pot
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
-from umber_pebble.core.bench.reduce import replay
+from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Event, Layout
 from umber_pebble.core.glass.viscosity import tg_spread_degc
 from umber_pebble.core.heat.piece import Casting, Place, Stay

@@ -3903,6 +3903,18 @@ export interface components {
             grams: number;
         };
         /**
+         * AsideShown
+         * @description An event that an older version took and that does not fit: kept, and left out of what is shown.
+         */
+        AsideShown: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Assembly
          * @description A piece put together.
          */
@@ -3983,13 +3995,16 @@ export interface components {
         };
         /**
          * BenchView
-         * @description Everything the bench shows. Times in seconds since the run started, by the server's clock.
+         * @description Everything the bench shows. Times in seconds since the run started, by the server's clock. aside: events that are kept and left
+         *     out; unread: this version cannot read the run, which can only be ended.
          */
         BenchView: {
             /** Acknowledged */
             acknowledged: boolean;
             /** Acts */
             acts: components["schemas"]["ActView"][];
+            /** Aside */
+            aside: components["schemas"]["AsideShown"][];
             /** Calls */
             calls: components["schemas"]["Call"][];
             /** Due At */
@@ -4031,6 +4046,11 @@ export interface components {
             seq: number;
             /** Started At */
             started_at: string;
+            /**
+             * Unread
+             * @default false
+             */
+            unread: boolean;
             /** Vessels */
             vessels: {
                 [key: string]: string;
@@ -5231,10 +5251,13 @@ export interface components {
             id: string;
             /** Kind */
             kind: string;
-            /** Payload */
+            /**
+             * Payload
+             * @description as text where it is deeper than an event says
+             */
             payload: {
                 [key: string]: unknown;
-            };
+            } | string;
             /**
              * Received At
              * Format: date-time
@@ -6877,6 +6900,69 @@ export interface components {
             unit: string;
         };
         /**
+         * RawRevision
+         * @description One version of a thing, as it lies in the store.
+         */
+        RawRevision: {
+            /** Doc */
+            doc: {
+                [key: string]: unknown;
+            };
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * RawRun
+         * @description A run that it could not read.
+         */
+        RawRun: {
+            /** Ended At */
+            ended_at: string | null;
+            /** Events */
+            events: components["schemas"]["EventFile"][];
+            /** Frozen */
+            frozen: {
+                [key: string]: unknown;
+            };
+            /** Id */
+            id: string;
+            /** Order Id */
+            order_id: string;
+            /**
+             * Shown
+             * @default null
+             */
+            shown?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+        };
+        /**
+         * RawThing
+         * @description A thing that the version which wrote the file could not read, as it lay in the store.
+         */
+        RawThing: {
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Revisions */
+            revisions: components["schemas"]["RawRevision"][];
+            /** Version */
+            version: number;
+        };
+        /**
          * ReadingsIn
          * @description A CSV file of readings (docs/files.md), and who brings it.
          */
@@ -7256,6 +7342,14 @@ export interface components {
             /** Order Id */
             order_id: string;
             /**
+             * Shown
+             * @description what it showed when it ended
+             * @default null
+             */
+            shown?: {
+                [key: string]: unknown;
+            } | null;
+            /**
              * Started At
              * Format: date-time
              */
@@ -7266,6 +7360,8 @@ export interface components {
          * @description A run looked back on.
          */
         RunLog: {
+            /** Aside */
+            aside: components["schemas"]["AsideShown"][];
             /** Confidence Frac */
             confidence_frac: number;
             /** Coolings */
@@ -7295,7 +7391,7 @@ export interface components {
         };
         /**
          * RunSummary
-         * @description A run in the list.
+         * @description A run in the list; recomputed: it ended before what it showed was kept, and is reckoned anew by this version.
          */
         RunSummary: {
             /** Cast */
@@ -7308,6 +7404,8 @@ export interface components {
             name: string;
             /** Readings */
             readings: number;
+            /** Recomputed */
+            recomputed: boolean;
             /** Started At */
             started_at: string;
             /** Unusable */
@@ -8094,6 +8192,10 @@ export interface components {
             runs: components["schemas"]["RunFile"][];
             /** Things */
             things: (components["schemas"]["KitchenFile"] | components["schemas"]["UnitsFile"] | components["schemas"]["MouldFile"] | components["schemas"]["PieceFile"] | components["schemas"]["OrderFile"] | components["schemas"]["ProbeFile"] | components["schemas"]["MaterialFile"] | components["schemas"]["ColourFile"] | components["schemas"]["PaletteFile"])[];
+            /** Unread Runs */
+            unread_runs?: components["schemas"]["RawRun"][];
+            /** Unread Things */
+            unread_things?: components["schemas"]["RawThing"][];
             /**
              * Version
              * @constant

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from umber_pebble.core.bench.payload import finite, number, optional, refuse
+from umber_pebble.core.bench.payload import finite, number, one_line, optional, refuse
 from umber_pebble.core.bench.state import BatchState, CookState, Event, Reading, RunState
 from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.materials.load import materials
@@ -63,8 +63,7 @@ def _made(
     if not isinstance(row, dict):
         raise Missing("say what it is held in, and how much", path=path)
     name, holder, spot = row.get("name"), row.get("holder"), row.get("spot")
-    if not isinstance(name, str) or not 0 < len(name) <= 40:
-        raise OutOfRange("give it a name", path=f"{path}.name", got=str(name)[:40], limits={"low": 1, "high": 40})
+    name = one_line(name, f"{path}.name", 40)
     if holder not in (holders := list(materials("kitchen", "holder"))):
         raise OutOfRange("held in what?", path=f"{path}.holder", got=str(holder), limits={"one_of": holders})
     if spot not in SPOTS:

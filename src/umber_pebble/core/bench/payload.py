@@ -47,6 +47,54 @@ def optional(event: Event, name: str, low: float, high: float) -> float | None:
     return None if value is None else finite(value, f"payload.{name}", low, high)
 
 
+MOST_DEPTH, MOST_PARTS, LONGEST_TEXT, LARGEST = 5, 5000, 1000, 1e12
+"""How deep, how many, how long and how large what an event says may be."""
+
+
+def bounded(payload: dict[str, Any]) -> None:
+    """Refuses a payload that is nested or blown up beyond anything an event says [1].
+
+    Raises: OutOfRange.
+    Source: definition
+    """
+    waiting: list[tuple[Any, int]] = [(payload, 1)]
+    parts = 0
+    while waiting:
+        value, depth = waiting.pop()
+        parts += 1
+        if depth > MOST_DEPTH or parts > MOST_PARTS:
+            raise OutOfRange(
+                "an event says less than that: it is nested too deep or too large", path="payload", got=None,
+                limits={"depth": MOST_DEPTH, "parts": MOST_PARTS},
+            )  # fmt: skip
+        if isinstance(value, dict):
+            waiting += [(key, depth) for key in value] + [(inner, depth + 1) for inner in value.values()]
+        elif isinstance(value, list):
+            waiting += [(inner, depth + 1) for inner in value]
+        elif isinstance(value, str):
+            if len(value) > LONGEST_TEXT or any(ord(c) < 32 and c != "\n" for c in value):
+                raise OutOfRange(
+                    f"a text has at most {LONGEST_TEXT} characters that can be printed", path="payload", got=value[:40],
+                    limits={"high": LONGEST_TEXT},
+                )  # fmt: skip
+        elif isinstance(value, int | float) and not abs(value) <= LARGEST:
+            raise OutOfRange("no number is so large", path="payload", got=None, limits={"high": LARGEST})
+
+
+def one_line(value: Any, path: str, longest: int) -> str:
+    """A name: one line of printable text [1].
+
+    Raises: OutOfRange: it is none, or too long.
+    Source: definition
+    """
+    if not isinstance(value, str) or not value.strip() or len(value) > longest or not value.isprintable():
+        raise OutOfRange(
+            f"a name is one line of 1 to {longest} characters that can be printed", path=path, got=str(value)[:40],
+            limits={"low": 1, "high": longest},
+        )  # fmt: skip
+    return value
+
+
 def refuse(message: str, code: str, **params: Any) -> NotInSequence:
     """What does not fit what came before, by a code that the screens word [1].
 

@@ -1,10 +1,10 @@
 """Events to the state of a run: a pure reducer."""
 
-from collections.abc import Iterable
 from typing import Any
 
 from umber_pebble.core.bench import batches, whole_run
 from umber_pebble.core.bench.again import as_cooks
+from umber_pebble.core.bench.judged import judged
 from umber_pebble.core.bench.payload import finite, number, optional, refuse, whole
 from umber_pebble.core.bench.state import (
     BOWL_SIGHTS,
@@ -14,7 +14,6 @@ from umber_pebble.core.bench.state import (
     BurstDone,
     CookState,
     Event,
-    Layout,
     Melted,
     Reading,
     Rest,
@@ -312,6 +311,7 @@ _KINDS = {
     "flipped": _flipped,
     "unmoulded": _unmoulded,
     "made": _made,
+    "judged": judged,
     "outcome": _outcome,
     "note": whole_run.note,
     "discarded": _discarded,
@@ -328,48 +328,23 @@ _OF_BATCH = {
     "heated": batches.warmed, "poured": batches.used, "moved": batches.moved, "discarded": batches.thrown,
     "merged": batches.merged, "coloured": batches.coloured,
 }  # fmt: skip
-AFTER_END = ("outcome", "note", "cancels", "acknowledged")
+AFTER_END = ("outcome", "note", "cancels", "acknowledged", "judged")
 KINDS = (*dict.fromkeys((*_KINDS, *_OF_BATCH)), "cancels")
 
 
-def _apply(state: RunState, event: Event) -> None:
+def apply(state: RunState, event: Event) -> None:
+    """Takes an event into the state [1].
+
+    Raises: NotInSequence: it does not fit what came before. OutOfRange, Missing: its payload is wrong.
+    Source: definition
+    """
     if event.kind not in KINDS:
         raise OutOfRange("no such kind of event", path="kind", got=event.kind, limits={"one_of": list(KINDS)})
-    if event.kind != "started" and not state.started:
+    # whatever else happened, a run can be ended
+    if event.kind not in ("started", "ended") and not state.started:
         raise refuse("the run has not started", "not_started")
     if state.ended_s is not None and event.kind not in AFTER_END:
         raise refuse("the run has ended", "ended")
     of_batch = "batch" in event.payload or event.kind not in _KINDS
     (_OF_BATCH if of_batch and event.kind in _OF_BATCH else _KINDS)[event.kind](state, event)
     state.done.append(event)
-
-
-def cancelled_ids(events: Iterable[Event]) -> set[str]:
-    """Ids that a cancels event takes back [ids]. Source: definition"""
-    return {str(e.payload.get("id")) for e in events if e.kind == "cancels"}
-
-
-def replay(layout: Layout, events: Iterable[Event]) -> RunState:
-    """The state after all events, in the order they happened, cancelled ones left out [times in s].
-
-    Args:
-        layout: the frozen rounds, vessels and places
-        events: the whole log
-    Raises: NotInSequence: an event does not fit what came before. OutOfRange, Missing: its payload is wrong.
-    Source: definition
-    """
-    log = list(events)
-    gone = cancelled_ids(log)
-    known = {e.id for e in log}
-    missing = gone - known
-    if missing:
-        raise OutOfRange("no such event to take back", path="payload.id", got=sorted(missing)[0])
-    state = RunState(
-        layout,
-        [CookState(i) for i in range(1 + max(r.cook for r in layout.rounds))],
-        [RoundState(r.number, r.line, r.casts, r.cook, r.on) for r in layout.rounds],
-    )
-    for event in sorted(log, key=lambda e: e.at_s):
-        if event.kind != "cancels" and event.id not in gone:
-            _apply(state, event)
-    return state

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Any
 
+from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.cooks import Round
 
 METHODS = ("immersed_swirled", "immersed_unswirled", "infrared")
@@ -27,12 +28,13 @@ class Event:
 
 @dataclass(frozen=True, slots=True)
 class Reading:
-    """One temperature of a pot or round, and how it was taken."""
+    """One temperature of a pot or round, and how it was taken; use: what a hand said of it, taken in or left out, None: as it fits."""
 
     id: str
     at_s: float
     degc: float
     method: str
+    use: bool | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -208,9 +210,18 @@ class Layout:
         return any(self.sugars)
 
 
+@dataclass(frozen=True, slots=True)
+class Aside:
+    """An event that cannot be told with the rest, and why."""
+
+    id: str
+    kind: str
+    why: CoreError
+
+
 @dataclass(slots=True)
 class RunState:
-    """The whole run as the events tell it."""
+    """The whole run as the events tell it; aside: those that do not fit, as an older version took them."""
 
     layout: Layout
     cooks: list[CookState]
@@ -223,6 +234,7 @@ class RunState:
     left_kg: dict[str, float] = field(default_factory=dict)
     made: set[int] = field(default_factory=set)
     done: list[Event] = field(default_factory=list)
+    aside: list[Aside] = field(default_factory=list)
 
     def vessel(self, cook: int) -> str:
         """Which vessel a cook is in."""

@@ -1,7 +1,7 @@
 """One ribbon: bands, a curve with its band, readings; and how readings are taken and fitted."""
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -113,7 +113,7 @@ class Observed:
     """What one look says of the line: at a time it is at y, give or take sd_y [scale of the clock].
 
     side: "at", or only "before" (it has not come so far) or "past" (it has). A reading is drawn with what it is taken for; sure: its method says
-    the mean itself, so that two of them outweigh what was believed.
+    the mean itself, so that two of them outweigh what was believed; here_sd_y: its standard deviation at another place of the scale.
     """
 
     time: float
@@ -123,6 +123,7 @@ class Observed:
     reading: Reading | None = None
     taken_degc: float = 0.0
     sure: bool = True
+    here_sd_y: Callable[[float], float] | None = None
 
 
 def as_read(clock: Clock, reading: Reading, time: float, taken: float, sd: float) -> Observed:
@@ -142,13 +143,15 @@ def as_read(clock: Clock, reading: Reading, time: float, taken: float, sd: float
         reading,
         taken,
         reading.method == "immersed_swirled",
+        lambda y: max(abs(clock.slope(clock.back(y))) * sd, 1e-9),
     )
 
 
 def fit_readings(prior: Line, observed: Sequence[Observed]) -> tuple[Line, list[Dot]]:
-    """The line after what was read and seen, and how each reading is drawn; one far off the band is shown, not used
-    until the next one is far off too [scale of the clock].
+    """The line after what was read and seen, and how each reading is drawn [scale of the clock].
 
+    One far off the band is shown, not used, until the next one is far off too and the two agree: a pot does not run backwards, so a
+    probe that is still warming up is no evidence. What a hand said of a reading, taken in or left out, counts before all that.
     Args:
         prior: the belief before
         observed: in order of time
@@ -159,20 +162,39 @@ def fit_readings(prior: Line, observed: Sequence[Observed]) -> tuple[Line, list[
     for o in observed:
         if (o.side == "before" and line.at(o.time) < o.y) or (o.side == "past" and line.at(o.time) > o.y):
             continue
-        odd = o.reading is not None and abs(o.y - line.at(o.time)) > ODD_SDS * math.hypot(
-            o.sd_y, line.sd_at(o.time)
-        )
-        if odd and doubted is not None and o.sure and doubted.sure:
-            # two in a row: what was believed is wrong, not the readings
-            line = fit_line(_unsure(line), [doubted.time], [doubted.y], [doubted.sd_y])
-            odd, dots[-1] = False, replace(dots[-1], odd=False)
+        said = o.reading.use if o.reading is not None else None
+        after: Line | None = None
+        if said is not False and (said or o.reading is None or _near(line, o)):
+            after = _taken_in(line if said is not True or _near(line, o) else _unsure(line), o, prior)
+        elif said is None and doubted is not None and o.sure and doubted.sure:
+            # two in a row that agree: what was believed is wrong, not the readings
+            wide = _taken_in(_unsure(line), doubted, prior)
+            if wide is not None and _near(wide, o) and (after := _taken_in(wide, o, prior)) is not None:
+                dots[-1] = replace(dots[-1], odd=False)
         if o.reading is not None:
             r = o.reading
-            dots.append(Dot(r.id, r.at_s, r.degc, o.taken_degc, r.method, odd))
-            doubted = o if odd else None
-        if not odd:
-            line = fit_line(line, [o.time], [o.y], [o.sd_y])
+            dots.append(Dot(r.id, r.at_s, r.degc, o.taken_degc, r.method, after is None))
+            doubted = o if after is None and said is None else None
+        line = after or line
     return line, dots
+
+
+SLOWEST = 0.05
+"""Of the pace believed before any reading; slower than this nothing cools or warms, however it is wrapped."""
+
+
+def _near(line: Line, o: Observed) -> bool:
+    """Within what line and reading are unsure by. Near the air the scale is so steep that anything would be: it counts as it is where
+    the line is."""
+    here = line.at(o.time)
+    sd = o.sd_y if o.here_sd_y is None else min(o.sd_y, o.here_sd_y(here))
+    return abs(o.y - here) <= ODD_SDS * math.hypot(sd, line.sd_at(o.time))
+
+
+def _taken_in(line: Line, o: Observed, prior: Line) -> Line | None:
+    """The line with one more observation; None where it would stand still or run backwards."""
+    after = fit_line(line, [o.time], [o.y], [o.sd_y])
+    return after if after.rate > SLOWEST * prior.rate else None
 
 
 def temperature_at_degc(track: Track, at_s: float) -> Spread:

@@ -1,5 +1,6 @@
 """The property tables, read once from package data."""
 
+import hashlib
 import tomllib
 from dataclasses import dataclass
 from functools import cache
@@ -58,6 +59,15 @@ def _material(key: str, table: dict[str, Any]) -> Material:
 def table(file: str) -> dict[str, Any]:
     """A whole table of package data by its file name without ending [SI units inside]. Source: definition"""
     return tomllib.loads(files("umber_pebble.core.materials").joinpath(f"{file}.toml").read_text("utf-8"))
+
+
+@cache
+def tables_mark() -> str:
+    """A short mark of all values of all tables: another mark, other values [1]. Source: definition"""
+    folder = files("umber_pebble.core.materials")
+    names = sorted(of.name for of in folder.iterdir() if of.name.endswith(".toml"))
+    whole = hashlib.sha256(b"".join(folder.joinpath(name).read_bytes() for name in names))
+    return whole.hexdigest()[:16]
 
 
 @cache

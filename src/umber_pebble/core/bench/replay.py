@@ -1,0 +1,97 @@
+"""A whole log to the state of a run: what fits is told, what does not is set aside."""
+
+from collections.abc import Iterable, Sequence
+
+from umber_pebble.core.bench.payload import bounded
+from umber_pebble.core.bench.reduce import apply
+from umber_pebble.core.bench.state import Aside, CookState, Event, Layout, RoundState, RunState
+from umber_pebble.core.errors import CoreError, OutOfRange
+
+TAKES_BACK = "cancels"
+BROKEN = (ArithmeticError, AttributeError, LookupError, TypeError, ValueError, RecursionError)
+
+
+def taken_back(events: Sequence[Event]) -> tuple[set[str], list[Aside]]:
+    """Ids of what was taken back, and those that take back what cannot be [ids].
+
+    The start stays: a run is ended. What took something back stays as well: the thing is done again.
+    Args:
+        events: the whole log, in the order it came in
+    Source: definition
+    """
+    kinds, gone, aside = {e.id: e.kind for e in events}, set[str](), list[Aside]()
+    for e in events:
+        if e.kind != TAKES_BACK:
+            continue
+        of = e.payload.get("id")
+        if not isinstance(of, str) or of not in kinds:
+            why = "there is no such event to take back"
+        elif kinds[of] == TAKES_BACK:
+            why = "what was taken back is done again, not brought back"
+        elif kinds[of] == "started":
+            why = "the start is not taken back: end the run"
+        elif of in gone:
+            why = "this is taken back already"
+        else:
+            gone.add(of)
+            continue
+        aside.append(Aside(e.id, e.kind, OutOfRange(why, path="payload.id", got=str(of)[:40])))
+    return gone, aside
+
+
+def replay(layout: Layout, events: Iterable[Event]) -> RunState:
+    """The state after all events in the order they happened [times in s]. What was taken back is left out; an event that does not
+    fit is set aside, and the rest goes on as if it had not been.
+
+    Args:
+        layout: the frozen rounds, vessels and places
+        events: the whole log, in the order it came in
+    Source: definition
+    """
+    log = list(events)
+    gone, aside = taken_back(log)
+    left = [e for e in sorted(log, key=lambda e: e.at_s) if e.kind != TAKES_BACK and e.id not in gone]
+    while True:
+        state = RunState(
+            layout,
+            [CookState(i) for i in range(1 + max(r.cook for r in layout.rounds))],
+            [RoundState(r.number, r.line, r.casts, r.cook, r.on) for r in layout.rounds],
+        )
+        wrong = _first_that_does_not_fit(state, left)
+        if wrong is None:
+            state.aside = aside
+            return state
+        # an event may have changed something before it was refused: begin again without it
+        aside.append(wrong)
+        left = [e for e in left if e.id != wrong.id]
+
+
+def accept(layout: Layout, news: Sequence[Event], before: Sequence[Event] = ()) -> RunState:
+    """The state with new events, none of which may be set aside or push another aside [times in s].
+
+    Args:
+        layout: the frozen rounds, vessels and places
+        news: events that came in now
+        before: the log so far
+    Raises: NotInSequence: an event does not fit what came before. OutOfRange, Missing: its payload is wrong.
+    Source: definition
+    """
+    for event in news:
+        bounded(event.payload)
+    known = {a.id for a in replay(layout, before).aside} if before else set[str]()
+    state, own = replay(layout, [*before, *news]), {e.id for e in news}
+    for aside in sorted(state.aside, key=lambda a: a.id not in own):
+        if aside.id not in known:
+            raise aside.why
+    return state
+
+
+def _first_that_does_not_fit(state: RunState, events: Sequence[Event]) -> Aside | None:
+    for event in events:
+        try:
+            apply(state, event)
+        except CoreError as error:
+            return Aside(event.id, event.kind, error)
+        except BROKEN:
+            return Aside(event.id, event.kind, OutOfRange("no run takes such an event", path="payload", got=None))
+    return None
