@@ -8,7 +8,7 @@ from typing import Any
 
 from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
-from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
+from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
 from tests.conftest import START
 from tests.services.test_runs import WREN, order
@@ -51,7 +51,7 @@ OF_KIND = {
     "heated": ("cook", "degc"), "burst": ("cook", "seconds", "power_frac"), "rested": ("cook", "degc"),
     "reading": ("cook", "degc", "method"), "seen": ("cook", "what"), "poured": ("round",), "moved": ("round", "place"),
     "outcome": ("round", "cavities", "usable", "kinds"), "decanted": ("cook", "into"), "short": ("round", "filled"),
-    "replanned": ("rounds",), "note": ("text",), "ended": ("left_kg",), "discarded": ("cook",), "unmoulded": ("round",),
+    "replanned": ("rounds",), "note": ("text",),  "discarded": ("cook",), "unmoulded": ("round",),
     "bent": ("round",), "inserted": ("round", "first"), "flipped": ("round",), "coloured": ("batch", "colour", "kind"),
 }  # fmt: skip
 
@@ -113,7 +113,11 @@ class AnyHistory(RuleBasedStateMachine):
         self.clock.drive(data.draw(st.sampled_from([0.0, 5.0, 90.0])), None)
         self.send(kind, {name: data.draw(FIELDS[name]) for name in [*OF_KIND[kind], *sorted(odd)]}, ago_s)
 
-    @rule(data=st.data(), kind=st.sampled_from(KINDS), device=st.sampled_from(["probe my probe", "probe  ", "x"]))
+    @rule(
+        data=st.data(),
+        kind=st.sampled_from([k for k in KINDS if k != "ended"]),
+        device=st.sampled_from(["probe my probe", "probe  ", "x"]),
+    )
     def hostile(self, data: st.DataObject, kind: str, device: str) -> None:
         names = data.draw(st.sets(st.sampled_from(sorted(FIELDS)), max_size=5))
         payload = {name: data.draw(FIELDS[name]) for name in sorted(names)}
@@ -125,6 +129,11 @@ class AnyHistory(RuleBasedStateMachine):
     @rule(data=st.data())
     def taken_back(self, data: st.DataObject) -> None:
         self.send("cancels", {"id": data.draw(st.sampled_from([*self.ids, "nobody"]))})
+
+    @precondition(lambda self: getattr(self, "count", 0) > EACH / 2)
+    @rule(left=FIELDS["left_kg"])
+    def the_end(self, left: Any) -> None:
+        self.send("ended", {"left_kg": left})
 
     @invariant()
     def every_view_answers(self) -> None:

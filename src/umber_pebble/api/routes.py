@@ -339,6 +339,10 @@ def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
         stamp = f"{datetime.now(UTC):%Y%m%dT%H%M%S%f}"
         return {"backup": archive.bring_in(workshop, runs, body, stamp).name}
 
+    def unread() -> Any:
+        return {"items": workshop.unread()}
+
+    api.add("GET", "/api/unread", unread, reply=s.UnreadList, summary="Things that this version cannot read")
     api.add("GET", "/api/workshop", export, reply="application/json", summary="The whole workshop as one document")
     api.add(
         "POST", "/api/workshop", bring_in, body=archive.WorkshopFile, reply=s.BroughtIn, largest=LARGEST_WORKSHOP,

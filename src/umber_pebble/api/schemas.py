@@ -41,6 +41,7 @@ from umber_pebble.services.docs import (
     Utc,
 )
 from umber_pebble.services.piece_docs import Piece
+from umber_pebble.services.workshop import Unread
 
 T = TypeVar("T", bound=Doc)
 
@@ -277,6 +278,12 @@ class EventList(Reply):
 
 class Bench(Reply):
     view: bench.BenchView | None
+
+
+class UnreadList(Reply):
+    """What lies in the store and this version cannot read."""
+
+    items: list[Unread]
 
 
 class CardList(Reply):

@@ -3716,6 +3716,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/unread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Things that this version cannot read */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UnreadList"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/words": {
         parameters: {
             query?: never;
@@ -8113,6 +8158,26 @@ export interface components {
             revisions: components["schemas"]["RevisionFile_Units_"][];
             /** Version */
             version: number;
+        };
+        /**
+         * Unread
+         * @description A thing that this version cannot read.
+         */
+        Unread: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * UnreadList
+         * @description What lies in the store and this version cannot read.
+         */
+        UnreadList: {
+            /** Items */
+            items: components["schemas"]["Unread"][];
         };
         /** Vessel */
         Vessel: {

@@ -1,10 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
-import { Navigate, Route, Routes, useNavigate } from "react-router";
+import { Navigate, Route, Routes, useLocation, useNavigate } from "react-router";
 import { problemOf } from "../api/client";
 import { PlanView } from "../features/plan/View";
 import { kitchenQuery } from "../shared/kitchen";
 import { applyTheme } from "../shared/theme";
+import { Away } from "./Away";
+import { Guard } from "./Guard";
 import { PairPage } from "./PairPage";
 import { Shell } from "./Shell";
 
@@ -39,6 +41,7 @@ const KEYS: Record<string, string> = {
 
 export function App() {
   const navigate = useNavigate();
+  const path = useLocation().pathname.split("/")[1];
   useEffect(() => {
     applyTheme();
     const onKey = (event: KeyboardEvent) => {
@@ -51,29 +54,34 @@ export function App() {
     return () => window.removeEventListener("keydown", onKey);
   }, [navigate]);
   // a device of the network that is not paired is refused everything but the pairing
-  const refused = useQuery({ ...kitchenQuery, retry: false }).error;
-  if (refused && problemOf(refused).code === "not_paired") return <PairPage />;
+  const kitchen = useQuery({ ...kitchenQuery, retry: false });
+  const refused = kitchen.error ? problemOf(kitchen.error) : null;
+  if (refused?.code === "not_paired") return <PairPage />;
+  // what is on the page already goes on being useful without the server; an empty page does not
+  if (refused?.code === "unreachable" && kitchen.data === undefined) return <Away />;
   return (
     <Shell>
-      <Suspense fallback={null}>
-        <Routes>
-          <Route path="/" element={<Navigate to="/plan" replace />} />
-          <Route path="/plan/:id?" element={<PlanView />} />
-          <Route path="/pieces/by-hand" element={<ByHand />} />
-          <Route path="/pieces/:id?" element={<Pieces />} />
-          <Route path="/moulds/:id?" element={<Moulds />} />
-          <Route path="/heat" element={<Heat />} />
-          <Route path="/heat/materials/:id?" element={<HeatMaterials />} />
-          <Route path="/melt" element={<Melt />} />
-          <Route path="/colour" element={<Colour />} />
-          <Route path="/temper" element={<Temper />} />
-          <Route path="/bench" element={<Bench />} />
-          <Route path="/log/:id?" element={<Log />} />
-          <Route path="/kitchen" element={<Kitchen />} />
-          <Route path="/words" element={<Words />} />
-          <Route path="*" element={<NotHere />} />
-        </Routes>
-      </Suspense>
+      <Guard key={path}>
+        <Suspense fallback={null}>
+          <Routes>
+            <Route path="/" element={<Navigate to="/plan" replace />} />
+            <Route path="/plan/:id?" element={<PlanView />} />
+            <Route path="/pieces/by-hand" element={<ByHand />} />
+            <Route path="/pieces/:id?" element={<Pieces />} />
+            <Route path="/moulds/:id?" element={<Moulds />} />
+            <Route path="/heat" element={<Heat />} />
+            <Route path="/heat/materials/:id?" element={<HeatMaterials />} />
+            <Route path="/melt" element={<Melt />} />
+            <Route path="/colour" element={<Colour />} />
+            <Route path="/temper" element={<Temper />} />
+            <Route path="/bench" element={<Bench />} />
+            <Route path="/log/:id?" element={<Log />} />
+            <Route path="/kitchen" element={<Kitchen />} />
+            <Route path="/words" element={<Words />} />
+            <Route path="*" element={<NotHere />} />
+          </Routes>
+        </Suspense>
+      </Guard>
     </Shell>
   );
 }

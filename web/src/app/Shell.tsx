@@ -2,6 +2,8 @@ import type { ReactNode } from "react";
 import { NavLink, useLocation } from "react-router";
 import { BenchRail } from "./BenchRail";
 import { FirstPath } from "./FirstPath";
+import { Outbox } from "./Outbox";
+import { Unread } from "./Unread";
 
 const VIEWS = [
   { to: "/plan", name: "Plan", key: "P" },
@@ -41,10 +43,12 @@ export function Shell({ children }: { children: ReactNode }) {
           ))}
         </nav>
         <main className="min-h-0 min-w-0 flex-1 overflow-auto">
+          {!bench && <Unread />}
           {!bench && <FirstPath />}
           {children}
         </main>
       </div>
+      {!bench && <Outbox />}
       {!bench && <BenchRail />}
     </div>
   );

@@ -20,6 +20,7 @@ export function onMessage(queryClient: QueryClient, message: Message): void {
   const stale = (...key: string[]) => void queryClient.invalidateQueries({ queryKey: key });
   if (message.topic === "thing") {
     stale(message.kind);
+    stale("unread");
     stale("figures");
   } else if (message.topic === "run") {
     stale("bench");

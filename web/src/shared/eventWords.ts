@@ -16,6 +16,7 @@ export const EVENT_WORDS: Record<string, string> = {
   made: "made by hand",
   outcome: "outcome",
   note: "note",
+  judged: "reading judged",
   discarded: "thrown away",
   short: "ran short",
   decanted: "into bags",

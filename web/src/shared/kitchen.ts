@@ -44,6 +44,12 @@ export const orderListQuery = queryOptions({
   queryFn: () => call(client.GET("/api/orders")),
 });
 
+/** Things that this version cannot read. */
+export const unreadQuery = queryOptions({
+  queryKey: ["unread"],
+  queryFn: () => call(client.GET("/api/unread")),
+});
+
 export const railQuery = (actor: string) =>
   queryOptions({
     queryKey: ["bench", "live", actor],

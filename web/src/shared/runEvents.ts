@@ -1,73 +1,26 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
-import { call, client, type Problem, problemOf, type Schemas } from "../api/client";
+import { useCallback, useEffect, useRef, useSyncExternalStore } from "react";
+import { dismissRefused, known, put, subscribe } from "./outbox";
 import { deviceName } from "./person";
 
-export interface Pending {
-  run: string;
-  event: Schemas["EventIn"];
-  /** The server's time when it was done, as far as this page knows: told only when it could not be sent at once. */
-  done: string | null;
-}
+export type SendEvent = (kind: string, payload: Record<string, unknown>) => void;
 
-/** One that could not be sent at once is placed by when it was done. */
-const late = (pending: Pending): Pending => ({
-  ...pending,
-  event: { ...pending.event, happened_at: pending.event.happened_at ?? pending.done },
-});
+/** What is in this browser's outbox, whichever tab put it there. */
+export const useOutbox = () => useSyncExternalStore(subscribe, known);
 
-const KEY = "umber-pebble-unsent";
-const AGAIN_MS = 1000;
-
-const readUnsent = (): Pending[] => JSON.parse(localStorage.getItem(KEY) ?? "[]") as Pending[];
-
-/**
- * Sends events one after another, each under an id of its own, so that sending again counts once. One that does not
- * get through is kept in this browser and sent again until the server answers.
- */
+/** Sends events of a run, and what became of them; each is kept in this browser until the server has taken it. */
 export function useRunEvents(actor: string) {
   const queryClient = useQueryClient();
-  const [unsent, setUnsent] = useState<Pending[]>(readUnsent);
-  const [refused, setRefused] = useState<Problem | null>(null);
-  const queue = useRef(unsent);
-  const busy = useRef(false);
-
-  const keep = useCallback((next: Pending[]) => {
-    queue.current = next;
-    localStorage.setItem(KEY, JSON.stringify(next));
-    setUnsent(next);
-  }, []);
-
-  const push = useCallback(async () => {
-    if (busy.current) return;
-    busy.current = true;
-    while (queue.current.length > 0) {
-      const [first] = queue.current;
-      if (!first) break;
-      try {
-        const params = { path: { id: first.run } };
-        await call(client.POST("/api/runs/{id}/events", { params, body: first.event }));
-      } catch (error) {
-        const problem = problemOf(error);
-        if (problem.status === 0 || problem.status >= 500) {
-          keep(queue.current.map(late));
-          window.setTimeout(() => void push(), AGAIN_MS);
-          break;
-        }
-        setRefused(problem);
-      }
-      keep(queue.current.slice(1));
-    }
-    busy.current = false;
-    await queryClient.invalidateQueries({ queryKey: ["bench"] });
-    void queryClient.invalidateQueries({ queryKey: ["log"] });
-  }, [keep, queryClient]);
-
-  useEffect(() => void push(), [push]);
-
+  const box = useOutbox();
+  const unsent = box.filter((item) => item.refused === null).length;
+  const before = useRef(unsent);
+  useEffect(() => {
+    if (unsent < before.current)
+      for (const key of ["bench", "log"]) void queryClient.invalidateQueries({ queryKey: [key] });
+    before.current = unsent;
+  }, [unsent, queryClient]);
   const send = useCallback(
     (run: string, kind: string, payload: Record<string, unknown>, done: Date | null = null) => {
-      setRefused(null);
       const event = {
         id: crypto.randomUUID(),
         kind,
@@ -77,12 +30,10 @@ export function useRunEvents(actor: string) {
         happened_at: null,
         schema_version: 1,
       };
-      const pending = { run, event, done: done?.toISOString() ?? null };
-      const waits = queue.current[0]?.event.happened_at != null;
-      keep([...queue.current, waits ? late(pending) : pending]);
-      void push();
+      void put({ run, event, done: done?.toISOString() ?? null, refused: null });
     },
-    [actor, keep, push],
+    [actor],
   );
-  return { send, unsent: unsent.length, refused, clearRefused: () => setRefused(null) };
+  const refused = box.find((item) => item.refused !== null)?.refused ?? null;
+  return { send, unsent, refused, clearRefused: () => void dismissRefused() };
 }

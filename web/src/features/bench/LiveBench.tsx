@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { curveAt } from "../../shared/curve";
+import { EVENT_WORDS } from "../../shared/eventWords";
 import { shownIn, toSi } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
@@ -10,6 +11,7 @@ import { useRunEvents } from "../../shared/runEvents";
 import { SPOTS } from "../../shared/spots";
 import { serverNow, useElapsed } from "../../shared/useElapsed";
 import { DecantDialog } from "./Decant";
+import { Doubtful } from "./Doubtful";
 import { Head, KeyHelp } from "./Head";
 import { NextAct } from "./NextAct";
 import { Probes } from "./Probes";
@@ -171,10 +173,29 @@ export function LiveBench({
         )}
       </section>
       <Probes ribbons={active} selected={selected} />
-      {selected?.dots.at(-1)?.odd && (
+      {selected && <Doubtful of={selected} send={send} />}
+      {view.aside.length > 0 && (
         <p className="px-6 py-2 text-xl" role="status">
-          <strong className="text-heat">{selected.name}:</strong> the last reading is far from what it can be
-          and is left out. Read again: a second one like it is believed.
+          <strong className="text-heat">
+            {view.aside.length === 1 ? "One event is" : `${view.aside.length} events are`} set aside:
+          </strong>{" "}
+          {view.aside.map((a) => `${EVENT_WORDS[a.kind] ?? a.kind} (${a.why})`).join("; ")}. They are kept;
+          the rest is shown as if they had not been.
+        </p>
+      )}
+      {view.unread && (
+        <p className="flex flex-wrap items-center gap-4 px-6 py-2 text-xl" role="alert">
+          <span>
+            <strong className="text-heat">This version cannot read this run.</strong> It is kept and goes out
+            with the export. End it to start another.
+          </span>
+          <button
+            type="button"
+            className="rounded-sm border-2 border-line px-4 py-2 font-bold"
+            onClick={() => send("ended", {})}
+          >
+            End it
+          </button>
         </p>
       )}
       {(called || events.refused || events.unsent > 0 || typed) && (

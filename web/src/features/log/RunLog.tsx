@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
+import { EVENT_WORDS } from "../../shared/eventWords";
 import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
@@ -55,6 +56,18 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
           {dayAndTime(new Date(log.summary.started_at), zone)}, {log.summary.readings} readings, {log.events}{" "}
           events
         </p>
+        {log.summary.recomputed && (
+          <p className="mt-2 max-w-2xl">
+            What this run showed when it ended was not kept yet: its figures are reckoned anew by this version
+            and may differ a little from that night.
+          </p>
+        )}
+        {log.aside.length > 0 && (
+          <p className="mt-2 max-w-2xl" role="status">
+            <strong>Set aside, as it does not fit the rest:</strong>{" "}
+            {log.aside.map((a) => `${EVENT_WORDS[a.kind] ?? a.kind} (${a.why})`).join("; ")}
+          </p>
+        )}
       </header>
       <section aria-label="What changed" className="space-y-3">
         <h2 className="border-b border-line pb-1 text-xl">What the next plan does with it</h2>

@@ -20,7 +20,7 @@ export function LogView() {
       items={runs.map((run) => ({
         id: run.id,
         name: run.name,
-        note: `${dayAndTime(new Date(run.started_at), zone)}${run.ended_at ? "" : ", live"}, ${run.cast} cast, ${run.unusable} unusable`,
+        note: `${dayAndTime(new Date(run.started_at), zone)}${run.ended_at ? "" : ", live"}${run.recomputed ? ", reckoned anew" : ""}, ${run.cast} cast, ${run.unusable} unusable`,
       }))}
       empty="Start a run from a plan: it is written down here as it goes."
     >

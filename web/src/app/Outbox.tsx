@@ -1,0 +1,47 @@
+import { EVENT_WORDS } from "../shared/eventWords";
+import { useUnits } from "../shared/format/useUnits";
+import { wordProblem } from "../shared/format/words";
+import { dismissRefused } from "../shared/outbox";
+import { useOutbox } from "../shared/runEvents";
+
+/** What was noted on this device and the server has not taken yet, or never will: on every screen. */
+export function Outbox() {
+  const units = useUnits();
+  const box = useOutbox();
+  const waiting = box.filter((item) => item.refused === null);
+  const refused = box.filter((item) => item.refused !== null);
+  if (box.length === 0) return null;
+  return (
+    <div
+      className="flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line bg-panel px-5 py-2"
+      role="status"
+    >
+      {waiting.length > 0 && (
+        <span>
+          <strong className="text-heat">Noted, not yet sent:</strong>{" "}
+          {waiting.map((item) => EVENT_WORDS[item.event.kind] ?? item.event.kind).join(", ")}
+        </span>
+      )}
+      {refused.length > 0 && (
+        <span className="flex flex-wrap items-center gap-3">
+          <span>
+            <strong className="text-heat">Not taken:</strong>{" "}
+            {refused
+              .map(
+                ({ event, refused: why }) =>
+                  `${EVENT_WORDS[event.kind] ?? event.kind}, ${why ? wordProblem(why, units) : ""}`,
+              )
+              .join("; ")}
+          </span>
+          <button
+            type="button"
+            className="rounded-sm border border-line px-3 py-1 font-bold"
+            onClick={() => void dismissRefused()}
+          >
+            Read
+          </button>
+        </span>
+      )}
+    </div>
+  );
+}
