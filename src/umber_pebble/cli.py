@@ -1,11 +1,16 @@
-"""Command line: serve, demo, backup, restore, openapi."""
+"""Command line: serve, demo, backup, restore, doctor, openapi."""
 
 import argparse
 import json
+import signal
+import sqlite3
 import sys
 import threading
 from datetime import UTC, datetime
 from pathlib import Path
+from typing import NoReturn
+
+from sqlalchemy.exc import SQLAlchemyError
 
 from umber_pebble.config import Config, bridge_address, from_environment
 
@@ -33,6 +38,7 @@ def main(argv: list[str] | None = None) -> int:
     backup.add_argument("file", type=Path, nargs="?", help="where to; default: a dated file in the backups folder")
     restore = commands.add_parser("restore", help="put a backup in place; stop the app first")
     restore.add_argument("file", type=Path)
+    commands.add_parser("doctor", help="look the data folder over, and say the way out of what is wrong")
     probe = commands.add_parser("probe", help="run a simulated thermometer beside the app")
     probe.add_argument("--port", type=int, default=8723, help="port its bridge listens on")
     probe.add_argument("--app", default=f"http://127.0.0.1:{defaults.port}", help="the app whose bench it follows")
@@ -50,8 +56,10 @@ def main(argv: list[str] | None = None) -> int:
             bridge,
         )
         return _COMMANDS[args.command](config, args)
-    except (OSError, ValueError) as error:
+    except (OSError, ValueError, sqlite3.Error, SQLAlchemyError) as error:
         print(f"umber-pebble: {error}", file=sys.stderr)
+        if not isinstance(error, ValueError | FileNotFoundError | FileExistsError):
+            print("umber-pebble doctor says what is wrong with the data folder, and the way out", file=sys.stderr)
         return 1
 
 
@@ -63,7 +71,14 @@ def _serve(config: Config, args: argparse.Namespace) -> int:
     from umber_pebble.demo.fill import fill
     from umber_pebble.lan import certificate, own_addresses
     from umber_pebble.services.start import open_workshop
+    from umber_pebble.store.backups import fold_log, keep_daily
+    from umber_pebble.store.lock import hold, own_only
+    from umber_pebble.store.schema import check_file
 
+    own_only(config.data_dir)
+    lock = hold(config.data_dir)
+    if config.database.exists():
+        check_file(config.database)
     if args.demo:
         fill(config)
     lan = NO_LAN
@@ -71,7 +86,9 @@ def _serve(config: Config, args: argparse.Namespace) -> int:
         names = own_addresses()
         authority, chain, key = certificate(config.data_dir / "tls", names)
         lan = Lan(names, args.lan_port, authority)
-    app = create_app(open_workshop(config), config.probe, lan)
+    workshop = open_workshop(config)
+    app = create_app(workshop, config.probe, lan)
+    threading.Thread(target=keep_daily, args=(config.database, config.backups), daemon=True).start()
     server = Server(("127.0.0.1", config.port), app, numthreads=THREADS)
     server.prepare()
     print(f"Umber Pebble is at http://127.0.0.1:{config.port}  (stop: Ctrl+C)", flush=True)
@@ -84,11 +101,19 @@ def _serve(config: Config, args: argparse.Namespace) -> int:
             f"In the kitchen's network: https://{lan.names[0]}:{args.lan_port}  (pair a device: Kitchen, Devices)",
             flush=True,
         )
+    signal.signal(signal.SIGTERM, _stop)
     try:
         server.serve()
     except KeyboardInterrupt:
         server.stop()
+    workshop.engine.dispose()
+    fold_log(config.database)
+    lock.release()
     return 0
+
+
+def _stop(*_: object) -> NoReturn:
+    raise KeyboardInterrupt
 
 
 def _stamp() -> str:
@@ -96,7 +121,7 @@ def _stamp() -> str:
 
 
 def _backup(config: Config, args: argparse.Namespace) -> int:
-    from umber_pebble.store.engine import backup
+    from umber_pebble.store.backups import backup
 
     if not config.database.exists():
         raise FileNotFoundError(f"there is no database at {config.database}")
@@ -105,13 +130,25 @@ def _backup(config: Config, args: argparse.Namespace) -> int:
 
 
 def _restore(config: Config, args: argparse.Namespace) -> int:
-    from umber_pebble.store.engine import restore
+    from umber_pebble.store.backups import restore
+    from umber_pebble.store.lock import hold, own_only
 
     if not args.file.is_file():
         raise FileNotFoundError(f"there is no file {args.file}")
-    kept = restore(args.file, config.database, config.backups, _stamp())
+    own_only(config.data_dir)
+    with hold(config.data_dir):
+        kept = restore(args.file, config.database, config.backups, _stamp())
     print(f"restored {args.file}" + (f"; what was there is kept as {kept}" if kept else ""))
     return 0
+
+
+def _doctor(config: Config, args: argparse.Namespace) -> int:
+    from umber_pebble.store.doctor import examine
+
+    found = examine(config.database, config.backups, datetime.now(UTC))
+    for finding in found:
+        print(f"{'ok' if finding.fine else 'TO DO':5}  {finding.what}: {finding.words}")
+    return 0 if all(finding.fine for finding in found) else 1
 
 
 def _openapi(config: Config, args: argparse.Namespace) -> int:
@@ -164,6 +201,7 @@ _COMMANDS = {
     "serve": _serve,
     "backup": _backup,
     "restore": _restore,
+    "doctor": _doctor,
     "openapi": _openapi,
     "schema": _schema,
     "compile": _compile,

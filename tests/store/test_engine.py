@@ -1,7 +1,5 @@
 """The database: durable settings, migrations after a backup, backup and restore."""
 
-import sqlite3
-from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
@@ -9,10 +7,8 @@ from sqlalchemy import text
 
 from umber_pebble.cli import main
 from umber_pebble.config import Config
-from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
-from umber_pebble.store.engine import migrate, open_engine
 from umber_pebble.store.models import Base
 
 
@@ -31,23 +27,6 @@ def test_migrations_make_what_the_models_say(workshop: Workshop) -> None:
 
     with workshop.engine.connect() as connection:
         assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
-
-
-def test_an_older_schema_is_copied_before_it_is_migrated(tmp_path: Path) -> None:
-    config = Config(tmp_path)
-    open_workshop(config, DrivenClock(datetime(2031, 1, 1, tzinfo=UTC))).engine.dispose()
-    with sqlite3.connect(config.database) as old:
-        old.execute("DROP TABLE calibration")
-        old.execute("DROP TABLE event")
-        old.execute("DROP TABLE run")
-        old.execute("DROP TABLE revision")
-        old.execute("DROP TABLE thing")
-        old.execute("UPDATE alembic_version SET version_num = '0000'")
-    engine = open_engine(config.database)
-    with pytest.raises(Exception, match="0000"):
-        migrate(engine, config.database, config.backups, datetime(2031, 1, 2, tzinfo=UTC))
-    engine.dispose()
-    assert (config.backups / "before-migration-20310102T000000.db").is_file()
 
 
 def test_backup_and_restore_by_command(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:

@@ -40,6 +40,7 @@ from umber_pebble.services.docs import (
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import NewEvent, RunService
+from umber_pebble.services.safekeeping import back_up, kept
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 
 LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 50_000_000
@@ -342,6 +343,11 @@ def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
     def unread() -> Any:
         return {"items": workshop.unread()}
 
+    def make_backup(body: s.Nothing) -> Any:
+        return back_up(workshop)
+
+    api.add("POST", "/api/kept", make_backup, body=s.Nothing, reply=s.Kept, summary="Make a backup now")
+    api.add("GET", "/api/kept", partial(kept, workshop), reply=s.Kept, summary="What is kept, and where")
     api.add("GET", "/api/unread", unread, reply=s.UnreadList, summary="Things that this version cannot read")
     api.add("GET", "/api/workshop", export, reply="application/json", summary="The whole workshop as one document")
     api.add(
@@ -368,7 +374,17 @@ def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
 def _clock(api: Api, workshop: Workshop) -> None:
     def now() -> Any:
         clock = workshop.clock
-        return {"now": clock.now(), "rate": clock.rate, "driven": isinstance(clock, DrivenClock)}
+        return {
+            "now": clock.now(),
+            "rate": clock.rate,
+            "driven": isinstance(clock, DrivenClock),
+            "ahead_s": clock.ahead_s(),
+        }
+
+    def follow(body: s.Nothing) -> Any:
+        workshop.clock.follow()
+        workshop.broker.publish(topic="clock")
+        return now()
 
     def drive(body: s.DriveClock) -> Any:
         workshop.clock.drive(body.advance_s, body.rate)
@@ -376,4 +392,7 @@ def _clock(api: Api, workshop: Workshop) -> None:
         return now()
 
     api.add("GET", "/api/clock", now, reply=s.ClockNow, summary="The server's clock")
+    api.add(
+        "POST", "/api/clock/follow", follow, body=s.Nothing, reply=s.ClockNow, summary="Take the machine's time"
+    )
     api.add("POST", "/api/clock", drive, body=s.DriveClock, reply=s.ClockNow, summary="Drive the clock")

@@ -280,6 +280,17 @@ class Bench(Reply):
     view: bench.BenchView | None
 
 
+class Kept(Reply):
+    """Where everything lies, how large the database is [bytes], and how old the newest backup is [s], None where there is none;
+    old: it is time for another."""
+
+    folder: str
+    database_bytes: int
+    backups: int
+    newest_backup_s: float | None
+    old: bool
+
+
 class UnreadList(Reply):
     """What lies in the store and this version cannot read."""
 
@@ -372,9 +383,12 @@ class Log(Reply):
 
 
 class ClockNow(Reply):
+    """The server's clock; ahead_s: by how much it is ahead of its machine's [s]."""
+
     now: datetime
     rate: float
     driven: bool
+    ahead_s: float
 
 
 class DriveClock(Doc):

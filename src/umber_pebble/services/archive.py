@@ -33,9 +33,9 @@ from umber_pebble.services.docs import (
 from umber_pebble.services.errors import Unreadable
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.snapshot import Snapshot
-from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
+from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, words_for_a_full_disk
 from umber_pebble.store import queries
-from umber_pebble.store.engine import backup
+from umber_pebble.store.backups import backup
 from umber_pebble.store.models import Calibration, EventRow, Revision, Run, Thing
 
 FORMAT: Literal["umber-pebble-workshop"] = "umber-pebble-workshop"
@@ -266,7 +266,8 @@ def bring_in(workshop: Workshop, runs: RunService, file: WorkshopFile, stamp: st
     """
     _holds_together(file)
     database = Path(str(workshop.engine.url.database))
-    kept = backup(database, database.parent / "backups" / f"before-import-{stamp}.db")
+    with words_for_a_full_disk():
+        kept = backup(database, database.parent / "backups" / f"before-import-{stamp}.db")
     runs.forget()
     with workshop.writing() as session:
         for table in (Calibration, EventRow, Run, Revision, Thing):

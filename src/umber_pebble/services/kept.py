@@ -1,5 +1,6 @@
 """What a finished run showed, kept with it: a number for the format, and a reader for each number."""
 
+import json
 from collections.abc import Callable
 from dataclasses import replace
 from functools import lru_cache
@@ -9,7 +10,7 @@ from pydantic import TypeAdapter, ValidationError
 
 from umber_pebble import ENGINE_VERSION
 from umber_pebble.core.materials.load import tables_mark
-from umber_pebble.services.run_log import RunLog
+from umber_pebble.services.run_log import RunLog, RunSummary
 
 FORMAT = 1
 
@@ -33,6 +34,16 @@ def kept_log(shown: dict[str, Any] | None) -> RunLog | None:
     try:
         return READERS[shown["format"]](shown)
     except (ValidationError, KeyError):
+        return None
+
+
+def kept_summary(form: int | None, text: str | None) -> RunSummary | None:
+    """A run's line in the list, as it was kept in a format."""
+    if form not in READERS or text is None:
+        return None
+    try:
+        return RunSummary(**json.loads(text))
+    except (TypeError, ValueError):
         return None
 
 

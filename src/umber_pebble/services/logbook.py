@@ -6,7 +6,7 @@ from datetime import timedelta
 
 from umber_pebble.core.bench.again import missing
 from umber_pebble.services.errors import InUse
-from umber_pebble.services.kept import kept_log
+from umber_pebble.services.kept import kept_log, kept_summary
 from umber_pebble.services.run_log import RunLog, RunSummary, run_log, summary
 from umber_pebble.services.runs import UNREADABLE, RunService
 from umber_pebble.services.workshop import Stored
@@ -20,14 +20,11 @@ def summaries(service: RunService) -> list[RunSummary]:
     """All runs that can be read, newest first: the finished as they were kept."""
     with service.workshop.session() as session:
         rows = queries.run_heads(session)
-    out = []
-    for row in rows:
-        known = kept_log(row.shown)
-        if known is None:
-            known = _reckoned(service, row.id)
-        if known is not None:
-            out.append(known if isinstance(known, RunSummary) else known.summary)
-    return out
+    out = (
+        (kept_summary(form, text) if ended_at is not None else None) or _reckoned(service, run_id)
+        for run_id, ended_at, form, text in rows
+    )
+    return [known for known in out if known is not None]
 
 
 def _reckoned(service: RunService, run_id: str) -> RunSummary | None:
@@ -44,7 +41,8 @@ def read(service: RunService, run_id: str) -> RunLog:
     Raises: NotFound. Unreadable.
     """
     with service.workshop.session() as session:
-        known = kept_log(service.row(session, run_id).shown)
+        row = service.row(session, run_id)
+        known = kept_log(row.shown) if row.ended_at is not None else None
     if known is not None:
         return known
     run, frozen, seen, events = service.look(run_id)

@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
 from umber_pebble.core.bench.payload import refuse
+from umber_pebble.core.bench.reduce import AFTER_END
 from umber_pebble.core.bench.replay import accept, replay
 from umber_pebble.core.bench.state import Event, RunState
 from umber_pebble.core.bench.track import temperature_at_degc
@@ -32,7 +33,7 @@ from umber_pebble.store.models import EventRow, Run
 
 EVENT_SCHEMA = 1
 KEPT_IN_MEMORY = 32
-CHANGES_WHAT_IS_LEARNED = ("outcome", "ended", "cancels", "reading", "judged")
+CHANGES_WHAT_IS_LEARNED = ("reading", *AFTER_END, "ended")
 UNREADABLE = (CoreError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError)
 """What a document of another version may raise when it is read."""
 CANNOT_READ = "this version cannot read this run: it is kept, goes out with the export, and can be ended"

@@ -1,6 +1,8 @@
 """The services' common ground: database, clock, live broker; and the things that are edited."""
 
+import errno
 import math
+import sqlite3
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
@@ -51,6 +53,19 @@ class Stored:
     doc: Doc
 
 
+@contextmanager
+def words_for_a_full_disk() -> Iterator[None]:
+    """Raises: DiskFull: in place of what a full disk, a quota or a size limit makes the database say."""
+    try:
+        yield
+    except (OperationalError, sqlite3.OperationalError, OSError) as error:
+        said = error.orig if isinstance(error, OperationalError) else error
+        full = isinstance(said, OSError) and said.errno in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
+        if not full and "is full" not in str(said):
+            raise
+        raise DiskFull("the disk is full: nothing was changed; make room and it is tried again") from error
+
+
 @dataclass(frozen=True, slots=True)
 class Unread:
     """A thing that this version cannot read."""
@@ -80,13 +95,12 @@ class Workshop:
 
         Raises: DiskFull.
         """
-        try:
-            with Session(self.engine.execution_options(writes=True)) as session, session.begin():
-                yield session
-        except OperationalError as error:
-            if "full" not in str(error.orig):
-                raise
-            raise DiskFull("the disk is full: nothing was changed; make room and it is tried again") from error
+        with (
+            words_for_a_full_disk(),
+            Session(self.engine.execution_options(writes=True)) as session,
+            session.begin(),
+        ):
+            yield session
 
     def get(self, kind: str, thing_id: str) -> Stored:
         """Raises: NotFound."""

@@ -1,24 +1,17 @@
 """The database: SQLite in WAL mode with full sync, migrated at start after a backup copy."""
 
-import shutil
-import sqlite3
-from contextlib import closing
 from datetime import datetime
 from pathlib import Path
 
 from alembic import command
 from alembic.config import Config as AlembicConfig
 from alembic.runtime.migration import MigrationContext
-from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.engine.interfaces import DBAPIConnection
 from sqlalchemy.pool import ConnectionPoolEntry
 
-MIGRATIONS = Path(__file__).parent.parent / "migrations"
-
-
-class DatabaseUnreadable(ValueError):
-    """The file is not a sound database of this product."""
+from umber_pebble.store.backups import backup
+from umber_pebble.store.schema import MIGRATIONS, check_file, newest_schema
 
 
 def open_engine(database: Path) -> Engine:
@@ -45,50 +38,20 @@ def open_engine(database: Path) -> Engine:
     return engine
 
 
-def backup(database: Path, target: Path) -> Path:
-    """Copy a live database to a new file."""
-    target.parent.mkdir(parents=True, exist_ok=True)
-    if target.exists():
-        raise FileExistsError(f"{target} exists already: choose another name")
-    with closing(sqlite3.connect(database)) as source, closing(sqlite3.connect(target)) as copy:
-        source.backup(copy)
-    return target
-
-
-def check_file(file: Path) -> None:
-    """Refuse a file that is not a sound database with our tables."""
-    try:
-        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as connection:
-            sound = connection.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
-            tables = {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type='table'")}
-    except sqlite3.DatabaseError as error:
-        raise DatabaseUnreadable(f"{file} is not a database: {error}") from error
-    if not sound or not {"thing", "event", "alembic_version"} <= tables:
-        raise DatabaseUnreadable(f"{file} is damaged or is no backup of this program")
-
-
-def restore(file: Path, database: Path, backups: Path, stamp: str) -> Path | None:
-    """Put a backup in place of the database; what was there is kept as a backup, whose path is returned."""
-    check_file(file)
-    kept = backup(database, backups / f"before-restore-{stamp}.db") if database.exists() else None
-    for tail in ("-wal", "-shm"):
-        Path(f"{database}{tail}").unlink(missing_ok=True)
-    database.parent.mkdir(parents=True, exist_ok=True)
-    shutil.copyfile(file, database)
-    return kept
-
-
 def migrate(engine: Engine, database: Path, backups: Path, now: datetime) -> None:
-    """Bring the schema to the newest revision; an older one is copied to backups first."""
-    config = AlembicConfig()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    head = ScriptDirectory.from_config(config).get_current_head()
+    """Bring the schema to the newest revision; an older one is copied to backups first.
+
+    Raises: DatabaseUnreadable: a newer version made it, or it is damaged.
+    """
     with engine.connect() as connection:
         current = MigrationContext.configure(connection).get_current_revision()
-    if current == head:
+    if current == newest_schema():
         return
     if current is not None:
+        check_file(database)
         backup(database, backups / f"before-migration-{now:%Y%m%dT%H%M%S}.db")
+    config = AlembicConfig()
+    config.set_main_option("script_location", str(MIGRATIONS))
     with engine.begin() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, "head")

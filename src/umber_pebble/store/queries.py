@@ -63,8 +63,9 @@ def live_run(session: Session) -> Run | None:
 
 
 def run_heads(session: Session) -> list[Any]:
-    """Id and what was kept of every run, newest first; not what it was started with."""
-    return list(session.execute(select(Run.id, Run.shown).order_by(Run.started_at.desc(), Run.id)))
+    """Id, end, and of what was kept the format and the summary as text, of every run, newest first; nothing large is read."""
+    kept = (func.json_extract(Run.shown, path) for path in ("$.format", "$.log.summary"))
+    return list(session.execute(select(Run.id, Run.ended_at, *kept).order_by(Run.started_at.desc(), Run.id)))
 
 
 def events(session: Session, run_id: str) -> list[EventRow]:

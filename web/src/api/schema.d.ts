@@ -174,6 +174,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clock/follow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the machine's time */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Nothing"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClockNow"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/colours": {
         parameters: {
             query?: never;
@@ -1575,6 +1624,84 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["SeedReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is kept, and where */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Kept"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Make a backup now */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Nothing"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Kept"];
                     };
                 };
                 /** @description Refused */
@@ -4515,8 +4642,13 @@ export interface components {
             /** Water Frac */
             water_frac: number;
         };
-        /** ClockNow */
+        /**
+         * ClockNow
+         * @description The server's clock; ahead_s: by how much it is ahead of its machine's [s].
+         */
         ClockNow: {
+            /** Ahead S */
+            ahead_s: number;
             /** Driven */
             driven: boolean;
             /**
@@ -5924,6 +6056,23 @@ export interface components {
             /** Kg */
             kg: number;
             sets: components["schemas"]["Spread"];
+        };
+        /**
+         * Kept
+         * @description Where everything lies, how large the database is [bytes], and how old the newest backup is [s], None where there is none;
+         *     old: it is time for another.
+         */
+        Kept: {
+            /** Backups */
+            backups: number;
+            /** Database Bytes */
+            database_bytes: number;
+            /** Folder */
+            folder: string;
+            /** Newest Backup S */
+            newest_backup_s: number | null;
+            /** Old */
+            old: boolean;
         };
         /** Kitchen */
         Kitchen: {

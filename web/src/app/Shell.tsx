@@ -2,8 +2,8 @@ import type { ReactNode } from "react";
 import { NavLink, useLocation } from "react-router";
 import { BenchRail } from "./BenchRail";
 import { FirstPath } from "./FirstPath";
+import { Notices } from "./Notices";
 import { Outbox } from "./Outbox";
-import { Unread } from "./Unread";
 
 const VIEWS = [
   { to: "/plan", name: "Plan", key: "P" },
@@ -43,7 +43,7 @@ export function Shell({ children }: { children: ReactNode }) {
           ))}
         </nav>
         <main className="min-h-0 min-w-0 flex-1 overflow-auto">
-          {!bench && <Unread />}
+          {!bench && <Notices />}
           {!bench && <FirstPath />}
           {children}
         </main>

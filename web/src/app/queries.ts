@@ -1,6 +1,13 @@
-import { QueryClient } from "@tanstack/react-query";
-import { ApiError } from "../api/client";
+import { QueryClient, queryOptions } from "@tanstack/react-query";
+import { ApiError, call, client } from "../api/client";
 import type { Message } from "../api/stream";
+
+/** The server's clock against its machine's. */
+export const clockQuery = queryOptions({
+  queryKey: ["clock"],
+  queryFn: () => call(client.GET("/api/clock")),
+  refetchInterval: 60_000,
+});
 
 export function makeQueryClient(): QueryClient {
   return new QueryClient({

@@ -50,6 +50,13 @@ export const unreadQuery = queryOptions({
   queryFn: () => call(client.GET("/api/unread")),
 });
 
+/** Where everything lies, and how old its newest backup is. */
+export const keptQuery = queryOptions({
+  queryKey: ["kept"],
+  queryFn: () => call(client.GET("/api/kept")),
+  staleTime: 3_600_000,
+});
+
 export const railQuery = (actor: string) =>
   queryOptions({
     queryKey: ["bench", "live", actor],

@@ -1,11 +1,19 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Problem, problemOf } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
+import { keptQuery } from "../../shared/kitchen";
 import { Notice } from "../../shared/ui/controls";
 import { FileButton, FileLink } from "../../shared/ui/files";
 import { bringIn } from "./queries";
+
+const ago = (seconds: number): string =>
+  seconds < 7200
+    ? `${Math.max(1, Math.round(seconds / 60))} minutes`
+    : seconds < 172_800
+      ? `${Math.round(seconds / 3600)} hours`
+      : `${Math.round(seconds / 86_400)} days`;
 
 /** Everything as one open document: taken away, or put in place of all there is. */
 export function WorkshopFile() {
@@ -13,6 +21,7 @@ export function WorkshopFile() {
   const queryClient = useQueryClient();
   const [refused, setRefused] = useState<Problem | null>(null);
   const [kept, setKept] = useState("");
+  const stored = useQuery(keptQuery).data;
   const put = async (text: string) => {
     setRefused(null);
     setKept("");
@@ -40,6 +49,26 @@ export function WorkshopFile() {
         <Notice tone="hot">
           {wordProblem(refused, units)} {refused.path && `At ${refused.path}.`} Nothing was changed.
         </Notice>
+      )}
+      {stored && (
+        <div className="max-w-prose space-y-2">
+          <h3 className="font-bold">What is kept, where, and how to get it back</h3>
+          <p>
+            Everything is in one folder on the main machine, {stored.folder}: the database (
+            {Math.max(1, Math.round(stored.database_bytes / 1e6))} MB) and {stored.backups} backups
+            {stored.newest_backup_s !== null && `, the newest ${ago(stored.newest_backup_s)} old`}. One is
+            made every day while the app runs, and before anything risky; each is opened once before it
+            counts.
+          </p>
+          <p>
+            To go back to one: stop the app, then <code>umber-pebble restore FILE</code>; what is there now is
+            kept as a backup. <code>umber-pebble doctor</code> looks the folder over and says the way out.
+          </p>
+          <p>
+            On a tablet or another browser: only what was noted and not sent yet, until the server has taken
+            it. It survives closing; clearing that browser's data loses it.
+          </p>
+        </div>
       )}
       {kept && <Notice tone="plain">Brought in. What was there before is kept as {kept}.</Notice>}
     </section>

@@ -1,0 +1,24 @@
+"""What is kept of a workshop, and where."""
+
+from datetime import UTC, datetime
+from pathlib import Path
+
+from umber_pebble.services.workshop import Workshop, words_for_a_full_disk
+from umber_pebble.store.backups import Kept, backup, state
+
+
+def back_up(workshop: Workshop) -> Kept:
+    """Makes a backup now.
+
+    Raises: DiskFull.
+    """
+    database = Path(str(workshop.engine.url.database))
+    with words_for_a_full_disk():
+        backup(database, database.parent / "backups" / f"{datetime.now(UTC):%Y%m%dT%H%M%S%f}.db")
+    return kept(workshop)
+
+
+def kept(workshop: Workshop) -> Kept:
+    """Where the workshop's data lies, and how old its newest backup is."""
+    database = Path(str(workshop.engine.url.database))
+    return state(database, database.parent / "backups", datetime.now(UTC))
