@@ -32,7 +32,7 @@ def test_lists_calendar_and_readings_are_taken_away(demo: Server, open_page: Ope
     bad = Path(download.value.path()).with_suffix(".bad")
     bad.write_text("\n".join([*lines[:2], lines[1].replace("cook 1", "pot")]))
     page.get_by_label("Readings file").set_input_files(bad)
-    expect(page.get_by_text("Line 3, of: say cook or round", exact=False)).to_be_visible()
+    expect(page.get_by_text("Line 3, of: say cook, round or batch", exact=False)).to_be_visible()
     more = bad.with_suffix(".csv")
     moved = re.sub(r":(\d\d)\.", lambda m: f":{(int(m.group(1)) + 7) % 60:02d}.", lines[2])
     more.write_text("\n".join([*lines, moved]))

@@ -1,11 +1,12 @@
 """The tablet: paired by a code over HTTPS, a bench that survives the network, two people at once."""
 
+import json
 import socket
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from tests.browser.conftest import Server, act, space
 from tests.http import free_port
@@ -130,3 +131,90 @@ def test_it_can_be_installed_and_opens_without_the_network(demo: Server, open_pa
     page.reload()
     expect(page.get_by_role("link", name="Bench")).to_be_visible()
     page.context.set_offline(False)
+
+
+# whether the live run lies in this browser
+REMEMBERED = """() => new Promise((done) => {
+    const opening = indexedDB.open("umber-pebble-remembered");
+    opening.onsuccess = () => {
+        const asked = opening.result.transaction("last").objectStore("last").get("queries");
+        asked.onsuccess = () => {
+            opening.result.close();
+            done(JSON.stringify(asked.result ?? "").includes('"Weigh') || JSON.stringify(asked.result ?? "").includes('"heat"'));
+        };
+    };
+})"""
+
+
+def test_a_reload_without_the_network_shows_the_run_and_what_was_noted(demo: Server, open_page: OpenPage) -> None:
+    demo.call("POST", "/api/runs", {"id": "off", "order_id": "order-first-light", "actor": "Wren", "device": "t"})
+    page = open_page(demo.base + "/bench", 1024, 768)
+    act(page, "Hot sugar")
+    space(page)
+    act(page, "Weigh")
+    page.evaluate("() => navigator.serviceWorker.ready")
+    page.reload()
+    act(page, "Weigh")
+    page.wait_for_function(REMEMBERED)
+    other = page.context.new_page()
+    other.goto(demo.base + "/plan")
+    expect(other.get_by_role("link", name="Bench", exact=True)).to_be_visible()
+    page.context.set_offline(True)
+    space(page)
+    # the same box on every screen of this browser
+    for shown in (page, other):
+        expect(shown.get_by_text("not", exact=False).filter(has_text="sent").first).to_be_visible()
+    page.reload()
+    act(page, "Weigh")
+    expect(page.get_by_text("1 not sent yet", exact=False)).to_be_visible()
+    page.context.set_offline(False)
+    expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0, timeout=15_000)
+    events = demo.call("GET", "/api/runs/off/events")["items"]
+    assert [e["kind"] for e in events] == ["started", "acknowledged", "heated"]
+
+
+def test_a_page_that_never_heard_the_app_says_what_to_do_and_goes_on(demo: Server, browser: Browser) -> None:
+    page = browser.new_page()
+    page.route("**/api/**", lambda route: route.abort())
+    page.goto(demo.base + "/words")
+    expect(page.get_by_role("heading", name="Umber Pebble does not answer")).to_be_visible()
+    page.unroute("**/api/**")
+    expect(page.get_by_role("link", name="Bench", exact=True)).to_be_visible()
+
+
+def test_what_is_refused_for_good_stays_until_it_is_read(demo: Server, open_page: OpenPage) -> None:
+    demo.call("POST", "/api/runs", {"id": "no", "order_id": "order-first-light", "actor": "Wren", "device": "t"})
+    page = open_page(demo.base + "/bench", 1024, 768)
+    act(page, "Hot sugar")
+    lost, ended = [401, 429, 503], False
+    refusal = {
+        "status": 409,
+        "code": "not_in_sequence",
+        "title": "the run has ended",
+        "path": "",
+        "got": None,
+        "limits": {},
+        "params": {"why": "ended"},
+    }
+
+    def answer(route: Route) -> None:
+        if lost:
+            route.fulfill(status=lost.pop(0), content_type="application/json", body='{"code": "x", "title": "x"}')
+        elif ended:
+            route.fulfill(status=409, content_type="application/problem+json", body=json.dumps(refusal))
+        else:
+            route.continue_()
+
+    page.route("**/api/runs/no/events", answer)
+    space(page)
+    act(page, "Weigh")
+    assert lost == []
+    ended = True
+    space(page)
+    expect(page.get_by_text("run has ended", exact=False)).to_be_visible()
+    page.goto(demo.base + "/plan")
+    expect(page.get_by_text("Not taken:", exact=False)).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("Not taken:", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Read", exact=True).click()
+    expect(page.get_by_text("Not taken:", exact=False)).to_have_count(0)

@@ -115,6 +115,7 @@ def test_a_restore_that_is_killed_at_any_moment_leaves_the_old_or_the_new(
 def test_the_log_of_a_damaged_database_is_not_laid_over_what_is_restored(config: Config, copy: Path) -> None:
     config.database.write_bytes(b"no database at all" * 500)
     kept = backups.restore(copy, config.database, config.backups, "x")
+    assert not Path(f"{config.database}-wal").exists()
     assert name_of(config) == "New" and kept is not None and kept.suffix == ".damaged"
 
 

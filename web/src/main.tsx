@@ -8,10 +8,13 @@ import { BrowserRouter } from "react-router";
 import { listen } from "./api/stream";
 import { App } from "./app/App";
 import { makeQueryClient, onMessage } from "./app/queries";
+import { recall, remember } from "./app/remembered";
 
 const root = document.getElementById("root");
 if (!root) throw new Error("no root element");
 const queryClient = makeQueryClient();
+await recall(queryClient).catch(() => undefined);
+remember(queryClient);
 listen((message) => onMessage(queryClient, message));
 
 // a browser that does not trust this machine's certificate refuses: then the open page alone must do

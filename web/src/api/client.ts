@@ -25,16 +25,24 @@ const UNREACHABLE: Problem = {
 
 export const client = createClient<paths>({ baseUrl: "/" });
 
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response?: Response;
+}
+
 /** The data of a call, or an ApiError thrown. */
-export async function call<T>(request: Promise<{ data?: T; error?: unknown }>): Promise<T> {
-  let result: { data?: T; error?: unknown };
+export async function call<T>(request: Promise<Answer<T>>): Promise<T> {
+  let result: Answer<T>;
   try {
     result = await request;
   } catch {
     throw new ApiError(UNREACHABLE);
   }
   if (result.error !== undefined || result.data === undefined) {
-    throw new ApiError(isProblem(result.error) ? result.error : UNREACHABLE);
+    // something in between may answer in our shape, or in none
+    const status = result.response?.status ?? 0;
+    throw new ApiError(isProblem(result.error) ? { ...result.error, status } : UNREACHABLE);
   }
   return result.data;
 }

@@ -55,7 +55,8 @@ export function App() {
   }, [navigate]);
   // a device of the network that is not paired is refused everything but the pairing
   const kitchen = useQuery({ ...kitchenQuery, retry: false });
-  const refused = kitchen.error ? problemOf(kitchen.error) : null;
+  const why = kitchen.error ?? kitchen.failureReason;
+  const refused = why ? problemOf(why) : null;
   if (refused?.code === "not_paired") return <PairPage />;
   // what is on the page already goes on being useful without the server; an empty page does not
   if (refused?.code === "unreachable" && kitchen.data === undefined) return <Away />;

@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { call, client } from "../api/client";
+import { call, client, problemOf } from "../api/client";
 import { duration } from "../shared/format/units";
-import { keptQuery, unreadQuery } from "../shared/kitchen";
+import { timeOfDay } from "../shared/format/zone";
+import { keptQuery, kitchenQuery, unreadQuery } from "../shared/kitchen";
 import { clockQuery } from "./queries";
 
 /** Less than this between two clocks does not matter to anybody. */
@@ -22,8 +23,17 @@ export function Notices() {
     await call(client.POST("/api/kept", { body: {} }));
     await queryClient.invalidateQueries({ queryKey: ["kept"] });
   };
+  const kitchen = useQuery(kitchenQuery);
+  const why = kitchen.error ?? kitchen.failureReason;
+  const away = why !== null && problemOf(why).code === "unreachable";
   return (
     <>
+      {away && (
+        <Said title="The app does not answer.">
+          What is shown is of {timeOfDay(new Date(kitchen.dataUpdatedAt), kitchen.data?.doc.zone ?? "UTC")}.
+          What you note is kept here and goes out when it answers again.
+        </Said>
+      )}
       {unread.length > 0 && (
         <Said title={`${unread.map((of) => `${of.name} (${of.kind})`).join(", ")} not shown:`}>
           this version cannot read {unread.length === 1 ? "it" : "them"}. Nothing is lost: it is kept as it is

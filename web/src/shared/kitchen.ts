@@ -1,5 +1,6 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { call, client } from "../api/client";
+import { nowMs } from "./useElapsed";
 
 export const kitchenQuery = queryOptions({
   queryKey: ["kitchen"],
@@ -60,7 +61,10 @@ export const keptQuery = queryOptions({
 export const railQuery = (actor: string) =>
   queryOptions({
     queryKey: ["bench", "live", actor],
-    queryFn: () => call(client.GET("/api/bench", { params: { query: { actor } } })),
+    queryFn: async () => {
+      const answer = await call(client.GET("/api/bench", { params: { query: { actor } } }));
+      return { ...answer, view: answer.view && { ...answer.view, heard_ms: nowMs() } };
+    },
   });
 
 /** Zone of the kitchen, for every time on the screens. */

@@ -2,12 +2,15 @@ import { useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
 
 const TICK_MS = 250;
-const received = new WeakMap<object, number>();
+/** A view and when this device heard it. */
+type Heard = Schemas["BenchView"] & { heard_ms?: number };
+
+/** This device's time, which no step moves while a page stands, and which goes on over a reload [ms]. */
+export const nowMs = (): number => performance.timeOrigin + performance.now();
 
 /** Seconds since the run started, by the server's clock carried on between its answers. */
-export function elapsedNow(view: Schemas["BenchView"]): number {
-  if (!received.has(view)) received.set(view, performance.now());
-  return view.elapsed_s + (view.rate * (performance.now() - (received.get(view) ?? 0))) / 1000;
+export function elapsedNow(view: Heard): number {
+  return view.elapsed_s + (view.rate * (nowMs() - (view.heard_ms ?? nowMs()))) / 1000;
 }
 
 /** The server's time of day, by the same carrying on. */
