@@ -2,16 +2,17 @@
 
 import json
 import threading
-from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
 from flask import Flask, Response, request, send_from_directory
+from werkzeug.utils import safe_join
 
 from umber_pebble.api import errors, guard
 from umber_pebble.api.http import Api
 from umber_pebble.api.routes import build
+from umber_pebble.door import Door
 from umber_pebble.services.access import Access
 from umber_pebble.services.planning import warm_up
 from umber_pebble.services.probes import Probes
@@ -50,6 +51,7 @@ def create_app(workshop: Workshop, bridge: tuple[str, int] | None = None, lan: L
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_OF_ALL
     errors.install(app)
     access = Access(workshop, lan.names, lan.port)
+    app.extensions["access"] = access
     guard.install(app, access)
     _headers(app)
     runs = RunService(workshop)
@@ -59,20 +61,20 @@ def create_app(workshop: Workshop, bridge: tuple[str, int] | None = None, lan: L
     api.mount(app)
     _document(app, api)
     _authority(app, lan)
-    _stream(app, workshop)
     _front_end(app)
     threading.Thread(target=warm_up, daemon=True).start()
     return app
 
 
-def lan_door(app: Flask) -> Any:
-    """The same app behind the door to the kitchen's network, where devices must be paired."""
+def doors(app: Flask, workshop: Workshop) -> tuple[Door, Door]:
+    """This machine's own door to the app, and that to the kitchen's network, where devices must be paired."""
 
-    def door(environ: dict[str, Any], start_response: Any) -> Any:
+    def from_outside(environ: dict[str, Any], start_response: Any) -> Any:
         environ[guard.LAN_DOOR] = True
         return app(environ, start_response)
 
-    return door
+    access: Access = app.extensions["access"]
+    return Door(app, app, workshop, access, True), Door(app, from_outside, workshop, access, False)
 
 
 def _headers(app: Flask) -> None:
@@ -81,6 +83,9 @@ def _headers(app: Flask) -> None:
         response.headers["Content-Security-Policy"] = POLICY
         response.headers["X-Content-Type-Options"] = "nosniff"
         response.headers["Referrer-Policy"] = "no-referrer"
+        response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+        response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
+        response.headers["Cross-Origin-Embedder-Policy"] = "require-corp"
         if request.path.startswith("/api/"):
             response.headers["Cache-Control"] = "no-store"
         return response
@@ -103,26 +108,14 @@ def _authority(app: Flask, lan: Lan) -> None:
         )  # fmt: skip
 
 
-def _stream(app: Flask, workshop: Workshop) -> None:
-    @app.get("/api/stream")
-    def stream() -> Response:
-        messages = workshop.broker.listen()
-
-        def lines() -> Iterator[str]:
-            yield "retry: 1000\n\n"
-            for message in messages:
-                yield ": still here\n\n" if message is None else f"data: {message}\n\n"
-
-        return Response(lines(), content_type="text/event-stream", headers={"X-Accel-Buffering": "no"})
-
-
 def _front_end(app: Flask) -> None:
     @app.get("/", defaults={"path": ""})
     @app.get("/<path:path>")
     def front_end(path: str) -> Response:
         if path.startswith("api/"):
             raise errors.invalid("not_found", "", path, "there is no such operation")
-        if path and (WEB / path).is_file():
+        joined = safe_join(str(WEB), path) if path else None
+        if joined and Path(joined).is_file():
             response = send_from_directory(WEB, path)
             if path.startswith("assets/"):
                 response.headers["Cache-Control"] = "public, max-age=31536000, immutable"

@@ -2,19 +2,15 @@
 
 import argparse
 import json
-import signal
 import sqlite3
 import sys
 import threading
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import NoReturn
 
 from sqlalchemy.exc import SQLAlchemyError
 
 from umber_pebble.config import Config, bridge_address, from_environment
-
-THREADS = 40
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -64,56 +60,39 @@ def main(argv: list[str] | None = None) -> int:
 
 
 def _serve(config: Config, args: argparse.Namespace) -> int:
-    from cheroot.ssl.builtin import BuiltinSSLAdapter
-    from cheroot.wsgi import Server
-
-    from umber_pebble.app import NO_LAN, Lan, create_app, lan_door
+    from umber_pebble.app import NO_LAN, Lan, create_app, doors
     from umber_pebble.demo.fill import fill
     from umber_pebble.lan import certificate, own_addresses
+    from umber_pebble.server import At, run
     from umber_pebble.services.start import open_workshop
     from umber_pebble.store.backups import fold_log, keep_daily
     from umber_pebble.store.lock import hold, own_only
     from umber_pebble.store.schema import check_file
 
     own_only(config.data_dir)
-    lock = hold(config.data_dir)
-    if config.database.exists():
-        check_file(config.database)
-    if args.demo:
-        fill(config)
-    lan = NO_LAN
-    if args.lan:
-        names = own_addresses()
-        authority, chain, key = certificate(config.data_dir / "tls", names)
-        lan = Lan(names, args.lan_port, authority)
-    workshop = open_workshop(config)
-    app = create_app(workshop, config.probe, lan)
-    threading.Thread(target=keep_daily, args=(config.database, config.backups), daemon=True).start()
-    server = Server(("127.0.0.1", config.port), app, numthreads=THREADS)
-    server.prepare()
-    print(f"Umber Pebble is at http://127.0.0.1:{config.port}  (stop: Ctrl+C)", flush=True)
-    if args.lan:
-        outside = Server(("0.0.0.0", args.lan_port), lan_door(app), numthreads=THREADS)
-        outside.ssl_adapter = BuiltinSSLAdapter(str(chain), str(key))
-        outside.prepare()
-        threading.Thread(target=outside.serve, daemon=True).start()
-        print(
-            f"In the kitchen's network: https://{lan.names[0]}:{args.lan_port}  (pair a device: Kitchen, Devices)",
-            flush=True,
-        )
-    signal.signal(signal.SIGTERM, _stop)
-    try:
-        server.serve()
-    except KeyboardInterrupt:
-        server.stop()
-    workshop.engine.dispose()
-    fold_log(config.database)
-    lock.release()
+    with hold(config.data_dir):
+        if config.database.exists():
+            check_file(config.database)
+        if args.demo:
+            fill(config)
+        lan, outside = NO_LAN, None
+        if args.lan:
+            names = own_addresses()
+            authority, chain, key = certificate(config.data_dir / "tls", names)
+            lan, outside = Lan(names, args.lan_port, authority), At("0.0.0.0", args.lan_port, chain, key)
+        workshop = open_workshop(config)
+        here, there = doors(create_app(workshop, config.probe, lan), workshop)
+        threading.Thread(target=keep_daily, args=(config.database, config.backups), daemon=True).start()
+        print(f"Umber Pebble is at http://127.0.0.1:{config.port}  (stop: Ctrl+C)", flush=True)
+        if outside:
+            print(
+                f"In the kitchen's network: https://{lan.names[0]}:{args.lan_port}  (pair a device: Kitchen, Devices)",
+                flush=True,
+            )
+        run([(here, At("127.0.0.1", config.port)), *([(there, outside)] if outside else [])])
+        workshop.engine.dispose()
+        fold_log(config.database)
     return 0
-
-
-def _stop(*_: object) -> NoReturn:
-    raise KeyboardInterrupt
 
 
 def _stamp() -> str:

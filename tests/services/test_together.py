@@ -14,7 +14,6 @@ from umber_pebble.demo.pieces import PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.errors import Stale
-from umber_pebble.services.live import WAITING_AT_MOST, Broker
 from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.start import open_workshop
@@ -68,17 +67,6 @@ def test_of_two_saves_from_the_same_version_one_is_stale(stocked: Workshop) -> N
     at_once(save, 4)
     assert sorted(outcome) == ["saved", "stale", "stale", "stale"]
     assert stocked.get("piece", "piece-disc").version == 2
-
-
-def test_listeners_hear_changes_and_a_slow_one_is_told_to_load_anew() -> None:
-    broker = Broker()
-    quick, slow = broker.listen(), broker.listen()
-    broker.publish(topic="thing", kind="mould", id="m")
-    assert next(quick) == '{"topic": "thing", "kind": "mould", "id": "m"}'
-    for i in range(WAITING_AT_MOST + 5):
-        broker.publish(topic="run", id="r", seq=i)
-    heard = [next(slow) for _ in range(3)]
-    assert '{"topic": "all"}' in heard
 
 
 def test_the_demo_is_filled_once_and_has_something_to_say(tmp_path: Path) -> None:

@@ -119,6 +119,12 @@ def test_the_log_of_a_damaged_database_is_not_laid_over_what_is_restored(config:
     assert name_of(config) == "New" and kept is not None and kept.suffix == ".damaged"
 
 
+def test_a_log_without_its_database_goes_with_a_restore(config: Config, copy: Path) -> None:
+    config.database.unlink()
+    assert backups.restore(copy, config.database, config.backups, "x") is None
+    assert not Path(f"{config.database}-wal").exists() and name_of(config) == "New"
+
+
 def test_a_backup_that_is_killed_never_has_its_name(
     config: Config, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:

@@ -74,26 +74,23 @@ def answer(problem: Problem) -> Response:
     return Response(problem.model_dump_json(), problem.status, content_type="application/problem+json")
 
 
+def problem_of(error: Refused | CoreError) -> Problem:
+    """A refusal as a problem."""
+    if isinstance(error, Refused):
+        return error.problem
+    return Problem(
+        status=STATUS.get(error.code, 422), code=error.code, title=error.message, path=error.path, got=error.got,
+        limits=error.limits, params=error.params,
+    )  # fmt: skip
+
+
 def install(app: Flask) -> None:
     """Turn every error into one shape."""
 
     @app.errorhandler(Refused)
-    def _refused(error: Refused) -> Response:
-        return answer(error.problem)
-
     @app.errorhandler(CoreError)
-    def _core(error: CoreError) -> Response:
-        return answer(
-            Problem(
-                status=STATUS.get(error.code, 422),
-                code=error.code,
-                title=error.message,
-                path=error.path,
-                got=error.got,
-                limits=error.limits,
-                params=error.params,
-            )
-        )
+    def _refused(error: Refused | CoreError) -> Response:
+        return answer(problem_of(error))
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:

@@ -1,5 +1,6 @@
 """Who may ask: this machine itself, and devices of the kitchen's network that were paired."""
 
+from dataclasses import dataclass
 from urllib.parse import urlsplit
 
 from flask import Flask, request
@@ -20,16 +21,36 @@ def is_local() -> bool:
     return LAN_DOOR not in request.environ
 
 
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """What a request says of itself: by which name it came, from which page, for which path, by which device; local: at this machine's
+    own door."""
+
+    host: str
+    origin: str | None
+    path: str
+    token: str | None
+    local: bool
+
+
+def check(asked: Asked, access: Access) -> None:
+    """Lets a request in.
+
+    Raises: Refused: a name or a page that is not ours. NotPaired.
+    """
+    names = LOCAL_NAMES if asked.local else {name.lower() for name in access.names}
+    if urlsplit(f"//{asked.host}").hostname not in names:
+        raise invalid("foreign_host", "Host", asked.host, "this service is not known by that name")
+    if asked.origin is not None and urlsplit(asked.origin).netloc.lower() != asked.host.lower():
+        raise invalid("foreign_origin", "Origin", asked.origin, "another site may not use this service")
+    if not asked.local and asked.path.startswith("/api/") and asked.path not in OPEN_PATHS:
+        access.admit(asked.token)
+
+
 def install(app: Flask, access: Access) -> None:
     """Check host, origin and pairing before every request."""
 
     @app.before_request
-    def known_host() -> None:
-        host = urlsplit(f"//{request.host}").hostname
-        if host not in (LOCAL_NAMES if is_local() else access.names):
-            raise invalid("foreign_host", "Host", request.host, "this service is not known by that name")
-        origin = request.headers.get("Origin")
-        if origin is not None and urlsplit(origin).netloc != request.host:
-            raise invalid("foreign_origin", "Origin", origin, "another site may not use this service")
-        if not is_local() and request.path.startswith("/api/") and request.path not in OPEN_PATHS:
-            access.admit(request.cookies.get(DEVICE_COOKIE))
+    def known() -> None:
+        token = request.cookies.get(DEVICE_COOKIE)
+        check(Asked(request.host, request.headers.get("Origin"), request.path, token, is_local()), access)

@@ -5,6 +5,8 @@ from functools import partial
 from typing import Any
 from zoneinfo import available_timezones
 
+from flask import request
+
 from umber_pebble.api import bowls, reference
 from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
@@ -270,7 +272,12 @@ def _devices(api: Api, access: Access) -> None:
         return access.show_code()
 
     def pair(body: s.PairIn) -> Any:
-        return WithCookie({"ok": True}, DEVICE_COOKIE, access.pair(body.code, body.name), not is_local())
+        return WithCookie(
+            {"ok": True},
+            DEVICE_COOKIE,
+            access.pair(body.code, body.name, request.remote_addr or ""),
+            not is_local(),
+        )
 
     def rename(body: s.DeviceName, id: str) -> Any:
         here()

@@ -5,7 +5,7 @@ import hmac
 import secrets
 import threading
 import time
-from collections import deque
+from collections import OrderedDict, deque
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
@@ -18,6 +18,7 @@ from umber_pebble.store.models import Device
 CODE_DIGITS = 6
 CODE_LASTS_S = 300.0
 TRIES, TRIES_IN_S = 5, 60.0
+MOST_SENDERS = 1000
 SEEN_EVERY = timedelta(minutes=1)
 
 
@@ -68,7 +69,7 @@ class Access:
         self.workshop, self.names, self.port = workshop, names, port
         self._lock = threading.Lock()
         self._code, self._until = "", 0.0
-        self._tries: deque[float] = deque(maxlen=TRIES)
+        self._tries: OrderedDict[str, deque[float]] = OrderedDict()
 
     def addresses(self) -> list[str]:
         """Where other devices find the app; none when it is not on the network."""
@@ -81,26 +82,30 @@ class Access:
             self._until = time.monotonic() + CODE_LASTS_S
             return Code(self._code, CODE_LASTS_S)
 
-    def pair(self, code: str, name: str) -> str:
-        """Pair a device; returns its token, which is kept only as a hash.
+    def pair(self, code: str, name: str, sender: str = "") -> str:
+        """Pair a device; returns its token, which is kept only as a hash. Wrong codes slow their sender, nobody else.
 
         Raises: TooManyTries: wait. WrongCode: not the code that is shown.
         """
         now = time.monotonic()
         with self._lock:
-            if len(self._tries) == TRIES and now - self._tries[0] < TRIES_IN_S:
+            tries = self._tries.setdefault(sender, deque(maxlen=TRIES))
+            self._tries.move_to_end(sender)
+            while len(self._tries) > MOST_SENDERS:
+                self._tries.popitem(last=False)
+            if len(tries) == TRIES and now - tries[0] < TRIES_IN_S:
                 raise TooManyTries(
                     "too many codes in a minute: wait, then type the one that is shown",
                     path="code",
                     limits={"high": TRIES},
                 )
-            self._tries.append(now)
+            tries.append(now)
             if not self._code or now > self._until or not hmac.compare_digest(code.encode(), self._code.encode()):
                 raise WrongCode(
                     "this is not the code that is shown: show a new one on the main machine", path="code"
                 )
             self._code = ""
-            self._tries.clear()
+            tries.clear()
         token, moment = secrets.token_urlsafe(32), self.workshop.clock.now()
         device_id = secrets.token_hex(8)
         with self.workshop.writing() as session:
@@ -145,3 +150,4 @@ class Access:
             if device is None:
                 raise NotFound("there is no such device", path="id", got=device_id)
             session.delete(device)
+        self.workshop.broker.publish(topic="devices")

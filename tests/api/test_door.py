@@ -1,0 +1,168 @@
+"""The door: no peer stops another, whatever it sends or does not send; live streams cost no thread."""
+
+import contextlib
+import http.client
+import json
+import socket
+import ssl
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+import pytest
+
+from tests.http import call, free_port, wait_for
+from umber_pebble.lan import own_addresses
+
+LISTENERS, SILENT = 200, 300
+
+
+@dataclass
+class Served:
+    base: str
+    port: int
+    lan_port: int
+    process: subprocess.Popen[bytes]
+
+    def quick(self) -> float:
+        began = time.monotonic()
+        assert call(self.base, "GET", "/api/clock")[0] == 200
+        return time.monotonic() - began
+
+
+@pytest.fixture(scope="module")
+def served(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    port, lan_port = free_port(), free_port()
+    arguments = ["--port", str(port), "--lan", "--lan-port", str(lan_port), "--probe", "off"]
+    command = [
+        sys.executable,
+        "-m",
+        "umber_pebble.cli",
+        "--data",
+        str(tmp_path_factory.mktemp("door")),
+        "serve",
+        *arguments,
+    ]
+    process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+    wait_for(port)
+    yield Served(f"http://127.0.0.1:{port}", port, lan_port, process)
+    # stopped as a system stops it: streams end, the log is folded in
+    process.terminate()
+    assert process.wait(15) == 0
+
+
+def opened(port: int) -> socket.socket:
+    return socket.create_connection(("127.0.0.1", port), 5)
+
+
+def listening(served: Served) -> http.client.HTTPResponse:
+    connection = http.client.HTTPConnection("127.0.0.1", served.port, timeout=10)
+    connection.request("GET", "/api/stream")
+    return connection.getresponse()
+
+
+def test_silent_and_slow_peers_stop_nobody(served: Served) -> None:
+    usual = max(served.quick() for _ in range(5))
+    with contextlib.ExitStack() as held:
+        for port in (served.port, served.lan_port):
+            for i in range(SILENT // 2):
+                peer = held.enter_context(opened(port))
+                if i % 2 and port == served.port:
+                    peer.sendall(b"GET /api/clock HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Slow: ")
+        assert max(served.quick() for _ in range(20)) < max(10 * usual, 1.0)
+        # none of them is waited for for ever
+        peer.settimeout(20)
+        assert peer.recv(100) == b""
+
+
+def test_what_is_too_large_is_cut_short(served: Served) -> None:
+    with opened(served.port) as peer:
+        peer.sendall(b"GET /api/clock HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Long: ")
+        with contextlib.suppress(ConnectionError):
+            for _ in range(300):
+                peer.sendall(b"a" * 1_000_000)
+            pytest.fail("300 MB of headers were taken")
+    connection = http.client.HTTPConnection("127.0.0.1", served.port, timeout=20)
+    chunks = (b"x" * 1_000_000 for _ in range(40))
+    with contextlib.suppress(ConnectionError):
+        connection.request(
+            "POST", "/api/figures/outline", chunks, {"Content-Type": "application/json"}, encode_chunked=True
+        )
+    assert connection.getresponse().status == 413
+    served.quick()
+
+
+def test_two_hundred_listeners_hear_at_once_and_leave_requests_as_quick(served: Served) -> None:
+    usual = max(served.quick() for _ in range(5))
+    streams = [listening(served) for _ in range(LISTENERS)]
+    assert max(served.quick() for _ in range(20)) < max(5 * usual, 0.5)
+    units = call(served.base, "GET", "/api/units")[1]
+    body = {
+        "version": units["version"],
+        "doc": units["doc"] | {"mass": "oz" if units["doc"]["mass"] == "g" else "g"},
+    }
+    assert call(served.base, "PUT", "/api/units", body)[0] == 200
+    for stream in streams:
+        while True:
+            line = stream.readline()
+            if line.startswith(b"data"):
+                break
+        assert json.loads(line[5:]) == {"topic": "thing", "kind": "units", "id": "units"}
+        stream.close()
+    assert max(served.quick() for _ in range(5)) < max(5 * usual, 0.5)
+
+
+def outside(
+    served: Served, method: str, path: str, body: object = None, cookie: str = ""
+) -> http.client.HTTPResponse:
+    trusting = ssl._create_unverified_context()
+    connection = http.client.HTTPSConnection("127.0.0.1", served.lan_port, timeout=10, context=trusting)
+    headers = {
+        "Host": f"{own_addresses()[-1].upper()}:{served.lan_port}",
+        "Content-Type": "application/json",
+        "Cookie": cookie,
+    }
+    connection.request(method, path, None if body is None else json.dumps(body), headers)
+    return connection.getresponse()
+
+
+def test_a_dropped_device_hears_nothing_more_from_that_moment(served: Served) -> None:
+    code = call(served.base, "POST", "/api/devices/code", {})[1]["code"]
+    assert outside(served, "GET", "/api/stream").status == 401
+    paired = outside(served, "POST", "/api/devices/pair", {"code": code, "name": "Tablet"})
+    cookie = str(paired.headers["Set-Cookie"]).split(";")[0]
+    stream = outside(served, "GET", "/api/stream", cookie=cookie)
+    assert stream.status == 200 and stream.readline().startswith(b"retry")
+    [device] = call(served.base, "GET", "/api/devices")[1]["items"]
+    call(served.base, "DELETE", f"/api/devices/{device['id']}", {})
+    began = time.monotonic()
+    while stream.readline():
+        assert time.monotonic() - began < 5
+    assert outside(served, "GET", "/api/kitchen", cookie=cookie).status == 401
+
+
+def test_a_stop_leaves_the_file_alone_as_the_data(tmp_path: Path) -> None:
+    port = free_port()
+    command = [
+        sys.executable,
+        "-m",
+        "umber_pebble.cli",
+        "--data",
+        str(tmp_path),
+        "serve",
+        "--port",
+        str(port),
+        "--probe",
+        "off",
+    ]
+    process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+    wait_for(port)
+    second = subprocess.run(command, capture_output=True, text=True, check=False)
+    assert second.returncode == 1 and "in use" in second.stderr and "Traceback" not in second.stderr
+    process.terminate()
+    assert process.wait(15) == 0
+    log = tmp_path / "umber-pebble.db-wal"
+    assert not log.exists() or log.stat().st_size == 0
