@@ -47,7 +47,9 @@ async def _serve(doors: list[tuple[Door, At, socket.socket]]) -> None:
     async with asyncio.TaskGroup() as tasks:
         for door, at, sock in doors:
             sockets = Sockets([sock], [], []) if at.certificate else Sockets([], [sock], [])
-            tasks.create_task(worker_serve(ASGIWrapper(door), _config(at), sockets=sockets, shutdown_trigger=stop.wait))
+            tasks.create_task(
+                worker_serve(ASGIWrapper(door), _config(at), sockets=sockets, shutdown_trigger=stop.wait)
+            )
 
 
 def _config(at: At) -> Config:

@@ -90,4 +90,28 @@ def test_groups_nested_deep_do_no_harm() -> None:
     try:
         assert area_mm2(deep) == pytest.approx(1600, rel=0.01)
     except OutOfRange as refused:
-        assert "plain path" in refused.message
+        assert "outline alone" in refused.message
+
+
+def _star(points: int) -> str:
+    """Lines that all cross each other."""
+    ends = [(50 + 40 * math.cos(2.4 * i), 50 + 40 * math.sin(2.4 * i)) for i in range(points)]
+    return "M" + " L".join(f"{x:.2f},{y:.2f}" for x, y in ends) + " Z"
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        (_star(400), "crosses itself"), (_star(20_000), "crosses itself"), ("M0,0 " + "L1,2 " * 150_000, "too many points"),
+        ("<svg xmlns='http://www.w3.org/2000/svg'>" + "<g>" * 500 + "</g>" * 500 + "</svg>", "too deep"),
+        ("<svg xmlns='http://www.w3.org/2000/svg'>" + "<g/>" * 9000 + "</svg>", "too many things"),
+    ],
+    ids=["star", "large star", "numbers", "deep", "many"],
+)  # fmt: skip
+def test_what_would_take_for_ever_is_refused_before_it_is_tried(text: str, says: str) -> None:
+    with pytest.raises(OutOfRange, match=says):
+        read_outline(text, 0.05)
+
+
+def test_an_outline_that_crosses_itself_a_little_is_mended() -> None:
+    assert any("mended" in remark for remark in read_outline(_star(40), 0.05).remarks)

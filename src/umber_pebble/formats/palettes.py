@@ -5,6 +5,7 @@ import io
 
 from umber_pebble.core.colour.palette import Named
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.formats.cells import plain_cell
 
 FIRST_LINE = "GIMP Palette"
 MOST = 60
@@ -23,7 +24,7 @@ def write_csv(colours: list[Named]) -> str:
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\n")
     rows.writerow(("name", "hex", "of"))
-    rows.writerows((c.name, c.hex, "sugar" if c.sugar else "fat") for c in colours)
+    rows.writerows((plain_cell(c.name), c.hex, "sugar" if c.sugar else "fat") for c in colours)
     return out.getvalue()
 
 
@@ -75,4 +76,4 @@ def _row(line: int, row: list[str]) -> Named:
         raise OutOfRange(
             f"line {line} is no colour: a name, #rrggbb, and fat or sugar", path="text", got=",".join(row)[:40]
         )
-    return Named((row[0].strip() or hex_)[:60], hex_, row[2].strip() == "sugar")
+    return Named((row[0].strip().removeprefix("'") or hex_)[:60], hex_, row[2].strip() == "sugar")

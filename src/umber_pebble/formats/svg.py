@@ -3,9 +3,10 @@
 import io
 import re
 from dataclasses import dataclass
-from xml.etree.ElementTree import ParseError
+from xml.etree.ElementTree import Element, ParseError
 
 import defusedxml.ElementTree as SafeTree
+import numpy as np
 import shapely
 from defusedxml.common import DefusedXmlException
 from svgelements import SVG, Path, Shape
@@ -15,6 +16,10 @@ from umber_pebble.core.moulds.outline import MOST_POINTS, Points, centred
 
 LARGEST_CHARACTERS = 5_000_000
 LARGEST_POINTS = 40_000
+MOST_NUMBERS, MOST_ELEMENTS, DEEPEST = 200_000, 5_000, 60
+MOST_CROSSINGS, AT_A_TIME = 2_000, 5
+"""A mended outline has as many pieces as it crosses itself: what crosses more often is a drawing, no outline."""
+NUMBER = re.compile(r"[0-9]+")
 METRES_PER_PIXEL = 0.0254 / 96
 CURVE_STEPS = 16
 FINEST_M = 2e-5
@@ -43,6 +48,10 @@ def read_outline(text: str, width_m: float | None) -> ReadOutline:
     """
     if len(text) > LARGEST_CHARACTERS:
         raise _refused(f"the file is too large: at most {LARGEST_CHARACTERS:,} characters")
+    if sum(1 for _ in NUMBER.finditer(text)) > MOST_NUMBERS:
+        raise _refused(
+            f"it has too many points: at most {MOST_NUMBERS:,} numbers; save the outline alone, simplified"
+        )
     if text.lstrip().startswith("<"):
         paths, metres = _of_file(text), METRES_PER_PIXEL
     else:
@@ -79,6 +88,7 @@ def _of_file(text: str) -> list[Path]:
         raise _refused(f"this is not well-formed: {error}") from error
     if _local(root.tag) != "svg":
         raise _refused("this is not an SVG file")
+    _small(root)
     for element in root.iter():
         _harmless(element.tag, element.attrib)
     try:
@@ -86,6 +96,16 @@ def _of_file(text: str) -> list[Path]:
         return [Path(element) for element in drawing.elements() if isinstance(element, Shape)]
     except (ValueError, TypeError, AttributeError, IndexError, ZeroDivisionError, RecursionError) as error:
         raise _refused("it cannot be read as a drawing: save the outline as one plain path") from error
+
+
+def _small(root: Element) -> None:
+    waiting, count = [(root, 1)], 0
+    while waiting:
+        element, depth = waiting.pop()
+        count += 1
+        if count > MOST_ELEMENTS or depth > DEEPEST:
+            raise _refused("it holds too many things, or things too deep in each other: save the outline alone")
+        waiting += [(inner, depth + 1) for inner in element]
 
 
 def _local(tag: object) -> str:
@@ -127,10 +147,25 @@ def _polygons(path: Path, metres: float, remarks: list[str]) -> list[shapely.Pol
             remarks.append("an open outline was closed")
         shape = shapely.Polygon(finite)
         if not shape.is_valid:
+            _crosses_little(finite)
             remarks.append("the outline crossed itself: mended, look at the result")
             shape = shapely.make_valid(shape)
         out += [p for p in shapely.get_parts(shape) if isinstance(p, shapely.Polygon) and p.area > 0]
     return out
+
+
+def _crosses_little(points: list[tuple[float, float]]) -> None:
+    """Counted before it is mended, some stretches at a time, and only as far as it takes."""
+    ends = np.array([*points, points[0]])
+    lines = shapely.linestrings(np.stack((ends[:-1], ends[1:]), axis=1))
+    tree, found = shapely.STRtree(lines), 0
+    for start in range(0, len(lines), AT_A_TIME):
+        near, far = tree.query(lines[start : start + AT_A_TIME], predicate="crosses")
+        found += int((far > near + start).sum())
+        if found > MOST_CROSSINGS:
+            raise _refused(
+                f"the outline crosses itself more than {MOST_CROSSINGS:,} times: save the outline alone, as one plain path"
+            )
 
 
 def _flat(path: Path) -> list[tuple[float, float]]:
@@ -138,6 +173,8 @@ def _flat(path: Path) -> list[tuple[float, float]]:
     for segment in path:
         if segment.end is None:
             continue
+        if len(points) > LARGEST_POINTS:
+            break
         kind = type(segment).__name__
         if kind in ("Move", "Line", "Close"):
             points.append((float(segment.end.x), float(segment.end.y)))

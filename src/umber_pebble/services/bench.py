@@ -1,6 +1,7 @@
 """The bench's view of a run: ribbons, next acts, calls."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Any
@@ -18,6 +19,8 @@ from umber_pebble.services.probes import PROBE_DEVICE
 from umber_pebble.services.run_log import AsideShown
 from umber_pebble.services.runs import RunService
 from umber_pebble.store.models import EventRow, Run
+
+MOST_DOTS = 120
 
 
 @dataclass(frozen=True, slots=True)
@@ -270,6 +273,14 @@ def _held(seen: Seen, elapsed: float) -> list[Ribbon]:
     return sorted(out, key=lambda r: r.flows_until_s.low if r.flows_until_s else math.inf)
 
 
+def _shown(dots: Sequence[Dot]) -> list[Dot]:
+    """As many readings as can be told apart on a ribbon, the newest always."""
+    if len(dots) <= MOST_DOTS:
+        return list(dots)
+    every = math.ceil(len(dots) / MOST_DOTS)
+    return list(dots[::-1][::every][::-1])
+
+
 def _ribbon(
     subject: str, name: str, melt: str, phase: str, line: int | None, casts: int, melt_kg: float | None, place: str, done: bool,
     track: Track, elapsed: float, outcomes: dict[int, bool], sights: list[Sight], overheated: bool,
@@ -280,7 +291,7 @@ def _ribbon(
     hot = now.high >= HOT_TO_HOLD_DEGC if until is None else elapsed < until
     return Ribbon(
         subject, name, melt, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve, track.predicted,
-        list(track.dots), sights, overheated, colour, None, None, track.marks_degc, outcomes,
+        _shown(track.dots), sights, overheated, colour, None, None, track.marks_degc, outcomes,
     )  # fmt: skip
 
 

@@ -161,7 +161,7 @@ class RunService:
         except UNREADABLE as error:
             return _only_ended(session, run, rows, error)
         # replayed before it is thawed: a cook that is added must make sense first
-        state = _fits(laid_out, run, before, rows)
+        state = _fits(laid_out, run, before, rows, self._aside(run_id, before[-1].seq))
         frozen = self.frozen(run, events)
         for new in news:
             if new.kind == "poured" and "round" in new.payload:
@@ -176,6 +176,11 @@ class RunService:
         run.ended_at = None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
         session.flush()
         return rows
+
+    def _aside(self, run_id: str, seq: int) -> set[str] | None:
+        """What is set aside as of an event, where the run was looked at since."""
+        seen = self._seen.get(run_id)
+        return {a.id for a in seen.state.aside} if seen is not None and seen.seq == seq else None
 
     def _told(self, run_id: str, news: list[NewEvent], seq: int) -> None:
         """An event is kept: say so, and learn from it what can be learned."""
@@ -363,9 +368,12 @@ def _added(events: Sequence[EventRow]) -> list[list[list[int]]]:
     return [e.payload["rounds"] for e in sorted(rows, key=lambda e: e.happened_at)]
 
 
-def _fits(frozen: Frozen, run: Run, before: list[EventRow], rows: list[EventRow]) -> RunState:
+def _fits(
+    frozen: Frozen, run: Run, before: list[EventRow], rows: list[EventRow], aside: set[str] | None = None
+) -> RunState:
     """Raises: why the new events do not fit."""
-    return accept(frozen.layout, [_event(run, row) for row in rows], [_event(run, row) for row in before])
+    old, new = ([_event(run, row) for row in of] for of in (before, rows))
+    return accept(frozen.layout, new, old, aside)
 
 
 def _only_ended(session: Session, run: Run, rows: list[EventRow], why: Exception) -> list[EventRow]:

@@ -345,6 +345,9 @@ def _urgency(act: Act, now: float) -> tuple[bool, bool, float, int]:
     return (act.forecast, waits, act.opens_s if waits else act.closes_s, WHEN_NOTHING_CLOSES.index(act.kind))
 
 
+CALLED = ("pour", "turn", "bend", "stick", "sprinkle", "unmould", "off", "keep")
+
+
 def calls(acts: list[Act], before_s: float) -> list[Call]:
     """When to call: a little before a window opens, before it closes, and at the close [s].
 
@@ -355,17 +358,7 @@ def calls(acts: list[Act], before_s: float) -> list[Call]:
     """
     out = []
     for act in acts:
-        if not act.forecast and act.kind in (
-            "pour",
-            "turn",
-            "bend",
-            "stick",
-            "sprinkle",
-            "unmould",
-            "off",
-            "keep",
-            "too_warm",
-        ):
+        if not act.forecast and act.kind in CALLED:
             out.append(Call(act.opens_s - before_s, "opens", act.kind, act.subject))
             if math.isfinite(act.closes_s):
                 out.append(Call(act.closes_s - before_s, "closes", act.kind, act.subject))

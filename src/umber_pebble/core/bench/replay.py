@@ -66,23 +66,26 @@ def replay(layout: Layout, events: Iterable[Event]) -> RunState:
         left = [e for e in left if e.id != wrong.id]
 
 
-def accept(layout: Layout, news: Sequence[Event], before: Sequence[Event] = ()) -> RunState:
+def accept(
+    layout: Layout, news: Sequence[Event], before: Sequence[Event] = (), aside: set[str] | None = None
+) -> RunState:
     """The state with new events, none of which may be set aside or push another aside [times in s].
 
     Args:
         layout: the frozen rounds, vessels and places
         news: events that came in now
         before: the log so far
+        aside: which of them are set aside, where that is known
     Raises: NotInSequence: an event does not fit what came before. OutOfRange, Missing: its payload is wrong.
     Source: definition
     """
     for event in news:
         bounded(event.payload)
-    known = {a.id for a in replay(layout, before).aside} if before else set[str]()
+    known = {a.id for a in replay(layout, before).aside} if before and aside is None else aside or set[str]()
     state, own = replay(layout, [*before, *news]), {e.id for e in news}
-    for aside in sorted(state.aside, key=lambda a: a.id not in own):
-        if aside.id not in known:
-            raise aside.why
+    for left_out in sorted(state.aside, key=lambda a: a.id not in own):
+        if left_out.id not in known:
+            raise left_out.why
     return state
 
 

@@ -120,14 +120,15 @@ def fit_line(prior: Line, times: Sequence[float], values: Sequence[float], sds: 
         times, values, sds: readings on the clock's scale with standard deviations above zero
     Source: gelman-2013, section 14.8
     """
-    cov = np.array([[prior.var_y0, prior.cov], [prior.cov, prior.var_rate]])
-    mean = np.array([prior.y0, prior.rate])
+    y0, rate, a, b, c = prior.y0, prior.rate, prior.var_y0, prior.cov, prior.var_rate
     for t, y, sd in zip(times, values, sds, strict=True):
-        x = np.array([1.0, t])
-        gain = cov @ x / (x @ cov @ x + sd**2)
-        mean = mean + gain * (y - x @ mean)
-        cov = cov - np.outer(gain, x @ cov)
-    return Line(float(mean[0]), float(mean[1]), float(cov[0, 0]), float(cov[1, 1]), float(cov[0, 1]))
+        # the covariance times (1, t), and the gain
+        u, v = a + b * t, b + c * t
+        whole = u + v * t + sd**2
+        off = y - y0 - rate * t
+        y0, rate = y0 + u / whole * off, rate + v / whole * off
+        a, b, c = a - u * u / whole, b - u * v / whole, c - v * v / whole
+    return Line(y0, rate, a, c, b)
 
 
 def temperature_spread_degc(line: Line, clock: Clock, time: float) -> Spread:
