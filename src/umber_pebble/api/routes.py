@@ -7,7 +7,7 @@ from zoneinfo import available_timezones
 
 from flask import request
 
-from umber_pebble.api import bowls, reference
+from umber_pebble.api import bowls, itself, reference
 from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
@@ -27,7 +27,6 @@ from umber_pebble.services import (
     properties,
 )
 from umber_pebble.services.access import Access
-from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import (
     Colour,
     Doc,
@@ -42,7 +41,6 @@ from umber_pebble.services.docs import (
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import NewEvent, RunService
-from umber_pebble.services.safekeeping import back_up, kept
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 
 LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 50_000_000
@@ -64,7 +62,7 @@ def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) 
     _papers(api, workshop, runs)
     _probes(api, probes)
     _devices(api, access)
-    _clock(api, workshop)
+    itself.add(api, workshop)
     return api
 
 
@@ -347,15 +345,6 @@ def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
         stamp = f"{datetime.now(UTC):%Y%m%dT%H%M%S%f}"
         return {"backup": archive.bring_in(workshop, runs, body, stamp).name}
 
-    def unread() -> Any:
-        return {"items": workshop.unread()}
-
-    def make_backup(body: s.Nothing) -> Any:
-        return back_up(workshop)
-
-    api.add("POST", "/api/kept", make_backup, body=s.Nothing, reply=s.Kept, summary="Make a backup now")
-    api.add("GET", "/api/kept", partial(kept, workshop), reply=s.Kept, summary="What is kept, and where")
-    api.add("GET", "/api/unread", unread, reply=s.UnreadList, summary="Things that this version cannot read")
     api.add("GET", "/api/workshop", export, reply="application/json", summary="The whole workshop as one document")
     api.add(
         "POST", "/api/workshop", bring_in, body=archive.WorkshopFile, reply=s.BroughtIn, largest=LARGEST_WORKSHOP,
@@ -376,30 +365,3 @@ def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
         "POST", "/api/runs/{id}/readings", add_readings, body=s.ReadingsIn, reply=s.Added, status=201,
         summary="Add readings from a CSV file", largest=LARGEST_CSV_BODY,
     )  # fmt: skip
-
-
-def _clock(api: Api, workshop: Workshop) -> None:
-    def now() -> Any:
-        clock = workshop.clock
-        return {
-            "now": clock.now(),
-            "rate": clock.rate,
-            "driven": isinstance(clock, DrivenClock),
-            "ahead_s": clock.ahead_s(),
-        }
-
-    def follow(body: s.Nothing) -> Any:
-        workshop.clock.follow()
-        workshop.broker.publish(topic="clock")
-        return now()
-
-    def drive(body: s.DriveClock) -> Any:
-        workshop.clock.drive(body.advance_s, body.rate)
-        workshop.broker.publish(topic="clock")
-        return now()
-
-    api.add("GET", "/api/clock", now, reply=s.ClockNow, summary="The server's clock")
-    api.add(
-        "POST", "/api/clock/follow", follow, body=s.Nothing, reply=s.ClockNow, summary="Take the machine's time"
-    )
-    api.add("POST", "/api/clock", drive, body=s.DriveClock, reply=s.ClockNow, summary="Drive the clock")

@@ -31,9 +31,10 @@ from umber_pebble.services.docs import (
     Whole,
 )
 from umber_pebble.services.errors import Unreadable
+from umber_pebble.services.full_disk import words_for_a_full_disk
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.snapshot import Snapshot
-from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, words_for_a_full_disk
+from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 from umber_pebble.store import queries
 from umber_pebble.store.backups import backup
 from umber_pebble.store.models import Calibration, EventRow, Revision, Run, Thing

@@ -3,7 +3,8 @@
 from datetime import UTC, datetime
 from pathlib import Path
 
-from umber_pebble.services.workshop import Workshop, words_for_a_full_disk
+from umber_pebble.services.full_disk import words_for_a_full_disk
+from umber_pebble.services.workshop import Workshop
 from umber_pebble.store.backups import Kept, backup, state
 
 

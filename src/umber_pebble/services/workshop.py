@@ -1,8 +1,6 @@
 """The services' common ground: database, clock, live broker; and the things that are edited."""
 
-import errno
 import math
-import sqlite3
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
@@ -11,7 +9,6 @@ from typing import Any
 
 from pydantic import ValidationError
 from sqlalchemy import Engine
-from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import CoreError, OutOfRange
@@ -21,7 +18,8 @@ from umber_pebble.services.builds import Built, build_of
 from umber_pebble.services.clock import Clock
 from umber_pebble.services.doc_base import STORED
 from umber_pebble.services.docs import KINDS, Colour, Doc, Kitchen, Mould, Order, OwnMaterial
-from umber_pebble.services.errors import DiskFull, InUse, NotFound, Stale, Unreadable
+from umber_pebble.services.errors import InUse, NotFound, Stale, Unreadable
+from umber_pebble.services.full_disk import words_for_a_full_disk
 from umber_pebble.services.joins import check_joins
 from umber_pebble.services.live import Broker
 from umber_pebble.services.materials_own import own_material
@@ -51,19 +49,6 @@ class Stored:
     id: str
     version: int
     doc: Doc
-
-
-@contextmanager
-def words_for_a_full_disk() -> Iterator[None]:
-    """Raises: DiskFull: in place of what a full disk, a quota or a size limit makes the database say."""
-    try:
-        yield
-    except (OperationalError, sqlite3.OperationalError, OSError) as error:
-        said = error.orig if isinstance(error, OperationalError) else error
-        full = isinstance(said, OSError) and said.errno in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
-        if not full and "is full" not in str(said):
-            raise
-        raise DiskFull("the disk is full: nothing was changed; make room and it is tried again") from error
 
 
 @dataclass(frozen=True, slots=True)

@@ -21,6 +21,8 @@ const WINDOW: Record<string, string> = {
   off: "Off the heat",
   keep: "Keep it fluid",
 };
+/** Of a call that says all by itself. */
+const ALONE: Record<string, string> = { too_warm: "Soon too hot where it lies: take it out" };
 const TEXT: Record<CallKind, string> = { opens: "opens soon", closes: "closes soon", closed: "is over" };
 
 const keyOf = (call: Schemas["Call"]) => `${call.subject} ${call.window} ${call.kind}`;
@@ -57,7 +59,11 @@ export function useCalls(view: Schemas["BenchView"] | null, elapsed: number): Ca
     if (fresh || !last) return;
     const kind = last.kind as CallKind;
     play(kind);
-    setCalled({ kind, text: `${WINDOW[last.window] ?? last.window} ${TEXT[kind]}`, at: elapsed });
+    setCalled({
+      kind,
+      text: ALONE[last.window] ?? `${WINDOW[last.window] ?? last.window} ${TEXT[kind]}`,
+      at: elapsed,
+    });
   }, [view, elapsed]);
   return called && elapsed - called.at < SHOWN_S && elapsed >= called.at ? called : null;
 }
