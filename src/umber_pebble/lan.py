@@ -59,7 +59,14 @@ def _authority(folder: Path, file: Path) -> tuple[ec.EllipticCurvePrivateKey, x5
         return key, x509.load_pem_x509_certificate(file.read_bytes())
     key = ec.generate_private_key(ec.SECP256R1())
     name = x509.Name([x509.NameAttribute(NameOID.COMMON_NAME, f"Umber Pebble on {socket.gethostname()}"[:64])])
-    made = _signed(name, key, name, key, AUTHORITY_DAYS, [(x509.BasicConstraints(ca=True, path_length=0), True)])
+    made = _signed(
+        name,
+        key,
+        name,
+        key,
+        AUTHORITY_DAYS,
+        [(x509.BasicConstraints(ca=True, path_length=0), True), (_usage(ca=True), True)],
+    )
     file.write_bytes(made.public_bytes(serialization.Encoding.PEM))
     _write_key(key_file, key)
     return key, made
@@ -78,7 +85,11 @@ def _signed(
     builder = x509.CertificateBuilder().subject_name(name).issuer_name(issuer).public_key(key.public_key())
     builder = builder.serial_number(x509.random_serial_number())
     builder = builder.not_valid_before(now - timedelta(days=1)).not_valid_after(now + timedelta(days=days))
-    for extension, critical in extensions:
+    identifiers = [
+        (x509.SubjectKeyIdentifier.from_public_key(key.public_key()), False),
+        (x509.AuthorityKeyIdentifier.from_issuer_public_key(by.public_key()), False),
+    ]
+    for extension, critical in [*extensions, *identifiers]:
         builder = builder.add_extension(extension, critical)
     return builder.sign(by, hashes.SHA256())
 
@@ -88,7 +99,16 @@ def _server_extensions(names: tuple[str, ...]) -> list[tuple[x509.ExtensionType,
         (x509.SubjectAlternativeName([_alternative(name) for name in names]), False),
         (x509.ExtendedKeyUsage([ExtendedKeyUsageOID.SERVER_AUTH]), False),
         (x509.BasicConstraints(ca=False, path_length=None), True),
+        (_usage(ca=False), True),
     ]
+
+
+def _usage(ca: bool) -> x509.KeyUsage:
+    """An authority signs certificates and nothing else; a server signs its handshakes."""
+    return x509.KeyUsage(
+        digital_signature=not ca, content_commitment=False, key_encipherment=False, data_encipherment=False,
+        key_agreement=False, key_cert_sign=ca, crl_sign=ca, encipher_only=False, decipher_only=False,
+    )  # fmt: skip
 
 
 def _alternative(name: str) -> x509.GeneralName:

@@ -7,6 +7,7 @@ from typing import Any
 
 import pytest
 from cryptography import x509
+from cryptography.x509.verification import PolicyBuilder, Store
 from flask import Flask
 from flask.testing import FlaskClient
 
@@ -121,6 +122,9 @@ def test_the_certificate_names_this_machine_and_is_vouched_for(tmp_path: Path) -
     names = (ADDRESS, "kitchen.local")
     authority, server, key = certificate(tmp_path, names)
     made, by = (x509.load_pem_x509_certificate(f.read_bytes()) for f in (server, authority))
+    # a verifier that follows the rules for public web servers to the letter
+    strict = PolicyBuilder().store(Store([by])).build_server_verifier(x509.DNSName("kitchen.local"))
+    assert strict.verify(made, [])[-1] == by
     made.verify_directly_issued_by(by)
     alternatives = made.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
     assert {str(n.value) for n in alternatives} == set(names)

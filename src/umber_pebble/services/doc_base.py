@@ -20,9 +20,15 @@ def _zone(name: str) -> str:
         raise ValueError("not a known time zone") from error
 
 
-def _utc(value: datetime) -> datetime:
+FIRST_YEAR, LAST_YEAR = 2000, 2200
+
+
+def _utc(value: datetime, info: ValidationInfo) -> datetime:
     if value.tzinfo is None:
         raise ValueError("a time needs its zone")
+    stored = info.context and info.context.get("stored")
+    if not stored and not FIRST_YEAR <= value.year < LAST_YEAR:
+        raise ValueError(f"a time from {FIRST_YEAR} to {LAST_YEAR}")
     return value.astimezone(UTC)
 
 

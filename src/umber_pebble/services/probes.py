@@ -1,6 +1,7 @@
 """Thermometers: a bridge is listened to, its channels named and put into a pot or round, what they say judged and kept."""
 
 import contextlib
+import logging
 import socket
 import threading
 import time
@@ -13,6 +14,7 @@ from umber_pebble.core.bench.probe import Value, judged
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.temper.curve import Bands
 from umber_pebble.devices.protocol import (
+    LONGEST_LINE,
     Channel,
     Follow,
     Greeting,
@@ -33,6 +35,9 @@ PROBE_DEVICE = "probe"
 # a cooling curve takes ten minutes
 KEPT_VALUES = 900
 AGAIN_S = 2.0
+# a bridge has a handful of them
+MOST_CHANNELS = 16
+LOG = logging.getLogger(__name__)
 SILENT_S = 15.0
 # a reading is kept when the probe has said something new for this long on the run's own clock
 KEEP_EVERY_S = 10.0
@@ -158,17 +163,27 @@ class Probes:
 
     def _keep_listening(self) -> None:
         while True:
-            with contextlib.suppress(OSError):
+            try:
                 assert self.address is not None
                 with socket.create_connection(self.address, timeout=SILENT_S) as connection:
                     self._socket = connection
                     for message in _messages(connection):
-                        self.take(message)
+                        self._take_safely(message)
+            except OSError:
+                # no bridge, or it is silent: asked again
+                pass
             self._socket = None
             with self._lock:
                 for one in self.heard.values():
                     one.lost = True
             time.sleep(AGAIN_S)
+
+    def _take_safely(self, message: Message) -> None:
+        """Whatever one message runs into, the next is listened to."""
+        try:
+            self.take(message)
+        except Exception:
+            LOG.exception("a message of the bridge was not taken: %s", type(message).__name__)
 
     def take(self, message: Message) -> None:
         """One message of the bridge."""
@@ -176,6 +191,8 @@ class Probes:
             match message:
                 case Greeting(name):
                     self.bridge = name
+                case Channel(id) if id not in self.heard and len(self.heard) >= MOST_CHANNELS:
+                    return
                 case Channel() as channel:
                     known = self.heard.get(channel.id)
                     follows = known.follows if known else Follow(channel.id, None, 0)
@@ -228,7 +245,9 @@ class Probes:
 
 
 def _messages(connection: socket.socket) -> Iterator[Message]:
-    for line in connection.makefile("r", encoding="utf-8", errors="replace"):
+    lines = connection.makefile("r", encoding="utf-8", errors="replace")
+    # a line without an end is taken in pieces, none of which is understood
+    while line := lines.readline(2 * LONGEST_LINE):
         with contextlib.suppress(NotUnderstood):
             yield read(line)
 
