@@ -49,7 +49,7 @@ bench: setup web/dist/index.html
 	$(PY) tools/bench.py
 
 fuzz: setup
-	UMBER_PEBBLE_CASES=40000 $(PY) -m pytest tests/api/test_attack.py
+	UMBER_PEBBLE_CASES=40000 HISTORY_STEPS=10000 $(PY) -m pytest tests/api/test_attack.py tests/services/test_any_history.py
 
 screenshots: setup web/dist/index.html
 	$(PY) tools/screenshots.py

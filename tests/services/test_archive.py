@@ -9,7 +9,7 @@ import jsonschema
 import pytest
 from pydantic import ValidationError
 
-from tests.services.test_runs import Hands, order, stocked  # noqa: F401
+from tests.services.test_runs import Hands
 from umber_pebble.core.errors import CoreError
 from umber_pebble.services import archive, logbook
 from umber_pebble.services.runs import RunService
@@ -19,7 +19,7 @@ SCHEMA = json.loads((Path(__file__).parents[2] / "docs/workshop.schema.json").re
 
 
 @pytest.fixture
-def lived_in(stocked: Workshop) -> Workshop:  # noqa: F811
+def lived_in(stocked: Workshop) -> Workshop:
     hands = Hands(stocked)
     hands.pour_first()
     hands.do("unmoulded", 1200, round=0)

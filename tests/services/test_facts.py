@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 from sqlalchemy import text
 
-from tests.services.test_runs import WREN, Hands, stocked  # noqa: F401
+from tests.services.test_runs import WREN, Hands
 from umber_pebble.app import create_app
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.materials import load
@@ -29,7 +29,7 @@ def dots(hands: Hands, cook: int = 0) -> dict[float, bool]:
     return {d.degc: d.odd for d in ribbon.dots}
 
 
-def resting(stocked: Workshop) -> Hands:  # noqa: F811
+def resting(stocked: Workshop) -> Hands:
     hands = Hands(stocked)
     hands.do("acknowledged", 10)
     hands.do("heated", 100, cook=0)
@@ -49,7 +49,7 @@ def test_a_probe_that_warms_up_is_left_out_and_the_true_readings_are_used(
     assert now.likely == pytest.approx(148.0, abs=2.0)
 
 
-def test_a_doubtful_reading_is_taken_in_or_left_out_by_hand(stocked: Workshop) -> None:  # noqa: F811
+def test_a_doubtful_reading_is_taken_in_or_left_out_by_hand(stocked: Workshop) -> None:
     hands = resting(stocked)
     doubtful = hands.do("reading", 60, cook=0, degc=120.0, method="immersed_swirled")
     assert dots(hands) == {120.0: True}
@@ -63,7 +63,7 @@ def test_a_doubtful_reading_is_taken_in_or_left_out_by_hand(stocked: Workshop) -
         hands.do("judged", reading="nobody", use=True)
 
 
-def test_what_no_model_can_follow_is_kept_all_the_same(stocked: Workshop, monkeypatch: pytest.MonkeyPatch) -> None:  # noqa: F811
+def test_what_no_model_can_follow_is_kept_all_the_same(stocked: Workshop, monkeypatch: pytest.MonkeyPatch) -> None:
     hands = resting(stocked)
 
     def fails(*_: object) -> None:
@@ -102,7 +102,7 @@ def test_what_cannot_apply_is_refused_in_words(
     assert len(hands.runs.look("run")[3]) == before
 
 
-def test_a_time_without_its_zone_is_refused(stocked: Workshop) -> None:  # noqa: F811
+def test_a_time_without_its_zone_is_refused(stocked: Workshop) -> None:
     hands = resting(stocked)
     body = {"id": "n", "kind": "note", "payload": {"text": "x"}, "actor": WREN, "device": "t", "schema_version": 1}
     answer = (
@@ -120,7 +120,7 @@ def older(workshop: Workshop, statement: str, **values: object) -> None:
         connection.execute(text(statement), values)
 
 
-def test_what_an_older_version_took_is_set_aside_and_the_rest_is_shown(stocked: Workshop) -> None:  # noqa: F811
+def test_what_an_older_version_took_is_set_aside_and_the_rest_is_shown(stocked: Workshop) -> None:
     hands = resting(stocked)
     older(stocked, "UPDATE event SET payload = '{\"cook\": 77}' WHERE kind = 'heated'")
     view = bench.view(RunService(stocked), "run", WREN)
@@ -135,7 +135,7 @@ def test_what_an_older_version_took_is_set_aside_and_the_rest_is_shown(stocked: 
     hands.do("ended")
 
 
-def test_one_unreadable_thing_takes_nothing_down(stocked: Workshop) -> None:  # noqa: F811
+def test_one_unreadable_thing_takes_nothing_down(stocked: Workshop) -> None:
     hands = resting(stocked)
     older(stocked, 'UPDATE revision SET doc = \'{"name": "Comet", "new": 1}\' WHERE thing_id = \'mould-lens\'')
     assert "mould-lens" not in [stored.id for stored in stocked.all("mould")]
@@ -147,7 +147,7 @@ def test_one_unreadable_thing_takes_nothing_down(stocked: Workshop) -> None:  # 
     assert archive.export(stocked) == file and [u.id for u in stocked.unread()] == ["mould-lens"]
 
 
-def test_a_run_that_cannot_be_read_can_be_ended(stocked: Workshop) -> None:  # noqa: F811
+def test_a_run_that_cannot_be_read_can_be_ended(stocked: Workshop) -> None:
     hands = resting(stocked)
     older(stocked, 'UPDATE run SET frozen = \'{"snapshot": {"new": 1}, "groups": []}\'')
     service = RunService(stocked)
@@ -179,7 +179,7 @@ def changed(monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
     load.materials.cache_clear()
 
 
-def test_a_finished_run_shows_what_it_showed_that_night(stocked: Workshop, request: pytest.FixtureRequest) -> None:  # noqa: F811
+def test_a_finished_run_shows_what_it_showed_that_night(stocked: Workshop, request: pytest.FixtureRequest) -> None:
     hands = resting(stocked)
     hands.do("reading", 60, cook=0, degc=152.0, method="immersed_swirled")
     hands.do("poured", 120, round=0)
@@ -200,7 +200,7 @@ def test_a_finished_run_shows_what_it_showed_that_night(stocked: Workshop, reque
     assert after.lines[0].unusable == before.lines[0].unusable + 1
 
 
-def test_a_run_of_before_is_marked_as_reckoned_anew(stocked: Workshop) -> None:  # noqa: F811
+def test_a_run_of_before_is_marked_as_reckoned_anew(stocked: Workshop) -> None:
     hands = resting(stocked)
     hands.do("ended", 60)
     older(stocked, "UPDATE run SET shown = NULL")

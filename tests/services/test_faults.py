@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from sqlalchemy import event
 
-from tests.services.test_runs import Hands, order, stocked  # noqa: F401
+from tests.services.test_runs import Hands, order
 from umber_pebble.app import create_app
 from umber_pebble.config import Config
 from umber_pebble.core.errors import NotInSequence
@@ -18,7 +18,7 @@ from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
 
 
-def test_a_full_disk_refuses_in_words_and_loses_nothing(stocked: Workshop) -> None:  # noqa: F811
+def test_a_full_disk_refuses_in_words_and_loses_nothing(stocked: Workshop) -> None:
     hands = Hands(stocked)
     hands.pour_first()
     before = bench.view(hands.runs, "run", "Wren").seq
@@ -92,7 +92,7 @@ def test_summer_time_within_a_run_moves_nothing(tmp_path: Path) -> None:
     workshop.engine.dispose()
 
 
-def test_the_same_act_from_two_devices_counts_once(stocked: Workshop) -> None:  # noqa: F811
+def test_the_same_act_from_two_devices_counts_once(stocked: Workshop) -> None:
     hands = Hands(stocked)
     hands.pour_first()
     with pytest.raises(NotInSequence, match="poured already"):

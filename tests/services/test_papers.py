@@ -7,7 +7,7 @@ import pytest
 from icalendar import Calendar
 from pypdf import PdfReader
 
-from tests.services.test_runs import Hands, order, stocked  # noqa: F401
+from tests.services.test_runs import Hands, order
 from umber_pebble.core.errors import NotInSequence, OutOfRange
 from umber_pebble.formats.units import weighed
 from umber_pebble.services import papers
@@ -17,7 +17,7 @@ from umber_pebble.services.workshop import Workshop
 
 
 @pytest.fixture
-def mixed(stocked: Workshop) -> Workshop:  # noqa: F811
+def mixed(stocked: Workshop) -> Workshop:
     lines = [Line(piece_id="piece-disc", quantity=10), Line(piece_id="piece-lollipop", quantity=8)]
     lines.append(Line(piece_id="piece-pop", quantity=6))
     stocked.create("order", "mixed", order(stocked, lines=lines))
@@ -58,7 +58,7 @@ def test_the_lists_say_what_to_weigh_and_what_to_pour(mixed: Workshop) -> None:
     assert "320 °F" in text_of(papers.melt_list(mixed, "mixed"))
 
 
-def test_readings_go_out_and_come_in_once(stocked: Workshop) -> None:  # noqa: F811
+def test_readings_go_out_and_come_in_once(stocked: Workshop) -> None:
     hands = Hands(stocked)
     hands.pour_first()
     hands.clock.drive(60, None)
@@ -72,7 +72,7 @@ def test_readings_go_out_and_come_in_once(stocked: Workshop) -> None:  # noqa: F
     assert papers.readings_out(runs, "run").count("\n") == before.count("\n") + 2
 
 
-def test_a_file_that_does_not_fit_the_run_changes_nothing(stocked: Workshop) -> None:  # noqa: F811
+def test_a_file_that_does_not_fit_the_run_changes_nothing(stocked: Workshop) -> None:
     hands = Hands(stocked)
     hands.pour_first()
     hands.clock.drive(60, None)

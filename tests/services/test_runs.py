@@ -8,7 +8,6 @@ import pytest
 
 from tests.conftest import at_level
 from umber_pebble.core.errors import MouldTooWeak, NotInSequence, OutOfRange
-from umber_pebble.demo.fill import KITCHEN
 from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock, SteadyClock
@@ -45,18 +44,6 @@ def order(workshop: Workshop, isomalt: dict[str, Any] | None = None, **changes: 
         "coating": COATING, "confidence_frac": 0.9, "reserve_frac": 0.05,
     }  # fmt: skip
     return Order(**{**base, **changes})
-
-
-@pytest.fixture
-def stocked(workshop: Workshop) -> Workshop:
-    kitchen = workshop.get("kitchen", "kitchen")
-    workshop.save("kitchen", "kitchen", kitchen.version, KITCHEN)
-    for key, mould in MOULDS.items():
-        workshop.create("mould", key, mould)
-    for key, piece in PIECES.items():
-        workshop.create("piece", key, piece)
-    workshop.create("order", "order", order(workshop))
-    return workshop
 
 
 def _smaller(mould: Mould) -> Mould:

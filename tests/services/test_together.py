@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from tests.conftest import at_level
-from tests.services.test_runs import WREN, Hands, order, stocked  # noqa: F401
+from tests.services.test_runs import WREN, Hands
 from umber_pebble.config import Config
 from umber_pebble.demo.fill import fill
 from umber_pebble.demo.pieces import PIECES
@@ -34,7 +34,7 @@ def at_once(work: Callable[[int], None], hands: int) -> None:
         thread.join()
 
 
-def test_the_same_event_from_eight_hands_counts_once(stocked: Workshop) -> None:  # noqa: F811
+def test_the_same_event_from_eight_hands_counts_once(stocked: Workshop) -> None:
     hands = Hands(stocked)
     found: list[int] = []
     event = NewEvent("one", "acknowledged", {}, WREN, "test", None, 1)
@@ -43,7 +43,7 @@ def test_the_same_event_from_eight_hands_counts_once(stocked: Workshop) -> None:
     assert len(hands.runs.look("run")[3]) == 2
 
 
-def test_different_events_at_once_get_one_number_each(stocked: Workshop) -> None:  # noqa: F811
+def test_different_events_at_once_get_one_number_each(stocked: Workshop) -> None:
     hands = Hands(stocked)
 
     def tell(i: int) -> None:
@@ -53,7 +53,7 @@ def test_different_events_at_once_get_one_number_each(stocked: Workshop) -> None
     assert [e.seq for e in hands.runs.look("run")[3]] == list(range(1, 10))
 
 
-def test_of_two_saves_from_the_same_version_one_is_stale(stocked: Workshop) -> None:  # noqa: F811
+def test_of_two_saves_from_the_same_version_one_is_stale(stocked: Workshop) -> None:
     outcome: list[str] = []
 
     def save(i: int) -> None:
@@ -89,7 +89,7 @@ def test_the_demo_is_filled_once_and_has_something_to_say(tmp_path: Path) -> Non
     workshop.engine.dispose()
 
 
-def test_a_pot_too_stiff_is_warmed_again_and_poured(stocked: Workshop) -> None:  # noqa: F811
+def test_a_pot_too_stiff_is_warmed_again_and_poured(stocked: Workshop) -> None:
     hands = Hands(stocked)
     hands.do("acknowledged")
     hands.do("heated", 100, cook=0)
@@ -109,7 +109,7 @@ def test_a_pot_too_stiff_is_warmed_again_and_poured(stocked: Workshop) -> None: 
     assert {r.subject for r in view.ribbons} == {"pot:0", "round:0"}
 
 
-def test_moving_a_round_to_the_slab_brings_its_window_forward(stocked: Workshop) -> None:  # noqa: F811
+def test_moving_a_round_to_the_slab_brings_its_window_forward(stocked: Workshop) -> None:
     hands = Hands(stocked)
     hands.pour_first()
 
@@ -124,7 +124,7 @@ def test_moving_a_round_to_the_slab_brings_its_window_forward(stocked: Workshop)
     assert unmould() == pytest.approx(before)
 
 
-def test_a_run_goes_on_in_a_new_process_at_the_same_second(stocked: Workshop, tmp_path: Path) -> None:  # noqa: F811
+def test_a_run_goes_on_in_a_new_process_at_the_same_second(stocked: Workshop, tmp_path: Path) -> None:
     hands = Hands(stocked)
     hands.pour_first()
     before = bench.view(hands.runs, "run", WREN)
