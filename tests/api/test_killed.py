@@ -16,7 +16,7 @@ from tests.http import call, free_port, wait_for
 WREN = "Wren"
 
 
-@pytest.mark.parametrize("kills", [12])
+@pytest.mark.parametrize("kills", [5])
 def test_no_acknowledged_event_is_lost_when_the_server_is_killed(tmp_path: Path, kills: int) -> None:
     port = free_port()
     command = [

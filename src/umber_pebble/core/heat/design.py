@@ -1,7 +1,7 @@
 """A small fixed design of engine runs: every uncertain input of a casting drawn at once, for the spread of its times."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
 
@@ -247,50 +247,15 @@ def _vary(
 class Told:
     """What a design says of one time: its logarithm as linear in what was drawn, where it comes to an end."""
 
-    def __init__(self, design: Design, times: Draws) -> None:
-        """Reads the time of every draw [s]; what never happens is infinite.
-
-        So few runs do not settle the tails by themselves. Where all of them come to an end, the logarithm of the time is taken as
-        linear in what was drawn, its residuals as they are, and both are read off at many draws; else the runs' own order counts.
-        """
-        self.design, self.times = design, times
-        self.ends = np.isfinite(times)
-        # what comes at once in some draws is no outlier
-        known = times[self.ends]
-        self.shift = max(SHIFT * float(np.median(known)), FIRST_S) if known.size else FIRST_S
-        logs = np.log(known + self.shift)
-        if self.ends.all():
-            self.slopes: Draws = (design.pinv * logs).sum(axis=1)
-            self.residual = logs - (design.basis * self.slopes).sum(axis=1)
-        elif self.ends.sum() > design.basis.shape[1]:
-            self.slopes = np.asarray(
-                np.linalg.lstsq(design.basis[self.ends], logs, rcond=None)[0], dtype=np.float64
-            )
-        else:
-            self.slopes = np.zeros(design.basis.shape[1])
+    def __init__(self, design: Design, times: Draws, slopes: Draws, spread: Spread) -> None:
+        self.design, self.times, self.slopes, self._spread = design, times, slopes, spread
 
     def spread(self) -> Spread:
         """5, 50 and 95 % of it [s]; where its end is open, the band keeps its nine tenths by where it begins.
 
         Source: jcgm-100-2008, mckay-1979
         """
-        size = self.times.size
-        if self.ends.all():
-            terms = self.design.basis.shape[1]
-            wider = math.sqrt(size / max(size - terms, size / 2))
-            many = (self.design.many * self.slopes).sum(axis=1)
-            many += wider * np.tile(self.residual, MANY // SIZE)
-            ranks = [round(p * (many.size - 1)) for p in (0.05, 0.5, 0.95)]
-            low, likely, high = np.maximum(np.exp(np.partition(many, ranks)[ranks]) - self.shift, 0.0)
-            return Spread(float(low), float(likely), float(high))
-        ordered, at = np.sort(self.times), (np.arange(size) + 0.5) / size
-        known = np.where(np.isfinite(ordered), ordered, 0.0)
-
-        def is_open(p: float) -> bool:
-            return not math.isfinite(ordered[min(int(np.searchsorted(at, p)), size - 1)])
-
-        ends = (0.1 if is_open(0.95) else 0.05, 0.5, 0.95)
-        return Spread(*(math.inf if is_open(p) else float(np.interp(p, at, known)) for p in ends))
+        return self._spread
 
     def _squares(self) -> Draws:
         return np.asarray((self.slopes[1:] * self.design.wide) ** 2)
@@ -309,3 +274,53 @@ class Told:
         """Standard deviation of its logarithm that some of the inputs leave [1]. Source: jcgm-100-2008"""
         taken = [takes(name) for name in self.design.z]
         return math.sqrt(float(self._squares()[taken].sum()))
+
+
+def told(design: Design, rows: Sequence[Draws]) -> list[Told]:
+    """Reads several times off a design at once [s by draw]; what never happens is infinite.
+
+    So few runs do not settle the tails by themselves. Where all of them come to an end, the logarithm of the time is taken as
+    linear in what was drawn, its residuals as they are, and both are read off at many draws; else the runs' own order counts.
+    Source: jcgm-100-2008, mckay-1979
+    """
+    out: list[Told | None] = [None] * len(rows)
+    ended = [i for i, row in enumerate(rows) if np.isfinite(row).all()]
+    if ended:
+        times = np.array([rows[i] for i in ended])
+        # what comes at once in some draws is no outlier
+        shift = np.maximum(SHIFT * np.median(times, axis=1), FIRST_S)[:, None]
+        logs = np.log(times + shift)
+        slopes = logs @ design.pinv.T
+        residual = logs - slopes @ design.basis.T
+        size, terms = times.shape[1], design.basis.shape[1]
+        wider = math.sqrt(size / max(size - terms, size / 2))
+        many = slopes @ design.many.T + wider * np.tile(residual, (1, MANY // SIZE))
+        ranks = [round(p * (many.shape[1] - 1)) for p in (0.05, 0.5, 0.95)]
+        read = np.maximum(np.exp(np.partition(many, ranks, axis=1)[:, ranks]) - shift, 0.0)
+        for i, row, of, slope in zip(ended, times, read, slopes, strict=True):
+            out[i] = Told(design, row, slope, Spread(float(of[0]), float(of[1]), float(of[2])))
+    return [of or _told_open(design, row) for of, row in zip(out, rows, strict=True)]
+
+
+def _told_open(design: Design, times: Draws) -> Told:
+    """Of a time that some draws never come to."""
+    ends = np.isfinite(times)
+    slopes = np.zeros(design.basis.shape[1])
+    if ends.sum() > design.basis.shape[1]:
+        known = times[ends]
+        logs = np.log(known + max(SHIFT * float(np.median(known)), FIRST_S))
+        slopes = np.asarray(np.linalg.lstsq(design.basis[ends], logs, rcond=None)[0], dtype=np.float64)
+    size = times.size
+    ordered, at = np.sort(times), (np.arange(size) + 0.5) / size
+    finite = np.where(np.isfinite(ordered), ordered, 0.0)
+
+    def is_open(p: float) -> bool:
+        return not math.isfinite(ordered[min(int(np.searchsorted(at, p)), size - 1)])
+
+    sides = (0.1 if is_open(0.95) else 0.05, 0.5, 0.95)
+    return Told(
+        design,
+        times,
+        slopes,
+        Spread(*(math.inf if is_open(p) else float(np.interp(p, at, finite)) for p in sides)),
+    )

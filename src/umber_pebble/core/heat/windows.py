@@ -10,7 +10,7 @@ import numpy as np
 from umber_pebble.core.constants import GRAVITY_M_S2, HOT_TO_HOLD_DEGC
 from umber_pebble.core.glass.viscosity import WLF_C1, WLF_C2_K, temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.conduction import Array
-from umber_pebble.core.heat.design import Told, run_design, split_normal
+from umber_pebble.core.heat.design import Told, run_design, split_normal, told
 from umber_pebble.core.heat.piece import COARSE, FINE, Casting, PieceRun, base, run_all
 from umber_pebble.core.heat.revolved import run_revolved
 from umber_pebble.core.materials.load import Material
@@ -194,8 +194,8 @@ def _of_material(name: str) -> bool:
 
 
 def _pace(runs: _Runs, *conditions: Condition) -> Spread:
-    told = Told(runs.design, runs.draws(runs.design.runs.until_all(*conditions)))
-    sd = min(told.sd_of(lambda name: not _of_material(name)), MOST_PACE_SD)
+    [of] = told(runs.design, [runs.draws(runs.design.runs.until_all(*conditions))])
+    sd = min(of.sd_of(lambda name: not _of_material(name)), MOST_PACE_SD)
     return Spread(math.exp(-Z_95 * sd), 1.0, math.exp(Z_95 * sd))
 
 
@@ -237,13 +237,14 @@ def _sugar(runs: _Runs, tg: Spread) -> PieceWindows:
     first, closes = (times[name] for name in ("bend_opens", "bend_closes"))
     width = np.where(np.isfinite(first[1]), np.maximum(closes[1] - first[1], 0.0), 0.0)
     likely_width = max(closes[0] - first[0], 0.0) if math.isfinite(first[0]) else 0.0
+    [wide] = told(runs.design, [runs.draws(width)])
     hold = found.cool_to_hold()
     return PieceWindows(
         **found.fields(),
         limits={n: temperature_at_log_viscosity_degc(log.likely, tg.likely) for n, log in logs.items()},
         limited_by=dict.fromkeys(SUGAR_MARKS, "heat"),
         work_width={
-            "bend": found.within(likely_width, Told(runs.design, runs.draws(width))),
+            "bend": found.within(likely_width, wide),
             "stick": found.at["stick_closes"],
             "sprinkle": found.at["sprinkle_closes"],
         },
@@ -273,8 +274,8 @@ def _fat(runs: _Runs) -> PieceWindows:
         first, times = runs.times(*conditions(name))
         found.add(name, first, times)
         at_once[name] = float(times[runs.design.at_once]) if runs.design.at_once is not None else 0.0
-    limited = {n: "heat" if 2 * at_once[n] > found.at[n].likely else "setting" for n in FAT_MARKS}
     hold = found.cool_to_hold()
+    limited = {n: "heat" if 2 * at_once[n] > found.at[n].likely else "setting" for n in FAT_MARKS}
     return PieceWindows(
         **found.fields(),
         limits={name: melt.value(p) for name, (p, _) in FAT_MARKS.items()} | {"unmould_degc": cold},
@@ -308,6 +309,7 @@ class _Found:
         self.thin: dict[str, float] = {}
         self.thick: dict[str, float] = {}
         self.shares: dict[str, dict[str, float]] = {}
+        self._waiting: list[tuple[str, float, Array]] = []
 
     def within(self, likely: float, told: Told) -> Spread:
         """A time with its spread, the horizon where it is not reached [s]."""
@@ -331,17 +333,25 @@ class _Found:
                 shift = min(self.thin[name] - min(first, horizon), 0.0)
         else:
             self.thin[name] = self.thick[name] = min(first, horizon)
-        told = Told(design, np.maximum(self.runs.draws(times) + shift, 0.0))
-        whole = self.within(max(first + shift, 0.0), told)
-        wider = math.exp(Z_95 * told.sd_of(_of_material))
-        self.at[name] = whole
-        self.by_material[name] = Spread(whole.likely / wider, whole.likely, min(whole.likely * wider, horizon))
-        self.shares[name] = told.shares(lambda of: TOLD_AS.get(of, of))
+        self._waiting.append((name, max(first + shift, 0.0), np.maximum(self.runs.draws(times) + shift, 0.0)))
+
+    def _settle(self) -> None:
+        """All that waits, read off the design at once."""
+        horizon = self.runs.casting.horizon_s
+        rows = told(self.runs.design, [times for *_, times in self._waiting])
+        for (name, likely, _), of in zip(self._waiting, rows, strict=True):
+            whole = self.within(likely, of)
+            wider = math.exp(Z_95 * of.sd_of(_of_material))
+            self.at[name] = whole
+            self.by_material[name] = Spread(whole.likely / wider, whole.likely, min(whole.likely * wider, horizon))
+            self.shares[name] = of.shares(lambda name: TOLD_AS.get(name, name))
+        self._waiting = []
 
     def cool_to_hold(self) -> Spread:
-        """When no place is hot to hold any more; kept apart from the other times."""
+        """When no place is hot to hold any more, kept apart from the other times; with it all that was added is settled."""
         hot: list[Condition] = [("hottest_degc", HOT_TO_HOLD_DEGC)]
         self.add("cool_to_hold", *self.runs.times(hot, hot))
+        self._settle()
         self.by_material.pop("cool_to_hold")
         return self.at.pop("cool_to_hold")
 
