@@ -13,7 +13,8 @@ const PARTED_S = 60;
 export function Notices() {
   const queryClient = useQueryClient();
   const unread = useQuery(unreadQuery).data?.items ?? [];
-  const ahead = useQuery(clockQuery).data?.ahead_s ?? 0;
+  const clock = useQuery(clockQuery);
+  const ahead = clock.data?.ahead_s ?? 0;
   const kept = useQuery(keptQuery).data;
   const follow = async () => {
     await call(client.POST("/api/clock/follow", { body: {} }));
@@ -24,14 +25,14 @@ export function Notices() {
     await queryClient.invalidateQueries({ queryKey: ["kept"] });
   };
   const kitchen = useQuery(kitchenQuery);
-  const why = kitchen.error ?? kitchen.failureReason;
+  const why = clock.error;
   const away = why !== null && problemOf(why).code === "unreachable";
   return (
     <>
       {away && (
         <Said title="The app does not answer.">
           What is shown is of {timeOfDay(new Date(kitchen.dataUpdatedAt), kitchen.data?.doc.zone ?? "UTC")}.
-          What you note is kept here and goes out when it answers again.
+          What was not open yet stays empty. What you note is kept here and goes out when it answers again.
         </Said>
       )}
       {unread.length > 0 && (

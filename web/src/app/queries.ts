@@ -6,7 +6,10 @@ import type { Message } from "../api/stream";
 export const clockQuery = queryOptions({
   queryKey: ["clock"],
   queryFn: () => call(client.GET("/api/clock")),
-  refetchInterval: 60_000,
+  // also how a page knows that the app is there
+  refetchInterval: 5000,
+  networkMode: "always",
+  retry: false,
 });
 
 export function makeQueryClient(): QueryClient {

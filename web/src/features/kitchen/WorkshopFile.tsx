@@ -8,12 +8,14 @@ import { Notice } from "../../shared/ui/controls";
 import { FileButton, FileLink } from "../../shared/ui/files";
 import { bringIn } from "./queries";
 
+const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? "" : "s"}`;
+
 const ago = (seconds: number): string =>
   seconds < 7200
-    ? `${Math.max(1, Math.round(seconds / 60))} minutes`
+    ? counted(Math.max(1, Math.round(seconds / 60)), "minute")
     : seconds < 172_800
-      ? `${Math.round(seconds / 3600)} hours`
-      : `${Math.round(seconds / 86_400)} days`;
+      ? counted(Math.round(seconds / 3600), "hour")
+      : counted(Math.round(seconds / 86_400), "day");
 
 /** Everything as one open document: taken away, or put in place of all there is. */
 export function WorkshopFile() {
@@ -55,7 +57,7 @@ export function WorkshopFile() {
           <h3 className="font-bold">What is kept, where, and how to get it back</h3>
           <p>
             Everything is in one folder on the main machine, {stored.folder}: the database (
-            {Math.max(1, Math.round(stored.database_bytes / 1e6))} MB) and {stored.backups} backups
+            {Math.max(1, Math.round(stored.database_bytes / 1e6))} MB) and {counted(stored.backups, "backup")}
             {stored.newest_backup_s !== null && `, the newest ${ago(stored.newest_backup_s)} old`}. One is
             made every day while the app runs, and before anything risky; each is opened once before it
             counts.
