@@ -81,7 +81,8 @@ const late = (item: Item): Item => ({
 });
 
 export async function put(item: Item): Promise<void> {
-  const waits = items.some((of) => of.refused === null);
+  // only behind one that could not be sent at once is it late itself
+  const waits = items.some((of) => of.refused === null && of.event.happened_at !== null);
   await (await box()).add("items", waits ? late(item) : item);
   await changed();
   void send();
