@@ -2,9 +2,12 @@
 
 import json
 import socket
+import subprocess
+import sys
 import time
 import urllib.error
 import urllib.request
+from pathlib import Path
 from typing import Any
 
 
@@ -12,6 +15,14 @@ def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])
+
+
+def started(data: Path, port: int, *more: str) -> "subprocess.Popen[bytes]":
+    """The app as a program of its own, once it answers."""
+    command = [sys.executable, "-m", "umber_pebble.cli", "--data", str(data), "serve", "--port", str(port), *more]
+    process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+    wait_for(port)
+    return process
 
 
 def wait_for(port: int, seconds: float = 60.0) -> None:

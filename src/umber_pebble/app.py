@@ -74,7 +74,7 @@ def doors(app: Flask, workshop: Workshop) -> tuple[Door, Door]:
         return app(environ, start_response)
 
     access: Access = app.extensions["access"]
-    return Door(app, app, workshop, access, True), Door(app, from_outside, workshop, access, False)
+    return Door(app, workshop, access, True), Door(from_outside, workshop, access, False)
 
 
 def _headers(app: Flask) -> None:

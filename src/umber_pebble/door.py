@@ -7,7 +7,6 @@ from http.cookies import SimpleCookie
 from typing import Any
 
 from a2wsgi import WSGIMiddleware
-from flask import Flask
 
 from umber_pebble.api.errors import Refused, problem_of
 from umber_pebble.api.guard import DEVICE_COOKIE, Asked, check
@@ -27,8 +26,8 @@ ALL_ANEW = json.dumps({"topic": "all"})
 class Door:
     """One door to the app: this machine's own, or (local False) that to the kitchen's network."""
 
-    def __init__(self, app: Flask, wsgi: Any, workshop: Workshop, access: Access, local: bool) -> None:
-        self.flask, self.workshop, self.access, self.local = app, workshop, access, local
+    def __init__(self, wsgi: Any, workshop: Workshop, access: Access, local: bool) -> None:
+        self.workshop, self.access, self.local = workshop, access, local
         self.wsgi = WSGIMiddleware(wsgi, workers=THREADS)
 
     async def __call__(self, scope: Message, receive: Receive, send: Send) -> None:
@@ -46,6 +45,9 @@ class Door:
         largest = LARGEST_FILE if scope["path"] == FILE_PATH else LARGEST_BODY
         try:
             body = await asyncio.wait_for(_body(receive, largest), WHOLE_WITHIN_S)
+        except ConnectionResetError:
+            # half a request is none
+            return
         except TimeoutError:
             await _answer(send, 408, "too_slow", f"the whole of it must be here within {WHOLE_WITHIN_S:g} seconds")
             return
@@ -130,7 +132,7 @@ async def _body(receive: Receive, largest: int) -> bytes | None:
     while True:
         message = await receive()
         if message["type"] == "http.disconnect":
-            return b"".join(parts)
+            raise ConnectionResetError
         parts.append(message.get("body", b""))
         size += len(parts[-1])
         if size > largest:

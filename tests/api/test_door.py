@@ -1,5 +1,6 @@
 """The door: no peer stops another, whatever it sends or does not send; live streams cost no thread."""
 
+import asyncio
 import contextlib
 import http.client
 import json
@@ -10,10 +11,12 @@ import sys
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 import pytest
 
-from tests.http import call, free_port, wait_for
+from tests.http import call, free_port, started
+from umber_pebble.door import Door
 from umber_pebble.lan import own_addresses
 
 LISTENERS, SILENT = 200, 300
@@ -35,18 +38,9 @@ class Served:
 @pytest.fixture(scope="module")
 def served(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
     port, lan_port = free_port(), free_port()
-    arguments = ["--port", str(port), "--lan", "--lan-port", str(lan_port), "--probe", "off"]
-    command = [
-        sys.executable,
-        "-m",
-        "umber_pebble.cli",
-        "--data",
-        str(tmp_path_factory.mktemp("door")),
-        "serve",
-        *arguments,
-    ]
-    process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-    wait_for(port)
+    process = started(
+        tmp_path_factory.mktemp("door"), port, "--lan", "--lan-port", str(lan_port), "--probe", "off"
+    )
     yield Served(f"http://127.0.0.1:{port}", port, lan_port, process)
     # stopped as a system stops it: streams end, the log is folded in
     process.terminate()
@@ -142,23 +136,32 @@ def test_a_dropped_device_hears_nothing_more_from_that_moment(served: Served) ->
 
 def test_a_stop_leaves_the_file_alone_as_the_data(tmp_path: Path) -> None:
     port = free_port()
-    command = [
-        sys.executable,
-        "-m",
-        "umber_pebble.cli",
-        "--data",
-        str(tmp_path),
-        "serve",
-        "--port",
-        str(port),
-        "--probe",
-        "off",
-    ]
-    process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-    wait_for(port)
-    second = subprocess.run(command, capture_output=True, text=True, check=False)
+    process = started(tmp_path, port, "--probe", "off")
+    again = [sys.executable, "-m", "umber_pebble.cli", "--data", str(tmp_path), "serve", "--port", str(port)]
+    second = subprocess.run(again, capture_output=True, text=True, check=False)
     assert second.returncode == 1 and "in use" in second.stderr and "Traceback" not in second.stderr
     process.terminate()
     assert process.wait(15) == 0
     log = tmp_path / "umber-pebble.db-wal"
     assert not log.exists() or log.stat().st_size == 0
+
+
+def test_half_a_request_is_none() -> None:
+    asked: list[str] = []
+    said = [{"type": "http.request", "body": b"{}", "more_body": True}, {"type": "http.disconnect"}]
+
+    async def receive() -> dict[str, Any]:
+        return said.pop(0)
+
+    async def send(_: dict[str, Any]) -> None:
+        asked.append("answered")
+
+    def wsgi(environ: dict[str, Any], start: Any) -> list[bytes]:
+        asked.append(environ["PATH_INFO"])
+        start("200 OK", [])
+        return [b""]
+
+    door = Door(wsgi, None, None, True)  # type: ignore[arg-type]
+    scope = {"type": "http", "method": "POST", "path": "/api/kitchen", "headers": [(b"host", b"localhost")]}
+    asyncio.run(door(scope, receive, send))
+    assert asked == []

@@ -4,14 +4,12 @@ import json
 import os
 import signal
 import socket
-import subprocess
-import sys
 from pathlib import Path
 from typing import Any
 
 import pytest
 
-from tests.http import call, free_port, wait_for
+from tests.http import call, free_port, started
 
 WREN = "Wren"
 
@@ -19,24 +17,7 @@ WREN = "Wren"
 @pytest.mark.parametrize("kills", [5])
 def test_no_acknowledged_event_is_lost_when_the_server_is_killed(tmp_path: Path, kills: int) -> None:
     port = free_port()
-    command = [
-        sys.executable,
-        "-m",
-        "umber_pebble.cli",
-        "--data",
-        str(tmp_path),
-        "serve",
-        "--demo",
-        "--port",
-        str(port),
-    ]
-
-    def start() -> subprocess.Popen[bytes]:
-        server = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
-        wait_for(port)
-        return server
-
-    server = start()
+    server = started(tmp_path, port, "--demo")
     base = f"http://127.0.0.1:{port}"
     body = {"id": "killed", "order_id": "order-first-light", "actor": WREN, "device": "test"}
     assert call(base, "POST", "/api/runs", body)[0] == 201
@@ -53,7 +34,7 @@ def test_no_acknowledged_event_is_lost_when_the_server_is_killed(tmp_path: Path,
         send_and_forget(port, last)
         os.kill(server.pid, signal.SIGKILL)
         server.wait()
-        server = start()
+        server = started(tmp_path, port, "--demo")
         assert call(base, "POST", "/api/runs/killed/events", last)[0] == 201
     items = call(base, "GET", "/api/runs/killed/events")[1]["items"]
     server.kill()

@@ -8,11 +8,12 @@ from typing import Any
 import pytest
 from sqlalchemy import text
 
-from tests.services.test_runs import WREN, Hands
+from tests.services.test_runs import WREN, Hands, order
 from umber_pebble.app import create_app
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.materials import load
 from umber_pebble.services import archive, bench, logbook, runs
+from umber_pebble.services.docs import Line
 from umber_pebble.services.errors import Unreadable
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import Workshop
@@ -100,6 +101,18 @@ def test_what_cannot_apply_is_refused_in_words(
     with pytest.raises(CoreError, match=says):
         hands.do(kind, **payload)
     assert len(hands.runs.look("run")[3]) == before
+
+
+def test_a_microwave_bowl_is_not_put_on_as_a_pot(stocked: Workshop) -> None:
+    current = stocked.get("order", "order")
+    stocked.save(
+        "order", "order", current.version, order(stocked, lines=[Line(piece_id="piece-star", quantity=6)])
+    )
+    hands = Hands(stocked)
+    with pytest.raises(CoreError, match="tell each burst"):
+        hands.do("heated", 10, cook=0)
+    hands.do("burst", 10, cook=0, seconds=30.0)
+    assert bench.view(hands.runs, "run", WREN).ribbons[0].phase == "heating"
 
 
 def test_a_time_without_its_zone_is_refused(stocked: Workshop) -> None:

@@ -3,28 +3,24 @@
 import logging
 from collections import OrderedDict
 from collections.abc import Sequence
-from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
 
 from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
-from umber_pebble.core.bench.payload import refuse
 from umber_pebble.core.bench.reduce import AFTER_END
 from umber_pebble.core.bench.replay import accept, replay
 from umber_pebble.core.bench.state import Event, RunState
-from umber_pebble.core.bench.track import temperature_at_degc
-from umber_pebble.core.bench.vessel_acts import heater_free_s
-from umber_pebble.core.errors import CoreError, MouldTooWeak, OutOfRange
-from umber_pebble.core.heat.pour import SugarFlow
-from umber_pebble.core.materials.load import material
+from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.services.bearing import check_things
 from umber_pebble.services.colouring import MeltDose, plan_doses
 from umber_pebble.services.docs import Order
 from umber_pebble.services.errors import IdReused, InUse, NotFound, Unreadable
 from umber_pebble.services.frozen import Frozen, Seen, looked_at, taught, thaw
 from umber_pebble.services.kept import keep
+from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.run_log import run_log
 from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.workshop import Workshop, load, snapshot_of
@@ -38,19 +34,6 @@ UNREADABLE = (CoreError, ArithmeticError, AttributeError, LookupError, TypeError
 """What a document of another version may raise when it is read."""
 CANNOT_READ = "this version cannot read this run: it is kept, goes out with the export, and can be ended"
 LOG = logging.getLogger(__name__)
-
-
-@dataclass(frozen=True, slots=True)
-class NewEvent:
-    """An event as a client sends it."""
-
-    id: str
-    kind: str
-    payload: dict[str, Any]
-    actor: str
-    device: str
-    happened_at: datetime | None
-    schema: int
 
 
 class RunService:
@@ -164,12 +147,7 @@ class RunService:
         state = _fits(laid_out, run, before, rows, self._aside(run_id, before[-1].seq))
         frozen = self.frozen(run, events)
         for new in news:
-            if new.kind == "poured" and "round" in new.payload:
-                self._bears(frozen, state, new.payload["round"])
-            if new.kind in ("heated", "burst") and "cook" in new.payload:
-                _heater_free(frozen, state, new)
-            if new.kind == "decanted":
-                _holders_bear(frozen, state, new)
+            check_things(frozen, state, new)
         session.add_all(rows)
         if run.ended_at is not None and state.ended_s is None:
             _alone(session, run_id)
@@ -198,27 +176,14 @@ class RunService:
         """
         run, frozen, seen, events = self.look(run_id)
         with self.workshop.writing() as session:
+            if queries.last_seq(session, run_id) != seen.seq:
+                # whoever added the newer event looks at it
+                return
             queries.replace_calibrations(session, run_id, taught(run, frozen, seen))
             if run.ended_at is not None:
                 session.flush()
                 row = _run(session, run_id)
                 row.shown = keep(run_log(session, run, frozen, seen, events), row.shown)
-
-    def _bears(self, frozen: Frozen, state: RunState, number: int) -> None:
-        seen = looked_at(frozen, state, 0)
-        target = state.rounds[number]
-        cook = frozen.cooks[target.cook]
-        assert target.poured_s is not None
-        now = temperature_at_degc(seen.rests[(target.cook, target.rest)], target.poured_s)
-        bears = cook.flow.mould_bears_degc
-        if now.likely > bears:
-            raise MouldTooWeak(
-                f"the pot is at {now.likely:.0f} degC and the mould bears {bears:g} degC: "
-                "let it rest, or use silicone or metal",
-                path="payload.round",
-                got=now.likely,
-                limits={"high": bears},
-            )
 
     def teach(self, session: Session, run: Run, rows: list[EventRow]) -> datetime | None:
         """Replay a run that was brought in and keep what it taught; returns when it ended.
@@ -227,7 +192,12 @@ class RunService:
         """
         state = _replayed(self.frozen(run), run, rows)
         frozen = self.frozen(run, rows)
-        queries.replace_calibrations(session, run.id, taught(run, frozen, looked_at(frozen, state, rows[-1].seq)))
+        try:
+            learned = taught(run, frozen, looked_at(frozen, state, rows[-1].seq))
+        except Exception:
+            LOG.exception("nothing was learned from run %s, which was brought in", run.id)
+        else:
+            queries.replace_calibrations(session, run.id, learned)
         return None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
 
     def row(self, session: Session, run_id: str) -> Run:
@@ -274,39 +244,6 @@ class RunService:
         except UNREADABLE as error:
             raise Unreadable(CANNOT_READ, path="id", got=run_id) from error
         return run, frozen, seen, events
-
-
-def _heater_free(frozen: Frozen, state: RunState, new: NewEvent) -> None:
-    """A ring, a bath place and a microwave hold one vessel.
-
-    Raises: NotInSequence.
-    """
-    cooks = frozen.cooks
-    cook = cooks[new.payload["cook"]]
-    at = (
-        state.cooks[cook.number].bursts[-1].at_s
-        if new.kind == "burst"
-        else state.cooks[cook.number].heated_s or 0.0
-    )
-    if heater_free_s(cooks, state, cook) > at:
-        raise refuse("something else is on this heater: one at a time", "heater_taken", cook=cook.number)
-
-
-def _holders_bear(frozen: Frozen, state: RunState, new: NewEvent) -> None:
-    """No hot sugar into a bag or bowl that does not bear it.
-
-    Raises: OutOfRange.
-    """
-    seen = looked_at(frozen, state, 0)
-    for batch in state.batches[-len(new.payload["into"]) :]:
-        cook, bears = frozen.cooks[batch.cook], material("kitchen", batch.holder, "holder").value("bears")
-        rests = seen.state.cooks[batch.cook].rests
-        degc = temperature_at_degc(seen.rests[(batch.cook, len(rests) - 1)], batch.at_s).likely
-        if batch.parent is None and isinstance(cook.flow, SugarFlow) and degc > bears:
-            raise OutOfRange(
-                f"a {batch.holder} bears {bears:g} degC and this is at {degc:.0f}: silicone cups or a heat-proof jug",
-                path="payload.into", got=degc, limits={"high": bears},
-            )  # fmt: skip
 
 
 def _per_kg(plan: Plan, doses: list[MeltDose]) -> dict[str, list[dict[str, Any]]]:

@@ -358,10 +358,12 @@ def calls(acts: list[Act], before_s: float) -> list[Call]:
     """
     out = []
     for act in acts:
+        if act.forecast:
+            continue
         if act.kind == "too_warm":
             # what lies in the warmth too long: only that it ends
             out.append(Call(act.opens_s - before_s, "closes", act.kind, act.subject))
-        elif not act.forecast and act.kind in CALLED:
+        elif act.kind in CALLED:
             out.append(Call(act.opens_s - before_s, "opens", act.kind, act.subject))
             if math.isfinite(act.closes_s):
                 out.append(Call(act.closes_s - before_s, "closes", act.kind, act.subject))

@@ -81,7 +81,7 @@ def accept(
     """
     for event in news:
         bounded(event.payload)
-    known = {a.id for a in replay(layout, before).aside} if before and aside is None else aside or set[str]()
+    known = {a.id for a in replay(layout, before).aside} if aside is None else aside
     state, own = replay(layout, [*before, *news]), {e.id for e in news}
     for left_out in sorted(state.aside, key=lambda a: a.id not in own):
         if left_out.id not in known:

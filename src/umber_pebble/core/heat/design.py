@@ -34,8 +34,7 @@ from umber_pebble.core.heat.conduction import (
     march,
     prepare,
 )
-from umber_pebble.core.heat.piece import Case, Casting, Grid, PieceRun, stack_of, watched_layer
-from umber_pebble.core.heat.times import growing_times_s
+from umber_pebble.core.heat.piece import Case, Casting, Grid, PieceRun, stack_of, stay_times_s, watched_layer
 from umber_pebble.core.materials.load import model_factors
 from umber_pebble.core.spread import Z_95, Spread
 
@@ -179,9 +178,7 @@ def _march(likely: Case, grid: Grid, n: int, value: dict[str, Draws], depth: Dra
     times, seen = list[Array](), list[Array]()
     carried: tuple[Array, Array] | None = None
     for i, stay in enumerate(casting.path):
-        end = casting.horizon_s if i + 1 == len(casting.path) else casting.path[i + 1].from_s
-        lasts = max(end - stay.from_s, 1.0)
-        steps = growing_times_s(lasts, min(grid.first_s, lasts), grid.growth)
+        steps = stay_times_s(casting, i, grid.first_s, grid.growth)
         stack = stack_of(likely, stay.place, grid)
         ready = prepare([stack] * n, piece)
         _vary(ready, casting, piece, stay.place.air_unsure_k, stay.place.air_m_s, value, depth, faster)
@@ -244,18 +241,14 @@ def _vary(
         ready.tops[:, EMISSIVITY] = np.clip(value["emissivity"], 0.0, 1.0)
 
 
+@dataclass(frozen=True, eq=False)
 class Told:
-    """What a design says of one time: its logarithm as linear in what was drawn, where it comes to an end."""
+    """What a design says of one time: 5, 50 and 95 % of it [s], where its end is open the nine tenths by where it begins; and its
+    logarithm as linear in what was drawn."""
 
-    def __init__(self, design: Design, times: Draws, slopes: Draws, spread: Spread) -> None:
-        self.design, self.times, self.slopes, self._spread = design, times, slopes, spread
-
-    def spread(self) -> Spread:
-        """5, 50 and 95 % of it [s]; where its end is open, the band keeps its nine tenths by where it begins.
-
-        Source: jcgm-100-2008, mckay-1979
-        """
-        return self._spread
+    design: Design
+    spread: Spread
+    slopes: Draws
 
     def _squares(self) -> Draws:
         return np.asarray((self.slopes[1:] * self.design.wide) ** 2)
@@ -297,8 +290,8 @@ def told(design: Design, rows: Sequence[Draws]) -> list[Told]:
         many = slopes @ design.many.T + wider * np.tile(residual, (1, MANY // SIZE))
         ranks = [round(p * (many.shape[1] - 1)) for p in (0.05, 0.5, 0.95)]
         read = np.maximum(np.exp(np.partition(many, ranks, axis=1)[:, ranks]) - shift, 0.0)
-        for i, row, of, slope in zip(ended, times, read, slopes, strict=True):
-            out[i] = Told(design, row, slope, Spread(float(of[0]), float(of[1]), float(of[2])))
+        for i, of, slope in zip(ended, read, slopes, strict=True):
+            out[i] = Told(design, Spread(float(of[0]), float(of[1]), float(of[2])), slope)
     return [of or _told_open(design, row) for of, row in zip(out, rows, strict=True)]
 
 
@@ -318,9 +311,5 @@ def _told_open(design: Design, times: Draws) -> Told:
         return not math.isfinite(ordered[min(int(np.searchsorted(at, p)), size - 1)])
 
     sides = (0.1 if is_open(0.95) else 0.05, 0.5, 0.95)
-    return Told(
-        design,
-        times,
-        slopes,
-        Spread(*(math.inf if is_open(p) else float(np.interp(p, at, finite)) for p in sides)),
-    )
+    spread = Spread(*(math.inf if is_open(p) else float(np.interp(p, at, finite)) for p in sides))
+    return Told(design, spread, slopes)

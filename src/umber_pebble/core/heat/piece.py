@@ -348,6 +348,13 @@ def watched_layer(casting: Casting) -> int:
     return 0 if casting.shape == "plate" else 1
 
 
+def stay_times_s(casting: Casting, i: int, first_s: float, growth: float) -> Array:
+    """Times of a casting's stay in its i-th place, until it moves on or is followed no more [s]. Source: definition"""
+    ends = [*(stay.from_s for stay in casting.path[1:]), casting.horizon_s]
+    lasts = max(ends[i] - casting.path[i].from_s, 1.0)
+    return growing_times_s(lasts, min(first_s, lasts), growth)
+
+
 def run_all(cases: Sequence[Case], grid: Grid, kept: bool = False) -> PieceRun:
     """The engine for several cases, each with one value of every input.
 
@@ -363,14 +370,11 @@ def run_all(cases: Sequence[Case], grid: Grid, kept: bool = False) -> PieceRun:
     carried: tuple[Array, Array] | None = None
     moving = [_layers(case, grid) for case in cases]
     for i, stay in enumerate(casting.path):
-        after = casting.path[i + 1] if i + 1 < len(casting.path) else None
         stacks = [
             _stack(case, layers, case.casting.path[i].place, grid)
             for case, layers in zip(cases, moving, strict=True)
         ]
-        end = casting.horizon_s if after is None else after.from_s
-        lasts = max(end - stay.from_s, 1.0)
-        steps = growing_times_s(lasts, min(grid.first_s, lasts), grid.growth)
+        steps = stay_times_s(casting, i, grid.first_s, grid.growth)
         out, histories, temps, shares = conduct_all(stacks, watched_layer(casting), steps, carried, int(kept))
         # a place is new to what is laid on it; all else goes on as it was
         moved = sum(layer.nodes for layer in moving[0])

@@ -4,16 +4,16 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from umber_pebble.core.heat.body import Revolved
 from umber_pebble.core.heat.cells import COLUMNS, UNDER, Cells, Open, cells_of
 from umber_pebble.core.heat.conduction import Array, Face, History, Layer
-from umber_pebble.core.heat.piece import FINE, Case, Casting, PieceRun, Place, faces_of, stack_of
+from umber_pebble.core.heat.convection import air_properties, h_radiation_w_m2k
+from umber_pebble.core.heat.piece import FINE, Case, Grid, PieceRun, faces_of, stack_of, stay_times_s
 from umber_pebble.core.heat.revolved_march import march_revolved
-from umber_pebble.core.heat.times import growing_times_s
 
 FIRST_S, GROWTH, IN_PLACE = 0.5, 1.02, 5
-TOUCHES_M, AIR_W_MK, RADIATION_W_M2K = 2e-4, 0.026, 5.5
-"""What of a mould is nearer to its place than this lies on it; elsewhere air and radiation join them [m, W/mK, W/m2K]."""
-RING_EMISSIVITY = 0.9
+TOUCHES_M = 2e-4
+"""What of a mould is nearer to its place than this lies on it; elsewhere air and radiation join them."""
 MIXED = 0.5
 """A cell of which less is cast counts as wall where the cast's hottest and coldest place are asked for."""
 LIGHT = 1e-6
@@ -30,7 +30,8 @@ class Stood:
     below: Array
 
 
-def _stood(cells: Cells, place: Layer | None) -> Stood:
+def _stood(cells: Cells, place: Layer | None, emissivity: float) -> Stood:
+    """The grid on its place, to which what hangs over it radiates."""
     count, inside = place.nodes if place else 0, cells.rows * COLUMNS
     joins = np.zeros((2, inside + count * COLUMNS, 6))
     joins[:, :inside, :5] = cells.joins
@@ -38,17 +39,19 @@ def _stood(cells: Cells, place: Layer | None) -> Stood:
         return Stood(joins, cells.open, np.zeros((0, 3)))
     down, half = joins[1], place.thickness_m / count / 2 / place.conductivity_w_mk
     under, shown = _of(cells.open, cells.open.kind == UNDER), _of(cells.open, cells.open.kind != UNDER)
-    gap = AIR_W_MK / np.maximum(under.above_m, TOUCHES_M) + RADIATION_W_M2K
+    _, air_w_mk, _ = air_properties(place.start_degc)
+    radiation = h_radiation_w_m2k(place.start_degc, place.start_degc, emissivity)
+    gap = air_w_mk / np.maximum(under.above_m, TOUCHES_M) + radiation
     u = np.where(under.above_m < TOUCHES_M, place.contact_w_m2k, gap)
     area, through, way = (
         np.bincount(under.cell % COLUMNS, under.area_m2 * of, COLUMNS) for of in (1.0, u, under.half_m)
     )
+    lowest = cells.lowest
     for c in np.flatnonzero(area > 0):
-        lowest = cells.lowest[c]
-        for row in range(lowest, cells.rows):
-            resistance = area[c] / through[c] if row == lowest else LIGHT
+        for row in range(lowest[c], cells.rows):
+            resistance = area[c] / through[c] if row == lowest[c] else LIGHT
             into = half if row == cells.rows - 1 else 0.0
-            wall = way[c] / area[c] if row == lowest else 0.0
+            wall = way[c] / area[c] if row == lowest[c] else 0.0
             down[row * COLUMNS + c] = area[c], 0.0, wall, 0.0, 0.0, resistance + into
     down[inside:-COLUMNS, 0], down[inside:-COLUMNS, 5] = np.tile(cells.column_m2, count - 1), 2 * half
     last = inside + (count - 1) * COLUMNS + np.arange(COLUMNS)
@@ -59,15 +62,11 @@ def _of(shown: Open, at: Array) -> Open:
     return Open(shown.cell[at], shown.kind[at], shown.area_m2[at], shown.half_m[at], shown.above_m[at])
 
 
-def _faces(case: Case, place: Place) -> Array:
+def _faces(top: Face, under: Face, height_m: float, beside: int) -> Array:
     """Rows of what surrounds TOP, RING, SIDE and UNDER, and the place's own underside. Of casts beside each other only those at the
     mould's edge show their sides."""
-    top, under = faces_of(case, place)
-    casting = case.casting
-    assert casting.body is not None
-    height = casting.body.depth_m + casting.wall_m
-    side = replace(under, facing=0, length_m=height, factor=under.factor / casting.beside**0.5)
-    faces: tuple[Face, ...] = (top, replace(top, emissivity=RING_EMISSIVITY), side, under, under)
+    side = replace(under, facing=0, length_m=height_m, factor=under.factor / beside**0.5)
+    faces: tuple[Face, ...] = (top, replace(top, emissivity=under.emissivity), side, under, under)
     return np.array([face.row() for face in faces])
 
 
@@ -79,9 +78,9 @@ def run_revolved(case: Case) -> PieceRun:
     Raises: OutOfRange: a size the model does not hold for.
     Source: patankar-1980, chapter 4
     """
-    casting = case.casting
-    assert casting.body is not None
-    cells, grid = cells_of(casting.body, casting.wall_m), FINE[casting.kind]
+    casting, body = case.casting, case.casting.body
+    assert body is not None
+    cells, grid = cells_of(body, casting.wall_m), FINE[casting.kind]
     inside = cells.rows * COLUMNS
     share = np.divide(cells.cast_m3, cells.cast_m3 + cells.wall_m3, out=np.zeros(inside), where=cells.made)
     times, seen, fields = list[Array](), list[Array](), list[History]()
@@ -90,7 +89,8 @@ def run_revolved(case: Case) -> PieceRun:
         layers = {layer.name: layer for layer in stack_of(case, stay.place, grid).layers}
         piece, wall = layers["piece"], layers["wall"]
         place = replace(layers["place"], nodes=IN_PLACE) if "place" in layers else None
-        stood = _stood(cells, place)
+        top, under = faces_of(case, stay.place)
+        stood = _stood(cells, place, under.emissivity)
         cast, other = _heats(cells, piece, wall, place)
         if not times:
             warm = cast[:inside] * piece.cp_high_j_kgk
@@ -101,20 +101,18 @@ def run_revolved(case: Case) -> PieceRun:
             np.concatenate((of[:inside], np.full(extra, at)))
             for of, at in ((t, place.start_degc if place else 0.0), (x, 0.0))
         )
-        end = casting.horizon_s if i + 1 == len(casting.path) else casting.path[i + 1].from_s
-        lasts = max(end - stay.from_s, 1.0)
-        steps = growing_times_s(lasts, min(FIRST_S, lasts), GROWTH)
+        steps = stay_times_s(casting, i, FIRST_S, GROWTH)
         axis = np.arange(0, cast.size, COLUMNS)
         out, warmth, sets = march_revolved(
             temps, shares, steps, cast, other, stood.joins, np.array(piece.row()), wall.conductivity_w_mk,
-            stood.open.cell, stood.open.kind, stood.open.area_m2, stood.open.half_m, _faces(case, stay.place), stood.below,
+            stood.open.cell, stood.open.kind, stood.open.area_m2, stood.open.half_m, _faces(top, under, body.depth_m + casting.wall_m, casting.beside), stood.below,
             np.flatnonzero(share > MIXED), axis,
         )  # fmt: skip
         t, x = temps, shares
         skip = 1 if times else 0
         times.append(steps[skip:] + stay.from_s)
         seen.append(out[:, skip:])
-        fields.append(_on_axis(casting, cells, share, steps, warmth, sets))
+        fields.append(_on_axis(body, casting.wall_m, grid, cells, share, steps, warmth, sets))
     runs = PieceRun(np.concatenate(times), *np.concatenate(seen, axis=1)[:, None, :])
     return replace(runs, fields=tuple(fields))
 
@@ -132,15 +130,15 @@ def _heats(cells: Cells, piece: Layer, wall: Layer, place: Layer | None) -> tupl
     return np.concatenate((cast, np.zeros(below.size))), np.concatenate((other, below))
 
 
-def _on_axis(casting: Casting, cells: Cells, share: Array, times: Array, warmth: Array, sets: Array) -> History:
+def _on_axis(
+    body: Revolved, wall_m: float, grid: Grid, cells: Cells, share: Array, times: Array, warmth: Array, sets: Array
+) -> History:
     """Temperatures and shares set down the axis, at places evenly apart in cast, wall and place, as a stack has them."""
-    grid, body = FINE[casting.kind], casting.body
-    assert body is not None
     down = body.depth_m - cells.middle_m
     cast = share[::COLUMNS] > MIXED
     parts = [
         (grid.piece, 0.0, body.depth_m, np.flatnonzero(cast)),
-        (grid.wall, body.depth_m, body.depth_m + casting.wall_m, np.flatnonzero(~cast)),
+        (grid.wall, body.depth_m, body.depth_m + wall_m, np.flatnonzero(~cast)),
     ]
     if warmth.shape[1] > cells.rows:
         down = np.concatenate((down, (np.arange(IN_PLACE) + 0.5) / IN_PLACE + 1.0))

@@ -4,7 +4,7 @@ import numpy as np
 from numba import njit
 
 from umber_pebble.core.fat.crystallise import set_in_own_heat
-from umber_pebble.core.heat.cells import COLUMNS
+from umber_pebble.core.heat.cells import COLUMNS, TOP
 from umber_pebble.core.heat.steps import after_heat_degc, at_rest, cp_j_kgk, h_face_w_m2k
 
 
@@ -51,7 +51,7 @@ def march_revolved(  # type: ignore[no-untyped-def]
     temps, shares = np.empty((steps + 1, axis.size)), np.empty((steps + 1, axis.size))
     band, rhs = np.empty((n + COLUMNS, COLUMNS + 1)), np.zeros(n + COLUMNS)
     k, heat = np.empty(n), np.empty(n)
-    surface = t[cell]
+    surface, inside, h = t[cell], np.empty(cell.size), np.empty(cell.size)
     kin = (row[9], row[10], row[11], row[12], row[13], row[14])
     sets = row[6] > 0.0
     whole = cast_kg.sum()
@@ -84,22 +84,19 @@ def march_revolved(  # type: ignore[no-untyped-def]
                         band[j, far] -= g
             for s in range(cell.size):
                 j, face = cell[s], faces[kind[s]]
-                inside = (k[j] if kind[s] == 0 else wall_k) / half[s]
-                h = h_face_w_m2k(surface[s], face)
-                u = area[s] * inside * h / (inside + h)
+                inside[s], h[s] = (k[j] if kind[s] == TOP else wall_k) / half[s], h_face_w_m2k(surface[s], face)
+                u = area[s] * inside[s] * h[s] / (inside[s] + h[s])
                 band[j, 0] += u
                 rhs[j] += u * face[0]
             for s in range(below.shape[0]):
                 j = int(below[s, 0])
-                h = h_face_w_m2k(t[j], faces[4])
-                u = below[s, 1] * h / (1.0 + h * below[s, 2])
+                h_below = h_face_w_m2k(t[j], faces[4])
+                u = below[s, 1] * h_below / (1.0 + h_below * below[s, 2])
                 band[j, 0] += u
                 rhs[j] += u * faces[4, 0]
             _solve(band, rhs, n)
             for s in range(cell.size):
-                j, face = cell[s], faces[kind[s]]
-                inside, h = (k[j] if kind[s] == 0 else wall_k) / half[s], h_face_w_m2k(surface[s], face)
-                surface[s] = (inside * rhs[j] + h * face[0]) / (inside + h)
+                surface[s] = (inside[s] * rhs[cell[s]] + h[s] * faces[kind[s], 0]) / (inside[s] + h[s])
             for j in range(n):
                 m = cast_kg[j]
                 if m <= 0.0:
@@ -119,7 +116,7 @@ def march_revolved(  # type: ignore[no-untyped-def]
             hot, cold = max(hot, t[j]), min(cold, t[j])
             least, most = min(least, x[j]), max(most, x[j])
         for s in range(cell.size):
-            if kind[s] == 0:
+            if kind[s] == TOP:
                 j = cell[s]
                 hot, cold = max(hot, surface[s]), min(cold, surface[s])
                 top += area[s] * surface[s]

@@ -314,7 +314,7 @@ class _Found:
     def within(self, likely: float, told: Told) -> Spread:
         """A time with its spread, the horizon where it is not reached [s]."""
         horizon = self.runs.casting.horizon_s
-        of, middle = told.spread(), min(likely, horizon)
+        of, middle = told.spread, min(likely, horizon)
         return Spread(min(of.low, middle), middle, max(min(of.high, horizon), middle))
 
     def add(self, name: str, first: float, times: Array) -> None:

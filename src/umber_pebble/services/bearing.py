@@ -1,0 +1,100 @@
+"""What a thing cannot bear or hold: the only refusals of an event that rest on more than the log."""
+
+import logging
+
+from umber_pebble.core.bench.payload import refuse
+from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.bench.track import temperature_at_degc
+from umber_pebble.core.bench.vessel_acts import heater_free_s
+from umber_pebble.core.errors import MouldTooWeak, OutOfRange
+from umber_pebble.core.heat.pour import SugarFlow
+from umber_pebble.core.materials.load import material
+from umber_pebble.services.frozen import Frozen, Seen, looked_at
+from umber_pebble.services.new_event import NewEvent
+
+LOG = logging.getLogger(__name__)
+
+
+def check_things(frozen: Frozen, state: RunState, new: NewEvent) -> None:
+    """Whether moulds, holders and heaters bear and hold what a new event does, with it in the state.
+
+    Raises: MouldTooWeak, NotInSequence, OutOfRange.
+    """
+    if new.kind in ("heated", "burst") and "cook" in new.payload:
+        _heater_free(frozen, state, new)
+        _by_its_heat(frozen, new)
+    poured = new.kind == "poured" and "round" in new.payload
+    if not poured and new.kind != "decanted":
+        return
+    try:
+        seen = looked_at(frozen, state, 0)
+    except Exception:
+        # what no model can follow is no reason to refuse what was done
+        LOG.exception("how hot it is is not known: %s is taken as it is", new.kind)
+        return
+    if poured:
+        _mould_bears(frozen, seen, new.payload["round"])
+    else:
+        _holders_bear(frozen, seen, len(new.payload["into"]))
+
+
+def _mould_bears(frozen: Frozen, seen: Seen, number: int) -> None:
+    """No pour that is hotter than its mould bears.
+
+    Raises: MouldTooWeak.
+    """
+    target = seen.state.rounds[number]
+    cook = frozen.cooks[target.cook]
+    assert target.poured_s is not None
+    now = temperature_at_degc(seen.rests[(target.cook, target.rest)], target.poured_s)
+    bears = cook.flow.mould_bears_degc
+    if now.likely > bears:
+        raise MouldTooWeak(
+            f"the pot is at {now.likely:.0f} degC and the mould bears {bears:g} degC: "
+            "let it rest, or use silicone or metal",
+            path="payload.round",
+            got=now.likely,
+            limits={"high": bears},
+        )
+
+
+def _heater_free(frozen: Frozen, state: RunState, new: NewEvent) -> None:
+    """A ring, a bath place and a microwave hold one vessel.
+
+    Raises: NotInSequence.
+    """
+    cooks = frozen.cooks
+    cook = cooks[new.payload["cook"]]
+    at = (
+        state.cooks[cook.number].bursts[-1].at_s
+        if new.kind == "burst"
+        else state.cooks[cook.number].heated_s or 0.0
+    )
+    if heater_free_s(cooks, state, cook) > at:
+        raise refuse("something else is on this heater: one at a time", "heater_taken", cook=cook.number)
+
+
+def _by_its_heat(frozen: Frozen, new: NewEvent) -> None:
+    """A bowl for the microwave is not put on as a pot; older runs, which did, are read by their plan.
+
+    Raises: NotInSequence.
+    """
+    cook = frozen.cooks[new.payload["cook"]]
+    if new.kind == "heated" and frozen.layout.bursts[cook.rounds[0].line]:
+        raise refuse("this bowl is melted in a microwave: tell each burst", "by_bursts", cook=cook.number)
+
+
+def _holders_bear(frozen: Frozen, seen: Seen, made: int) -> None:
+    """No hot sugar into a bag or bowl that does not bear it.
+
+    Raises: OutOfRange.
+    """
+    for batch in seen.state.batches[-made:]:
+        cook, bears = frozen.cooks[batch.cook], material("kitchen", batch.holder, "holder").value("bears")
+        rests = seen.state.cooks[batch.cook].rests
+        degc = temperature_at_degc(seen.rests[(batch.cook, len(rests) - 1)], batch.at_s).likely
+        if batch.parent is None and isinstance(cook.flow, SugarFlow) and degc > bears:
+            raise OutOfRange(
+                f"a {batch.holder} bears {bears:g} degC and this is at {degc:.0f}: silicone cups or a heat-proof jug",
+                path="payload.into", got=degc, limits={"high": bears},
+            )  # fmt: skip
