@@ -152,9 +152,8 @@ def test_a_reload_without_the_network_shows_the_run_and_what_was_noted(demo: Ser
     act(page, "Hot sugar")
     space(page)
     act(page, "Weigh")
+    # opened once and never again until the network is gone
     page.evaluate("() => navigator.serviceWorker.ready")
-    page.reload()
-    act(page, "Weigh")
     page.wait_for_function(REMEMBERED)
     other = page.context.new_page()
     other.goto(demo.base + "/plan")

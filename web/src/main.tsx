@@ -19,7 +19,7 @@ listen((message) => onMessage(queryClient, message));
 
 // a browser that does not trust this machine's certificate refuses: then the open page alone must do
 // only once the page stands: what is on it comes first
-const QUIET_MS = 3000;
+const QUIET_MS = 1500;
 if ("serviceWorker" in navigator)
   window.setTimeout(
     () => void navigator.serviceWorker.register("/offline.js").catch(() => undefined),

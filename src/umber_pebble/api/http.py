@@ -191,7 +191,7 @@ def _read(model: type[BaseModel], largest: int) -> BaseModel:
         path = ".".join(str(part) for part in loc)
         got = first["input"] if isinstance(first["input"], int | float | str | None) else None
         code = "missing" if first["type"] == "missing" else "out_of_range"
-        raise invalid(code, path, got, first["msg"], limits) from error
+        raise invalid(code, path, got, first["msg"].removeprefix("Value error, "), limits) from error
     except RecursionError as error:
         raise invalid("not_json", "", None, "this is nested too deep") from error
     except ValueError as error:

@@ -219,7 +219,8 @@ export function LiveBench({
               className="border-l-4 border-heat pl-3 text-left font-bold"
               onClick={events.clearRefused}
             >
-              {wordProblem(events.refused, units)}
+              {wordProblem(events.refused, units)}{" "}
+              <span className="font-normal text-quiet underline">read, take it away</span>
             </button>
           )}
         </div>
