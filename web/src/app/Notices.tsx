@@ -13,8 +13,7 @@ const PARTED_S = 60;
 export function Notices() {
   const queryClient = useQueryClient();
   const unread = useQuery(unreadQuery).data?.items ?? [];
-  const clock = useQuery(clockQuery);
-  const ahead = clock.data?.ahead_s ?? 0;
+  const ahead = useQuery(clockQuery).data?.ahead_s ?? 0;
   const kept = useQuery(keptQuery).data;
   const follow = async () => {
     await call(client.POST("/api/clock/follow", { body: {} }));
@@ -24,17 +23,9 @@ export function Notices() {
     await call(client.POST("/api/kept", { body: {} }));
     await queryClient.invalidateQueries({ queryKey: ["kept"] });
   };
-  const kitchen = useQuery(kitchenQuery);
-  const why = clock.error;
-  const away = why !== null && problemOf(why).code === "unreachable";
   return (
     <>
-      {away && (
-        <Said title="The app does not answer.">
-          What is shown is of {timeOfDay(new Date(kitchen.dataUpdatedAt), kitchen.data?.doc.zone ?? "UTC")}.
-          What was not open yet stays empty. What you note is kept here and goes out when it answers again.
-        </Said>
-      )}
+      <NoAnswer />
       {unread.length > 0 && (
         <Said title={`${unread.map((of) => `${of.name} (${of.kind})`).join(", ")} not shown:`}>
           this version cannot read {unread.length === 1 ? "it" : "them"}. Nothing is lost: it is kept as it is
@@ -56,6 +47,19 @@ export function Notices() {
         </Said>
       )}
     </>
+  );
+}
+
+/** The app is away, of how long ago what is shown is, and what becomes of what is noted: on every open page. */
+export function NoAnswer() {
+  const kitchen = useQuery(kitchenQuery);
+  const why = useQuery(clockQuery).error;
+  if (why === null || problemOf(why).code !== "unreachable") return null;
+  return (
+    <Said title="The app does not answer.">
+      What is shown is of {timeOfDay(new Date(kitchen.dataUpdatedAt), kitchen.data?.doc.zone ?? "UTC")}. What
+      was not open yet stays empty. What you note is kept here and goes out when it answers again.
+    </Said>
   );
 }
 

@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import { NavLink, useLocation } from "react-router";
 import { BenchRail } from "./BenchRail";
 import { FirstPath } from "./FirstPath";
-import { Notices } from "./Notices";
+import { NoAnswer, Notices } from "./Notices";
 import { Outbox } from "./Outbox";
 
 const VIEWS = [
@@ -43,7 +43,7 @@ export function Shell({ children }: { children: ReactNode }) {
           ))}
         </nav>
         <main className="min-h-0 min-w-0 flex-1 overflow-auto">
-          {!bench && <Notices />}
+          {bench ? <NoAnswer /> : <Notices />}
           {!bench && <FirstPath />}
           {children}
         </main>
