@@ -8,7 +8,7 @@ from typing import Any
 
 from a2wsgi import WSGIMiddleware
 
-from umber_pebble.api.errors import Refused, problem_of
+from umber_pebble.api.errors import Problem, Refused, invalid, problem_of
 from umber_pebble.api.guard import DEVICE_COOKIE, Asked, check
 from umber_pebble.core.errors import CoreError
 from umber_pebble.services.access import Access
@@ -49,10 +49,12 @@ class Door:
             # half a request is none
             return
         except TimeoutError:
-            await _answer(send, 408, "too_slow", f"the whole of it must be here within {WHOLE_WITHIN_S:g} seconds")
+            slow = f"the whole of it must be here within {WHOLE_WITHIN_S:g} seconds"
+            await _answer(send, invalid("too_slow", "", None, slow).problem)
             return
         if body is None:
-            await _answer(send, 413, "too_large", f"this is too large: at most {largest:,} bytes")
+            large = f"this is too large: at most {largest:,} bytes"
+            await _answer(send, invalid("too_large", "", None, large, {"high": largest}).problem)
             return
         named = [(k, v) for k, v in scope["headers"] if k not in (b"content-length", b"transfer-encoding")]
         length = (
@@ -74,8 +76,7 @@ class Door:
         try:
             await asyncio.to_thread(check, asked, self.access)
         except (Refused, CoreError) as error:
-            problem = problem_of(error)
-            await _answer(send, problem.status, problem.code, problem.title)
+            await _answer(send, problem_of(error))
             return
         queue: asyncio.Queue[str] = asyncio.Queue()
         loop = asyncio.get_running_loop()
@@ -153,11 +154,10 @@ async def _say(send: Send, text: str) -> None:
     await send({"type": "http.response.body", "body": text.encode(), "more_body": True})
 
 
-async def _answer(send: Send, status: int, code: str, title: str) -> None:
-    problem = {"status": status, "code": code, "title": title, "path": "", "got": None, "limits": {}, "params": {}}
+async def _answer(send: Send, problem: Problem) -> None:
     headers = [(b"content-type", b"application/problem+json"), (b"connection", b"close")]
-    await send({"type": "http.response.start", "status": status, "headers": headers})
-    await send({"type": "http.response.body", "body": json.dumps(problem).encode(), "more_body": False})
+    await send({"type": "http.response.start", "status": problem.status, "headers": headers})
+    await send({"type": "http.response.body", "body": problem.model_dump_json().encode(), "more_body": False})
 
 
 async def _lifespan(receive: Receive, send: Send) -> None:

@@ -25,6 +25,7 @@ STATUS = {
     "foreign_host": 403,
     "foreign_origin": 403,
     "too_large": 413,
+    "too_slow": 408,
     "not_paired": 401,
     "wrong_code": 403,
     "too_many_tries": 429,
