@@ -13,12 +13,12 @@ import { recall, remember } from "./app/remembered";
 const root = document.getElementById("root");
 if (!root) throw new Error("no root element");
 const queryClient = makeQueryClient();
-await recall(queryClient).catch(() => undefined);
+await recall(queryClient);
 remember(queryClient);
 listen((message) => onMessage(queryClient, message));
 
-// a browser that does not trust this machine's certificate refuses: then the open page alone must do
-// only once the page stands: what is on it comes first
+// only once the page stands, since what is on it comes first; a browser that does not trust this machine's certificate refuses,
+// then the open page alone must do
 const QUIET_MS = 1500;
 if ("serviceWorker" in navigator)
   window.setTimeout(

@@ -1,48 +1,59 @@
 /**
- * What a page needs to stand without the server: the kitchen, the units and the live run as they were last answered, kept in
- * IndexedDB and shown again after a reload until the server answers anew.
+ * What a page needs to stand without the server: the kitchen, the units and the live run as they were last answered, each kept by
+ * itself in IndexedDB (so that no failed answer, and no other page of this browser, takes one away) and shown again after a reload
+ * until the server answers anew.
  */
-import { dehydrate, hydrate, type QueryClient } from "@tanstack/react-query";
+import type { Query, QueryClient, QueryKey } from "@tanstack/react-query";
 import { openDB } from "idb";
 
 const NAME = "umber-pebble-remembered";
+const STORE = "answers";
 const KINDS = ["kitchen", "units", "bench", "choices"];
 const LONGEST_MS = 24 * 3600 * 1000;
-const AFTER_MS = 1000;
 
 interface Kept {
   at: number;
-  state: ReturnType<typeof dehydrate>;
+  key: QueryKey;
+  data: unknown;
 }
 
-const store = () => openDB(NAME, 1, { upgrade: (db) => db.createObjectStore("last") });
+const store = () =>
+  openDB(NAME, 2, {
+    upgrade: (db) => {
+      for (const name of db.objectStoreNames) db.deleteObjectStore(name);
+      db.createObjectStore(STORE);
+    },
+  });
 
 /** Puts back what was remembered; anything that fails leaves the page as it would be without. */
 export async function recall(client: QueryClient): Promise<void> {
-  const kept: Kept | undefined = await (await store()).get("last", "queries").catch(() => undefined);
-  if (!kept || Date.now() - kept.at > LONGEST_MS) return;
-  hydrate(client, kept.state);
-  // shown at once, and asked anew
-  await client.invalidateQueries({ refetchType: "none" });
+  try {
+    const db = await store();
+    for (const hash of await db.getAllKeys(STORE)) {
+      const kept: Kept = await db.get(STORE, hash);
+      if (Date.now() - kept.at > LONGEST_MS) await db.delete(STORE, hash);
+      else client.setQueryData(kept.key, kept.data, { updatedAt: kept.at });
+    }
+    // shown at once, and asked anew
+    await client.invalidateQueries({ refetchType: "none" });
+  } catch {
+    // a browser that keeps nothing
+  }
 }
 
-/** Keeps what is known, a moment after it has changed. */
+/** Keeps each answer as it comes. */
 export function remember(client: QueryClient): void {
-  let timer: number | undefined;
   client.getQueryCache().subscribe((event) => {
-    if (event.type !== "updated" || !KINDS.includes(String(event.query.queryKey[0]))) return;
-    window.clearTimeout(timer);
-    timer = window.setTimeout(() => void keep(client), AFTER_MS);
+    if (event.type !== "updated" || event.action.type !== "success") return;
+    if (KINDS.includes(String(event.query.queryKey[0]))) void keep(event.query);
   });
 }
 
-async function keep(client: QueryClient): Promise<void> {
-  const state = dehydrate(client, {
-    shouldDehydrateQuery: (query) =>
-      query.state.status === "success" && KINDS.includes(String(query.queryKey[0])),
-    shouldDehydrateMutation: () => false,
-  });
-  await (await store())
-    .put("last", { at: Date.now(), state } satisfies Kept, "queries")
-    .catch(() => undefined);
+async function keep(query: Query): Promise<void> {
+  const kept: Kept = { at: query.state.dataUpdatedAt, key: query.queryKey, data: query.state.data };
+  try {
+    await (await store()).put(STORE, kept, query.queryHash);
+  } catch {
+    // a browser that keeps nothing
+  }
 }
