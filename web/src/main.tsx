@@ -9,11 +9,13 @@ import { listen } from "./api/stream";
 import { App } from "./app/App";
 import { makeQueryClient, onMessage } from "./app/queries";
 import { recall, remember } from "./app/remembered";
+import { recallDrafts } from "./shared/saving";
 
 const root = document.getElementById("root");
 if (!root) throw new Error("no root element");
 const queryClient = makeQueryClient();
 await recall(queryClient);
+await recallDrafts();
 remember(queryClient);
 listen((message) => onMessage(queryClient, message));
 

@@ -1,16 +1,30 @@
+import { Fragment, useSyncExternalStore } from "react";
+import { Link } from "react-router";
+import type { Kind } from "../api/things";
 import { EVENT_WORDS } from "../shared/eventWords";
 import { useUnits } from "../shared/format/useUnits";
 import { wordProblem } from "../shared/format/words";
 import { dismissRefused } from "../shared/outbox";
 import { useOutbox } from "../shared/runEvents";
+import { notSaved, onSaving } from "../shared/saving";
 
-/** What was noted on this device and the server has not taken yet, or never will: on every screen. */
+const PAGES: Record<Kind, (id: string) => string> = {
+  kitchen: () => "/kitchen",
+  mould: (id) => `/moulds/${id}`,
+  piece: (id) => `/pieces/${id}`,
+  order: (id) => `/plan/${id}`,
+  material: () => "/heat",
+  colour: () => "/colour",
+};
+
+/** What was noted on this device or typed, and the server has not taken yet, or never will: on every screen. */
 export function Outbox() {
   const units = useUnits();
   const box = useOutbox();
   const waiting = box.filter((item) => item.refused === null);
   const refused = box.filter((item) => item.refused !== null);
-  if (box.length === 0) return null;
+  const typed = useSyncExternalStore(onSaving, notSaved);
+  if (box.length === 0 && typed.length === 0) return null;
   return (
     <div
       className="flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line bg-panel px-5 py-2"
@@ -20,6 +34,19 @@ export function Outbox() {
         <span>
           <strong className="text-heat">Noted, not yet sent:</strong>{" "}
           {waiting.map((item) => EVENT_WORDS[item.event.kind] ?? item.event.kind).join(", ")}
+        </span>
+      )}
+      {typed.length > 0 && (
+        <span>
+          <strong className="text-heat">Typed, not saved:</strong>{" "}
+          {typed.map((of, i) => (
+            <Fragment key={of.id}>
+              {i > 0 && ", "}
+              <Link to={PAGES[of.kind](of.id)} className="font-bold text-glass">
+                {"name" in of.now.doc ? of.now.doc.name : of.kind}
+              </Link>
+            </Fragment>
+          ))}
         </span>
       )}
       {refused.length > 0 && (

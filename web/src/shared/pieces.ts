@@ -1,7 +1,4 @@
-import { call, client, type Schemas } from "../api/client";
-
-export const savePiece = (id: string, version: number, doc: Schemas["Piece"]) =>
-  call(client.PUT("/api/pieces/{id}", { params: { path: { id } }, body: { version, doc } }));
+import type { Schemas } from "../api/client";
 
 /** Every melt of a piece, part by part, in the order of its passes. */
 export const meltsOf = (piece: Schemas["Piece"]): Schemas["MeltRef"][] =>

@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
+import { saveThing } from "../../api/things";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { Button, Choice, Dialog, Notice, Pick, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
-import { type Colour, patchesQuery, removeColour, saveColour } from "./queries";
+import { type Colour, patchesQuery, removeColour } from "./queries";
 import { DYES } from "./words";
 
 /** One colour at hand: its name, dye and kind, and how strong it is, told or by a swatch. */
@@ -64,7 +65,10 @@ export function ColourDialog({
         <Swatch stored={stored} kind={doc.kind} base={base} onStrength={(mg_per_g) => change({ mg_per_g })} />
         {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
         <div className="flex flex-wrap gap-6">
-          <Button kind="main" onClick={() => void attempt(() => saveColour(stored.id, stored.version, doc))}>
+          <Button
+            kind="main"
+            onClick={() => void attempt(() => saveThing("colour", stored.id, stored.version, doc))}
+          >
             Keep
           </Button>
           <Button kind="quiet" onClick={() => onClose(false)}>

@@ -25,9 +25,6 @@ export const patchesQuery = (base: string, colour_id: string, thickness_m: numbe
     retry: false,
   });
 
-export const saveColour = (id: string, version: number, doc: Colour) =>
-  call(client.PUT("/api/colours/{id}", { params: { path: { id } }, body: { version, doc } }));
-
 export const createColour = (id: string, doc: Colour) =>
   call(client.POST("/api/colours", { body: { id, doc } }));
 

@@ -10,7 +10,7 @@ import { ListPage } from "../../shared/ui/ListPage";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useAttempt } from "../../shared/useAttempt";
 import { useThing } from "../../shared/useThing";
-import { createMaterial, materialListQuery, removeMaterial, saveMaterial } from "./queries";
+import { createMaterial, materialListQuery, removeMaterial } from "./queries";
 import { propertyWords } from "./words";
 
 type Own = Schemas["OwnMaterial"];
@@ -99,7 +99,7 @@ function OwnMaterial({
   relative: Shown;
   onRemove: (version: number) => void;
 }) {
-  const thing = useThing<Own>(stored, "material", saveMaterial);
+  const thing = useThing("material", stored);
   const { doc, change } = thing;
   const set = (row: Schemas["SheetRow"]) =>
     change({ sheet: [...doc.sheet.filter((old) => old.name !== row.name), row] });

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { problemOf, type Schemas } from "../../api/client";
+import { saveThing } from "../../api/things";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { savePiece } from "../../shared/pieces";
 import { Button } from "../../shared/ui/controls";
 import type { Stay } from "./queries";
 
@@ -25,7 +25,7 @@ export function TakeIntoPiece({
   const take = async () => {
     try {
       const parts = piece.doc.parts.map((part) => ({ ...part, stays }));
-      await savePiece(piece.id, piece.version, { ...piece.doc, parts });
+      await saveThing("piece", piece.id, piece.version, { ...piece.doc, parts });
       setSaid(`${piece.doc.name} goes this way now.`);
       onTaken();
     } catch (error) {

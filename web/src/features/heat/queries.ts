@@ -37,9 +37,6 @@ export const materialListQuery = queryOptions({
   queryFn: () => call(client.GET("/api/materials")),
 });
 
-export const saveMaterial = (id: string, version: number, doc: Schemas["OwnMaterial"]) =>
-  call(client.PUT("/api/materials/{id}", { params: { path: { id } }, body: { version, doc } }));
-
 export const createMaterial = (id: string, doc: Schemas["OwnMaterial"]) =>
   call(client.POST("/api/materials", { body: { id, doc } }));
 

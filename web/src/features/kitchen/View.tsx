@@ -12,7 +12,7 @@ import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { Devices } from "./Devices";
 import { Baths, Microwaves, Places, Pots, Rings } from "./Equipment";
-import { type Kitchen, readUnits, saveKitchen, saveUnits } from "./queries";
+import { type Kitchen, readUnits, saveUnits } from "./queries";
 import { Thermometer } from "./Thermometer";
 import { WorkshopFile } from "./WorkshopFile";
 
@@ -37,7 +37,7 @@ export function KitchenView() {
 }
 
 function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
-  const thing = useThing<Kitchen>(stored, "kitchen", saveKitchen);
+  const thing = useThing("kitchen", stored);
   const zones = useQuery(choicesQuery).data?.zones ?? [];
   const { doc, change } = thing;
   const problem = thing.problem;

@@ -14,7 +14,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { CavityFields } from "./CavityFields";
-import { cavityFiguresQuery, freshCavity, type Mould, saveMould } from "./queries";
+import { cavityFiguresQuery, freshCavity, type Mould } from "./queries";
 
 /** Refusals of these stand beside their field. */
 const OWN_FIELDS = new Set([
@@ -41,7 +41,7 @@ export function MouldEditor({
   onRemove: (id: string, version: number) => void;
 }) {
   const units = useUnits();
-  const thing = useThing<Mould>(stored, "mould", saveMould);
+  const thing = useThing("mould", stored);
   const choices = useQuery(choicesQuery).data;
   const { doc, change } = thing;
   const [chosen, setChosen] = useState(0);

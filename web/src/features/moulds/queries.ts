@@ -13,9 +13,6 @@ export const cavityFiguresQuery = (cavity: Cavity, wall_m: number, cut_frac: num
     placeholderData: keepPreviousData,
   });
 
-export const saveMould = (id: string, version: number, doc: Mould) =>
-  call(client.PUT("/api/moulds/{id}", { params: { path: { id } }, body: { version, doc } }));
-
 export const createMould = (id: string, doc: Mould) =>
   call(client.POST("/api/moulds", { body: { id, doc } }));
 

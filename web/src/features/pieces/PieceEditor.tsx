@@ -2,13 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { paletteListQuery } from "../../shared/kitchen";
-import { savePiece } from "../../shared/pieces";
 import { Button, Choice, Pick, TextField } from "../../shared/ui/controls";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { PartEditor } from "./PartEditor";
 import type { Part } from "./passes";
-import type { Piece } from "./queries";
 import { Together } from "./Together";
 
 interface Props {
@@ -20,7 +18,7 @@ interface Props {
 
 /** A piece with its parts; one part is open at a time. */
 export function PieceEditor({ stored, moulds, head, onRemove }: Props) {
-  const thing = useThing<Piece>(stored, "piece", savePiece);
+  const thing = useThing("piece", stored);
   const { doc, change } = thing;
   const [open, setOpen] = useState(0);
   const [together, setTogether] = useState(false);

@@ -16,7 +16,7 @@ import { useThing } from "../../shared/useThing";
 import { Inputs } from "./Inputs";
 import { Melts } from "./Melts";
 import { PourCards } from "./PourCards";
-import { type Order, type Plan, planQuery, saveOrder, startRun } from "./queries";
+import { type Plan, planQuery, startRun } from "./queries";
 import { remarkWords } from "./remarks";
 import { Timetable } from "./Timetable";
 import { Windows } from "./Windows";
@@ -35,7 +35,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const actor = usePerson(kitchen.people);
-  const thing = useThing<Order>(stored, "order", saveOrder);
+  const thing = useThing("order", stored);
   const { doc } = thing;
   const query = useQuery(planQuery(useDebounced(doc, PAUSE_MS)));
   const [refused, setRefused] = useState<Problem | null>(null);

@@ -13,9 +13,6 @@ export const planQuery = (order: Order) =>
     placeholderData: (before) => before,
   });
 
-export const saveOrder = (id: string, version: number, doc: Order) =>
-  call(client.PUT("/api/orders/{id}", { params: { path: { id } }, body: { version, doc } }));
-
 export const createOrder = (id: string, doc: Order) =>
   call(client.POST("/api/orders", { body: { id, doc } }));
 

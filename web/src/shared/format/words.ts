@@ -133,14 +133,24 @@ function value(si: unknown, path: string, units: Units): string {
   return unit === "altitude" ? `${si} m` : inUnit(si, unit, units);
 }
 
+/** A field as it stands on the screens; a row of a list by its list and its place in it. */
 export function fieldName(path: string): string {
-  const last = path.split(".").at(-1) ?? path;
+  const keys = path.split(".");
+  const last = keys.at(-1) ?? path;
+  if (/^\d+$/.test(last) && keys.length > 1)
+    return `${fieldName(keys.slice(0, -1).join("."))}, ${Number(last) + 1}`;
   return FIELDS[last] ?? last.replaceAll("_", " ");
 }
 
+/** What stands in a field, in the user's units. */
+export function fieldValue(si: unknown, path: string, units: Units): string {
+  if (si === undefined || si === null) return "none";
+  if (typeof si !== "object") return value(si, path, units);
+  return "name" in si && typeof si.name === "string" ? si.name : "another";
+}
+
 const PLAIN: Record<string, string> = {
-  unreachable:
-    "The app's server does not answer. Start it again: nothing you typed is lost while this page is open.",
+  unreachable: "The app's server does not answer. Start it again: nothing you typed is lost.",
   stale: "This was changed elsewhere in the meantime. Keep yours or take the other.",
   internal: "Something went wrong in the app. Nothing was changed.",
 };
