@@ -1,8 +1,12 @@
 """What is typed: out before the page is left, kept through an outage, a refusal, a conflict and a reload."""
 
-from playwright.sync_api import Page, expect
+from collections.abc import Callable
 
-from tests.browser.conftest import OpenPage, Server
+from playwright.sync_api import Locator, Page, expect
+
+from tests.browser.conftest import Server
+
+OpenPage = Callable[..., Page]
 
 
 def level_mm(server: Server, piece: str) -> float:
@@ -10,7 +14,7 @@ def level_mm(server: Server, piece: str) -> float:
     return float(round(fill["level_m"] * 1000, 3))
 
 
-def field(page: Page):  # type: ignore[no-untyped-def]
+def field(page: Page) -> Locator:
     return page.get_by_role("textbox", name="Fill level")
 
 
