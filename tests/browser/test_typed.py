@@ -78,7 +78,7 @@ def test_keep_mine_says_what_it_undoes_even_after_a_reload(demo: Server, open_pa
     for _ in range(2):
         expect(page.get_by_text("changed elsewhere", exact=False)).to_be_visible()
         undoes = page.get_by_text("Keeping yours undoes")
-        expect(undoes).to_contain_text("Fill level: 2 mm (yours: 4 mm)")
+        expect(undoes).to_contain_text("Fill level: 2.0 mm (yours: 4.0 mm)")
         expect(undoes).to_contain_text("Name: Lens of the other")
         page.unroute("**/api/pieces")
         page.reload()

@@ -68,11 +68,18 @@ export class Saving<K extends Kind = Kind> {
   readonly subscribe = (listener: () => void) => {
     this.listeners.add(listener);
     savings.set(this.key, this as unknown as Saving);
+    look();
     return () => {
       this.listeners.delete(listener);
       this.settle();
+      look();
     };
   };
+
+  /** Not stored, and on no screen that says so. */
+  get unseen(): boolean {
+    return NOT_STORED.includes(this.now.state) && this.listeners.size === 0;
+  }
 
   private get key(): string {
     return `${this.kind} ${this.id}`;
@@ -87,7 +94,7 @@ export class Saving<K extends Kind = Kind> {
     this.now = { ...this.now, ...now };
     this.settle();
     look();
-    for (const listener of [...this.listeners, ...anywhere]) listener();
+    for (const listener of this.listeners) listener();
   }
 
   private keep(): Promise<void> {
@@ -194,7 +201,7 @@ export class Saving<K extends Kind = Kind> {
 
 const savings = new Map<string, Saving>();
 const anywhere = new Set<() => void>();
-let unsaved: readonly Saving[] = [];
+let unseen: readonly Saving[] = [];
 
 /** The way of one thing to the server, the same wherever it is edited. */
 export function savingOf<K extends Kind>(kind: K, stored: Stored<Docs[K]>): Saving<K> {
@@ -203,12 +210,14 @@ export function savingOf<K extends Kind>(kind: K, stored: Stored<Docs[K]>): Savi
 }
 
 function look(): void {
-  const found = [...savings.values()].filter((of) => NOT_STORED.includes(of.now.state));
-  if (found.length !== unsaved.length || found.some((of, i) => of !== unsaved[i])) unsaved = found;
+  const found = [...savings.values()].filter((of) => of.unseen);
+  if (found.length === unseen.length && found.every((of, i) => of === unseen[i])) return;
+  unseen = found;
+  for (const listener of anywhere) listener();
 }
 
-/** What could not be stored so far, on whichever screen it was typed. */
-export const notSaved = (): readonly Saving[] => unsaved;
+/** What could not be stored so far and is on another screen than this one. */
+export const notSaved = (): readonly Saving[] => unseen;
 
 export function onSaving(listener: () => void): () => void {
   anywhere.add(listener);
