@@ -34,17 +34,19 @@ def test_a_page_left_at_once_has_stored_what_was_typed(demo: Server, open_page: 
 def test_typed_without_the_app_it_outlives_a_reload_and_is_stored_later(demo: Server, open_page: OpenPage) -> None:
     page = open_page(demo.base + "/pieces/piece-lens")
     expect(field(page)).to_have_value("3")
-    page.route("**/api/pieces/piece-lens", lambda route: route.abort())
+    page.evaluate("() => navigator.serviceWorker.ready")
+    page.context.set_offline(True)
     field(page).fill("4")
     mark(page, "not saved yet")
     # and on every other screen
-    page.get_by_role("link", name="Moulds", exact=True).click()
-    expect(page.get_by_text("Typed, not saved:")).to_be_visible()
+    page.get_by_role("link", name="Kitchen", exact=True).click()
+    typed = page.get_by_text("Typed, not saved:")
+    expect(typed).to_be_visible()
     page.reload()
-    expect(page.get_by_text("Typed, not saved:")).to_be_visible()
+    expect(typed).to_be_visible()
     assert level_mm(demo, "piece-lens") == 3
-    page.unroute("**/api/pieces/piece-lens")
-    expect(page.get_by_text("Typed, not saved:")).to_have_count(0, timeout=15_000)
+    page.context.set_offline(False)
+    expect(typed).to_have_count(0, timeout=15_000)
     assert level_mm(demo, "piece-lens") == 4
 
 
