@@ -42,9 +42,9 @@ def test_typed_without_the_app_it_outlives_a_reload_and_is_stored_later(demo: Se
     page.get_by_role("link", name="Kitchen", exact=True).click()
     typed = page.get_by_text("Typed, not saved:")
     expect(typed).to_be_visible()
+    assert level_mm(demo, "piece-lens") == 3
     page.reload()
     expect(typed).to_be_visible()
-    assert level_mm(demo, "piece-lens") == 3
     page.context.set_offline(False)
     expect(typed).to_have_count(0, timeout=15_000)
     assert level_mm(demo, "piece-lens") == 4
