@@ -185,7 +185,8 @@ def test_panels_are_joined_in_props_and_the_piece_tips_where_it_must(demo: Serve
 def test_a_turned_ball_and_panels_in_double_rounds(demo: Server, open_page: OpenPage) -> None:
     page = open_page(demo.base + "/plan/order-table")
     # eight panes and their spares from a mould of four
-    expect(page.get_by_text(re.compile("cast for 8 dome of panes, pane, 3 rounds"))).to_be_visible()
+    three = page.get_by_text(re.compile("cast for 8 dome of panes, pane, 3 rounds"))
+    expect(three).to_be_visible(timeout=30_000)
     expect(page.get_by_text(re.compile("melted in all, 7 kinds"))).to_be_visible()
     # what is typed here is kept, and an order of it could not be planned
     page.goto(demo.base + "/pieces/piece-moon")

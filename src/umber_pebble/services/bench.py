@@ -7,14 +7,15 @@ from datetime import datetime
 from typing import Any
 
 from umber_pebble.core.bench.acts import Call, calls, next_acts
+from umber_pebble.core.bench.ahead import Told, chain
 from umber_pebble.core.bench.held_track import hold_acts
 from umber_pebble.core.bench.passes import Act
-from umber_pebble.core.bench.state import METHODS, Sight
+from umber_pebble.core.bench.state import METHODS, RunState, Sight
 from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.errors import Unreadable
-from umber_pebble.services.frozen import Frozen, Seen
+from umber_pebble.services.frozen import Frozen, Seen, looked_at
 from umber_pebble.services.probes import PROBE_DEVICE
 from umber_pebble.services.run_log import AsideShown
 from umber_pebble.services.runs import RunService
@@ -121,17 +122,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
             row = service.row(session, run_id)
             return _bare(row, clock.now(), clock.rate)
     elapsed = (clock.now() - run.started_at).total_seconds()
-    acts = next_acts(
-        frozen.plan,
-        seen.cooks,
-        seen.state,
-        seen.pots,
-        seen.rounds,
-        frozen.windows,
-        actor,
-        elapsed,
-        hold_acts(seen.cooks, seen.state.batches, seen.batches, frozen.hold, elapsed),
-    )
+    acts = _next(frozen, seen, actor, elapsed)
     order = frozen.snapshot.order
     return BenchView(
         run_id=run.id,
@@ -158,6 +149,51 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         last_method=_methods(events),
         aside=[AsideShown(a.id, a.kind, a.why.message) for a in seen.state.aside],
     )
+
+
+@dataclass(frozen=True, slots=True)
+class LinkView:
+    """An act to come: after which other of the chain its window is reckoned, when it is done in this forecast [s since the run
+    started], and what event tells so."""
+
+    act: ActView
+    after: int | None
+    at_s: float
+    told: Told | None
+
+
+@dataclass(frozen=True, slots=True)
+class Ahead:
+    """The acts to the end of a run, as of its newest event."""
+
+    run_id: str
+    seq: int
+    links: list[LinkView]
+
+
+def ahead(service: RunService, run_id: str, actor: str) -> Ahead:
+    """What follows to the end if each act is done as early as it may be, for a bench that cannot ask.
+
+    Raises: NotFound. Unreadable.
+    """
+    clock = service.workshop.clock
+    run, frozen, seen, _ = service.look(run_id)
+    # what is tried out leaves no trace in what is kept
+    trial = replace(frozen, kept=dict(frozen.kept))
+
+    def acts_of(state: RunState, now: float) -> list[Act]:
+        return _next(trial, looked_at(trial, state, seen.seq), actor, now)
+
+    now = (clock.now() - run.started_at).total_seconds()
+    links = chain(seen.state, now, actor, acts_of)
+    return Ahead(
+        run.id, seen.seq, [LinkView(_act(of.act, frozen, seen), of.after, of.at_s, of.told) for of in links]
+    )
+
+
+def _next(frozen: Frozen, seen: Seen, actor: str, now: float) -> list[Act]:
+    held = hold_acts(seen.cooks, seen.state.batches, seen.batches, frozen.hold, now)
+    return next_acts(frozen.plan, seen.cooks, seen.state, seen.pots, seen.rounds, frozen.windows, actor, now, held)
 
 
 def _bare(run: Run, now: datetime, rate: float) -> BenchView:

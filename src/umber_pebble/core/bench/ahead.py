@@ -1,0 +1,115 @@
+"""The acts to the end of a run, one after the other as if each were done when it may be: what a bench goes by that cannot ask."""
+
+import copy
+import math
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from typing import Any
+
+from umber_pebble.core.bench.passes import Act
+from umber_pebble.core.bench.reduce import apply
+from umber_pebble.core.bench.state import Event, RunState
+from umber_pebble.core.errors import CoreError
+from umber_pebble.core.materials.load import material
+
+LAST = ("end", "again")
+SAYS_OF_WHAT = ("cook", "round", "batch", "place", "test", "step")
+MOST = 400
+
+
+@dataclass(frozen=True, slots=True)
+class Told:
+    """By what an event is known that tells an act: its kind, and what of its payload says of what."""
+
+    kind: str
+    payload: dict[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Link:
+    """An act to come; after which other of the chain its window is reckoned (its place, None: it stands by itself), when it is done
+    in this forecast [s since the run started], and what tells so (None: it is the last)."""
+
+    act: Act
+    after: int | None
+    at_s: float
+    told: Told | None
+
+
+def chain(
+    state: RunState, now: float, actor: str, acts_of: Callable[[RunState, float], list[Act]], most: int = MOST
+) -> list[Link]:
+    """The acts that follow, first the one to do now; each done as early as it may be, and everything comes out well.
+
+    The rules are the bench's own: its acts are asked for, the first is told, and they are asked for again.
+    Args:
+        state: of the run, which stays as it is
+        now: seconds since the run started
+        actor: who does them
+        acts_of: the acts of a state at a moment, the first to be done first
+        most: how many at most
+    Source: definition
+    """
+    links = list[Link]()
+    newest = dict[str, int]()
+    kept = set[str]()
+    while len(links) < most:
+        act = next((a for a in acts_of(state, now) if _leads(a) and a.subject not in kept), None)
+        if act is None or math.isinf(act.opens_s):
+            break
+        at = max(now, act.opens_s)
+        follows = newest.get(act.subject, newest.get(_pot_of(state, act.subject)))
+        told = list(_told(act, at))
+        links.append(Link(act, follows, at, None if act.kind in LAST else _known_by(*told[-1][1:])))
+        if act.kind in LAST:
+            break
+        state = _copy(state)
+        try:
+            for when, kind, payload in told:
+                apply(state, Event(f"ahead-{len(links)}", kind, when, actor, payload))
+                now = max(now, when)
+        except CoreError:
+            # what only a hand knows is missing: the chain ends where it would have to be made up
+            break
+        there_s = float(act.params.get("there_s", 0.0))
+        now = max(now + float(act.params.get("pour_s", 0.0)), there_s if math.isfinite(there_s) else 0.0)
+        newest[act.subject] = len(links) - 1
+        if act.subject.startswith("batch"):
+            kept.add(act.subject)
+    return links
+
+
+def _copy(state: RunState) -> RunState:
+    """All that events change, so that who keeps a state finds it as it was; what is frozen is shared, what is done is not needed."""
+    return copy.deepcopy(replace(state, done=[], aside=[]), {id(state.layout): state.layout})
+
+
+def _leads(act: Act) -> bool:
+    """A reading is wished for, a forecast is none of its own."""
+    return not act.forecast and act.kind != "read"
+
+
+def _pot_of(state: RunState, subject: str) -> str:
+    what, _, number = subject.partition(":")
+    return f"pot:{state.rounds[int(number)].cook}" if what == "round" else ""
+
+
+def _known_by(kind: str, payload: dict[str, Any]) -> Told:
+    return Told(kind, {key: value for key, value in payload.items() if key in SAYS_OF_WHAT})
+
+
+def _told(act: Act, at: float) -> Iterator[tuple[float, str, dict[str, Any]]]:
+    """The events by which a hand tells an act: when [s], kind, payload; the last one ends it."""
+    step = act.params.get("step")
+    if act.kind == "outcomes":
+        casts = list(range(int(act.params["casts"])))
+        yield at, "outcome", {**act.payload, "cavities": casts, "usable": True, "kinds": []}
+    elif act.kind == "stir":
+        yield at, "rested", act.payload
+    elif act.kind == "temper" and act.event_kind is None:
+        if step != "look":
+            yield at, "tempered", {"cook": act.payload["cook"], "smear": True}
+            at += material("kitchen", "usual", "smear").spread("sets").low
+        yield at, "tempered", {"cook": act.payload["cook"], "test": "well"}
+    else:
+        yield at, act.event_kind or "", act.payload
