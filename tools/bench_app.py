@@ -37,7 +37,7 @@ def crowded(server: Server) -> None:
 
 def app() -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p, ExitStack() as stack:
-        server = Server(Path(folder), demo=True)
+        server = Server(Path(folder), demo=True, forks=False)
         stack.callback(server.kill)
         browser = p.chromium.launch(executable_path=CHROMIUM, args=ARGS)
         order = server.call("GET", "/api/orders/order-first-light")["doc"]

@@ -1,15 +1,14 @@
 """A server that is killed loses nothing that it acknowledged, and counts nothing twice."""
 
 import json
-import os
-import signal
 import socket
 from pathlib import Path
 from typing import Any
 
 import pytest
 
-from tests.http import call, free_port, started
+from tests.forks import forked
+from tests.http import call, free_port
 
 WREN = "Wren"
 
@@ -17,7 +16,7 @@ WREN = "Wren"
 @pytest.mark.parametrize("kills", [5])
 def test_no_acknowledged_event_is_lost_when_the_server_is_killed(tmp_path: Path, kills: int) -> None:
     port = free_port()
-    server = started(tmp_path, port, "--demo")
+    server = forked(tmp_path, port, "--demo")
     base = f"http://127.0.0.1:{port}"
     body = {"id": "killed", "order_id": "order-first-light", "actor": WREN, "device": "test"}
     assert call(base, "POST", "/api/runs", body)[0] == 201
@@ -32,13 +31,11 @@ def test_no_acknowledged_event_is_lost_when_the_server_is_killed(tmp_path: Path,
         last = note(f"k{round_}-last")
         unsure.append(last["id"])
         send_and_forget(port, last)
-        os.kill(server.pid, signal.SIGKILL)
-        server.wait()
-        server = started(tmp_path, port, "--demo")
+        server.kill()
+        server = forked(tmp_path, port, "--demo")
         assert call(base, "POST", "/api/runs/killed/events", last)[0] == 201
     items = call(base, "GET", "/api/runs/killed/events")[1]["items"]
     server.kill()
-    server.wait()
     ids = [item["id"] for item in items]
     assert len(ids) == len(set(ids)) == 1 + len(acknowledged) + len(unsure)
     assert set(ids) >= {*acknowledged, *unsure}

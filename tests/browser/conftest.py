@@ -2,9 +2,6 @@
 
 import re
 import shutil
-import signal
-import subprocess
-import sys
 import tempfile
 from collections.abc import Callable, Iterator
 from functools import cache
@@ -14,7 +11,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
-from tests.http import call, free_port, wait_for
+from tests.forks import forked
+from tests.http import call, free_port, started
 from umber_pebble.config import Config
 from umber_pebble.demo.fill import fill
 
@@ -37,37 +35,21 @@ def filled() -> Path:
 class Server:
     """The app in a process of its own, which can be killed and started again."""
 
-    def __init__(self, data: Path, demo: bool, probe: str = "off", more: tuple[str, ...] = ()) -> None:
-        self.port, self.data, self.demo, self.probe, self.more = free_port(), data, demo, probe, more
+    def __init__(
+        self, data: Path, demo: bool, probe: str = "off", more: tuple[str, ...] = (), forks: bool = True
+    ) -> None:
+        self.port, self.data, self.forks = free_port(), data, forks
+        self.more = ("--clock", "driven", "--probe", probe, *more)
         self.base = f"http://127.0.0.1:{self.port}"
         if demo:
             shutil.copytree(filled(), data, dirs_exist_ok=True)
         self.start()
 
     def start(self) -> None:
-        command = [
-            sys.executable,
-            "-m",
-            "umber_pebble.cli",
-            "--data",
-            str(self.data),
-            "serve",
-            "--clock",
-            "driven",
-        ]
-        command += [
-            "--port",
-            str(self.port),
-            "--probe",
-            self.probe,
-            *self.more,
-        ]
-        self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
-        wait_for(self.port)
+        self.process = (forked if self.forks else started)(self.data, self.port, *self.more)
 
     def kill(self) -> None:
-        self.process.send_signal(signal.SIGKILL)
-        self.process.wait()
+        self.process.kill()
 
     def call(self, method: str, path: str, body: Any = None) -> Any:
         status, answer = call(self.base, method, path, body)
