@@ -133,21 +133,22 @@ def test_it_can_be_installed_and_opens_without_the_network(demo: Server, open_pa
     page.context.set_offline(False)
 
 
-# whether the live run lies in this browser
+# whether the live run and what follows in it lie in this browser
 REMEMBERED = """() => new Promise((done) => {
     const opening = indexedDB.open("umber-pebble-remembered");
     opening.onsuccess = () => {
         const asked = opening.result.transaction("answers").objectStore("answers").getAll();
         asked.onsuccess = () => {
             opening.result.close();
-            const run = JSON.stringify(asked.result.filter((kept) => kept.key[0] === "bench"));
-            done(run.includes('"Weigh') || run.includes('"heat"'));
+            const [run, ahead] = ["bench", "ahead"].map((name) =>
+                JSON.stringify(asked.result.filter((kept) => kept.key[0] === name)));
+            done(run.includes('"heat"') && ahead.includes('"heat"'));
         };
     };
 })"""
 
 
-def test_a_reload_without_the_network_shows_the_run_and_what_was_noted(demo: Server, open_page: OpenPage) -> None:
+def test_the_acts_move_on_without_the_network_over_a_reload_and_an_undo(demo: Server, open_page: OpenPage) -> None:
     demo.call("POST", "/api/runs", {"id": "off", "order_id": "order-first-light", "actor": "Wren", "device": "t"})
     page = open_page(demo.base + "/bench", 1024, 768)
     act(page, "Hot sugar")
@@ -161,18 +162,28 @@ def test_a_reload_without_the_network_shows_the_run_and_what_was_noted(demo: Ser
     expect(other.get_by_role("link", name="Bench", exact=True)).to_be_visible()
     page.context.set_offline(True)
     space(page)
-    # the same box on every screen of this browser
+    act(page, "Take it off")
+    # the same box on every screen of this browser, and the rail moves on too
     for shown in (page, other):
         expect(shown.get_by_text("not", exact=False).filter(has_text="sent").first).to_be_visible()
-    for shown in (page, other):
         expect(shown.get_by_text("The app does not answer.")).to_be_visible()
+    expect(other.get_by_title("The live bench")).to_contain_text("Off the heat")
     page.reload()
-    act(page, "Weigh")
+    act(page, "Take it off")
     expect(page.get_by_text("1 not sent yet", exact=False)).to_be_visible()
+    # noted too soon, taken back, noted again
+    space(page)
+    act(page, "Pour 14")
+    page.keyboard.press("Backspace")
+    act(page, "Take it off")
+    space(page)
+    act(page, "Pour 14")
+    expect(page.get_by_text("4 not sent yet", exact=False)).to_be_visible()
     page.context.set_offline(False)
     expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0, timeout=15_000)
     events = demo.call("GET", "/api/runs/off/events")["items"]
-    assert [e["kind"] for e in events] == ["started", "acknowledged", "heated"]
+    assert [e["kind"] for e in events] == ["started", "acknowledged", "heated", "rested", "cancels", "rested"]
+    act(page, "Pour 14")
 
 
 def test_a_page_that_never_heard_the_app_says_what_to_do_and_goes_on(demo: Server, browser: Browser) -> None:

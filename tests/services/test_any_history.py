@@ -12,7 +12,7 @@ from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, pr
 
 from tests.conftest import START
 from tests.services.test_runs import WREN, order
-from umber_pebble.api import schemas
+from umber_pebble.api import run_schemas
 from umber_pebble.config import Config
 from umber_pebble.core.bench.reduce import KINDS
 from umber_pebble.core.bench.state import BOWL_SIGHTS, METHODS, SIGHTS
@@ -141,7 +141,9 @@ class AnyHistory(RuleBasedStateMachine):
             return
         self.new = False
         view = bench.view(self.runs, "run", WREN)
-        assert schemas.Bench.model_validate({"view": view}, from_attributes=True, strict=False).model_dump_json()
+        assert run_schemas.Bench.model_validate(
+            {"view": view}, from_attributes=True, strict=False
+        ).model_dump_json()
         assert not view.aside and not view.unread
         log = logbook.read(self.runs, "run")
         assert log.events == len(self.ids) and log.summary in logbook.summaries(self.runs)

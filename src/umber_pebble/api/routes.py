@@ -13,14 +13,12 @@ from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
 from umber_pebble.api.http import Api, WithCookie
 from umber_pebble.api.replies import plan_reply
+from umber_pebble.api.run_routes import add_runs
 from umber_pebble.core.materials.load import materials, table
 from umber_pebble.core.materials.words import glossary
 from umber_pebble.services import (
     archive,
-    bench,
-    cards,
     explorer,
-    logbook,
     papers,
     pieces,
     planning,
@@ -40,7 +38,7 @@ from umber_pebble.services.docs import (
 )
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.probes import Probes
-from umber_pebble.services.runs import NewEvent, RunService
+from umber_pebble.services.runs import RunService
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 
 LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 50_000_000
@@ -58,7 +56,7 @@ def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) 
     _many(api, workshop, "colour", Colour, s.StoredColour, s.ColourList)
     _many(api, workshop, "material", OwnMaterial, s.StoredMaterial, s.MaterialList)
     _figures(api, workshop, probes)
-    _runs(api, runs)
+    add_runs(api, runs)
     _papers(api, workshop, runs)
     _probes(api, probes)
     _devices(api, access)
@@ -197,64 +195,6 @@ def choices() -> Any:
             z for z in available_timezones() if "/" in z and not z.startswith(("Etc", "posix", "right"))
         ),
     }
-
-
-def _runs(api: Api, runs: RunService) -> None:
-    def start(body: s.StartRun) -> Any:
-        return runs.start(body.id, body.order_id, body.actor, body.device)
-
-    def add(body: s.EventIn, id: str) -> Any:
-        event = NewEvent(
-            body.id, body.kind, body.payload, body.actor, body.device, body.happened_at, body.schema_version
-        )
-        return runs.add(id, event)[0]
-
-    def events(id: str) -> Any:
-        return {"items": runs.look(id)[3]}
-
-    def view(id: str, actor: str) -> Any:
-        return {"view": bench.view(runs, id, actor)}
-
-    def rail(actor: str) -> Any:
-        return {"view": bench.rail(runs, actor)}
-
-    def cards_of(id: str) -> Any:
-        return {"items": cards.run_cards(runs, id)}
-
-    def short(body: cards.ShortAsked, id: str) -> Any:
-        return {"short": cards.short(runs, id, body)}
-
-    def log(id: str) -> Any:
-        return {"log": logbook.read(runs, id)}
-
-    def rest(body: s.RestOrder, id: str) -> Any:
-        return logbook.plan_what_is_left(runs, id, body.order_id)
-
-    def logs() -> Any:
-        return {"items": logbook.summaries(runs)}
-
-    api.add("POST", "/api/runs", start, body=s.StartRun, reply=s.RunStarted, status=201, summary="Start a run")
-    api.add(
-        "POST", "/api/runs/{id}/events", add, body=s.EventIn, reply=s.EventOut, status=201, summary="Add an event"
-    )
-    api.add("GET", "/api/runs/{id}/events", events, reply=s.EventList, summary="A run's whole log")
-    api.add("GET", "/api/runs/{id}/bench", view, query=("actor",), reply=s.Bench, summary="A run at the bench")
-    api.add("GET", "/api/bench", rail, query=("actor",), reply=s.Bench, summary="The live run, if any")
-    api.add("GET", "/api/runs/{id}/cards", cards_of, reply=s.CardList, summary="A run's pour cards")
-    api.add(
-        "POST",
-        "/api/runs/{id}/short",
-        short,
-        body=cards.ShortAsked,
-        reply=s.ShortReply,
-        summary="A pour that runs short",
-    )
-    api.add("GET", "/api/log", logs, reply=s.LogList, summary="All runs")
-    api.add(
-        "POST", "/api/log/{id}/rest", rest, body=s.RestOrder, reply=s.StoredOrder, status=201,
-        summary="An order for what a run still owes",
-    )  # fmt: skip
-    api.add("GET", "/api/log/{id}", log, reply=s.Log, summary="A run looked back on")
 
 
 def _devices(api: Api, access: Access) -> None:

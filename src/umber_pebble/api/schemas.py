@@ -1,11 +1,10 @@
 """Replies and requests. Core's own dataclasses are used as they are wherever they can be sent."""
 
 from datetime import datetime
-from typing import Any, Generic, TypeVar
+from typing import Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from umber_pebble.core.bench.short import Short
 from umber_pebble.core.explained import Explained
 from umber_pebble.core.melts import bursts
 from umber_pebble.core.plan.cards import Card
@@ -17,10 +16,8 @@ from umber_pebble.core.plan.timetable import Task
 from umber_pebble.core.temper import schools
 from umber_pebble.services import (
     access,
-    bench,
     colouring,
     explorer,
-    logbook,
     pieces,
     planning,
     probes,
@@ -38,7 +35,6 @@ from umber_pebble.services.docs import (
     OwnMaterial,
     Palette,
     Units,
-    Utc,
 )
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.workshop import Unread
@@ -234,52 +230,6 @@ class PlanReply(Reply):
     warnings: list[Remark]
 
 
-class StartRun(Doc):
-    id: Id
-    order_id: Id
-    actor: Name
-    device: Name
-
-
-class RunStarted(Reply):
-    id: str
-
-
-class EventIn(Doc):
-    """An event as a client sends it; happened_at is the client's reading of the server's clock, or null for now."""
-
-    id: Id
-    kind: str = Field(max_length=16)
-    payload: dict[str, Any]
-    actor: Name
-    device: Name
-    happened_at: Utc | None
-    schema_version: int
-
-
-class EventOut(Reply):
-    """An event as the server keeps it."""
-
-    id: str
-    run_id: str
-    seq: int
-    kind: str
-    payload: dict[str, Any]
-    actor: str
-    device: str
-    happened_at: datetime
-    received_at: datetime
-    schema_version: int
-
-
-class EventList(Reply):
-    items: list[EventOut]
-
-
-class Bench(Reply):
-    view: bench.BenchView | None
-
-
 class Kept(Reply):
     """Where everything lies, how large the database is [bytes], and how old the newest backup is [s], None where there is none;
     old: it is time for another."""
@@ -295,14 +245,6 @@ class UnreadList(Reply):
     """What lies in the store and this version cannot read."""
 
     items: list[Unread]
-
-
-class CardList(Reply):
-    items: list[Card]
-
-
-class ShortReply(Reply):
-    short: Short
 
 
 class ReadingsIn(Doc):
@@ -366,20 +308,6 @@ class PairingCode(Reply):
 
     code: str
     lasts_s: float
-
-
-class RestOrder(Doc):
-    """The id, made by the client, of the order for what is left."""
-
-    order_id: Id
-
-
-class LogList(Reply):
-    items: list[logbook.RunSummary]
-
-
-class Log(Reply):
-    log: logbook.RunLog
 
 
 class ClockNow(Reply):

@@ -154,12 +154,13 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
 @dataclass(frozen=True, slots=True)
 class LinkView:
     """An act to come: after which other of the chain its window is reckoned, when it is done in this forecast [s since the run
-    started], and what event tells so."""
+    started], what event tells so, and when to call for it."""
 
     act: ActView
     after: int | None
     at_s: float
     told: Told | None
+    calls: list[Call]
 
 
 @dataclass(frozen=True, slots=True)
@@ -185,10 +186,12 @@ def ahead(service: RunService, run_id: str, actor: str) -> Ahead:
         return _next(trial, looked_at(trial, state, seen.seq), actor, now)
 
     now = (clock.now() - run.started_at).total_seconds()
-    links = chain(seen.state, now, actor, acts_of)
-    return Ahead(
-        run.id, seen.seq, [LinkView(_act(of.act, frozen, seen), of.after, of.at_s, of.told) for of in links]
-    )
+    before_s = frozen.plan.paces.call_before_s
+    links = [
+        LinkView(_act(of.act, frozen, seen), of.after, of.at_s, of.told, calls([of.act], before_s))
+        for of in chain(seen.state, now, actor, acts_of)
+    ]
+    return Ahead(run.id, seen.seq, links)
 
 
 def _next(frozen: Frozen, seen: Seen, actor: str, now: float) -> list[Act]:

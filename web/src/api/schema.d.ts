@@ -3393,6 +3393,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Its acts to the end */
+        get: {
+            parameters: {
+                query: {
+                    actor: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Ahead"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/bench": {
         parameters: {
             query?: never;
@@ -4063,6 +4112,15 @@ export interface components {
             hottest_degc: components["schemas"]["Spread"];
             melted_frac: components["schemas"]["Spread"];
             stirred_degc: components["schemas"]["Spread"];
+        };
+        /** Ahead */
+        Ahead: {
+            /** Links */
+            links: components["schemas"]["LinkView"][];
+            /** Run Id */
+            run_id: string;
+            /** Seq */
+            seq: number;
         };
         /**
          * Already
@@ -6198,6 +6256,21 @@ export interface components {
             /** Unusable */
             unusable: number;
         };
+        /**
+         * LinkView
+         * @description An act to come: after which other of the chain its window is reckoned, when it is done in this forecast [s since the run
+         *     started], what event tells so, and when to call for it.
+         */
+        LinkView: {
+            act: components["schemas"]["ActView"];
+            /** After */
+            after: number | null;
+            /** At S */
+            at_s: number;
+            /** Calls */
+            calls: components["schemas"]["Call"][];
+            told: components["schemas"]["Told"] | null;
+        };
         /** Log */
         Log: {
             log: components["schemas"]["RunLog"];
@@ -8231,6 +8304,18 @@ export interface components {
             };
             /** Times S */
             times_s: number[];
+        };
+        /**
+         * Told
+         * @description By what an event is known that tells an act: its kind, and what of its payload says of what.
+         */
+        Told: {
+            /** Kind */
+            kind: string;
+            /** Payload */
+            payload: {
+                [key: string]: unknown;
+            };
         };
         /**
          * TooThin

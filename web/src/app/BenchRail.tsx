@@ -4,15 +4,16 @@ import type { Schemas } from "../api/client";
 import { actShort } from "../shared/actWords";
 import { clock } from "../shared/format/units";
 import { timeOfDay } from "../shared/format/zone";
-import { kitchenQuery, railQuery } from "../shared/kitchen";
+import { kitchenQuery } from "../shared/kitchen";
 import { usePerson } from "../shared/person";
+import { useBench } from "../shared/useBench";
 import { useElapsed } from "../shared/useElapsed";
 
 /** The live bench on every other screen: what needs a hand next, so that planning never loses the stove. */
 export function BenchRail() {
   const kitchen = useQuery(kitchenQuery).data?.doc;
   const actor = usePerson(kitchen?.people ?? []);
-  const view = useQuery({ ...railQuery(actor), enabled: kitchen !== undefined }).data?.view ?? null;
+  const { view } = useBench(actor, kitchen !== undefined);
   const elapsed = useElapsed(view);
   if (!view) return null;
   const [first, ...rest] = view.acts;

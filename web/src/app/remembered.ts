@@ -8,7 +8,7 @@ import { openDB } from "idb";
 
 const NAME = "umber-pebble-remembered";
 const STORE = "answers";
-const KINDS = ["kitchen", "units", "bench", "choices"];
+const KINDS = ["kitchen", "units", "bench", "ahead", "choices"];
 const LONGEST_MS = 24 * 3600 * 1000;
 
 interface Kept {

@@ -14,7 +14,8 @@ from umber_pebble.core.materials.load import material
 
 LAST = ("end", "again")
 SAYS_OF_WHAT = ("cook", "round", "batch", "place", "test", "step")
-MOST = 400
+MOST = 80
+"""So many reach to the end of most orders; more cost seconds of reckoning at every event."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,7 +60,8 @@ def chain(
             break
         at = max(now, act.opens_s)
         follows = newest.get(act.subject, newest.get(_pot_of(state, act.subject)))
-        told = list(_told(act, at))
+        again = follows is not None and _same(links[follows].act, act)
+        told = list(_told(act, at, again))
         links.append(Link(act, follows, at, None if act.kind in LAST else _known_by(*told[-1][1:])))
         if act.kind in LAST:
             break
@@ -71,8 +73,9 @@ def chain(
         except CoreError:
             # what only a hand knows is missing: the chain ends where it would have to be made up
             break
-        there_s = float(act.params.get("there_s", 0.0))
-        now = max(now + float(act.params.get("pour_s", 0.0)), there_s if math.isfinite(there_s) else 0.0)
+        now += float(act.params.get("pour_s", 0.0))
+        if act.params.get("step") == "cool" and math.isfinite(act.params["there_s"]):
+            now = max(now, act.params["there_s"])
         newest[act.subject] = len(links) - 1
         if act.subject.startswith("batch"):
             kept.add(act.subject)
@@ -98,15 +101,20 @@ def _known_by(kind: str, payload: dict[str, Any]) -> Told:
     return Told(kind, {key: value for key, value in payload.items() if key in SAYS_OF_WHAT})
 
 
-def _told(act: Act, at: float) -> Iterator[tuple[float, str, dict[str, Any]]]:
-    """The events by which a hand tells an act: when [s], kind, payload; the last one ends it."""
+def _same(before: Act, act: Act) -> bool:
+    return before.kind == act.kind == "temper" and before.params["step"] == act.params["step"]
+
+
+def _told(act: Act, at: float, again: bool) -> Iterator[tuple[float, str, dict[str, Any]]]:
+    """The events by which a hand tells an act: when [s], kind, payload; the last one ends it. A bowl that is asked for the same
+    step again is in temper after it."""
     step = act.params.get("step")
     if act.kind == "outcomes":
         casts = list(range(int(act.params["casts"])))
         yield at, "outcome", {**act.payload, "cavities": casts, "usable": True, "kinds": []}
     elif act.kind == "stir":
         yield at, "rested", act.payload
-    elif act.kind == "temper" and act.event_kind is None:
+    elif act.kind == "temper" and (act.event_kind is None or again):
         if step != "look":
             yield at, "tempered", {"cook": act.payload["cook"], "smear": True}
             at += material("kitchen", "usual", "smear").spread("sets").low

@@ -1,15 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { kitchenQuery, railQuery } from "../../shared/kitchen";
+import { kitchenQuery } from "../../shared/kitchen";
 import { usePerson } from "../../shared/person";
+import { useBench } from "../../shared/useBench";
 import { LiveBench } from "./LiveBench";
 
 export function BenchView() {
   const kitchen = useQuery(kitchenQuery).data?.doc;
   const actor = usePerson(kitchen?.people ?? []);
-  const bench = useQuery({ ...railQuery(actor), enabled: kitchen !== undefined });
-  if (!kitchen || bench.isPending) return null;
-  if (!bench.data?.view) {
+  const { pending, view } = useBench(actor, kitchen !== undefined);
+  if (!kitchen || pending) return null;
+  if (!view) {
     return (
       <div className="p-8 text-xl">
         <h1 className="mb-4 text-4xl">Nothing is live</h1>
@@ -25,5 +26,5 @@ export function BenchView() {
       </div>
     );
   }
-  return <LiveBench view={bench.data.view} actor={actor} kitchen={kitchen} />;
+  return <LiveBench view={view} actor={actor} kitchen={kitchen} />;
 }

@@ -1,0 +1,74 @@
+"""Routes of runs: started, told, looked at from the bench, looked back on."""
+
+from typing import Any
+
+from umber_pebble.api import run_schemas as r
+from umber_pebble.api import schemas as s
+from umber_pebble.api.http import Api
+from umber_pebble.services import bench, cards, logbook
+from umber_pebble.services.new_event import NewEvent
+from umber_pebble.services.runs import RunService
+
+
+def add_runs(api: Api, runs: RunService) -> None:
+    """The routes of runs."""
+
+    def start(body: r.StartRun) -> Any:
+        return runs.start(body.id, body.order_id, body.actor, body.device)
+
+    def add(body: r.EventIn, id: str) -> Any:
+        event = NewEvent(
+            body.id, body.kind, body.payload, body.actor, body.device, body.happened_at, body.schema_version
+        )
+        return runs.add(id, event)[0]
+
+    def events(id: str) -> Any:
+        return {"items": runs.look(id)[3]}
+
+    def view(id: str, actor: str) -> Any:
+        return {"view": bench.view(runs, id, actor)}
+
+    def rail(actor: str) -> Any:
+        return {"view": bench.rail(runs, actor)}
+
+    def ahead(id: str, actor: str) -> Any:
+        return bench.ahead(runs, id, actor)
+
+    def cards_of(id: str) -> Any:
+        return {"items": cards.run_cards(runs, id)}
+
+    def short(body: cards.ShortAsked, id: str) -> Any:
+        return {"short": cards.short(runs, id, body)}
+
+    def log(id: str) -> Any:
+        return {"log": logbook.read(runs, id)}
+
+    def rest(body: r.RestOrder, id: str) -> Any:
+        return logbook.plan_what_is_left(runs, id, body.order_id)
+
+    def logs() -> Any:
+        return {"items": logbook.summaries(runs)}
+
+    api.add("POST", "/api/runs", start, body=r.StartRun, reply=r.RunStarted, status=201, summary="Start a run")
+    api.add(
+        "POST", "/api/runs/{id}/events", add, body=r.EventIn, reply=r.EventOut, status=201, summary="Add an event"
+    )
+    api.add("GET", "/api/runs/{id}/events", events, reply=r.EventList, summary="A run's whole log")
+    api.add("GET", "/api/runs/{id}/bench", view, query=("actor",), reply=r.Bench, summary="A run at the bench")
+    api.add("GET", "/api/runs/{id}/ahead", ahead, query=("actor",), reply=r.Ahead, summary="Its acts to the end")
+    api.add("GET", "/api/bench", rail, query=("actor",), reply=r.Bench, summary="The live run, if any")
+    api.add("GET", "/api/runs/{id}/cards", cards_of, reply=r.CardList, summary="A run's pour cards")
+    api.add(
+        "POST",
+        "/api/runs/{id}/short",
+        short,
+        body=cards.ShortAsked,
+        reply=r.ShortReply,
+        summary="A pour that runs short",
+    )
+    api.add("GET", "/api/log", logs, reply=r.LogList, summary="All runs")
+    api.add(
+        "POST", "/api/log/{id}/rest", rest, body=r.RestOrder, reply=s.StoredOrder, status=201,
+        summary="An order for what a run still owes",
+    )  # fmt: skip
+    api.add("GET", "/api/log/{id}", log, reply=r.Log, summary="A run looked back on")

@@ -1,0 +1,86 @@
+"""Replies and requests of runs: their events, the bench, cards and logs."""
+
+from datetime import datetime
+from typing import Any
+
+from pydantic import Field
+
+from umber_pebble.api.schemas import Reply
+from umber_pebble.core.bench.short import Short
+from umber_pebble.core.plan.cards import Card
+from umber_pebble.services import bench, logbook
+from umber_pebble.services.docs import Doc, Id, Name, Utc
+
+
+class StartRun(Doc):
+    id: Id
+    order_id: Id
+    actor: Name
+    device: Name
+
+
+class RunStarted(Reply):
+    id: str
+
+
+class EventIn(Doc):
+    """An event as a client sends it; happened_at is the client's reading of the server's clock, or null for now."""
+
+    id: Id
+    kind: str = Field(max_length=16)
+    payload: dict[str, Any]
+    actor: Name
+    device: Name
+    happened_at: Utc | None
+    schema_version: int
+
+
+class EventOut(Reply):
+    """An event as the server keeps it."""
+
+    id: str
+    run_id: str
+    seq: int
+    kind: str
+    payload: dict[str, Any]
+    actor: str
+    device: str
+    happened_at: datetime
+    received_at: datetime
+    schema_version: int
+
+
+class EventList(Reply):
+    items: list[EventOut]
+
+
+class Bench(Reply):
+    view: bench.BenchView | None
+
+
+class Ahead(Reply):
+    run_id: str
+    seq: int
+    links: list[bench.LinkView]
+
+
+class CardList(Reply):
+    items: list[Card]
+
+
+class ShortReply(Reply):
+    short: Short
+
+
+class RestOrder(Doc):
+    """The id, made by the client, of the order for what is left."""
+
+    order_id: Id
+
+
+class LogList(Reply):
+    items: list[logbook.RunSummary]
+
+
+class Log(Reply):
+    log: logbook.RunLog
