@@ -174,7 +174,7 @@ def test_the_acts_move_on_without_the_network_over_a_reload_and_an_undo(demo: Se
     # noted too soon, taken back, noted again
     space(page)
     act(page, "Pour 14")
-    page.keyboard.press("Backspace")
+    page.get_by_role("button", name="Undo off the heat").click(delay=800)
     act(page, "Take it off")
     space(page)
     act(page, "Pour 14")

@@ -54,19 +54,20 @@ const view = (acts = [act("heat", "pot:0", 0)]) =>
   }) as unknown as Schemas["BenchView"];
 
 let n = 0;
-const noted = (kind: string, payload: Record<string, unknown>, at_s: number): Item => ({
-  n: ++n,
-  run: "r",
-  event: { id: `e${n}`, kind, payload, happened_at: null } as unknown as Item["event"],
-  done: new Date(Date.parse(START) + at_s * 1000).toISOString(),
-  refused: null,
-});
+const noted = (kind: string, payload: Record<string, unknown>, at_s: number): Item => {
+  const done = new Date(Date.parse(START) + at_s * 1000).toISOString();
+  const event = { id: `e${++n}`, kind, payload, happened_at: done } as unknown as Item["event"];
+  return { n, run: "r", event, done, refused: null };
+};
 const kinds = (of: Schemas["BenchView"]) => of.acts.map(({ kind, subject }) => `${kind} ${subject}`);
 
 describe("a bench that cannot ask", () => {
   it("stays as the server said while nothing waits", () => {
     const said = view();
     expect(movedOn(said, AHEAD, [])).toBe(said);
+    // on its way, its answer is waited for
+    const sent = noted("heated", { cook: 0 }, 0);
+    expect(movedOn(said, AHEAD, [{ ...sent, event: { ...sent.event, happened_at: null } }])).toBe(said);
     expect(movedOn(said, AHEAD, [{ ...noted("heated", { cook: 0 }, 0), run: "another" }])).toBe(said);
   });
 

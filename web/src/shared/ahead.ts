@@ -51,7 +51,9 @@ const later = (act: Act, by: number): Act =>
 
 /** The bench as it would be had the server heard what was noted here. */
 export function movedOn(view: View, ahead: Schemas["Ahead"] | undefined, box: readonly Item[]): View {
-  const all = box.filter((item) => item.run === view.run_id && item.refused === null);
+  const all = box.filter(
+    (item) => item.run === view.run_id && item.refused === null && item.event.happened_at !== null,
+  );
   if (all.length === 0) return view;
   const noted = standing(all);
   const last = noted.at(-1)?.event;

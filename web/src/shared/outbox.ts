@@ -24,6 +24,8 @@ const NAME = "umber-pebble-outbox";
 const OF_BEFORE = "umber-pebble-unsent";
 const AGAIN_MS = 1000;
 const LONGEST_MS = 15_000;
+/** What is not answered by then goes on being sent, and the bench goes on without the answer. */
+const AT_ONCE_MS = 1000;
 /** Not refused for good: a lost pairing, a wall in between, too many at once. */
 const NOT_FOR_GOOD = [0, 401, 403, 408, 425, 429];
 
@@ -80,6 +82,14 @@ const late = (item: Item): Item => ({
   event: { ...item.event, happened_at: item.event.happened_at ?? item.done },
 });
 
+/** What waits could not be sent at once. */
+async function isLate(): Promise<void> {
+  const all = (await box()).transaction("items", "readwrite");
+  for (const item of await all.store.getAll()) if (!item.refused) await all.store.put(late(item));
+  await all.done;
+  await changed();
+}
+
 export async function put(item: Item): Promise<void> {
   // only behind one that could not be sent at once is it late itself
   const waits = items.some((of) => of.refused === null && of.event.happened_at !== null);
@@ -104,11 +114,13 @@ export async function send(): Promise<void> {
     for (;;) {
       const first = (await db.getAll("items")).find((item) => item.refused === null);
       if (!first || first.n === undefined) break;
+      const slow = window.setTimeout(() => void isLate(), AT_ONCE_MS);
       const problem = await post(first);
+      window.clearTimeout(slow);
       if (problem === null) {
         await db.delete("items", first.n);
       } else if (goesAgain(problem)) {
-        for (const item of await db.getAll("items")) if (!item.refused) await db.put("items", late(item));
+        await isLate();
         window.setTimeout(() => void send(), AGAIN_MS);
         break;
       } else await db.put("items", { ...first, refused: problem });

@@ -24,6 +24,9 @@ import { useAwake } from "./useAwake";
 import { useCalls } from "./useCalls";
 import { useKeys } from "./useKeys";
 
+/** What has a temperature. */
+const READ = /^(pot|round|batch):/;
+
 /** Two presses closer than this are one: a glove bounces. */
 const BOUNCE_MS = 700;
 
@@ -54,6 +57,8 @@ export function LiveBench({
   const act = view.acts[0];
   const bySubject = (subject: string | undefined) => active.find((r) => r.subject === subject);
   const selected = bySubject(chosen) ?? bySubject(act?.subject) ?? active[0];
+  // what was noted without an answer has no ribbon yet, and can be read all the same
+  const readOf = selected?.subject ?? act?.subject ?? "";
   const method: Method =
     methods[selected?.subject ?? ""] ??
     (view.last_method[selected?.subject ?? ""] as Method | undefined) ??
@@ -82,8 +87,8 @@ export function LiveBench({
   };
   const read = (text: string) => {
     const degc = toSi(Number(text), shownIn("temperature", units));
-    if (!selected || !Number.isFinite(degc)) return;
-    const [what, number] = selected.subject.split(":");
+    if (!READ.test(readOf) || !Number.isFinite(degc)) return;
+    const [what, number] = readOf.split(":");
     send("reading", { [what === "pot" ? "cook" : (what ?? "")]: Number(number), degc, method });
     setTyped("");
   };
@@ -206,8 +211,8 @@ export function LiveBench({
           {called && <strong className="text-heat">{called.text}</strong>}
           {typed && (
             <span>
-              {selected?.name}: <strong className="text-3xl">{typed}</strong>{" "}
-              {shownIn("temperature", units).label}, Enter
+              {selected && `${selected.name}: `}
+              <strong className="text-3xl">{typed}</strong> {shownIn("temperature", units).label}, Enter
             </span>
           )}
           {events.unsent > 0 && (

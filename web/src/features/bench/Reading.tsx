@@ -70,7 +70,7 @@ export function ReadingDialog({
     onClose();
   };
   return (
-    <Dialog open={open} onClose={onClose} title={`Reading: ${subject?.name ?? ""}`} bench>
+    <Dialog open={open} onClose={onClose} title={subject ? `Reading: ${subject.name}` : "Reading"} bench>
       <div className="flex flex-wrap gap-8">
         <div>
           <output className="mb-3 block h-16 border-b-4 border-glass text-right text-5xl font-bold">
