@@ -174,7 +174,7 @@ def test_the_acts_move_on_without_the_network_over_a_reload_and_an_undo(demo: Se
     # noted too soon, taken back, noted again
     space(page)
     act(page, "Pour 14")
-    page.get_by_role("button", name="Undo off the heat").click(delay=800)
+    page.get_by_title("Undo off the heat").click(delay=800)
     act(page, "Take it off")
     space(page)
     act(page, "Pour 14")
@@ -221,6 +221,7 @@ def test_what_is_refused_for_good_stays_until_it_is_read(demo: Server, open_page
     page.route("**/api/runs/no/events", answer)
     space(page)
     act(page, "Weigh")
+    expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0, timeout=15_000)
     assert lost == []
     ended = True
     space(page)
