@@ -183,7 +183,8 @@ def test_the_acts_move_on_without_the_network_over_a_reload_and_an_undo(demo: Se
     expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0, timeout=15_000)
     events = demo.call("GET", "/api/runs/off/events")["items"]
     assert [e["kind"] for e in events] == ["started", "acknowledged", "heated", "rested", "cancels", "rested"]
-    act(page, "Pour 14")
+    # and the server, asked again, wants it swirled first
+    act(page, "Swirl the pot")
 
 
 def test_a_page_that_never_heard_the_app_says_what_to_do_and_goes_on(demo: Server, browser: Browser) -> None:
