@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from umber_pebble.core.colour.palette import Named, Pair, Remelt, base_for, pairs, remelts
 from umber_pebble.formats import palettes as files
+from umber_pebble.formats.apart import apart
 from umber_pebble.services.docs import Palette, PaletteColour
 from umber_pebble.services.workshop import Workshop
 
@@ -37,4 +38,7 @@ def palette_file(workshop: Workshop, palette_id: str, kind: str) -> str:
 
 def palette_of(text: str) -> list[PaletteColour]:
     """Colours out of a file. Raises: OutOfRange: it is no palette."""
-    return [PaletteColour(name=c.name, hex=c.hex, of="sugar" if c.sugar else "fat") for c in files.read(text)]
+    return [
+        PaletteColour(name=c.name, hex=c.hex, of="sugar" if c.sugar else "fat")
+        for c in apart("text", files.read, text)
+    ]

@@ -9,6 +9,7 @@ from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.problem import PlanInput, SugarCook
 from umber_pebble.formats import units as paper
+from umber_pebble.formats.apart import apart
 from umber_pebble.formats.calendar import Entry, write_calendar
 from umber_pebble.formats.readings import SUBJECTS, ReadingRow, read_readings, write_readings
 from umber_pebble.formats.wall import Block, write_list
@@ -163,7 +164,7 @@ def readings_in(runs: RunService, run_id: str, text: str, actor: str, device: st
     known = {_mark(run_id, e.happened_at, e.payload) for e in events if e.kind == "reading"}
     end = run.ended_at or runs.workshop.clock.now()
     news = []
-    for row in read_readings(text):
+    for row in apart("csv", read_readings, text):
         if not run.started_at <= row.at <= end:
             raise OutOfRange(
                 f"line {row.line}, time: this run went from {run.started_at.isoformat()} to {end.isoformat()}",

@@ -23,6 +23,7 @@ from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.in_the_round import body_of
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.spread import exact
+from umber_pebble.formats.apart import apart
 from umber_pebble.formats.svg import read_outline
 from umber_pebble.services import docs
 from umber_pebble.services.docs import Order
@@ -122,9 +123,9 @@ class OutlineOf:
 def outline_of(svg: str, width_m: float | None) -> OutlineOf:
     """An outline out of an SVG file.
 
-    Raises: OutOfRange: too large, harmful, or no outline in it.
+    Raises: OutOfRange: too large, harmful, too long to read, or no outline in it.
     """
-    read = read_outline(svg, width_m)
+    read = apart("svg", read_outline, svg, width_m)
     return OutlineOf([[x, y] for x, y in read.corners], list(read.remarks))
 
 

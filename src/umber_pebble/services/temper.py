@@ -11,6 +11,7 @@ from umber_pebble.core.spread import Spread
 from umber_pebble.core.temper.curve import Bands, TemperTest, read_curve
 from umber_pebble.core.temper.guide import Now, after_seed, before_seed
 from umber_pebble.core.temper.seed import Bowl, Seeding, after_degc, loses_temper_degc, plan_seed, seeded_degc
+from umber_pebble.formats.apart import apart
 from umber_pebble.formats.curves import read_curve_csv
 from umber_pebble.services.docs import Doc, Id, Kitchen, Probe
 from umber_pebble.services.explorer import melt_of
@@ -136,7 +137,7 @@ def curve_test(probes: Probes, asked: CurveAsked) -> CurveRead:
     known = probes.curve(asked.probe_id) if asked.probe_id is not None else None
     bands = bands_of(known[0] if known else None)
     if asked.csv is not None:
-        times, temps = read_curve_csv(asked.csv)
+        times, temps = apart("csv", read_curve_csv, asked.csv)
         return CurveRead(read_curve(times, temps, bands), _points(times, temps), bands, None)
     assert known is not None
     _, times, temps = known
