@@ -79,7 +79,7 @@ def _serve(config: Config, args: argparse.Namespace) -> int:
         if args.lan:
             names = own_addresses()
             authority, chain, key = certificate(config.data_dir / "tls", names)
-            lan, outside = Lan(names, args.lan_port, authority), At("0.0.0.0", args.lan_port, chain, key)
+            lan, outside = Lan(names, args.lan_port, authority), At("0.0.0.0", args.lan_port, chain, key, names[0])
         workshop = open_workshop(config)
         here, there = doors(create_app(workshop, config.probe, lan), workshop)
         threading.Thread(target=keep_daily, args=(config.database, config.backups), daemon=True).start()

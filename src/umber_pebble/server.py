@@ -5,6 +5,7 @@ import contextlib
 import resource
 import signal
 import socket
+import ssl
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -13,6 +14,7 @@ from hypercorn.asyncio.run import worker_serve
 from hypercorn.config import Config, Sockets
 
 from umber_pebble.door import Door
+from umber_pebble.plain import tells
 
 IDLE_S, HANDSHAKE_S, STOPS_WITHIN_S = 10.0, 5.0, 2.0
 LARGEST_HEADERS = 16 * 1024
@@ -22,12 +24,13 @@ FILES = 8192
 
 @dataclass(frozen=True, slots=True)
 class At:
-    """Where a door is: address and port, and by which certificate and key, if by HTTPS."""
+    """Where a door is: address and port, and by which certificate and key, if by HTTPS, and how it is called then."""
 
     host: str
     port: int
     certificate: Path | None = None
     key: Path | None = None
+    name: str = ""
 
 
 def run(doors: list[tuple[Door, At]]) -> None:
@@ -52,8 +55,17 @@ async def _serve(doors: list[tuple[Door, At, socket.socket]]) -> None:
             )
 
 
+class _Config(Config):
+    name = ""
+
+    def create_ssl_context(self) -> ssl.SSLContext | None:
+        made = super().create_ssl_context()
+        return tells(made, self.name) if made else None
+
+
 def _config(at: At) -> Config:
-    config = Config()
+    config = _Config()
+    config.name = f"https://{at.name}:{at.port}/"
     config.bind = [f"{at.host}:{at.port}"]
     if at.certificate and at.key:
         config.certfile, config.keyfile = str(at.certificate), str(at.key)

@@ -147,6 +147,14 @@ def test_a_stop_leaves_the_file_alone_as_the_data(tmp_path: Path) -> None:
     assert not log.exists() or log.stat().st_size == 0
 
 
+def test_plain_http_at_the_https_door_is_told_where_to_go(served: Served) -> None:
+    with opened(served.lan_port) as peer:
+        peer.settimeout(10)
+        peer.sendall(b"GET /plan HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n")
+        said = peer.recv(1000).decode()
+    assert said.startswith("HTTP/1.1 308 ") and f":{served.lan_port}/" in said.split("Location: https://")[1]
+
+
 def test_half_a_request_is_none() -> None:
     asked: list[str] = []
     said = [{"type": "http.request", "body": b"{}", "more_body": True}, {"type": "http.disconnect"}]
