@@ -49,7 +49,8 @@ bench: setup web/dist/index.html
 	$(PY) tools/bench.py
 
 fuzz: setup
-	UMBER_PEBBLE_CASES=40000 HISTORY_STEPS=10000 $(PY) -m pytest tests/api/test_attack.py tests/services/test_any_history.py
+	UMBER_PEBBLE_CASES=40000 HISTORY_STEPS=10000 KILLS=100 BROWSER_STEPS=400 $(PY) -m pytest tests/api/test_attack.py tests/api/test_killed.py \
+		tests/services/test_any_history.py tests/browser/test_two.py
 
 screenshots: setup web/dist/index.html
 	$(PY) tools/screenshots.py

@@ -60,12 +60,13 @@ def _stem() -> "subprocess.Popen[str]":
     return stem
 
 
-def forked(data: Path, port: int, *more: str) -> Forked:
-    """The app, once it answers."""
+def forked(data: Path, port: int, *more: str, waits: bool = True) -> Forked:
+    """The app, once it answers, or as soon as it begins."""
     stem = _stem()
     assert stem.stdin and stem.stdout
     stem.stdin.write(json.dumps(["--data", str(data), "serve", "--port", str(port), *more]) + "\n")
     stem.stdin.flush()
     server = Forked(int(stem.stdout.readline()))
-    wait_for(port)
+    if waits:
+        wait_for(port)
     return server

@@ -1,12 +1,15 @@
 """A generated attack on the API from its own OpenAPI document: whatever is sent, never a server error."""
 
 import os
+import sqlite3
 from collections.abc import Iterator
 from typing import Any
+from urllib.parse import quote
 
 import pytest
 import schemathesis
 from flask import Flask
+from flask.testing import FlaskClient
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 
@@ -21,15 +24,25 @@ CASES = int(os.environ.get("UMBER_PEBBLE_CASES", "1000"))
 
 
 @pytest.fixture(scope="module")
-def app(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Flask]:
-    config = Config(tmp_path_factory.mktemp("attack"), driven_clock=True)
+def config(tmp_path_factory: pytest.TempPathFactory) -> Config:
+    return Config(tmp_path_factory.mktemp("attack"), driven_clock=True)
+
+
+@pytest.fixture(scope="module")
+def app(config: Config) -> Iterator[Flask]:
     fill(config)
     workshop = open_workshop(config)
     yield create_app(workshop)
     workshop.engine.dispose()
 
 
-def test_no_generated_request_breaks_the_server(app: Flask) -> None:
+def test_no_generated_request_breaks_the_server(app: Flask, config: Config) -> None:
+    watch = sqlite3.connect(config.database)
+
+    def changes() -> int:
+        """Counts what others have committed. Source: sqlite.org, PRAGMA data_version"""
+        return int(watch.execute("PRAGMA data_version").fetchone()[0])
+
     schema = schemathesis.openapi.from_wsgi("/api/openapi.json", app)
     operations = [found.ok() for found in schema.get_all_operations()]
     assert len(operations) >= 40
@@ -60,6 +73,7 @@ def test_no_generated_request_breaks_the_server(app: Flask) -> None:
             nonlocal sent
             if swap and case.path_parameters:
                 case.path_parameters = {**case.path_parameters, **known}
+            before = changes()
             kwargs = case.as_transport_kwargs(base_url="http://localhost")
             answer = client.open(
                 case.formatted_path, method=case.method, query_string=kwargs.get("params"), json=kwargs.get("json"),
@@ -69,6 +83,23 @@ def test_no_generated_request_breaks_the_server(app: Flask) -> None:
             assert answer.status_code < 500 or answer.get_json()["code"] == "disk_full", answer.data
             if answer.status_code >= 400:
                 assert answer.content_type == "application/problem+json"
+                assert changes() == before, "a refusal changed something"
 
         attack()
     assert sent >= CASES
+    watch.close()
+    asked_for = list(every_get(client, [o.path for o in operations if o.method.upper() == "GET"]))
+    assert len(asked_for) > 60
+    for path in asked_for:
+        assert client.get(path).status_code == 200, path
+
+
+def every_get(client: FlaskClient, paths: list[str]) -> Iterator[str]:
+    """Everything there is to be read: each path, for each thing that its list names."""
+    for path in paths:
+        among, of_one, _ = path.partition("/{id}")
+        if not of_one:
+            yield f"{path}?actor=Wren"
+            continue
+        answer = client.get("/api/log" if among == "/api/runs" else among).get_json()
+        yield from (f"{path.replace('{id}', quote(item['id'], safe=''))}?actor=Wren" for item in answer["items"])

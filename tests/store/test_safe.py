@@ -223,8 +223,8 @@ def test_a_sound_folder_is_said_to_be_so(config: Config, tmp_path: Path) -> None
     assert [f.what for f in later if not f.fine] == ["backups"]
 
 
-@pytest.mark.parametrize("version", ["0001", "0002"])
-def test_data_of_each_earlier_version_comes_along(config: Config, version: str) -> None:
+def as_of(config: Config, version: str) -> None:
+    """The same things in a database as an earlier version made it."""
     with sqlite3.connect(config.database) as old:
         rows = {t: old.execute(f"SELECT * FROM {t} ORDER BY 1, 2").fetchall() for t in ("thing", "revision")}
     config.database.unlink()
@@ -239,6 +239,11 @@ def test_data_of_each_earlier_version_comes_along(config: Config, version: str) 
             for line in lines:
                 connection.exec_driver_sql(f"INSERT INTO {table} VALUES ({', '.join('?' * len(line))})", line)
     engine.dispose()
+
+
+@pytest.mark.parametrize("version", ["0001", "0002"])
+def test_data_of_each_earlier_version_comes_along(config: Config, version: str) -> None:
+    as_of(config, version)
     assert name_of(config) == "Old"
     [copy] = config.backups.glob("before-migration-*.db")
     with sqlite3.connect(copy) as kept:
