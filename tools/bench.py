@@ -13,6 +13,7 @@ from scipy.sparse import diags
 
 sys.path.insert(0, str(Path(__file__).parent.parent))
 from bench_app import app
+from bench_load import load
 from bench_rows import row, timed
 from tests.conftest import make_lollipops, make_plan
 
@@ -187,6 +188,7 @@ def main() -> None:
     bowls()
     against_a_library()
     app()
+    load()
     machine()
 
 

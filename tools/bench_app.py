@@ -1,7 +1,5 @@
 """Speed of the app, shown: figures over HTTP, first view, edits to the pixel, events to a second browser."""
 
-import http.client
-import socket
 import sys
 import tempfile
 import time
@@ -13,26 +11,6 @@ from playwright.sync_api import Browser, Page, sync_playwright
 sys.path.insert(0, str(Path(__file__).parent.parent))
 from bench_rows import row, timed
 from tests.browser.conftest import ARGS, CHROMIUM, Server
-
-SILENT, LISTENERS = 300, 200
-
-
-def crowded(server: Server) -> None:
-    """A request alone, and beside peers that say nothing and streams that stay open."""
-
-    def ask(_: int) -> object:
-        return server.call("GET", "/api/kitchen")
-
-    row("a request alone", timed(ask, 60), "-")
-    with ExitStack() as held:
-        for _ in range(SILENT):
-            held.enter_context(socket.create_connection(("127.0.0.1", server.port)))
-        for _ in range(LISTENERS):
-            connection = http.client.HTTPConnection("127.0.0.1", server.port)
-            held.callback(connection.close)
-            connection.request("GET", "/api/stream")
-            connection.getresponse()
-        row(f"the same beside {SILENT} silent peers, {LISTENERS} streams", timed(ask, 60), "twice that")
 
 
 def app() -> None:
@@ -78,7 +56,6 @@ def app() -> None:
         row("event to a second browser's screen", [event_seen(server, seen, "b", i) for i in range(20)], "200 ms")
         forty(server, seen)
         browser.close()
-        crowded(server)
 
 
 def build_change(page: Page, i: int) -> float:

@@ -70,4 +70,6 @@ def test_every_reading_of_two_browsers_counts_once(
     # both show what the server says, also without being asked
     dots = len(demo.call("GET", "/api/runs/two/bench?actor=Wren")["view"]["ribbons"][0]["dots"])
     for page in pages:
-        expect(page.get_by_role("region", name="Pots and rounds").locator("svg circle:not(pattern circle)")).to_have_count(dots)
+        expect(
+            page.get_by_role("region", name="Pots and rounds").locator("svg circle:not(pattern circle)")
+        ).to_have_count(dots)

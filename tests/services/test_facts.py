@@ -218,3 +218,11 @@ def test_a_run_of_before_is_marked_as_reckoned_anew(stocked: Workshop) -> None:
     hands.do("ended", 60)
     older(stocked, "UPDATE run SET shown = NULL")
     assert logbook.read(hands.runs, "run").summary.recomputed and logbook.summaries(hands.runs)[0].recomputed
+
+
+def test_what_is_told_late_of_a_run_that_has_ended_is_in_its_log(stocked: Workshop) -> None:
+    hands = resting(stocked)
+    hands.do("ended", 600)
+    before = stocked.clock.now() - timedelta(seconds=300)
+    hands.runs.add("run", NewEvent("late", "paused", {}, WREN, "t", before, 1))
+    assert logbook.read(hands.runs, "run").events == len(hands.runs.look("run")[3])

@@ -88,7 +88,7 @@ class RunService:
         Missing: it does not fit the run; nothing is changed. MouldTooWeak: the pot is hotter than the mould bears.
         """
         with self.workshop.writing() as session:
-            _run(session, run_id)
+            run = _run(session, run_id)
             known = queries.event(session, new.id)
             if known is not None:
                 if (known.run_id, known.kind, known.payload) != (run_id, new.kind, new.payload):
@@ -96,8 +96,9 @@ class RunService:
                 session.expunge(known)
                 return known, queries.last_seq(session, run_id)
             [row] = self._append(session, run_id, [new])
+            ended = run.ended_at is not None
             session.expunge(row)
-        self._told(run_id, [new], row.seq)
+        self._told(run_id, [new], row.seq, ended)
         return row, row.seq
 
     def add_all(self, run_id: str, news: list[NewEvent]) -> None:
@@ -107,8 +108,8 @@ class RunService:
         """
         with self.workshop.writing() as session:
             rows = self._append(session, run_id, news)
-            seq = rows[-1].seq
-        self._told(run_id, news, seq)
+            seq, ended = rows[-1].seq, _run(session, run_id).ended_at is not None
+        self._told(run_id, news, seq, ended)
 
     def try_event(self, run_id: str, new: NewEvent, where: str) -> None:
         """Whether an event fits a run by itself; nothing is kept.
@@ -160,10 +161,10 @@ class RunService:
         seen = self._seen.get(run_id)
         return {a.id for a in seen.state.aside} if seen is not None and seen.seq == seq else None
 
-    def _told(self, run_id: str, news: list[NewEvent], seq: int) -> None:
-        """An event is kept: say so, and learn from it what can be learned."""
+    def _told(self, run_id: str, news: list[NewEvent], seq: int, ended: bool) -> None:
+        """An event is kept: say so, and learn from it what can be learned; whatever comes to a run that has ended changes its log."""
         self.workshop.broker.publish(topic="run", id=run_id, seq=seq)
-        if any(new.kind in CHANGES_WHAT_IS_LEARNED for new in news):
+        if ended or any(new.kind in CHANGES_WHAT_IS_LEARNED for new in news):
             try:
                 self.learn(run_id)
             except Exception:
