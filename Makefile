@@ -4,7 +4,7 @@ STAMPS := var/stamps
 DEMO_DATA := var/demo
 PORT ?= 8722
 
-.PHONY: demo dev test bench fuzz screenshots types format setup backup
+.PHONY: demo dev test bench fuzz mutants screenshots types format setup backup
 
 setup: $(STAMPS)/python $(STAMPS)/node
 
@@ -51,6 +51,11 @@ bench: setup web/dist/index.html
 fuzz: setup
 	UMBER_PEBBLE_CASES=40000 HISTORY_STEPS=10000 KILLS=100 BROWSER_STEPS=400 $(PY) -m pytest tests/api/test_attack.py tests/api/test_killed.py \
 		tests/services/test_any_history.py tests/browser/test_two.py
+
+mutants: setup
+	test -d .venv-mutants || python3 -m venv .venv-mutants
+	.venv-mutants/bin/python -m pip install --quiet --disable-pip-version-check -r requirements-mutants.txt
+	.venv-mutants/bin/python tools/mutants.py
 
 screenshots: setup web/dist/index.html
 	$(PY) tools/screenshots.py

@@ -1,0 +1,134 @@
+"""How many faults the tests see: cosmic-ray's mutants of a seeded sample, each tried on the tests nearest to it."""
+
+import argparse
+import math
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+from queue import SimpleQueue
+
+import parso.python.tree  # noqa: F401  cosmic-ray's operators are found only once this is there
+from cosmic_ray.ast import ast_nodes, get_ast
+from cosmic_ray.mutating import mutate_code
+from cosmic_ray.plugins import get_operator, operator_names
+
+ROOT = Path(__file__).parent.parent
+WHERE = ("core/plan", "core/bench", "core/melts", "services", "store")
+# a union in an annotation is no code
+NO_FAULTS = ("BitOr", "ExceptionReplacer")
+NEXT = ("tests/services", "tests/api/test_api.py", "tests/api/test_access.py", "tests/store", "tests/formats")
+LAST = ("tests/services/test_any_history.py", "tests/services/test_led.py")
+LONGEST_S = 420.0
+
+
+@dataclass(frozen=True)
+class Mutant:
+    """One change of one file."""
+
+    path: Path
+    operator: str
+    occurrence: int
+    line: int
+
+
+def mutants() -> Iterator[Mutant]:
+    operators = {
+        name: get_operator(name) for name in operator_names() if not any(part in name for part in NO_FAULTS)
+    }
+    for path in sorted(p for where in WHERE for p in (ROOT / "src/umber_pebble" / where).glob("*.py")):
+        nodes = list(ast_nodes(get_ast(path.read_text("utf-8"))))
+        for name, operator in operators.items():
+            made = operator()
+            at = [start for node in nodes for start, _ in made.mutation_positions(node)]
+            yield from (Mutant(path.relative_to(ROOT), name, i, line) for i, (line, _) in enumerate(at))
+
+
+def tests_of(mutant: Mutant) -> list[str]:
+    parts = mutant.path.parts
+    near = [f"tests/core/{parts[3]}"] if "core" in parts else []
+    if parts[2] == "store":
+        near = ["tests/store"]
+    first = [name for name in (*near, *NEXT) if name not in LAST]
+    skipped = [f"--deselect={name}" for name in LAST]
+    return [*dict.fromkeys(first), *skipped]
+
+
+def survives(mutant: Mutant, copy: Path) -> bool:
+    """Whether all tests pass with it; one that never ends is seen."""
+    file = copy / mutant.path
+    text = file.read_text("utf-8")
+    changed = mutate_code(text, get_operator(mutant.operator)(), mutant.occurrence)
+    if changed is None:
+        return False
+    kept = file.stat()
+    file.write_text(changed, "utf-8")
+    environment = {**os.environ, "PYTHONPATH": str(copy / "src"), "PYTHONDONTWRITEBYTECODE": "1"}
+    try:
+        return all(
+            subprocess.run(
+                [str(ROOT / ".venv/bin/python"), "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", *some],
+                cwd=copy, env=environment, timeout=LONGEST_S, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, check=False,
+            ).returncode == 0
+            for some in (tests_of(mutant), list(LAST))
+        )  # fmt: skip
+    except subprocess.TimeoutExpired:
+        return False
+    finally:
+        file.write_text(text, "utf-8")
+        os.utime(file, ns=(kept.st_atime_ns, kept.st_mtime_ns))
+
+
+def interval(killed: int, of: int) -> tuple[float, float]:
+    """The 95 % interval of a share. Source: Wilson 1927"""
+    z, p = 1.96, killed / of
+    middle, half = p + z * z / (2 * of), z * math.sqrt(p * (1 - p) / of + z * z / (4 * of * of))
+    return (middle - half) / (1 + z * z / of), (middle + half) / (1 + z * z / of)
+
+
+def main() -> None:
+    asked = argparse.ArgumentParser(description=__doc__)
+    asked.add_argument("--sample", type=int, default=150)
+    asked.add_argument("--seed", type=int, default=1)
+    asked.add_argument("--workers", type=int, default=os.cpu_count() or 1)
+    args = asked.parse_args()
+    every = list(mutants())
+    sample = random.Random(args.seed).sample(every, min(args.sample, len(every)))
+    print(f"{len(every)} mutants, {len(sample)} of them tried", flush=True)
+    copies: SimpleQueue[Path] = SimpleQueue()
+    with tempfile.TemporaryDirectory() as folder:
+        for i in range(args.workers):
+            copy = Path(folder) / str(i)
+            shutil.copytree(ROOT, copy, ignore=shutil.ignore_patterns(".venv*", "node_modules", ".git", "var"))
+            copies.put(copy)
+
+        def tried(mutant: Mutant) -> bool:
+            copy = copies.get()
+            begun = time.monotonic()
+            alive = survives(mutant, copy)
+            copies.put(copy)
+            word = "LIVES " if alive else "killed"
+            took = time.monotonic() - begun
+            print(
+                f"{word} {took:5.0f} s  {mutant.path}:{mutant.line}  {mutant.operator} {mutant.occurrence}",
+                flush=True,
+            )
+            return alive
+
+        with ThreadPoolExecutor(args.workers) as pool:
+            killed = sum(not alive for alive in pool.map(tried, sample))
+    low, high = interval(killed, len(sample))
+    print(
+        f"{killed} of {len(sample)} killed: {killed / len(sample):.0%} ({low:.0%} to {high:.0%} at 95 %); asked: 80 %"
+    )
+
+
+if __name__ == "__main__":
+    sys.exit(main())
