@@ -11,6 +11,7 @@ from pathlib import Path
 from sqlalchemy.exc import SQLAlchemyError
 
 from umber_pebble.config import Config, bridge_address, from_environment
+from umber_pebble.core.errors import CoreError
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -52,9 +53,9 @@ def main(argv: list[str] | None = None) -> int:
             bridge,
         )
         return _COMMANDS[args.command](config, args)
-    except (OSError, ValueError, sqlite3.Error, SQLAlchemyError) as error:
+    except (CoreError, OSError, ValueError, sqlite3.Error, SQLAlchemyError) as error:
         print(f"umber-pebble: {error}", file=sys.stderr)
-        if not isinstance(error, ValueError | FileNotFoundError | FileExistsError):
+        if not isinstance(error, CoreError | ValueError | FileNotFoundError | FileExistsError):
             print("umber-pebble doctor says what is wrong with the data folder, and the way out", file=sys.stderr)
         return 1
 
@@ -100,22 +101,25 @@ def _stamp() -> str:
 
 
 def _backup(config: Config, args: argparse.Namespace) -> int:
+    from umber_pebble.services.full_disk import words_for_a_full_disk
     from umber_pebble.store.backups import backup
 
     if not config.database.exists():
         raise FileNotFoundError(f"there is no database at {config.database}")
-    print(backup(config.database, args.file or config.backups / f"{_stamp()}.db"))
+    with words_for_a_full_disk():
+        print(backup(config.database, args.file or config.backups / f"{_stamp()}.db"))
     return 0
 
 
 def _restore(config: Config, args: argparse.Namespace) -> int:
+    from umber_pebble.services.full_disk import words_for_a_full_disk
     from umber_pebble.store.backups import restore
     from umber_pebble.store.lock import hold, own_only
 
     if not args.file.is_file():
         raise FileNotFoundError(f"there is no file {args.file}")
     own_only(config.data_dir)
-    with hold(config.data_dir):
+    with hold(config.data_dir), words_for_a_full_disk():
         kept = restore(args.file, config.database, config.backups, _stamp())
     print(f"restored {args.file}" + (f"; what was there is kept as {kept}" if kept else ""))
     return 0

@@ -39,6 +39,12 @@ def test_a_full_disk_refuses_in_words_and_loses_nothing(stocked: Workshop) -> No
               "schema_version": 1},
     )  # fmt: skip
     assert (answer.status_code, answer.get_json()["code"]) == (507, "disk_full")
+    client = create_app(stocked).test_client()
+    exported = client.get("/api/workshop").get_json()
+    piece = next(thing for thing in exported["things"] if thing["kind"] == "piece")
+    exported["things"] += [{**piece, "id": f"more-{i}"} for i in range(400)]
+    brought = client.post("/api/workshop", json=exported)
+    assert (brought.status_code, brought.get_json()["code"]) == (507, "disk_full")
     full = False
     hands.do("note", 1, text="there is room again")
     assert bench.view(hands.runs, "run", "Wren").seq == kept + 1 > before

@@ -1,7 +1,9 @@
 """One writer, safe copies: what is done to a data folder is done whole or not at all, and what is wrong with it is said."""
 
 import os
+import resource
 import shutil
+import signal
 import sqlite3
 import stat
 import subprocess
@@ -285,3 +287,18 @@ def test_an_event_far_ahead_is_told_and_can_be_put_right() -> None:
 
 def test_a_driven_clock_is_not_put_right() -> None:
     assert DrivenClock(START).ahead_s() == 0.0
+
+
+@pytest.mark.parametrize("does", ["backup", "restore"])
+def test_a_limit_on_files_is_said_in_words_and_leaves_all_as_it_was(config: Config, copy: Path, does: str) -> None:
+    def limited() -> None:
+        signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
+        resource.setrlimit(resource.RLIMIT_FSIZE, (50_000, 50_000))
+
+    asked = [sys.executable, "-m", "umber_pebble.cli", "--data", str(config.data_dir), does]
+    said = subprocess.run(
+        [*asked, *([str(copy)] if does == "restore" else [])],
+        preexec_fn=limited, capture_output=True, text=True, check=False, timeout=60,
+    )  # fmt: skip
+    assert said.returncode == 1 and "make room" in said.stderr and "Traceback" not in said.stderr
+    assert list(config.backups.glob("*.db")) == [] and name_of(config) == "Old"

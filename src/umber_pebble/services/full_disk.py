@@ -18,6 +18,10 @@ def words_for_a_full_disk() -> Iterator[None]:
     except (OperationalError, sqlite3.OperationalError, OSError) as error:
         said = error.orig if isinstance(error, OperationalError) else error
         full = isinstance(said, OSError) and said.errno in (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
-        if not full and "is full" not in str(said):
+        # a limit on the size of files is met in the middle of a write
+        named = getattr(said, "sqlite_errorname", "")
+        if not full and named not in ("SQLITE_FULL", "SQLITE_IOERR_WRITE"):
             raise
-        raise DiskFull("the disk is full: nothing was changed; make room and it is tried again") from error
+        raise DiskFull(
+            "the disk is full, or a limit on files is reached: nothing was changed; make room, then again"
+        ) from error
