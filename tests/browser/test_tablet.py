@@ -71,12 +71,11 @@ def test_the_network_is_cut_for_ten_minutes_and_nothing_is_lost_or_doubled(
     space(page)
     act(page, "Take it off")
     page.context.set_offline(True)
-    page.wait_for_timeout(2000)
-    for degc in ("88", "90", "92"):
+    for count, degc in enumerate(("88", "90", "92"), 1):
         page.keyboard.type(degc)
         page.keyboard.press("Enter")
-        page.wait_for_timeout(1200)
-    expect(page.get_by_text("3 not sent yet", exact=False)).to_be_visible()
+        expect(page.get_by_text(f"{count} not sent yet", exact=False)).to_be_visible()
+    expect(page.get_by_text("The app does not answer.")).to_be_visible()
     # meanwhile the server is killed and comes back, and ten minutes pass
     demo.kill()
     demo.start()
@@ -126,7 +125,7 @@ def test_it_can_be_installed_and_opens_without_the_network(demo: Server, open_pa
     page.evaluate("() => navigator.serviceWorker.ready")
     page.reload()
     expect(page.get_by_role("heading", name="Nothing is live")).to_be_visible()
-    page.wait_for_timeout(1000)
+    page.wait_for_function("() => caches.open('umber-pebble-pages').then((of) => of.match('/')).then(Boolean)")
     page.context.set_offline(True)
     page.reload()
     expect(page.get_by_role("link", name="Bench")).to_be_visible()

@@ -9,6 +9,7 @@ from umber_pebble.demo.fill import WREN, fill
 from umber_pebble.services import bench
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Order
+from umber_pebble.services.foresight import Foresight
 from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.start import open_workshop
@@ -83,7 +84,7 @@ def _by_subject(acts: list[tuple[str, str]]) -> dict[str, list[str]]:
 @pytest.mark.parametrize("order", ["order-domes", "order-dips", "order-table"])
 def test_the_acts_lead_to_the_end_of_an_order(tmp_path: Path, order: str) -> None:
     hand = Hand(tmp_path, order)
-    ahead = bench.ahead(hand.runs, "led", WREN).links
+    ahead = Foresight(hand.runs).ahead("led", WREN).links
     for _ in range(MOST_ACTS):
         if not hand.step():
             break

@@ -6,12 +6,14 @@ from umber_pebble.api import run_schemas as r
 from umber_pebble.api import schemas as s
 from umber_pebble.api.http import Api
 from umber_pebble.services import bench, cards, logbook
+from umber_pebble.services.foresight import Foresight
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import RunService
 
 
 def add_runs(api: Api, runs: RunService) -> None:
     """The routes of runs."""
+    foresight = Foresight(runs)
 
     def start(body: r.StartRun) -> Any:
         return runs.start(body.id, body.order_id, body.actor, body.device)
@@ -32,7 +34,7 @@ def add_runs(api: Api, runs: RunService) -> None:
         return {"view": bench.rail(runs, actor)}
 
     def ahead(id: str, actor: str) -> Any:
-        return bench.ahead(runs, id, actor)
+        return foresight.ahead(id, actor)
 
     def cards_of(id: str) -> Any:
         return {"items": cards.run_cards(runs, id)}

@@ -8,7 +8,7 @@ from pydantic import Field
 from umber_pebble.api.schemas import Reply
 from umber_pebble.core.bench.short import Short
 from umber_pebble.core.plan.cards import Card
-from umber_pebble.services import bench, logbook
+from umber_pebble.services import bench, foresight, logbook
 from umber_pebble.services.docs import Doc, Id, Name, Utc
 
 
@@ -61,7 +61,7 @@ class Bench(Reply):
 class Ahead(Reply):
     run_id: str
     seq: int
-    links: list[bench.LinkView]
+    links: list[foresight.LinkView]
 
 
 class CardList(Reply):

@@ -7,15 +7,14 @@ from datetime import datetime
 from typing import Any
 
 from umber_pebble.core.bench.acts import Call, calls, next_acts
-from umber_pebble.core.bench.ahead import Told, chain
 from umber_pebble.core.bench.held_track import hold_acts
 from umber_pebble.core.bench.passes import Act
-from umber_pebble.core.bench.state import METHODS, RunState, Sight
+from umber_pebble.core.bench.state import METHODS, Sight
 from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.errors import Unreadable
-from umber_pebble.services.frozen import Frozen, Seen, looked_at
+from umber_pebble.services.frozen import Frozen, Seen
 from umber_pebble.services.probes import PROBE_DEVICE
 from umber_pebble.services.run_log import AsideShown
 from umber_pebble.services.runs import RunService
@@ -122,7 +121,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
             row = service.row(session, run_id)
             return _bare(row, clock.now(), clock.rate)
     elapsed = (clock.now() - run.started_at).total_seconds()
-    acts = _next(frozen, seen, actor, elapsed)
+    acts = acts_of(frozen, seen, actor, elapsed)
     order = frozen.snapshot.order
     return BenchView(
         run_id=run.id,
@@ -139,7 +138,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         rounds_total=sum(frozen.plan.lines[r.line].last for r in seen.state.rounds),
         acknowledged=actor in seen.state.acknowledged or not frozen.layout.sugar,
         ribbons=ribbons(frozen, seen, elapsed),
-        acts=[_act(a, frozen, seen) for a in acts],
+        acts=[act_view(a, frozen, seen) for a in acts],
         calls=[] if seen.state.paused_s is not None else calls(acts, frozen.plan.paces.call_before_s),
         paused=seen.state.paused_s is not None,
         last=_last(events),
@@ -151,50 +150,8 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
     )
 
 
-@dataclass(frozen=True, slots=True)
-class LinkView:
-    """An act to come: after which other of the chain its window is reckoned, when it is done in this forecast [s since the run
-    started], what event tells so, and when to call for it."""
-
-    act: ActView
-    after: int | None
-    at_s: float
-    told: Told | None
-    calls: list[Call]
-
-
-@dataclass(frozen=True, slots=True)
-class Ahead:
-    """The acts to the end of a run, as of its newest event."""
-
-    run_id: str
-    seq: int
-    links: list[LinkView]
-
-
-def ahead(service: RunService, run_id: str, actor: str) -> Ahead:
-    """What follows to the end if each act is done as early as it may be, for a bench that cannot ask.
-
-    Raises: NotFound. Unreadable.
-    """
-    clock = service.workshop.clock
-    run, frozen, seen, _ = service.look(run_id)
-    # what is tried out leaves no trace in what is kept
-    trial = replace(frozen, kept=dict(frozen.kept))
-
-    def acts_of(state: RunState, now: float) -> list[Act]:
-        return _next(trial, looked_at(trial, state, seen.seq), actor, now)
-
-    now = (clock.now() - run.started_at).total_seconds()
-    before_s = frozen.plan.paces.call_before_s
-    links = [
-        LinkView(_act(of.act, frozen, seen), of.after, of.at_s, of.told, calls([of.act], before_s))
-        for of in chain(seen.state, now, actor, acts_of)
-    ]
-    return Ahead(run.id, seen.seq, links)
-
-
-def _next(frozen: Frozen, seen: Seen, actor: str, now: float) -> list[Act]:
+def acts_of(frozen: Frozen, seen: Seen, actor: str, now: float) -> list[Act]:
+    """What is to be done as a run stands, first what leads."""
     held = hold_acts(seen.cooks, seen.state.batches, seen.batches, frozen.hold, now)
     return next_acts(frozen.plan, seen.cooks, seen.state, seen.pots, seen.rounds, frozen.windows, actor, now, held)
 
@@ -211,7 +168,8 @@ def _bare(run: Run, now: datetime, rate: float) -> BenchView:
     )  # fmt: skip
 
 
-def _act(act: Act, frozen: Frozen, seen: Seen) -> ActView:
+def act_view(act: Act, frozen: Frozen, seen: Seen) -> ActView:
+    """An act as the bench shows it."""
     closes = act.closes_s if math.isfinite(act.closes_s) else None
     params = act.params | _colour(act, frozen, seen)
     return ActView(

@@ -1,0 +1,71 @@
+"""What follows in a run to its end, as it is told to benches that may lose the network."""
+
+import threading
+from dataclasses import dataclass, replace
+
+from umber_pebble.core.bench.acts import Call, calls
+from umber_pebble.core.bench.ahead import Told, chain
+from umber_pebble.core.bench.passes import Act
+from umber_pebble.core.bench.state import RunState
+from umber_pebble.services.bench import ActView, act_view, acts_of
+from umber_pebble.services.frozen import Frozen, Seen, looked_at
+from umber_pebble.services.runs import RunService
+
+
+@dataclass(frozen=True, slots=True)
+class LinkView:
+    """An act to come: after which other of the chain its window is reckoned, when it is done in this forecast [s since the run
+    started], what event tells so, and when to call for it."""
+
+    act: ActView
+    after: int | None
+    at_s: float
+    told: Told | None
+    calls: list[Call]
+
+
+@dataclass(frozen=True, slots=True)
+class Ahead:
+    """The acts to the end of a run, as of its newest event."""
+
+    run_id: str
+    seq: int
+    links: list[LinkView]
+
+
+class Foresight:
+    """What follows in a run, for benches that cannot ask: it is reckoned for one of them at a time, and for all alike."""
+
+    def __init__(self, service: RunService) -> None:
+        self.service = service
+        self._one = threading.Lock()
+        self._newest: tuple[tuple[str, int, bool], Ahead] | None = None
+
+    def ahead(self, run_id: str, actor: str) -> Ahead:
+        """The acts to the end if each is done as early as it may be.
+
+        Raises: NotFound. Unreadable.
+        """
+        with self._one:
+            run, frozen, seen, _ = self.service.look(run_id)
+            # nothing but the caution is somebody's own
+            key = (run_id, seen.seq, actor in seen.state.acknowledged)
+            if self._newest is None or self._newest[0] != key:
+                elapsed = (self.service.workshop.clock.now() - run.started_at).total_seconds()
+                self._newest = key, _ahead(run_id, frozen, seen, actor, elapsed)
+            return self._newest[1]
+
+
+def _ahead(run_id: str, frozen: Frozen, seen: Seen, actor: str, elapsed: float) -> Ahead:
+    # what is tried out leaves no trace in what is kept
+    trial = replace(frozen, kept=dict(frozen.kept))
+
+    def tried(state: RunState, now: float) -> list[Act]:
+        return acts_of(trial, looked_at(trial, state, seen.seq), actor, now)
+
+    before_s = frozen.plan.paces.call_before_s
+    links = [
+        LinkView(act_view(of.act, frozen, seen), of.after, of.at_s, of.told, calls([of.act], before_s))
+        for of in chain(seen.state, elapsed, actor, tried)
+    ]
+    return Ahead(run_id, seen.seq, links)
