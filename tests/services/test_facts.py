@@ -226,3 +226,19 @@ def test_what_is_told_late_of_a_run_that_has_ended_is_in_its_log(stocked: Worksh
     before = stocked.clock.now() - timedelta(seconds=300)
     hands.runs.add("run", NewEvent("late", "paused", {}, WREN, "t", before, 1))
     assert logbook.read(hands.runs, "run").events == len(hands.runs.look("run")[3])
+
+
+def test_what_has_an_id_that_is_none_is_refused_and_what_has_one_already_goes_out(stocked: Workshop) -> None:
+    client = create_app(stocked).test_client()
+    probe = {"name": "Long", "over_below_k_min": None, "under_above_k_min": None}
+    refused = client.post("/api/probes/%00", json=probe)
+    assert (refused.status_code, refused.get_json()["code"]) == (422, "out_of_range")
+    with stocked.engine.begin() as connection:
+        connection.execute(
+            text("INSERT INTO thing (id, kind, version, gone) VALUES ('probe-\x01', 'probe', 1, 0)")
+        )
+        doc = {"made_at": "2031-05-02 13:00:00", "doc": "{}"}
+        insert = "INSERT INTO revision (thing_id, version, made_at, doc) VALUES ('probe-\x01', 1, :made_at, :doc)"
+        connection.execute(text(insert), doc)
+    exported = client.get("/api/workshop")
+    assert exported.status_code == 200 and "probe-" in str(exported.get_json()["unread_things"])

@@ -167,10 +167,13 @@ class RawRevision(Doc):
     doc: dict[str, Any]
 
 
-class RawThing(Doc):
-    """A thing that the version which wrote the file could not read, as it lay in the store."""
+RawId = Annotated[str, Field(min_length=1, max_length=200)]
 
-    id: Id
+
+class RawThing(Doc):
+    """A thing that the version which wrote the file could not read, as it lay in the store, whatever its id."""
+
+    id: RawId
     kind: str = Field(max_length=16)
     version: Whole = Field(ge=1, le=MOST_VERSIONS)
     gone: bool
@@ -180,8 +183,8 @@ class RawThing(Doc):
 class RawRun(Doc):
     """A run that it could not read."""
 
-    id: Id
-    order_id: Id
+    id: RawId
+    order_id: RawId
     started_at: Utc
     ended_at: Utc | None
     frozen: dict[str, Any]

@@ -4,7 +4,18 @@ from datetime import UTC, datetime
 from typing import Annotated
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, ValidationInfo
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    TypeAdapter,
+    ValidationError,
+    ValidationInfo,
+)
+
+from umber_pebble.core.errors import OutOfRange
 
 
 class Doc(BaseModel):
@@ -52,6 +63,19 @@ def _one_line(value: object, info: ValidationInfo) -> object:
 Whole = Annotated[int, BeforeValidator(_whole)]
 Name = Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S"), BeforeValidator(_one_line)]
 Id = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
+_ID: TypeAdapter[str] = TypeAdapter(Id)
+
+
+def check_id(value: str) -> None:
+    """Raises: OutOfRange: it is no id."""
+    try:
+        _ID.validate_python(value)
+    except ValidationError as error:
+        raise OutOfRange(
+            "an id is 1 to 40 letters, digits, hyphens and underscores", path="id", got=value[:60]
+        ) from error
+
+
 Zone = Annotated[str, AfterValidator(_zone)]
 
 

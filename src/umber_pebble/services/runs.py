@@ -30,6 +30,8 @@ from umber_pebble.store.models import EventRow, Run
 EVENT_SCHEMA = 1
 KEPT_IN_MEMORY = 32
 CHANGES_WHAT_IS_LEARNED = ("reading", *AFTER_END, "ended")
+# so many readings teach one by one; of more, every so many-th is when all of them are learned from, and the end always is
+FEW_READINGS, EACH_OF_MANY = 100, 10
 UNREADABLE = (CoreError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError)
 """What a document of another version may raise when it is read."""
 CANNOT_READ = "this version cannot read this run: it is kept, goes out with the export, and can be ended"
@@ -43,6 +45,7 @@ class RunService:
         self.workshop = workshop
         self._frozen: OrderedDict[str, Frozen] = OrderedDict()
         self._seen: OrderedDict[str, Seen] = OrderedDict()
+        self._logs: OrderedDict[str, list[EventRow]] = OrderedDict()
 
     def start(self, run_id: str, order_id: str, actor: str, device: str) -> Run:
         """Start a run from an order's plan; the same id again is the same run.
@@ -119,7 +122,7 @@ class RunService:
         try:
             with self.workshop.session() as session:
                 run = _run(session, run_id)
-                events = queries.events(session, run_id)
+                events = self._events(session, run_id)
                 happened = new.happened_at or run.started_at
                 row = _row(new, run_id, events[-1].seq + 1, happened, happened)
                 _fits(self.frozen(run), run, events, [row])
@@ -138,7 +141,7 @@ class RunService:
                 )
             happened = min(max(new.happened_at or now, run.started_at), now)
             rows.append(_row(new, run_id, seq + len(rows) + 1, happened, now))
-        before = queries.events(session, run_id)
+        before = self._events(session, run_id)
         events = [*before, *rows]
         try:
             laid_out = self.frozen(run)
@@ -156,6 +159,16 @@ class RunService:
         session.flush()
         return rows
 
+    def _events(self, session: Session, run_id: str) -> list[EventRow]:
+        """A run's whole log: it only grows, so what was read once stays."""
+        known = self._logs.get(run_id, [])
+        news = queries.events(session, run_id, known[-1].seq if known else 0)
+        for row in news:
+            session.expunge(row)
+        whole = self._logs[run_id] = [*known, *news]
+        _trim(self._logs)
+        return whole
+
     def _aside(self, run_id: str, seq: int) -> set[str] | None:
         """What is set aside as of an event, where the run was looked at since."""
         seen = self._seen.get(run_id)
@@ -164,7 +177,7 @@ class RunService:
     def _told(self, run_id: str, news: list[NewEvent], seq: int, ended: bool) -> None:
         """An event is kept: say so, and learn from it what can be learned; whatever comes to a run that has ended changes its log."""
         self.workshop.broker.publish(topic="run", id=run_id, seq=seq)
-        if ended or any(new.kind in CHANGES_WHAT_IS_LEARNED for new in news):
+        if ended or any(_teaches(new.kind, seq) for new in news):
             try:
                 self.learn(run_id)
             except Exception:
@@ -214,8 +227,8 @@ class RunService:
 
     def forget(self) -> None:
         """Drop everything kept in memory: the database was changed under it."""
-        self._frozen.clear()
-        self._seen.clear()
+        for kept in (self._frozen, self._seen, self._logs):
+            kept.clear()
 
     def frozen(self, run: Run, events: Sequence[EventRow] = ()) -> Frozen:
         """The engine objects of a run with the cooks its events added, made once and kept."""
@@ -233,7 +246,7 @@ class RunService:
         """
         with self.workshop.session() as session:
             run = _run(session, run_id)
-            events = queries.events(session, run_id)
+            events = self._events(session, run_id)
             session.expunge_all()
         try:
             frozen, seq = self.frozen(run, events), events[-1].seq
@@ -245,6 +258,11 @@ class RunService:
         except UNREADABLE as error:
             raise Unreadable(CANNOT_READ, path="id", got=run_id) from error
         return run, frozen, seen, events
+
+
+def _teaches(kind: str, seq: int) -> bool:
+    late = kind == "reading" and seq > FEW_READINGS and seq % EACH_OF_MANY
+    return kind in CHANGES_WHAT_IS_LEARNED and not late
 
 
 def _per_kg(plan: Plan, doses: list[MeltDose]) -> dict[str, list[dict[str, Any]]]:

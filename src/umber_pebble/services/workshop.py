@@ -16,7 +16,7 @@ from umber_pebble.core.log.learn import Factor, learned
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Built, build_of
 from umber_pebble.services.clock import Clock
-from umber_pebble.services.doc_base import STORED
+from umber_pebble.services.doc_base import STORED, check_id
 from umber_pebble.services.docs import KINDS, Colour, Doc, Kitchen, Mould, Order, OwnMaterial
 from umber_pebble.services.errors import InUse, NotFound, Stale, Unreadable
 from umber_pebble.services.full_disk import words_for_a_full_disk
@@ -123,8 +123,9 @@ class Workshop:
     def create(self, kind: str, thing_id: str, doc: Doc) -> Stored:
         """Add a thing under the client's id; the same again is the same thing.
 
-        Raises: InUse: the id is taken by something else. And what the thing's own rules refuse.
+        Raises: OutOfRange: no id. InUse: the id is taken by something else. And what the thing's own rules refuse.
         """
+        check_id(thing_id)
         with self.writing() as session:
             known = session.get(Thing, thing_id)
             if known is not None:

@@ -68,9 +68,10 @@ def run_heads(session: Session) -> list[Any]:
     return list(session.execute(select(Run.id, Run.ended_at, *kept).order_by(Run.started_at.desc(), Run.id)))
 
 
-def events(session: Session, run_id: str) -> list[EventRow]:
-    """A run's whole log in the server's order."""
-    return list(session.scalars(select(EventRow).where(EventRow.run_id == run_id).order_by(EventRow.seq)))
+def events(session: Session, run_id: str, after: int = 0) -> list[EventRow]:
+    """A run's log in the server's order, all of it or what came after a sequence number."""
+    wanted = select(EventRow).where(EventRow.run_id == run_id, EventRow.seq > after)
+    return list(session.scalars(wanted.order_by(EventRow.seq)))
 
 
 def event(session: Session, event_id: str) -> EventRow | None:

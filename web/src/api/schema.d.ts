@@ -7215,7 +7215,7 @@ export interface components {
         };
         /**
          * RawThing
-         * @description A thing that the version which wrote the file could not read, as it lay in the store.
+         * @description A thing that the version which wrote the file could not read, as it lay in the store, whatever its id.
          */
         RawThing: {
             /** Gone */
