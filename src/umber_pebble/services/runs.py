@@ -9,7 +9,6 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
-from umber_pebble.core.bench.reduce import AFTER_END
 from umber_pebble.core.bench.replay import accept, replay
 from umber_pebble.core.bench.state import Event, RunState
 from umber_pebble.core.errors import CoreError, OutOfRange
@@ -29,7 +28,7 @@ from umber_pebble.store.models import EventRow, Run
 
 EVENT_SCHEMA = 1
 KEPT_IN_MEMORY = 32
-CHANGES_WHAT_IS_LEARNED = ("reading", *AFTER_END, "ended")
+CHANGES_WHAT_IS_LEARNED = ("reading", "judged", "outcome", "cancels", "ended")
 # so many readings teach one by one; of more, every so many-th is when all of them are learned from, and the end always is
 FEW_READINGS, EACH_OF_MANY = 100, 10
 UNREADABLE = (CoreError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError)
@@ -46,6 +45,7 @@ class RunService:
         self._frozen: OrderedDict[str, Frozen] = OrderedDict()
         self._seen: OrderedDict[str, Seen] = OrderedDict()
         self._logs: OrderedDict[str, list[EventRow]] = OrderedDict()
+        self._states: OrderedDict[str, tuple[int, RunState]] = OrderedDict()
 
     def start(self, run_id: str, order_id: str, actor: str, device: str) -> Run:
         """Start a run from an order's plan; the same id again is the same run.
@@ -98,9 +98,10 @@ class RunService:
                     raise IdReused("this event id was used for something else", path="id", got=new.id)
                 session.expunge(known)
                 return known, queries.last_seq(session, run_id)
-            [row] = self._append(session, run_id, [new])
+            [row], state = self._append(session, run_id, [new])
             ended = run.ended_at is not None
             session.expunge(row)
+        self._keep_state(run_id, row.seq, state)
         self._told(run_id, [new], row.seq, ended)
         return row, row.seq
 
@@ -110,8 +111,9 @@ class RunService:
         Raises: as add.
         """
         with self.workshop.writing() as session:
-            rows = self._append(session, run_id, news)
+            rows, state = self._append(session, run_id, news)
             seq, ended = rows[-1].seq, _run(session, run_id).ended_at is not None
+        self._keep_state(run_id, seq, state)
         self._told(run_id, news, seq, ended)
 
     def try_event(self, run_id: str, new: NewEvent, where: str) -> None:
@@ -131,7 +133,9 @@ class RunService:
             error.args = (error.message,)
             raise
 
-    def _append(self, session: Session, run_id: str, news: list[NewEvent]) -> list[EventRow]:
+    def _append(
+        self, session: Session, run_id: str, news: list[NewEvent]
+    ) -> tuple[list[EventRow], RunState | None]:
         run, now = _run(session, run_id), self.workshop.clock.now()
         seq, rows = queries.last_seq(session, run_id), list[EventRow]()
         for new in news:
@@ -146,7 +150,7 @@ class RunService:
         try:
             laid_out = self.frozen(run)
         except UNREADABLE as error:
-            return _only_ended(session, run, rows, error)
+            return _only_ended(session, run, rows, error), None
         # replayed before it is thawed: a cook that is added must make sense first
         state = _fits(laid_out, run, before, rows, self._aside(run_id, before[-1].seq))
         frozen = self.frozen(run, events)
@@ -157,7 +161,17 @@ class RunService:
             _alone(session, run_id)
         run.ended_at = None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
         session.flush()
-        return rows
+        return rows, state
+
+    def _keep_state(self, run_id: str, seq: int, state: RunState | None) -> None:
+        """What an accepted event has made of a run is not told again for the next look at it."""
+        if state is not None:
+            self._states[run_id] = (seq, state)
+            _trim(self._states)
+
+    def _state(self, run: Run, events: list[EventRow]) -> RunState:
+        seq, state = self._states.get(run.id, (0, None))
+        return state if state is not None and seq == events[-1].seq else _replayed(self.frozen(run), run, events)
 
     def _events(self, session: Session, run_id: str) -> list[EventRow]:
         """A run's whole log: it only grows, so what was read once stays."""
@@ -227,7 +241,7 @@ class RunService:
 
     def forget(self) -> None:
         """Drop everything kept in memory: the database was changed under it."""
-        for kept in (self._frozen, self._seen, self._logs):
+        for kept in (self._frozen, self._seen, self._logs, self._states):
             kept.clear()
 
     def frozen(self, run: Run, events: Sequence[EventRow] = ()) -> Frozen:
@@ -252,7 +266,7 @@ class RunService:
             frozen, seq = self.frozen(run, events), events[-1].seq
             seen = self._seen.get(run_id)
             if seen is None or seen.seq != seq:
-                seen = looked_at(frozen, _replayed(self.frozen(run), run, events), seq)
+                seen = looked_at(frozen, self._state(run, events), seq)
                 self._seen[run_id] = seen
                 _trim(self._seen)
         except UNREADABLE as error:
