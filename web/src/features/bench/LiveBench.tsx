@@ -166,7 +166,9 @@ export function LiveBench({
       />
       <section aria-label="Pots and rounds" className="min-h-28 px-3 pt-2">
         {active.length === 0 ? (
-          <p className="px-3 py-6 text-xl text-quiet">No pot is on yet.</p>
+          <p className="px-3 py-6 text-xl text-quiet">
+            {events.unsent > 0 ? "What you noted is drawn here once it is sent." : "No pot is on yet."}
+          </p>
         ) : (
           <Ribbons
             ribbons={active}
