@@ -4,6 +4,7 @@ import argparse
 import math
 import os
 import random
+import re
 import shutil
 import subprocess
 import sys
@@ -52,13 +53,16 @@ def mutants() -> Iterator[Mutant]:
 
 
 def tests_of(mutant: Mutant) -> list[str]:
-    parts = mutant.path.parts
-    near = [f"tests/core/{parts[3]}"] if "core" in parts else []
-    if parts[2] == "store":
-        near = ["tests/store"]
-    first = [name for name in (*near, *NEXT) if name not in LAST]
-    skipped = [f"--deselect={name}" for name in LAST]
-    return [*dict.fromkeys(first), *skipped]
+    """Those that name its module first, then those of its topic, then the rest that runs without a browser."""
+    module = mutant.path.stem
+    named = re.compile(rf"import (?:.*\b)?{module}\b|\.{module} import")
+    files = sorted((ROOT / "tests").rglob("test_*.py"), key=lambda file: file.stat().st_size)
+    near = [
+        str(f.relative_to(ROOT)) for f in files if "browser" not in f.parts and named.search(f.read_text("utf-8"))
+    ]
+    topic = [f"tests/core/{mutant.path.parts[3]}"] if "core" in mutant.path.parts else []
+    first = [name for name in dict.fromkeys((*near, *topic, *NEXT)) if name not in LAST]
+    return [*first, *(f"--deselect={name}" for name in LAST)]
 
 
 def survives(mutant: Mutant, copy: Path) -> bool:
