@@ -115,6 +115,8 @@ def main() -> None:
         for i in range(args.workers):
             copy = Path(folder) / str(i)
             shutil.copytree(ROOT, copy, ignore=shutil.ignore_patterns(".venv*", "node_modules", ".git", "var"))
+            for name in (".venv", "web/node_modules"):
+                (copy / name).symlink_to(ROOT / name)
             copies.put(copy)
         if not (
             passes(copy, ["tests/core", *NEXT, *(f"--deselect={name}" for name in LAST)])
