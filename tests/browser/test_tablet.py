@@ -134,7 +134,7 @@ def test_it_can_be_installed_and_opens_without_the_network(demo: Server, open_pa
 
 # whether the live run and what follows in it lie in this browser
 REMEMBERED = """() => new Promise((done) => {
-    const opening = indexedDB.open("umber-pebble-remembered");
+    const opening = indexedDB.open("umber-pebble-answers");
     opening.onsuccess = () => {
         const asked = opening.result.transaction("answers").objectStore("answers").getAll();
         asked.onsuccess = () => {

@@ -19,6 +19,10 @@ def more_than_there_is(_: str) -> int:
     return len(bytearray(2 * reading.MEMORY_BYTES))
 
 
+def is_at_fault(_: str) -> None:
+    raise LookupError("nobody thought of this")
+
+
 def dies(_: str) -> None:
     raise SystemExit(1)
 
@@ -41,3 +45,8 @@ def test_a_reader_that_does_not_end_well_is_stopped(
     with pytest.raises(OutOfRange, match=why) as refused:
         apart("csv", reader, "x")  # type: ignore[arg-type]
     assert refused.value.path == "csv"
+
+
+def test_a_fault_of_a_reader_is_not_taken_for_a_file_that_is_too_large() -> None:
+    with pytest.raises(LookupError, match="nobody thought"):
+        apart("csv", is_at_fault, "x")

@@ -34,7 +34,7 @@ def add_runs(api: Api, runs: RunService) -> None:
         return {"view": bench.rail(runs, actor)}
 
     def ahead(id: str, actor: str) -> Any:
-        return foresight.ahead(id, actor)
+        return {"ahead": foresight.ahead(id, actor)}
 
     def cards_of(id: str) -> Any:
         return {"items": cards.run_cards(runs, id)}
@@ -57,7 +57,9 @@ def add_runs(api: Api, runs: RunService) -> None:
     )
     api.add("GET", "/api/runs/{id}/events", events, reply=r.EventList, summary="A run's whole log")
     api.add("GET", "/api/runs/{id}/bench", view, query=("actor",), reply=r.Bench, summary="A run at the bench")
-    api.add("GET", "/api/runs/{id}/ahead", ahead, query=("actor",), reply=r.Ahead, summary="Its acts to the end")
+    api.add(
+        "GET", "/api/runs/{id}/ahead", ahead, query=("actor",), reply=r.AheadReply, summary="Its acts to the end"
+    )
     api.add("GET", "/api/bench", rail, query=("actor",), reply=r.Bench, summary="The live run, if any")
     api.add("GET", "/api/runs/{id}/cards", cards_of, reply=r.CardList, summary="A run's pour cards")
     api.add(

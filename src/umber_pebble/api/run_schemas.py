@@ -58,10 +58,8 @@ class Bench(Reply):
     view: bench.BenchView | None
 
 
-class Ahead(Reply):
-    run_id: str
-    seq: int
-    links: list[foresight.LinkView]
+class AheadReply(Reply):
+    ahead: foresight.Ahead
 
 
 class CardList(Reply):

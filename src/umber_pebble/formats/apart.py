@@ -6,7 +6,7 @@ from collections.abc import Callable
 from multiprocessing.connection import Connection
 from typing import Any, ParamSpec, TypeVar
 
-from umber_pebble.core.errors import CoreError, OutOfRange
+from umber_pebble.core.errors import OutOfRange
 
 P, R = ParamSpec("P"), TypeVar("R")
 WITHIN_S, MEMORY_BYTES = 10.0, 2_000_000_000
@@ -34,7 +34,7 @@ def apart(path: str, read: Callable[P, R], *args: P.args, **named: P.kwargs) -> 
             raise OutOfRange(
                 f"reading it takes longer than {WITHIN_S:g} s: save it simpler, or in parts", path=path, got=None
             )
-        answer: R | CoreError = mine.recv()
+        answer: R | Exception = mine.recv()
     except EOFError:
         raise _too_much(path) from None
     finally:
@@ -43,7 +43,7 @@ def apart(path: str, read: Callable[P, R], *args: P.args, **named: P.kwargs) -> 
         mine.close()
     if isinstance(answer, MemoryError):
         raise _too_much(path)
-    if isinstance(answer, CoreError):
+    if isinstance(answer, Exception):
         raise answer
     return answer
 
@@ -56,6 +56,7 @@ def _read(said: Connection, read: Callable[..., Any], args: tuple[Any, ...], nam
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY_BYTES, MEMORY_BYTES))
     try:
         answer = read(*args, **named)
-    except (CoreError, MemoryError) as error:
+    except Exception as error:
+        # refused here, raised there
         answer = error
     said.send(answer)

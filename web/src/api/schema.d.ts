@@ -3420,7 +3420,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Ahead"];
+                        "application/json": components["schemas"]["AheadReply"];
                     };
                 };
                 /** @description Refused */
@@ -4113,7 +4113,10 @@ export interface components {
             melted_frac: components["schemas"]["Spread"];
             stirred_degc: components["schemas"]["Spread"];
         };
-        /** Ahead */
+        /**
+         * Ahead
+         * @description The acts to the end of a run, as of its newest event.
+         */
         Ahead: {
             /** Links */
             links: components["schemas"]["LinkView"][];
@@ -4121,6 +4124,10 @@ export interface components {
             run_id: string;
             /** Seq */
             seq: number;
+        };
+        /** AheadReply */
+        AheadReply: {
+            ahead: components["schemas"]["Ahead"];
         };
         /**
          * Already

@@ -4,9 +4,9 @@
  * until the server answers anew.
  */
 import type { Query, QueryClient, QueryKey } from "@tanstack/react-query";
-import { openDB } from "idb";
+import { type IDBPDatabase, openDB } from "idb";
 
-const NAME = "umber-pebble-remembered";
+const NAME = "umber-pebble-answers";
 const STORE = "answers";
 const KINDS = ["kitchen", "units", "bench", "ahead", "choices"];
 const LONGEST_MS = 24 * 3600 * 1000;
@@ -17,13 +17,11 @@ interface Kept {
   data: unknown;
 }
 
-const store = () =>
-  openDB(NAME, 2, {
-    upgrade: (db) => {
-      for (const name of db.objectStoreNames) db.deleteObjectStore(name);
-      db.createObjectStore(STORE);
-    },
-  });
+let opened: Promise<IDBPDatabase> | undefined;
+const store = () => {
+  opened ??= openDB(NAME, 1, { upgrade: (db) => db.createObjectStore(STORE) });
+  return opened;
+};
 
 /** Puts back what was remembered; anything that fails leaves the page as it would be without. */
 export async function recall(client: QueryClient): Promise<void> {

@@ -111,6 +111,16 @@ describe("a bench that cannot ask", () => {
     ).toEqual([]);
   });
 
+  it("shows what was noted of castings, and of a pause", () => {
+    const ribbons = [
+      { subject: "round:0", outcomes: { 1: true } },
+    ] as unknown as Schemas["BenchView"]["ribbons"];
+    const broken = noted("outcome", { round: 0, cavities: [0], usable: false }, 2100);
+    const moved = movedOn({ ...view(), ribbons }, AHEAD, [broken, noted("paused", {}, 2101)]);
+    expect(moved.ribbons[0]?.outcomes).toEqual({ 0: false, 1: true });
+    expect(moved.paused).toBe(true);
+  });
+
   it("takes back what was noted last, and then what the server knows", () => {
     const heated = noted("heated", { cook: 0 }, 0);
     expect(movedOn(view(), AHEAD, [heated]).last?.id).toBe(heated.event.id);

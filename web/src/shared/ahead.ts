@@ -11,9 +11,13 @@ type Act = Schemas["ActView"];
 
 const TAKES_BACK = "cancels";
 
-/** What still stands of what was noted for a run, the oldest first: what was taken back is gone. */
+/** Ids of what was taken back among what was noted. */
+const takenBack = (noted: readonly Item[]) =>
+  new Set(noted.filter((of) => of.event.kind === TAKES_BACK).map((of) => of.event.payload.id));
+
+/** What still stands of what was noted for a run, the oldest first. */
 export function standing(noted: readonly Item[]): Item[] {
-  const back = new Set(noted.filter((of) => of.event.kind === TAKES_BACK).map((of) => of.event.payload.id));
+  const back = takenBack(noted);
   return noted.filter((of) => of.event.kind !== TAKES_BACK && !back.has(of.event.id));
 }
 
@@ -38,10 +42,20 @@ function doneAt(links: readonly Link[], noted: readonly Item[], view: View): Map
   const done = new Map<number, number>();
   noted.forEach((item, i) => {
     const at = links.findIndex((link, k) => !done.has(k) && tells(link, item, noted.slice(0, i), view));
-    const when = item.event.happened_at ?? item.done;
+    const when = item.event.happened_at;
     if (at >= 0 && when !== null) done.set(at, (Date.parse(when) - Date.parse(view.started_at)) / 1000);
   });
   return done;
+}
+
+/** A round's outcomes, with those noted here: a rest that is good leaves out what was said to be broken. */
+function outcomesOf(ribbon: Schemas["Ribbon"], noted: readonly Item[]): Schemas["Ribbon"]["outcomes"] {
+  const outcomes = { ...ribbon.outcomes };
+  for (const { event } of noted)
+    if (event.kind === "outcome" && ribbon.subject === `round:${event.payload.round}`)
+      for (const cavity of event.payload.cavities as number[])
+        outcomes[cavity] = event.payload.usable as boolean;
+  return outcomes;
 }
 
 const later = (act: Act, by: number): Act =>
@@ -57,9 +71,12 @@ export function movedOn(view: View, ahead: Schemas["Ahead"] | undefined, box: re
   if (all.length === 0) return view;
   const noted = standing(all);
   const last = noted.at(-1)?.event;
-  const back = new Set(all.filter((of) => of.event.kind === TAKES_BACK).map((of) => of.event.payload.id));
+  const back = takenBack(all);
+  const pausing = noted.filter(({ event }) => event.kind === "paused" || event.kind === "resumed").at(-1);
   const moved: View = {
     ...view,
+    paused: pausing ? pausing.event.kind === "paused" : view.paused,
+    ribbons: view.ribbons.map((ribbon) => ({ ...ribbon, outcomes: outcomesOf(ribbon, noted) })),
     last: last
       ? { id: last.id, kind: last.kind, payload: last.payload }
       : view.last && back.has(view.last.id)

@@ -3,7 +3,7 @@
  * until the server answers; until it is stored it lies in IndexedDB, so that it outlives a reload, a refusal and a conflict.
  */
 import { hashKey } from "@tanstack/react-query";
-import { type DBSchema, openDB } from "idb";
+import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import { type Problem, problemOf } from "../api/client";
 import { type Docs, type Kind, type Stored, saveThing } from "../api/things";
 import { goesAgain } from "./outbox";
@@ -28,8 +28,11 @@ const PAUSE_MS = 500;
 const AGAIN_MS = 2000;
 const NOT_STORED: SaveState[] = ["unsent", "refused", "conflict"];
 
-const store = () =>
-  openDB<Drafts>("umber-pebble-drafts", 1, { upgrade: (db) => void db.createObjectStore("drafts") });
+let opened: Promise<IDBPDatabase<Drafts>> | undefined;
+const store = () => {
+  opened ??= openDB<Drafts>("umber-pebble-drafts", 1, { upgrade: (db) => db.createObjectStore("drafts") });
+  return opened;
+};
 
 /** A browser that keeps nothing still has what is on the page. */
 async function write(key: string, draft: Draft | null): Promise<void> {

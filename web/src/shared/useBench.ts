@@ -18,8 +18,12 @@ export function useBench(actor: string, enabled: boolean) {
   const key = useMemo(() => ["ahead", run, actor], [run, actor]);
   const ahead = useQuery({
     queryKey: key,
-    queryFn: () =>
-      call(client.GET("/api/runs/{id}/ahead", { params: { path: { id: run ?? "" }, query: { actor } } })),
+    queryFn: async () =>
+      (
+        await call(
+          client.GET("/api/runs/{id}/ahead", { params: { path: { id: run ?? "" }, query: { actor } } }),
+        )
+      ).ahead,
     enabled: run !== null,
     staleTime: Number.POSITIVE_INFINITY,
     refetchOnWindowFocus: false,
