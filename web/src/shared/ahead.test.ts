@@ -119,6 +119,10 @@ describe("a bench that cannot ask", () => {
     const moved = movedOn({ ...view(), ribbons }, AHEAD, [broken, noted("paused", {}, 2101)]);
     expect(moved.ribbons[0]?.outcomes).toEqual({ 0: false, 1: true });
     expect(moved.paused).toBe(true);
+    // a pause is silent
+    const heated = noted("heated", { cook: 0 }, 2000);
+    expect(movedOn(view(), AHEAD, [heated]).calls).not.toEqual([]);
+    expect(movedOn(view(), AHEAD, [heated, noted("paused", {}, 2101)]).calls).toEqual([]);
   });
 
   it("takes back what was noted last, and then what the server knows", () => {

@@ -73,9 +73,11 @@ export function movedOn(view: View, ahead: Schemas["Ahead"] | undefined, box: re
   const last = noted.at(-1)?.event;
   const back = takenBack(all);
   const pausing = noted.filter(({ event }) => event.kind === "paused" || event.kind === "resumed").at(-1);
+  const paused = pausing ? pausing.event.kind === "paused" : view.paused;
   const moved: View = {
     ...view,
-    paused: pausing ? pausing.event.kind === "paused" : view.paused,
+    paused,
+    calls: paused ? [] : view.calls,
     ribbons: view.ribbons.map((ribbon) => ({ ...ribbon, outcomes: outcomesOf(ribbon, noted) })),
     last: last
       ? { id: last.id, kind: last.kind, payload: last.payload }
@@ -113,7 +115,7 @@ export function movedOn(view: View, ahead: Schemas["Ahead"] | undefined, box: re
       return now ?? { ...later(link.act, by), forecast: !ready };
     }),
     calls: rest.flatMap(({ link, by, ready }) =>
-      ready ? link.calls.map((call) => ({ ...call, at_s: call.at_s + by })) : [],
+      ready && !paused ? link.calls.map((call) => ({ ...call, at_s: call.at_s + by })) : [],
     ),
   };
 }
