@@ -14,7 +14,7 @@ from umber_pebble.core.errors import CoreError
 from umber_pebble.core.materials import load
 from umber_pebble.services import archive, bench, logbook, runs
 from umber_pebble.services.docs import Line
-from umber_pebble.services.errors import Unreadable
+from umber_pebble.services.errors import Stale, Unreadable
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.workshop import Workshop
 
@@ -242,3 +242,21 @@ def test_what_has_an_id_that_is_none_is_refused_and_what_has_one_already_goes_ou
         connection.execute(text(insert), doc)
     exported = client.get("/api/workshop")
     assert exported.status_code == 200 and "probe-" in str(exported.get_json()["unread_things"])
+
+
+def test_a_pause_is_silent(stocked: Workshop) -> None:
+    hands = resting(stocked)
+    assert bench.view(hands.runs, "run", WREN).calls
+    hands.do("paused", 5)
+    assert bench.view(hands.runs, "run", WREN).calls == []
+    hands.do("resumed", 5)
+    assert bench.view(hands.runs, "run", WREN).calls
+
+
+def test_a_thing_that_was_changed_meanwhile_is_not_removed(stocked: Workshop) -> None:
+    stored = stocked.get("order", "order")
+    doc = stored.doc.model_copy(update={"name": "Another night"})
+    stocked.save("order", "order", stored.version, doc)
+    with pytest.raises(Stale):
+        stocked.remove("order", "order", stored.version)
+    assert stocked.get("order", "order").doc == doc
