@@ -92,6 +92,25 @@ def test_joins_wait_for_their_parts_and_places_for_room(pieces: int, props: int,
     assert [b.name for b in plan.by_hand] == ["Ring", "Badge"]
 
 
+def test_a_full_place_is_waited_for() -> None:
+    """Two bowls, a mould of each: the second could lie beside the first, and waits where there is room for one."""
+    base = make_lollipops(6)
+    way, line = base.ways["coating"], base.lines[0]
+    first = replace(line, quantity=line.mould.cavities, work=None, break_rate=NO_LOSS)
+    second = replace(first, melt="second", mould=replace(line.mould, mould_id="another"))
+    ways = {"coating": way, "second": replace(way, vessel_id="another bowl")}
+    problem = replace(base, lines=(first, second), ways=ways)
+
+    def at_once(takes: dict[str, int]) -> int:
+        plan = compile_plan(replace(problem, shelves=takes))
+        start, end = ({t.round: t.end_s for t in plan.tasks if t.kind == kind} for kind in ("pour", "unmould"))
+        assert len(start) == 2
+        return max(sum(start[r] <= at < end[r] for r in start) for at in start.values())
+
+    assert at_once({}) == 2
+    assert at_once({way.sets_in_id: 1}) == 1
+
+
 def test_a_place_too_small_for_one_melt_is_said() -> None:
     base = make_lollipops(6)
     two = replace(base.lines[0], mould=replace(base.lines[0].mould, owned=3), quantity=20, break_rate=NO_LOSS)
