@@ -55,6 +55,8 @@ fuzz: setup
 mutants: setup
 	test -d .venv-mutants || python3 -m venv .venv-mutants
 	.venv-mutants/bin/python -m pip install --quiet --disable-pip-version-check -r requirements-mutants.txt
+	test -d .venv-mutants/cover || .venv-mutants/bin/python -m pip install --quiet --disable-pip-version-check --no-deps \
+		--target .venv-mutants/cover coverage==7.17.5 pytest-cov==7.1.0
 	.venv-mutants/bin/python tools/mutants.py
 
 screenshots: setup web/dist/index.html

@@ -10,6 +10,7 @@ from sqlalchemy import text
 
 from tests.services.test_runs import WREN, Hands, order
 from umber_pebble.app import create_app
+from umber_pebble.core.bench.track import Fit
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.materials import load
 from umber_pebble.services import archive, bench, logbook, runs
@@ -48,6 +49,9 @@ def test_a_probe_that_warms_up_is_left_out_and_the_true_readings_are_used(
     assert dots(hands) == {first_degc: True, 150.0: False, 149.0: False, 148.0: False}
     now = next(r for r in bench.view(hands.runs, "run", WREN).ribbons if r.subject == "pot:0").now_degc
     assert now.likely == pytest.approx(148.0, abs=2.0)
+    assert bench.view(hands.runs, "run", WREN) == bench.view(RunService(stocked), "run", WREN), (
+        "told one by one, at once"
+    )
 
 
 def test_a_doubtful_reading_is_taken_in_or_left_out_by_hand(stocked: Workshop) -> None:
@@ -72,7 +76,7 @@ def test_what_no_model_can_follow_is_kept_all_the_same(stocked: Workshop, monkey
 
     monkeypatch.setattr(runs, "taught", fails)
     monkeypatch.setattr(
-        "umber_pebble.core.bench.predict.fit_readings", lambda prior, rows: fails() if rows else (prior, [])
+        "umber_pebble.core.bench.predict.fit_readings", lambda prior, rows, _: fails() if rows else Fit(prior)
     )
     hands.do("reading", 60, cook=0, degc=151.0, method="immersed_swirled")
     hands.do("ended", 60)

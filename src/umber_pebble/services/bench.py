@@ -15,10 +15,11 @@ from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.errors import Unreadable
 from umber_pebble.services.frozen import Frozen, Seen
+from umber_pebble.services.noted import Noted, taken_back
 from umber_pebble.services.probes import PROBE_DEVICE
 from umber_pebble.services.run_log import AsideShown
 from umber_pebble.services.runs import RunService
-from umber_pebble.store.models import EventRow, Run
+from umber_pebble.store.models import Run
 
 MOST_DOTS = 120
 
@@ -194,9 +195,9 @@ def _colour(act: Act, frozen: Frozen, seen: Seen) -> dict[str, Any]:
     return {"colour": cook.way.colour} | ({"doses": doses} if act.kind in ("heat", "off") else {})
 
 
-def _last(events: list[EventRow]) -> Done | None:
+def _last(events: list[Noted]) -> Done | None:
     """The newest thing a hand did: what a probe said is not taken back by a slip."""
-    gone = {e.payload.get("id") for e in events if e.kind == "cancels"}
+    gone = taken_back(events)
     for e in reversed(events):
         typed = not e.device.startswith(PROBE_DEVICE)
         if typed and e.kind not in ("cancels", "started", "acknowledged") and e.id not in gone:
@@ -204,11 +205,11 @@ def _last(events: list[EventRow]) -> Done | None:
     return None
 
 
-def _methods(events: list[EventRow]) -> dict[str, str]:
+def _methods(events: list[Noted]) -> dict[str, str]:
     out = {}
-    for e in events:
+    for e in (e for e in events if e.kind == "reading"):
         of = next((key for key in ("batch", "cook", "round") if key in e.payload), None)
-        if e.kind == "reading" and of is not None and e.payload.get("method") in METHODS:
+        if of is not None and e.payload.get("method") in METHODS:
             subject = f"{'pot' if of == 'cook' else of}:{e.payload[of]}"
             out[subject] = e.payload["method"]
     return out

@@ -128,11 +128,11 @@ def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
     for cook, cooked in zip(seen.cooks, state.cooks, strict=True):
         number = cook.number
         for i, rest in enumerate(cooked.rests):
-            alone = replace(rest, readings=[], melted=None)
-            make, bare = (partial(_rested, cook, of, frozen.finished_kg) for of in (rest, alone))
-            seen.rests[(number, i)] = frozen.track(
-                ("rest", number, i), (cooked.lost, rest), make, bare, rest.readings
-            )
+            name, alone = ("rest", number, i), replace(rest, readings=[], melted=None)
+            _, before = frozen.kept.get(name, (None, None))
+            make = partial(_rested, cook, rest, frozen.finished_kg, before)
+            bare = partial(_rested, cook, alone, frozen.finished_kg, None)
+            seen.rests[(number, i)] = frozen.track(name, (cooked.lost, rest), make, bare, rest.readings)
         if cooked.phase == "heating":
             heated = (
                 cooked.lost,
@@ -168,11 +168,10 @@ def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
     return seen
 
 
-def _rested(cook: PotCook, rest: Rest, finished_kg: dict[int, float]) -> Track:
-    def make(of: Rest) -> Track:
-        return resting_track(cook, of, finished_kg)
-
-    return tempering_track(cook.tempering, rest, make) if cook.tempering else make(rest)
+def _rested(cook: PotCook, rest: Rest, finished_kg: dict[int, float], before: Track | None) -> Track:
+    if cook.tempering:
+        return tempering_track(cook.tempering, rest, lambda of: resting_track(cook, of, finished_kg))
+    return resting_track(cook, rest, finished_kg, before)
 
 
 def _held(frozen: Frozen, seen: Seen, b: BatchState) -> Track:

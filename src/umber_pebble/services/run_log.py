@@ -13,10 +13,11 @@ from umber_pebble.core.plan.problem import Way
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.frozen import Frozen, Seen
+from umber_pebble.services.noted import Noted, taken_back
 from umber_pebble.services.snapshot import Counts, break_key_of, prior_coupling, prior_loss, prior_residue
 from umber_pebble.services.workshop import breaks
 from umber_pebble.store import queries
-from umber_pebble.store.models import EventRow, Run
+from umber_pebble.store.models import Run
 
 
 @dataclass(frozen=True, slots=True)
@@ -135,7 +136,7 @@ def summary(run: Run, frozen: Frozen, seen: Seen) -> RunSummary:
     )
 
 
-def run_log(session: Session, run: Run, frozen: Frozen, seen: Seen, events: list[EventRow]) -> RunLog:
+def run_log(session: Session, run: Run, frozen: Frozen, seen: Seen, events: list[Noted]) -> RunLog:
     """A run with its curves, outcomes and lessons, as this version reckons them."""
     order = frozen.snapshot.order
     names = {v.id: v.name for v in frozen.snapshot.kitchen.vessels}
@@ -157,9 +158,9 @@ def run_log(session: Session, run: Run, frozen: Frozen, seen: Seen, events: list
     )
 
 
-def _ending(events: list[EventRow]) -> str | None:
+def _ending(events: list[Noted]) -> str | None:
     """The event that ended the run, unless it was taken back."""
-    gone = {e.payload.get("id") for e in events if e.kind == "cancels"}
+    gone = taken_back(events)
     return next((e.id for e in events if e.kind == "ended" and e.id not in gone), None)
 
 

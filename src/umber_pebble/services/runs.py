@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
 from umber_pebble.core.bench.replay import accept, replay
-from umber_pebble.core.bench.state import Event, RunState
+from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.services.bearing import check_things
@@ -20,6 +20,7 @@ from umber_pebble.services.errors import IdReused, InUse, NotFound, Unreadable
 from umber_pebble.services.frozen import Frozen, Seen, looked_at, taught, thaw
 from umber_pebble.services.kept import keep
 from umber_pebble.services.new_event import NewEvent
+from umber_pebble.services.noted import Noted, as_row, noted, taken_back
 from umber_pebble.services.run_log import run_log
 from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.workshop import Workshop, load, snapshot_of
@@ -44,7 +45,7 @@ class RunService:
         self.workshop = workshop
         self._frozen: OrderedDict[str, Frozen] = OrderedDict()
         self._seen: OrderedDict[str, Seen] = OrderedDict()
-        self._logs: OrderedDict[str, list[EventRow]] = OrderedDict()
+        self._logs: OrderedDict[str, list[Noted]] = OrderedDict()
         self._states: OrderedDict[str, tuple[int, RunState]] = OrderedDict()
 
     def start(self, run_id: str, order_id: str, actor: str, device: str) -> Run:
@@ -75,7 +76,7 @@ class RunService:
             session.add(run)
             session.flush()
             session.add(
-                _row(
+                as_row(
                     NewEvent(f"{run_id}-started"[:40], "started", {}, actor, device, None, 1), run_id, 1, now, now
                 )
             )
@@ -84,7 +85,7 @@ class RunService:
         self.workshop.broker.publish(topic="run", id=run_id, seq=1)
         return run
 
-    def add(self, run_id: str, new: NewEvent) -> tuple[EventRow, int]:
+    def add(self, run_id: str, new: NewEvent) -> tuple[Noted, int]:
         """Append an event; one that came before counts once. Returns it and the run's newest seq.
 
         Raises: NotFound: the run. IdReused: the id came with another content. NotInSequence, OutOfRange,
@@ -96,11 +97,9 @@ class RunService:
             if known is not None:
                 if (known.run_id, known.kind, known.payload) != (run_id, new.kind, new.payload):
                     raise IdReused("this event id was used for something else", path="id", got=new.id)
-                session.expunge(known)
-                return known, queries.last_seq(session, run_id)
+                return noted(run, known), queries.last_seq(session, run_id)
             [row], state = self._append(session, run_id, [new])
             ended = run.ended_at is not None
-            session.expunge(row)
         self._keep_state(run_id, row.seq, state)
         self._told(run_id, [new], row.seq, ended)
         return row, row.seq
@@ -124,18 +123,16 @@ class RunService:
         try:
             with self.workshop.session() as session:
                 run = _run(session, run_id)
-                events = self._events(session, run_id)
+                events = self._events(session, run)
                 happened = new.happened_at or run.started_at
-                row = _row(new, run_id, events[-1].seq + 1, happened, happened)
-                _fits(self.frozen(run), run, events, [row])
+                row = as_row(new, run_id, events[-1].seq + 1, happened, happened)
+                _fits(self.frozen(run), events, [noted(run, row)])
         except CoreError as error:
             error.path, error.message = f"{where}.{error.path}", f"{where}: {error.message}"
             error.args = (error.message,)
             raise
 
-    def _append(
-        self, session: Session, run_id: str, news: list[NewEvent]
-    ) -> tuple[list[EventRow], RunState | None]:
+    def _append(self, session: Session, run_id: str, news: list[NewEvent]) -> tuple[list[Noted], RunState | None]:
         run, now = _run(session, run_id), self.workshop.clock.now()
         seq, rows = queries.last_seq(session, run_id), list[EventRow]()
         for new in news:
@@ -144,16 +141,16 @@ class RunService:
                     "unknown event schema", path="schema", got=new.schema, limits={"high": EVENT_SCHEMA}
                 )
             happened = min(max(new.happened_at or now, run.started_at), now)
-            rows.append(_row(new, run_id, seq + len(rows) + 1, happened, now))
-        before = self._events(session, run_id)
-        events = [*before, *rows]
+            rows.append(as_row(new, run_id, seq + len(rows) + 1, happened, now))
+        before, told = self._events(session, run), [noted(run, row) for row in rows]
         try:
             laid_out = self.frozen(run)
         except UNREADABLE as error:
-            return _only_ended(session, run, rows, error), None
+            _only_ended(session, run, rows, error)
+            return told, None
         # replayed before it is thawed: a cook that is added must make sense first
-        state = _fits(laid_out, run, before, rows, self._aside(run_id, before[-1].seq))
-        frozen = self.frozen(run, events)
+        state = _fits(laid_out, before, told, self._state_at(run_id, before[-1].seq))
+        frozen = self.frozen(run, [*before, *told])
         for new in news:
             check_things(frozen, state, new)
         session.add_all(rows)
@@ -161,7 +158,7 @@ class RunService:
             _alone(session, run_id)
         run.ended_at = None if state.ended_s is None else run.started_at + timedelta(seconds=state.ended_s)
         session.flush()
-        return rows, state
+        return told, state
 
     def _keep_state(self, run_id: str, seq: int, state: RunState | None) -> None:
         """What an accepted event has made of a run is not told again for the next look at it."""
@@ -169,24 +166,18 @@ class RunService:
             self._states[run_id] = (seq, state)
             _trim(self._states)
 
-    def _state(self, run: Run, events: list[EventRow]) -> RunState:
-        seq, state = self._states.get(run.id, (0, None))
-        return state if state is not None and seq == events[-1].seq else _replayed(self.frozen(run), run, events)
+    def _state_at(self, run_id: str, seq: int) -> RunState | None:
+        """What a run was as of an event, where that is known."""
+        at, state = self._states.get(run_id, (0, None))
+        return state if at == seq else None
 
-    def _events(self, session: Session, run_id: str) -> list[EventRow]:
+    def _events(self, session: Session, run: Run) -> list[Noted]:
         """A run's whole log: it only grows, so what was read once stays."""
-        known = self._logs.get(run_id, [])
-        news = queries.events(session, run_id, known[-1].seq if known else 0)
-        for row in news:
-            session.expunge(row)
-        whole = self._logs[run_id] = [*known, *news]
+        known = self._logs.get(run.id, [])
+        news = queries.events(session, run.id, known[-1].seq if known else 0)
+        whole = self._logs[run.id] = [*known, *(noted(run, row) for row in news)]
         _trim(self._logs)
         return whole
-
-    def _aside(self, run_id: str, seq: int) -> set[str] | None:
-        """What is set aside as of an event, where the run was looked at since."""
-        seen = self._seen.get(run_id)
-        return {a.id for a in seen.state.aside} if seen is not None and seen.seq == seq else None
 
     def _told(self, run_id: str, news: list[NewEvent], seq: int, ended: bool) -> None:
         """An event is kept: say so, and learn from it what can be learned; whatever comes to a run that has ended changes its log."""
@@ -218,8 +209,9 @@ class RunService:
 
         Raises: what keeps it from being laid out.
         """
-        state = _replayed(self.frozen(run), run, rows)
-        frozen = self.frozen(run, rows)
+        told = [noted(run, row) for row in rows]
+        state = _replayed(self.frozen(run), told)
+        frozen = self.frozen(run, told)
         try:
             learned = taught(run, frozen, looked_at(frozen, state, rows[-1].seq))
         except Exception:
@@ -244,7 +236,7 @@ class RunService:
         for kept in (self._frozen, self._seen, self._logs, self._states):
             kept.clear()
 
-    def frozen(self, run: Run, events: Sequence[EventRow] = ()) -> Frozen:
+    def frozen(self, run: Run, events: Sequence[Noted] = ()) -> Frozen:
         """The engine objects of a run with the cooks its events added, made once and kept."""
         more = _added(events)
         key = f"{run.id} {more}"
@@ -253,20 +245,24 @@ class RunService:
             _trim(self._frozen)
         return self._frozen[key]
 
-    def look(self, run_id: str) -> tuple[Run, Frozen, Seen, list[EventRow]]:
+    def look(self, run_id: str) -> tuple[Run, Frozen, Seen, list[Noted]]:
         """A run with its state and curves as of its newest event.
 
         Raises: NotFound. Unreadable.
         """
         with self.workshop.session() as session:
             run = _run(session, run_id)
-            events = self._events(session, run_id)
+            events = self._events(session, run)
             session.expunge_all()
         try:
             frozen, seq = self.frozen(run, events), events[-1].seq
             seen = self._seen.get(run_id)
             if seen is None or seen.seq != seq:
-                seen = looked_at(frozen, self._state(run, events), seq)
+                state = self._state_at(run_id, seq)
+                if state is None:
+                    state = _replayed(self.frozen(run), events)
+                    self._keep_state(run_id, seq, state)
+                seen = looked_at(frozen, state, seq)
                 self._seen[run_id] = seen
                 _trim(self._seen)
         except UNREADABLE as error:
@@ -316,37 +312,21 @@ def _same_run(run: Run, order_id: str) -> Run:
     return run
 
 
-def _row(new: NewEvent, run_id: str, seq: int, happened: datetime, received: datetime) -> EventRow:
-    return EventRow(
-        id=new.id,
-        run_id=run_id,
-        seq=seq,
-        kind=new.kind,
-        actor=new.actor,
-        device=new.device,
-        happened_at=happened,
-        received_at=received,
-        schema_version=new.schema,
-        payload=new.payload,
-    )
-
-
-def _added(events: Sequence[EventRow]) -> list[list[list[int]]]:
+def _added(events: Sequence[Noted]) -> list[list[list[int]]]:
     """Cooks that were added within the run, as groups of [line, castings]."""
-    gone = {e.payload.get("id") for e in events if e.kind == "cancels"}
+    gone = taken_back(events)
     rows = [e for e in events if e.kind == "replanned" and e.id not in gone]
     return [e.payload["rounds"] for e in sorted(rows, key=lambda e: e.happened_at)]
 
 
 def _fits(
-    frozen: Frozen, run: Run, before: list[EventRow], rows: list[EventRow], aside: set[str] | None = None
+    frozen: Frozen, before: Sequence[Noted], news: Sequence[Noted], known: RunState | None = None
 ) -> RunState:
     """Raises: why the new events do not fit."""
-    old, new = ([_event(run, row) for row in of] for of in (before, rows))
-    return accept(frozen.layout, new, old, aside)
+    return accept(frozen.layout, [e.told for e in news], [e.told for e in before], known)
 
 
-def _only_ended(session: Session, run: Run, rows: list[EventRow], why: Exception) -> list[EventRow]:
+def _only_ended(session: Session, run: Run, rows: list[EventRow], why: Exception) -> None:
     """Of a run that this version cannot read, the end is kept, and nothing else.
 
     Raises: Unreadable.
@@ -356,12 +336,7 @@ def _only_ended(session: Session, run: Run, rows: list[EventRow], why: Exception
     session.add_all(rows)
     run.ended_at = next((row.happened_at for row in rows if row.kind == "ended"), None)
     session.flush()
-    return rows
 
 
-def _event(run: Run, row: EventRow) -> Event:
-    return Event(row.id, row.kind, (row.happened_at - run.started_at).total_seconds(), row.actor, row.payload)
-
-
-def _replayed(frozen: Frozen, run: Run, rows: list[EventRow]) -> RunState:
-    return replay(frozen.layout, [_event(run, row) for row in rows])
+def _replayed(frozen: Frozen, events: Sequence[Noted]) -> RunState:
+    return replay(frozen.layout, [e.told for e in events])

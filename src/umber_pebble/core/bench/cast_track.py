@@ -92,7 +92,8 @@ def round_track(
         sd = material("kitchen", reading.method, "method").value("sd")
         rows.append(as_read(clock, reading, reading.at_s - at, reading.degc, sd))
     rows += [seen_as(w, sight.what, sight.at_s - at) for sight in state.sights]
-    line, dots = fit_readings(prior, sorted(rows, key=lambda o: o.time))
+    fit = fit_readings(prior, sorted(rows, key=lambda o: o.time))
+    line, dots = fit.line, fit.dots
 
     def when(own: Spread) -> Spread:
         def real(t: float) -> float:

@@ -8,7 +8,7 @@ import numpy as np
 
 from umber_pebble.core.bench.bowl import bowl_track, taken_out, too_hot
 from umber_pebble.core.bench.state import BurstDone, CookState, Rest
-from umber_pebble.core.bench.track import Band, Track, as_read, corrected_degc, curve_of, fit_readings
+from umber_pebble.core.bench.track import Band, Fit, Told, Track, as_read, corrected_degc, curve_of, fit_readings
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.conduction import Array
@@ -16,6 +16,7 @@ from umber_pebble.core.heat.hob import Heating, heating_curve
 from umber_pebble.core.heat.melting import Melting, conductance, melting_curve
 from umber_pebble.core.heat.pot_law import (
     Clock,
+    Line,
     balance_clock,
     law_clock,
     prior_line,
@@ -84,7 +85,23 @@ def _warp(
     return _Warp(np.array(real), np.array(own))
 
 
-def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> Track:
+def _told(state: Rest, base: PotCase, prior: Line, clock: Clock, warp: _Warp, before: Told | None) -> Told:
+    """A rest's readings taken in; those that were taken in before, by the same belief, stay as they were."""
+    readings = tuple(sorted(state.readings, key=lambda r: r.at_s))
+    rests_on = (prior, base, tuple(state.poured), tuple(state.taken))
+    if before is None or before.rests_on != rests_on or readings[: len(before.readings)] != before.readings:
+        before = Told(rests_on, (), state.off_s, {}, Fit(prior))
+    rows, moved, alike = [], before.moved_s, Counter(before.alike)
+    for reading in readings[len(before.readings) :]:
+        taken, sd = corrected_degc(reading, base, reading.at_s - moved, alike[reading.method])
+        rows.append(as_read(clock, reading, warp.to_own(reading.at_s - state.off_s), taken, sd))
+        alike[reading.method] += 1
+        if reading.method == "immersed_swirled":
+            moved, alike = reading.at_s, Counter()
+    return Told(rests_on, readings, moved, alike, fit_readings(prior, rows, before.fit))
+
+
+def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], before: Track | None = None) -> Track:
     """A vessel off the heat: fitted curve, pour window, ribbon [s since the run started].
 
     In air the closed law is fitted with known surroundings; on stone the full balance, scaled in time.
@@ -92,6 +109,7 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
         cook: frozen
         state: the rest of this cook
         finished_kg: melt gone per round poured
+        before: the same vessel's track when it had been told less
     Source: incropera-2007, gelman-2013, williams-landel-ferry-1955
     """
     off_s, pot, flow = state.off_s, cook.way.pot, cook.flow
@@ -109,15 +127,8 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
     )
     prior = prior_line(clock.of(start), abs(clock.slope(start)) * start_sd, rate)
     warp = _warp(base, state, finished_kg, start, to, clock)
-    rows, moved, alike = [], off_s, Counter[str]()
-    for reading in sorted(state.readings, key=lambda r: r.at_s):
-        taken, sd = corrected_degc(reading, base, reading.at_s - moved, alike[reading.method])
-        rows.append(as_read(clock, reading, warp.to_own(reading.at_s - off_s), taken, sd))
-        alike[reading.method] += 1
-        if reading.method == "immersed_swirled":
-            moved, alike = reading.at_s, Counter()
-    line, dots = fit_readings(prior, rows)
-
+    told = _told(state, base, prior, clock, warp, before.told if before else None)
+    line = told.fit.line
     grid = np.linspace(0.0, float(times[-1]), 541)
     own = [warp.to_own(t) for t in grid]
     temps = [temperature_spread_degc(line, clock, t) for t in own]
@@ -143,7 +154,7 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
             Band("stiff", windows["stiff"][0], Spread(end, end, end)),
         ),
         curve_of(grid[pick] + off_s, temps[pick]),
-        tuple(dots),
+        told.fit.dots,
         off_s + warp.to_real(hold) if math.isfinite(hold) else math.inf,
         windows,
         marks,
@@ -152,6 +163,7 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float]) -> 
         curve_of(grid[pick] + off_s, [temperature_spread_degc(prior, clock, t) for t in own[pick]]),
         limited_by,
         overheated=overheated,
+        told=told,
     )
 
 
@@ -253,7 +265,8 @@ def heating_track(cook: PotCook, state: CookState) -> Track:
     for reading in sorted(state.readings, key=lambda r: r.at_s):
         sd = material("kitchen", reading.method, "method").value("sd") * 2
         rows.append(as_read(clock, reading, reading.at_s - at, reading.degc, sd))
-    line, dots = fit_readings(prior, rows)
+    fit = fit_readings(prior, rows)
+    line, dots = fit.line, fit.dots
     ready = reach_spread_s(line, clock, goal).plus(at)
     browns = reach_spread_s(line, clock, spoils).plus(at)
     grid = np.linspace(0.0, (browns.high - at), POINTS)

@@ -1,6 +1,7 @@
 """A whole log to the state of a run: what fits is told, what does not is set aside."""
 
 from collections.abc import Iterable, Sequence
+from copy import deepcopy
 
 from umber_pebble.core.bench.payload import bounded
 from umber_pebble.core.bench.reduce import apply
@@ -67,7 +68,7 @@ def replay(layout: Layout, events: Iterable[Event]) -> RunState:
 
 
 def accept(
-    layout: Layout, news: Sequence[Event], before: Sequence[Event] = (), aside: set[str] | None = None
+    layout: Layout, news: Sequence[Event], before: Sequence[Event] = (), known: RunState | None = None
 ) -> RunState:
     """The state with new events, none of which may be set aside or push another aside [times in s].
 
@@ -75,16 +76,26 @@ def accept(
         layout: the frozen rounds, vessels and places
         news: events that came in now
         before: the log so far
-        aside: which of them are set aside, where that is known
+        known: its state, where that is known; left as it is
     Raises: NotInSequence: an event does not fit what came before. OutOfRange, Missing: its payload is wrong.
     Source: definition
     """
     for event in news:
         bounded(event.payload)
-    known = {a.id for a in replay(layout, before).aside} if aside is None else aside
-    state, own = replay(layout, [*before, *news]), {e.id for e in news}
+    if known is None:
+        known = replay(layout, before)
+    latest_s = max((e.at_s for e in before), default=0.0)
+    if all(e.kind != TAKES_BACK and e.at_s >= latest_s for e in news):
+        # all of it comes after all that was told: the rest need not be told again
+        state = deepcopy(known)
+        wrong = _first_that_does_not_fit(state, sorted(news, key=lambda e: e.at_s))
+        if wrong is not None:
+            raise wrong.why
+        return state
+    aside, own = {a.id for a in known.aside}, {e.id for e in news}
+    state = replay(layout, [*before, *news])
     for left_out in sorted(state.aside, key=lambda a: a.id not in own):
-        if left_out.id not in known:
+        if left_out.id not in aside:
             raise left_out.why
     return state
 

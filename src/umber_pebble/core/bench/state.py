@@ -1,7 +1,7 @@
 """What a run is made of: its events, and the state they add up to. Times are seconds since the run started."""
 
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Self
 
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.cooks import Round
@@ -15,8 +15,17 @@ FLAWS = (
 )  # fmt: skip
 
 
+class _Fixed:
+    """Never changed, so a copy of what holds it holds the same."""
+
+    __slots__ = ()
+
+    def __deepcopy__(self, _: object) -> Self:
+        return self
+
+
 @dataclass(frozen=True, slots=True)
-class Event:
+class Event(_Fixed):
     """One event of the log; at_s is when it happened, in seconds since the run started."""
 
     id: str
@@ -27,7 +36,7 @@ class Event:
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class Reading(_Fixed):
     """One temperature of a pot or round, and how it was taken; use: what a hand said of it, taken in or left out, None: as it fits."""
 
     id: str
@@ -38,7 +47,7 @@ class Reading:
 
 
 @dataclass(frozen=True, slots=True)
-class Sight:
+class Sight(_Fixed):
     """What somebody saw: of a round, that it still moves, its rim lets go, it resists, it cracked; of a bowl, how far it has
     melted."""
 
@@ -47,7 +56,7 @@ class Sight:
 
 
 @dataclass(frozen=True, slots=True)
-class BurstDone:
+class BurstDone(_Fixed):
     """One burst of a microwave: when it was started, how long [s], at which share of the oven's power [frac]."""
 
     at_s: float
@@ -56,7 +65,7 @@ class BurstDone:
 
 
 @dataclass(frozen=True, slots=True)
-class Melted:
+class Melted(_Fixed):
     """How a bowl was melted: its bursts, and what was read and seen meanwhile."""
 
     bursts: tuple[BurstDone, ...]
@@ -188,7 +197,7 @@ class RoundState:
 
 
 @dataclass(frozen=True, slots=True)
-class Layout:
+class Layout(_Fixed):
     """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is, where the mould lies when
     poured, whether it is melted by bursts and whether it is a sugar, its melt, the line it is poured on, and if it is the last of its part; the
     places of the kitchen; how many steps of it are made by hand."""
@@ -211,7 +220,7 @@ class Layout:
 
 
 @dataclass(frozen=True, slots=True)
-class Aside:
+class Aside(_Fixed):
     """An event that cannot be told with the rest, and why."""
 
     id: str

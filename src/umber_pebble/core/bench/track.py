@@ -1,7 +1,7 @@
 """One ribbon: bands, a curve with its band, readings; and how readings are taken and fitted."""
 
 import math
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -78,6 +78,7 @@ class Track:
     step: Next | None = None
     step_s: float = 0.0
     overheated: bool = False
+    told: "Told | None" = None
 
 
 READ_OF = {"immersed_swirled": "mean", "immersed_unswirled": "middle", "infrared": "surface"}
@@ -147,7 +148,28 @@ def as_read(clock: Clock, reading: Reading, time: float, taken: float, sd: float
     )
 
 
-def fit_readings(prior: Line, observed: Sequence[Observed]) -> tuple[Line, list[Dot]]:
+@dataclass(frozen=True, slots=True)
+class Fit:
+    """A line after what it was told, how each reading is drawn, and one that is doubted until the next [scale of the clock]."""
+
+    line: Line
+    dots: tuple[Dot, ...] = ()
+    doubted: Observed | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Told:
+    """What a vessel at rest was told so far, so that its next reading need not tell all of it again: what the fit rests on, the
+    readings in order, when the melt was last moved [s], the readings by each method since, and the fit."""
+
+    rests_on: object
+    readings: tuple[Reading, ...]
+    moved_s: float
+    alike: Mapping[str, int]
+    fit: Fit
+
+
+def fit_readings(prior: Line, observed: Sequence[Observed], before: Fit | None = None) -> Fit:
     """The line after what was read and seen, and how each reading is drawn [scale of the clock].
 
     One far off the band is shown, not used, until the next one is far off too and the two agree: a pot does not run backwards, so a
@@ -155,10 +177,11 @@ def fit_readings(prior: Line, observed: Sequence[Observed]) -> tuple[Line, list[
     Args:
         prior: the belief before
         observed: in order of time
+        before: the fit of what came before them, if there was any
     Source: gelman-2013
     """
-    line, dots = prior, list[Dot]()
-    doubted: Observed | None = None
+    fit = before or Fit(prior)
+    line, dots, doubted = fit.line, list(fit.dots), fit.doubted
     for o in observed:
         if (o.side == "before" and line.at(o.time) < o.y) or (o.side == "past" and line.at(o.time) > o.y):
             continue
@@ -176,7 +199,7 @@ def fit_readings(prior: Line, observed: Sequence[Observed]) -> tuple[Line, list[
             dots.append(Dot(r.id, r.at_s, r.degc, o.taken_degc, r.method, after is None))
             doubted = o if after is None and said is None else None
         line = after or line
-    return line, dots
+    return Fit(line, tuple(dots), doubted)
 
 
 SLOWEST = 0.05
