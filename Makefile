@@ -4,7 +4,7 @@ STAMPS := var/stamps
 DEMO_DATA := var/demo
 PORT ?= 8722
 
-.PHONY: demo dev test bench fuzz mutants screenshots types format setup backup
+.PHONY: demo dev test answers bench fuzz mutants screenshots types format setup backup
 
 setup: $(STAMPS)/python $(STAMPS)/node
 
@@ -47,6 +47,10 @@ test: setup web/dist/index.html
 
 bench: setup web/dist/index.html
 	$(PY) tools/bench.py
+
+answers: setup
+	rm -rf tests/answers/kept
+	KEEP_ANSWERS=1 $(PY) -m pytest tests/answers
 
 fuzz: setup
 	UMBER_PEBBLE_CASES=40000 HISTORY_STEPS=10000 KILLS=100 BROWSER_STEPS=400 $(PY) -m pytest tests/api/test_attack.py tests/api/test_killed.py \
