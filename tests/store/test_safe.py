@@ -1,5 +1,6 @@
 """One writer, safe copies: what is done to a data folder is done whole or not at all, and what is wrong with it is said."""
 
+import ctypes
 import os
 import resource
 import shutil
@@ -302,3 +303,26 @@ def test_a_limit_on_files_is_said_in_words_and_leaves_all_as_it_was(config: Conf
     )  # fmt: skip
     assert said.returncode == 1 and "make room" in said.stderr and "Traceback" not in said.stderr
     assert list(config.backups.glob("*.db")) == [] and name_of(config) == "Old"
+
+
+@pytest.mark.skipif(os.geteuid() != 0, reason="only root can give a folder to somebody else")
+@pytest.mark.parametrize("does", ["serve", "backup", "restore", "doctor"])
+def test_a_folder_that_is_not_ours_to_write_is_said_in_words(config: Config, copy: Path, does: str) -> None:
+    with closing(sqlite3.connect(config.database)) as connection:
+        connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    for path in (config.data_dir, *config.data_dir.rglob("*")):
+        path.chmod(0o555 if path.is_dir() else 0o444)
+        os.chown(path, 65534, 65534)
+
+    def bound_by_permissions() -> None:
+        # source: prctl(2), PR_CAPBSET_DROP of CAP_DAC_OVERRIDE, CAP_DAC_READ_SEARCH, CAP_FOWNER (capabilities(7))
+        assert all(ctypes.CDLL(None).prctl(24, capability, 0, 0, 0) == 0 for capability in (1, 2, 3))
+
+    asked = [sys.executable, "-m", "umber_pebble.cli", "--data", str(config.data_dir), does]
+    said = subprocess.run(
+        [*asked, *{"serve": ["--port", "0"], "restore": [str(copy)]}.get(does, [])],
+        preexec_fn=bound_by_permissions, capture_output=True, text=True, check=False, timeout=60,
+    )  # fmt: skip
+    words = said.stdout if does == "doctor" else said.stderr
+    assert said.returncode == 1 and "make it yours" in words and "Traceback" not in said.stderr
+    assert does != "doctor" or "database: sound" in words

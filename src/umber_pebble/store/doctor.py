@@ -61,8 +61,8 @@ def _in_use(folder: Path) -> Finding:
         hold(folder).release()
     except FolderInUse:
         return Finding("in use", True, "the app is running on it: restore only after it is stopped")
-    except OSError as error:
-        return Finding("in use", False, f"its lock cannot be taken ({error}): make the folder writable")
+    except OSError:
+        return Finding("in use", False, "its lock cannot be taken: make the folder writable")
     return Finding("in use", True, "nothing is running on it")
 
 

@@ -1,5 +1,6 @@
 """Which schema a database file has, and whether it is sound."""
 
+import os
 import sqlite3
 from contextlib import closing
 from pathlib import Path
@@ -32,8 +33,10 @@ def check_file(file: Path) -> None:
     """
     if file.stat().st_size == 0:
         raise DatabaseUnreadable(f"{file} is empty: put a backup in its place (umber-pebble restore FILE)")
+    # where nothing can be written, nothing is: not even the mark that somebody reads
+    mode = "ro" if os.access(file.parent, os.W_OK) else "ro&immutable=1"
     try:
-        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as connection:
+        with closing(sqlite3.connect(f"file:{file}?mode={mode}", uri=True)) as connection:
             sound = connection.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
             tables = {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type='table'")}
             ours = {"thing", "event", "alembic_version"} <= tables
