@@ -1,6 +1,5 @@
 """The acts to the end of a run, one after the other as if each were done when it may be: what a bench goes by that cannot ask."""
 
-import copy
 import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
@@ -65,7 +64,7 @@ def chain(
         links.append(Link(act, follows, at, None if act.kind in LAST else _known_by(*told[-1][1:])))
         if act.kind in LAST:
             break
-        state = _copy(state)
+        state = replace(state, done=[], aside=[]).apart()
         try:
             for when, kind, payload in told:
                 apply(state, Event(f"ahead-{len(links)}", kind, when, actor, payload))
@@ -80,11 +79,6 @@ def chain(
         if act.subject.startswith("batch"):
             kept.add(act.subject)
     return links
-
-
-def _copy(state: RunState) -> RunState:
-    """All that events change, so that who keeps a state finds it as it was; what is frozen is shared, what is done is not needed."""
-    return copy.deepcopy(replace(state, done=[], aside=[]), {id(state.layout): state.layout})
 
 
 def _leads(act: Act) -> bool:

@@ -1,7 +1,6 @@
 """A whole log to the state of a run: what fits is told, what does not is set aside."""
 
 from collections.abc import Iterable, Sequence
-from copy import deepcopy
 
 from umber_pebble.core.bench.payload import bounded
 from umber_pebble.core.bench.reduce import apply
@@ -87,7 +86,7 @@ def accept(
     latest_s = max((e.at_s for e in before), default=0.0)
     if all(e.kind != TAKES_BACK and e.at_s >= latest_s for e in news):
         # all of it comes after all that was told: the rest need not be told again
-        state = deepcopy(known)
+        state = known.apart()
         wrong = _first_that_does_not_fit(state, sorted(news, key=lambda e: e.at_s))
         if wrong is not None:
             raise wrong.why

@@ -1,5 +1,6 @@
 """What a run is made of: its events, and the state they add up to. Times are seconds since the run started."""
 
+from copy import copy
 from dataclasses import dataclass, field
 from typing import Any, Self
 
@@ -15,17 +16,29 @@ FLAWS = (
 )  # fmt: skip
 
 
-class _Fixed:
-    """Never changed, so a copy of what holds it holds the same."""
+class _Grows:
+    """What events change, made of such things, lists, and what never changes."""
 
-    __slots__ = ()
+    __slots__: tuple[str, ...] = ()
 
-    def __deepcopy__(self, _: object) -> Self:
-        return self
+    def apart(self) -> Self:
+        """The same, sharing nothing that changes [1]. Source: definition"""
+        twin = copy(self)
+        for name in self.__slots__:
+            setattr(twin, name, _apart(getattr(self, name)))
+        return twin
+
+
+def _apart(value: Any) -> Any:
+    if isinstance(value, list):
+        return [of.apart() for of in value] if value and isinstance(value[0], _Grows) else value.copy()
+    if isinstance(value, dict | set):
+        return value.copy()
+    return value.apart() if isinstance(value, _Grows) else value
 
 
 @dataclass(frozen=True, slots=True)
-class Event(_Fixed):
+class Event:
     """One event of the log; at_s is when it happened, in seconds since the run started."""
 
     id: str
@@ -36,7 +49,7 @@ class Event(_Fixed):
 
 
 @dataclass(frozen=True, slots=True)
-class Reading(_Fixed):
+class Reading:
     """One temperature of a pot or round, and how it was taken; use: what a hand said of it, taken in or left out, None: as it fits."""
 
     id: str
@@ -47,7 +60,7 @@ class Reading(_Fixed):
 
 
 @dataclass(frozen=True, slots=True)
-class Sight(_Fixed):
+class Sight:
     """What somebody saw: of a round, that it still moves, its rim lets go, it resists, it cracked; of a bowl, how far it has
     melted."""
 
@@ -56,7 +69,7 @@ class Sight(_Fixed):
 
 
 @dataclass(frozen=True, slots=True)
-class BurstDone(_Fixed):
+class BurstDone:
     """One burst of a microwave: when it was started, how long [s], at which share of the oven's power [frac]."""
 
     at_s: float
@@ -65,7 +78,7 @@ class BurstDone(_Fixed):
 
 
 @dataclass(frozen=True, slots=True)
-class Melted(_Fixed):
+class Melted:
     """How a bowl was melted: its bursts, and what was read and seen meanwhile."""
 
     bursts: tuple[BurstDone, ...]
@@ -74,7 +87,7 @@ class Melted(_Fixed):
 
 
 @dataclass(slots=True)
-class Rest:
+class Rest(_Grows):
     """A pot off the ring: since when, how hot it came off, what was read, poured and decanted [s, kg]; rounds poured before it;
     how it was melted, if by bursts; how it was tempered: seed stirred in [s, kg], other steps, smears laid and what they said."""
 
@@ -104,7 +117,7 @@ class Rest:
 
 
 @dataclass(slots=True)
-class BatchState:
+class BatchState(_Grows):
     """A batch decanted from a cook or from another batch: how much in what, of which colour, since when; where it has stood
     since, what was taken out [kg], when it was warmed [s], read, and when it was gone."""
 
@@ -129,7 +142,7 @@ class BatchState:
 
 
 @dataclass(slots=True)
-class CookState:
+class CookState(_Grows):
     """A cook: on the heat since heated_s, or resting; it may be warmed again, which ends a rest.
 
     Thrown away, it waits to be cooked anew for the rounds not in lost: those poured before.
@@ -163,7 +176,7 @@ class CookState:
 
 
 @dataclass(slots=True)
-class RoundState:
+class RoundState(_Grows):
     """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass, turned on another side; where it lay since when; what came of each cavity; filled: the cavities that were full when its
     melt ran short, before it was poured to the end."""
 
@@ -197,7 +210,7 @@ class RoundState:
 
 
 @dataclass(frozen=True, slots=True)
-class Layout(_Fixed):
+class Layout:
     """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is, where the mould lies when
     poured, whether it is melted by bursts and whether it is a sugar, its melt, the line it is poured on, and if it is the last of its part; the
     places of the kitchen; how many steps of it are made by hand."""
@@ -220,7 +233,7 @@ class Layout(_Fixed):
 
 
 @dataclass(frozen=True, slots=True)
-class Aside(_Fixed):
+class Aside:
     """An event that cannot be told with the rest, and why."""
 
     id: str
@@ -229,7 +242,7 @@ class Aside(_Fixed):
 
 
 @dataclass(slots=True)
-class RunState:
+class RunState(_Grows):
     """The whole run as the events tell it; aside: those that do not fit, as an older version took them."""
 
     layout: Layout
