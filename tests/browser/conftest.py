@@ -3,7 +3,9 @@
 import re
 import shutil
 import tempfile
+import time
 from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -60,6 +62,11 @@ class Server:
         self.call("POST", "/api/clock", {"advance_s": seconds, "rate": None})
 
 
+PACE_MS = 750
+PRESSED = """for (const kind of ["keydown", "pointerup"])
+  addEventListener(kind, () => { window.pressed = performance.now(); }, true);"""
+
+
 @pytest.fixture(scope="session")
 def launch() -> Iterator[Callable[..., Browser]]:
     """Browsers, with more of Chromium's switches if need be."""
@@ -96,6 +103,7 @@ def open_page(browser: Browser) -> Iterator[Callable[..., Page]]:
 
     def make(url: str, width: int = 1280, height: int = 800, **options: Any) -> Page:
         context = browser.new_context(viewport={"width": width, "height": height}, locale="en-GB", **options)
+        context.add_init_script(PRESSED)
         contexts.append(context)
         page = context.new_page()
         page.on("pageerror", lambda error: errors.append(str(error)))
@@ -113,7 +121,29 @@ def act(page: Page, words: str) -> None:
     expect(page.get_by_test_id("act")).to_have_text(re.compile(words), timeout=15_000)
 
 
+def at_a_hands_pace(page: Page) -> None:
+    """Wait until a touch after the last one is no bounce."""
+    page.wait_for_function(f"performance.now() - (window.pressed ?? -1e9) > {PACE_MS}")
+
+
 def space(page: Page) -> None:
     """The space bar, as a hand presses it: not faster than the bench takes for a bounce."""
-    page.wait_for_timeout(800)
+    at_a_hands_pace(page)
     page.keyboard.press("Space")
+
+
+def until(page: Page, holds: Callable[[], bool], what: str) -> None:
+    """Wait until something holds outside the page, which goes on meanwhile."""
+    last_s = time.monotonic() + 15
+    while not holds():
+        assert time.monotonic() < last_s, what
+        page.evaluate("() => new Promise(requestAnimationFrame)")
+
+
+@contextmanager
+def seen_by(page: Page) -> Iterator[None]:
+    """What is done here is done once the page has the bench anew."""
+    with page.expect_response(lambda answer: "/bench?" in answer.url) as answered:
+        yield
+    answered.value.finished()
+    page.evaluate("() => new Promise(requestAnimationFrame)")

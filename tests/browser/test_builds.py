@@ -7,7 +7,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, space
+from tests.browser.conftest import Server, act, space, until
 
 OpenPage = Callable[..., Page]
 
@@ -24,13 +24,17 @@ def value(page: Page, label: str) -> float:
 
 def stored_piece(page: Page, demo: Server, name: str, gap_m: float) -> Any:
     """A piece once its filling is stored with this gap."""
-    for _ in range(40):
-        for piece in demo.call("GET", "/api/pieces")["items"]:
-            gaps = [one.get("gap_m") for one in piece["doc"]["parts"][0]["passes"]]
-            if piece["doc"]["name"] == name and gap_m in gaps:
-                return piece
-        page.wait_for_timeout(250)
-    raise AssertionError(f"{name} is not stored with a gap of {gap_m}")
+
+    def found() -> list[Any]:
+        return [
+            piece
+            for piece in demo.call("GET", "/api/pieces")["items"]
+            if piece["doc"]["name"] == name
+            and gap_m in [one.get("gap_m") for one in piece["doc"]["parts"][0]["passes"]]
+        ]
+
+    until(page, lambda: bool(found()), f"{name} is not stored with a gap of {gap_m}")
+    return found()[0]
 
 
 def melted(demo: Server, cook: int, when: str = "") -> None:

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, space
+from tests.browser.conftest import Server, act, seen_by, space
 
 pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
@@ -122,8 +122,8 @@ def test_the_call_sounds_and_can_be_silenced(demo: Server, open_page: OpenPage) 
     def advance_past_next_call(kind: str) -> None:
         view = demo.call("GET", "/api/runs/heard/bench?actor=Wren")["view"]
         at = next(c["at_s"] for c in view["calls"] if c["kind"] == kind)
-        demo.advance(at - view["elapsed_s"] - 1)
-        page.wait_for_timeout(900)
+        with seen_by(page):
+            demo.advance(at - view["elapsed_s"] - 1)
         demo.advance(2)
 
     advance_past_next_call("opens")

@@ -6,7 +6,7 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, space
+from tests.browser.conftest import Server, act, at_a_hands_pace, space
 
 pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
@@ -127,7 +127,7 @@ def test_dark_is_tempered_by_seed_with_the_probe_and_tested(demo: Server, open_p
     demo.advance(200)
     page.get_by_role("button", name="still soft, or dull").click()
     act(page, "more seed")
-    page.wait_for_timeout(800)  # a second touch right after the first is a bounce
+    at_a_hands_pace(page)
     page.get_by_role("button", name=re.compile("undo .temper")).click()
     page.get_by_role("button", name="set, with gloss").click()
     act(page, "Pour 6 cavities")

@@ -6,7 +6,7 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, space
+from tests.browser.conftest import Server, act, at_a_hands_pace, seen_by, space
 
 pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
@@ -133,7 +133,7 @@ def test_undo_readings_and_calls(demo: Server, open_page: OpenPage) -> None:
     act(page, "Weigh")
     space(page)
     act(page, "Take it off")
-    page.wait_for_timeout(800)
+    at_a_hands_pace(page)
     page.keyboard.press("ArrowLeft")
     act(page, "Weigh")
     space(page)
@@ -155,8 +155,8 @@ def test_undo_readings_and_calls(demo: Server, open_page: OpenPage) -> None:
     expect(page.get_by_text("Reading: 9999", exact=False)).to_be_visible()
     view = demo.call("GET", "/api/runs/calls/bench?actor=Wren")["view"]
     [first_call] = [c for c in view["calls"] if c["kind"] == "closes"][:1]
-    demo.advance(first_call["at_s"] - view["elapsed_s"] - 2)
-    page.wait_for_timeout(1000)
+    with seen_by(page):
+        demo.advance(first_call["at_s"] - view["elapsed_s"] - 2)
     demo.advance(3)
     expect(page.get_by_text("Pour closes soon")).to_be_visible()
 

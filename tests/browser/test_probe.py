@@ -13,7 +13,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, space
+from tests.browser.conftest import Server, act, space, until
 from tests.http import free_port
 
 pytestmark = pytest.mark.browser
@@ -39,7 +39,6 @@ class Thermometer:
     def tell(self, line: str) -> None:
         with socket.create_connection(("127.0.0.1", self.port)) as bridge:
             bridge.sendall(f"{line}\n".encode())
-            time.sleep(0.3)
 
     def kill(self) -> None:
         self.process.send_signal(signal.SIGKILL)
@@ -79,10 +78,9 @@ def test_lollipops_with_the_probe_at_speed(plugged: tuple[Server, Thermometer], 
     # thirty seconds a second: the pot cools, the probe types, the window moves
     server.call("POST", "/api/clock", {"advance_s": 0, "rate": 30})
     act(page, "Pour 8 cavities")
-    page.wait_for_timeout(4000)
+    until(page, lambda: len(readings(server)) >= 4, "the probe types its readings")
     server.call("POST", "/api/clock", {"advance_s": 0, "rate": 0})
     typed = readings(server)
-    assert len(typed) >= 4
     assert {e["actor"] for e in typed} == {"Long probe"}
     assert {e["payload"]["method"] for e in typed} == {"immersed_unswirled"}  # type: ignore[index]
     assert all(25 < e["payload"]["degc"] < 46 for e in typed)  # type: ignore[index]
@@ -92,7 +90,8 @@ def test_lollipops_with_the_probe_at_speed(plugged: tuple[Server, Thermometer], 
         expect(probe).to_contain_text(words)
         count = len(readings(server))
         server.advance(60)
-        page.wait_for_timeout(1200)
+        for _ in range(2):
+            page.wait_for_event("response", lambda answer: answer.url.endswith("/api/probes"))
         assert len(readings(server)) == count
     thermometer.tell("fault a none")
     expect(probe).to_contain_text("in Blue bowl", timeout=15_000)
@@ -108,7 +107,7 @@ def test_a_probe_is_named_once_for_all(plugged: tuple[Server, Thermometer], open
     page = open_page(server.base + "/kitchen")
     section = page.get_by_role("region", name="Thermometer")
     section.get_by_label("Immersed").fill("Red probe")
-    page.wait_for_timeout(1500)
+    until(page, lambda: server.call("GET", "/api/probes")["items"][0]["name"] == "Red probe", "the name is kept")
     expect(section.get_by_label("Immersed")).to_have_value("Red probe")
     page.reload()
     expect(section.get_by_label("Immersed")).to_have_value("Red probe")

@@ -108,7 +108,7 @@ def test_dragging_the_fill_line_moves_millilitres_and_grams(demo: Server, open_p
 def test_axe_finds_nothing_serious(demo_shared: Server, open_page: OpenPage, path: str, scheme: str) -> None:
     page = open_page(demo_shared.base + path, color_scheme=scheme, bypass_csp=True)
     page.wait_for_selector("h1, h2")
-    page.wait_for_timeout(600)
+    page.wait_for_load_state("networkidle")
     assert serious(page) == []
 
 

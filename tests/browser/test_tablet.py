@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 
-from tests.browser.conftest import Server, act, space
+from tests.browser.conftest import Server, act, at_a_hands_pace, space
 from tests.http import free_port
 
 pytestmark = pytest.mark.browser
@@ -100,7 +100,7 @@ def test_two_people_pressing_the_same_act_count_once(demo: Server, open_page: Op
     act(sol, "Weigh")
     sol.get_by_role("button", name="Wren", exact=True).click()
     expect(sol.get_by_role("button", name="Sol", exact=True)).to_be_visible()
-    wren.wait_for_timeout(800)
+    at_a_hands_pace(wren)
     wren.keyboard.press("Space")
     sol.keyboard.press("Space")
     act(wren, "10 s more")
