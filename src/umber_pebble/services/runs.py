@@ -22,7 +22,7 @@ from umber_pebble.services.kept import keep
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.noted import Noted, as_row, noted, taken_back
 from umber_pebble.services.run_log import run_log
-from umber_pebble.services.snapshot import plan_input
+from umber_pebble.services.snapshot import plan_input, rows_of
 from umber_pebble.services.workshop import Workshop, load, snapshot_of
 from umber_pebble.store import queries
 from umber_pebble.store.models import EventRow, Run
@@ -63,7 +63,8 @@ class RunService:
             assert isinstance(stored.doc, Order)
             snapshot = snapshot_of(session, stored.doc, (order_id, stored.version))
             now = self.workshop.clock.now()
-            plan = compile_plan(plan_input(snapshot, now))
+            problem = plan_input(snapshot, now)
+            plan, snapshot = compile_plan(problem), snapshot.model_copy(update={"rows": rows_of(problem)})
             groups = [[[r.line, r.casts] for r in c.cook.rounds] for c in plan.cooks]
             frozen = {
                 "engine": ENGINE_VERSION,

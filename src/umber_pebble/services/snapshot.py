@@ -27,6 +27,7 @@ from umber_pebble.services.docs import (
     Order,
     OwnMaterial,
     Place,
+    SheetRow,
     Vessel,
 )
 from umber_pebble.services.docs import Microwave as MicrowaveDoc
@@ -57,7 +58,8 @@ class Counts(Doc):
 class Snapshot(Doc):
     """Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
 
-    breaks by material and mould, loss, residue and how thick it still fills by vessel, what couples by oven.
+    breaks by material and mould, loss, residue and how thick it still fills by vessel, what couples by oven; of a run, what the
+    tables said of each melt when it was started.
     """
 
     order: Order
@@ -71,6 +73,7 @@ class Snapshot(Doc):
     residue: dict[str, FactorSpread]
     ovens: dict[str, FactorSpread] = Field(default_factory=dict)
     fills: dict[str, FactorSpread] = Field(default_factory=dict)
+    rows: dict[str, dict[str, FactorSpread]] = Field(default_factory=dict)
 
 
 def prior_loss() -> Spread:
@@ -140,7 +143,37 @@ def ring_case(heater: RingDoc | MicrowaveDoc, kitchen: Kitchen, ovens: Mapping[s
     return Ring(heater.power_w, material("kitchen", heater.kind, "ring").spread("efficiency"))
 
 
-def _ways(snapshot: Snapshot, lines: list[Line]) -> dict[str, Way]:
+def rows_of(plan: PlanInput) -> dict[str, dict[str, FactorSpread]]:
+    """What is reckoned with of each melt of a plan."""
+    melts = {way.melt.key: way.melt for way in plan.ways.values()}
+    return {
+        key: {
+            name: FactorSpread(low=of.spread.low, likely=of.spread.likely, high=of.spread.high)
+            for name, of in melt.properties.items()
+        }
+        for key, melt in melts.items()
+    }
+
+
+def materials_of(snapshot: Snapshot) -> dict[str, OwnMaterial]:
+    """The workshop's own materials, and any whose rows the tables have changed since a run was started: as it was then."""
+    out = dict(snapshot.materials)
+    for key, rows in snapshot.rows.items():
+        today = castable(key, out, "material")
+        changed = [
+            SheetRow(name=name, **was.model_dump())
+            for name, was in rows.items()
+            if name in today.properties and today.spread(name) != was.spread()
+        ]
+        if changed:
+            of = out.get(key, OwnMaterial(name=today.name, like=key, sheet=[]))
+            names = {row.name for row in changed}
+            kept = [row for row in of.sheet if row.name not in names]
+            out[key] = of.model_copy(update={"sheet": [*kept, *changed]})
+    return out
+
+
+def _ways(snapshot: Snapshot, lines: list[Line], own: Mapping[str, OwnMaterial]) -> dict[str, Way]:
     """How each melt is made: the largest of a material's colours in the order's own vessel, the others in what else there is."""
     weights: dict[str, float] = {}
     for line in lines:
@@ -149,9 +182,9 @@ def _ways(snapshot: Snapshot, lines: list[Line]) -> dict[str, Way]:
     taken: list[str] = list(chosen.values())
     ways: dict[str, Way] = {}
     for melt in sorted(weights, key=lambda m: -weights[m]):
-        usual = _way(snapshot, melt, chosen.get(melt))
+        usual = _way(snapshot, melt, chosen.get(melt), own)
         if melt not in chosen and usual.vessel_id in taken:
-            usual = _way(snapshot, melt, _another(snapshot, usual, taken))
+            usual = _way(snapshot, melt, _another(snapshot, usual, taken), own)
         taken.append(usual.vessel_id)
         ways[melt] = usual
     return {melt: ways[melt] for melt in weights}
@@ -168,10 +201,10 @@ def _another(snapshot: Snapshot, usual: Way, taken: list[str]) -> str:
     return next(free, usual.vessel_id)
 
 
-def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None) -> Way:
+def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[str, OwnMaterial]) -> Way:
     kitchen, order = snapshot.kitchen, snapshot.order
     key, _, colour = melt_key.partition("#")
-    melt = castable(key, snapshot.materials, "material")
+    melt = castable(key, own, "material")
     tempers = melt.flags.get("tempers", False)
     chosen = order.isomalt if key == "isomalt" else order.couverture if tempers else order.coating
     name = "isomalt" if key == "isomalt" else "couverture" if tempers else "coating"
@@ -214,7 +247,7 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     Raises: OutOfRange: a ring, vessel, oven or place is gone; a size is impossible.
     """
     order, kitchen = snapshot.order, snapshot.kitchen
-    lines, steps = list[Line](), list[HandStep]()
+    lines, steps, own = list[Line](), list[HandStep](), materials_of(snapshot)
     paces = Paces(**kitchen.paces.model_dump())
     for item, row in enumerate(order.lines):
         piece = snapshot.pieces[row.piece_id]
@@ -222,7 +255,7 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         for part in piece.parts:
             counts = snapshot.breaks.get(break_of(part) or "", Counts(broken=0, good=0))
             name = piece.name if len(piece.parts) == 1 else f"{piece.name}, {part.name.lower()}"
-            built = build_of(part, snapshot.moulds.get(part.mould_id or ""), snapshot.materials)
+            built = build_of(part, snapshot.moulds.get(part.mould_id or ""), own)
             more = lines_of(
                 part, built, name, item, row.quantity * part.count, BreakRate(counts.broken, counts.good),
                 way_of(part.stays, kitchen, f"pieces.{row.piece_id}.stays"), paces, len(lines),
@@ -231,14 +264,14 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
             lasts.append(len(lines) - 1 if more else None)
             if not more:
                 steps.append(pressed(part, built, name, item, row.quantity * part.count, paces))
-        joins = joins_of(piece, lasts, lines, item, row.quantity, snapshot.materials, kitchen, paces)
+        joins = joins_of(piece, lasts, lines, item, row.quantity, own, kitchen, paces)
         lines += joins.lines
         steps += joins.steps
     if not lines:
         raise Missing("nothing in this order is melted: it needs no plan", path="lines")
     return PlanInput(
         lines=tuple(lines),
-        ways=_ways(snapshot, lines),
+        ways=_ways(snapshot, lines, own),
         due_s=(order.due_at - now).total_seconds(),
         paces=paces,
         room_degc=kitchen.room_degc,

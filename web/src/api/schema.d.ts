@@ -7906,7 +7906,8 @@ export interface components {
          * Snapshot
          * @description Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
          *
-         *     breaks by material and mould, loss, residue and how thick it still fills by vessel, what couples by oven.
+         *     breaks by material and mould, loss, residue and how thick it still fills by vessel, what couples by oven; of a run, what the
+         *     tables said of each melt when it was started.
          */
         Snapshot: {
             /** Breaks */
@@ -7942,6 +7943,12 @@ export interface components {
             /** Residue */
             residue: {
                 [key: string]: components["schemas"]["FactorSpread"];
+            };
+            /** Rows */
+            rows?: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["FactorSpread"];
+                };
             };
             /** Versions */
             versions: {
