@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from umber_pebble.core.bench.state import METHODS
+from umber_pebble.core.bench.values import METHODS
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.formats.readings import ReadingRow, read_readings, write_readings
 

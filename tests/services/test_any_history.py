@@ -14,8 +14,7 @@ from tests.conftest import START
 from tests.services.test_runs import WREN, order
 from umber_pebble.api import run_schemas
 from umber_pebble.config import Config
-from umber_pebble.core.bench.reduce import KINDS
-from umber_pebble.core.bench.state import BOWL_SIGHTS, METHODS, SIGHTS
+from umber_pebble.core.bench.values import BOWL_SIGHTS, METHODS, SIGHTS
 from umber_pebble.core.errors import CoreError
 from umber_pebble.demo.fill import KITCHEN
 from umber_pebble.demo.pieces import MOULDS, PIECES
@@ -24,6 +23,7 @@ from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Line
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.start import open_workshop
+from umber_pebble.services.told import KINDS
 
 STEPS = int(os.environ.get("HISTORY_STEPS", "300"))
 EACH = 60

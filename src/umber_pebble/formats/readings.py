@@ -12,7 +12,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
-from umber_pebble.core.bench.state import METHODS
+from umber_pebble.core.bench.values import METHODS
 from umber_pebble.core.errors import OutOfRange
 
 HEADER = ("time", "of", "temperature", "unit", "method")

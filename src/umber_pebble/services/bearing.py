@@ -2,6 +2,7 @@
 
 import logging
 
+from umber_pebble.core.bench.events import Body, Burst, Decanted, Heated, Parted, Poured
 from umber_pebble.core.bench.payload import refuse
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import temperature_at_degc
@@ -10,32 +11,30 @@ from umber_pebble.core.errors import MouldTooWeak, OutOfRange
 from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.materials.load import material
 from umber_pebble.services.frozen import Frozen, Seen, looked_at
-from umber_pebble.services.new_event import NewEvent
 
 LOG = logging.getLogger(__name__)
 
 
-def check_things(frozen: Frozen, state: RunState, new: NewEvent) -> None:
+def check_things(frozen: Frozen, state: RunState, new: Body) -> None:
     """Whether moulds, holders and heaters bear and hold what a new event does, with it in the state.
 
     Raises: MouldTooWeak, NotInSequence, OutOfRange.
     """
-    if new.kind in ("heated", "burst") and "cook" in new.payload:
+    if isinstance(new, Heated | Burst):
         _heater_free(frozen, state, new)
         _by_its_heat(frozen, new)
-    poured = new.kind == "poured" and "round" in new.payload
-    if not poured and new.kind != "decanted":
+    if not isinstance(new, Poured | Decanted | Parted):
         return
     try:
         seen = looked_at(frozen, state, 0)
     except Exception:
         # what no model can follow is no reason to refuse what was done
-        LOG.exception("how hot it is is not known: %s is taken as it is", new.kind)
+        LOG.exception("how hot it is is not known: %s is taken as it is", new.KIND)
         return
-    if poured:
-        _mould_bears(frozen, seen, new.payload["round"])
+    if isinstance(new, Poured):
+        _mould_bears(frozen, seen, new.round)
     else:
-        _holders_bear(frozen, seen, len(new.payload["into"]))
+        _holders_bear(frozen, seen, len(new.into))
 
 
 def _mould_bears(frozen: Frozen, seen: Seen, number: int) -> None:
@@ -58,29 +57,29 @@ def _mould_bears(frozen: Frozen, seen: Seen, number: int) -> None:
         )
 
 
-def _heater_free(frozen: Frozen, state: RunState, new: NewEvent) -> None:
+def _heater_free(frozen: Frozen, state: RunState, new: Heated | Burst) -> None:
     """A ring, a bath place and a microwave hold one vessel.
 
     Raises: NotInSequence.
     """
     cooks = frozen.cooks
-    cook = cooks[new.payload["cook"]]
+    cook = cooks[new.cook]
     at = (
         state.cooks[cook.number].bursts[-1].at_s
-        if new.kind == "burst"
+        if isinstance(new, Burst)
         else state.cooks[cook.number].heated_s or 0.0
     )
     if heater_free_s(cooks, state, cook) > at:
         raise refuse("something else is on this heater: one at a time", "heater_taken", cook=cook.number)
 
 
-def _by_its_heat(frozen: Frozen, new: NewEvent) -> None:
+def _by_its_heat(frozen: Frozen, new: Heated | Burst) -> None:
     """A bowl for the microwave is not put on as a pot; older runs, which did, are read by their plan.
 
     Raises: NotInSequence.
     """
-    cook = frozen.cooks[new.payload["cook"]]
-    if new.kind == "heated" and frozen.layout.bursts[cook.rounds[0].line]:
+    cook = frozen.cooks[new.cook]
+    if isinstance(new, Heated) and frozen.layout.bursts[cook.rounds[0].line]:
         raise refuse("this bowl is melted in a microwave: tell each burst", "by_bursts", cook=cook.number)
 
 

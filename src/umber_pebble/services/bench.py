@@ -7,9 +7,10 @@ from datetime import datetime
 from typing import Any
 
 from umber_pebble.core.bench.acts import Call, calls, next_acts
+from umber_pebble.core.bench.events import ReadOfBatch, ReadOfPot, ReadOfRound
 from umber_pebble.core.bench.held_track import hold_acts
 from umber_pebble.core.bench.passes import Act
-from umber_pebble.core.bench.state import METHODS, Sight
+from umber_pebble.core.bench.state import Event, Sight
 from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.spread import Spread
@@ -19,6 +20,7 @@ from umber_pebble.services.noted import Noted, taken_back
 from umber_pebble.services.probes import PROBE_DEVICE
 from umber_pebble.services.run_log import AsideShown
 from umber_pebble.services.runs import RunService
+from umber_pebble.services.told import payload_of
 from umber_pebble.store.models import Run
 
 MOST_DOTS = 120
@@ -174,8 +176,23 @@ def act_view(act: Act, frozen: Frozen, seen: Seen) -> ActView:
     closes = act.closes_s if math.isfinite(act.closes_s) else None
     params = act.params | _colour(act, frozen, seen)
     return ActView(
-        act.kind, act.subject, act.event_kind, act.payload, act.opens_s, closes, act.sure, params, act.forecast
+        act.kind,
+        act.subject,
+        act.tells.KIND if act.tells else None,
+        _payload(act),
+        act.opens_s,
+        closes,
+        act.sure,
+        params,
+        act.forecast,
     )
+
+
+def _payload(act: Act) -> dict[str, Any]:
+    of, _, number = act.subject.partition(":")
+    if act.tells is None and of in ("pot", "round"):
+        return {"cook" if of == "pot" else "round": int(number)}
+    return {} if act.tells is None else payload_of(act.tells)
 
 
 def _colour(act: Act, frozen: Frozen, seen: Seen) -> dict[str, Any]:
@@ -207,11 +224,14 @@ def _last(events: list[Noted]) -> Done | None:
 
 def _methods(events: list[Noted]) -> dict[str, str]:
     out = {}
-    for e in (e for e in events if e.kind == "reading"):
-        of = next((key for key in ("batch", "cook", "round") if key in e.payload), None)
-        if of is not None and e.payload.get("method") in METHODS:
-            subject = f"{'pot' if of == 'cook' else of}:{e.payload[of]}"
-            out[subject] = e.payload["method"]
+    for told in (e.told for e in events if isinstance(e.told, Event)):
+        match told.body:
+            case ReadOfPot(cook, _, method):
+                out[f"pot:{cook}"] = str(method)
+            case ReadOfRound(number, _, method):
+                out[f"round:{number}"] = str(method)
+            case ReadOfBatch(number, _, method):
+                out[f"batch:{number}"] = str(method)
     return out
 
 

@@ -2,14 +2,27 @@
 
 import threading
 from dataclasses import dataclass, replace
+from typing import Any
 
 from umber_pebble.core.bench.acts import Call, calls
-from umber_pebble.core.bench.ahead import Told, chain
+from umber_pebble.core.bench.ahead import chain
+from umber_pebble.core.bench.events import Body
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.services.bench import ActView, act_view, acts_of
 from umber_pebble.services.frozen import Frozen, Seen, looked_at
 from umber_pebble.services.runs import RunService
+from umber_pebble.services.told import payload_of
+
+SAYS_OF_WHAT = ("cook", "round", "batch", "place", "test", "step")
+
+
+@dataclass(frozen=True, slots=True)
+class Told:
+    """By what an event is known that tells an act: its kind, and what of its payload says of what."""
+
+    kind: str
+    payload: dict[str, Any]
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,6 +69,12 @@ class Foresight:
             return self._newest[1]
 
 
+def _known_by(told: Body | None) -> Told | None:
+    if told is None:
+        return None
+    return Told(told.KIND, {key: value for key, value in payload_of(told).items() if key in SAYS_OF_WHAT})
+
+
 def _ahead(run_id: str, frozen: Frozen, seen: Seen, actor: str, elapsed: float) -> Ahead:
     # what is tried out leaves no trace in what is kept
     trial = replace(frozen, kept=dict(frozen.kept))
@@ -65,7 +84,7 @@ def _ahead(run_id: str, frozen: Frozen, seen: Seen, actor: str, elapsed: float) 
 
     before_s = frozen.plan.paces.call_before_s
     links = [
-        LinkView(act_view(of.act, frozen, seen), of.after, of.at_s, of.told, calls([of.act], before_s))
+        LinkView(act_view(of.act, frozen, seen), of.after, of.at_s, _known_by(of.told), calls([of.act], before_s))
         for of in chain(seen.state, elapsed, actor, tried)
     ]
     return Ahead(run_id, seen.seq, links)

@@ -80,7 +80,7 @@ class Seen:
     batches: dict[int, Track] = field(default_factory=dict)
 
 
-def thaw(run: Run, more: list[list[list[int]]]) -> Frozen:
+def thaw(run: Run, more: list[list[tuple[int, int]]]) -> Frozen:
     """Engine objects from a run's frozen documents, and the cooks added since."""
     snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False, context=STORED)
     plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))

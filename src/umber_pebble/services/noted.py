@@ -5,14 +5,17 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from umber_pebble.core.bench.state import Event
+from umber_pebble.core.bench.events import Cancels
+from umber_pebble.core.bench.state import Aside, Event
+from umber_pebble.core.errors import CoreError
 from umber_pebble.services.new_event import NewEvent
+from umber_pebble.services.told import read
 from umber_pebble.store.models import EventRow, Run
 
 
 @dataclass(frozen=True, slots=True)
 class Noted:
-    """A row of the log, read once; told: the same for the run, in seconds since it started."""
+    """A row of the log, read once; told: what it tells the run, in seconds since it started, or why it cannot be told."""
 
     id: str
     run_id: str
@@ -24,15 +27,20 @@ class Noted:
     received_at: datetime
     schema_version: int
     payload: dict[str, Any]
-    told: Event
+    told: Event | Aside
 
 
 def noted(run: Run, row: EventRow) -> Noted:
     """A row as it lies in the database."""
     at_s = (row.happened_at - run.started_at).total_seconds()
+    told: Event | Aside
+    try:
+        told = Event(row.id, at_s, row.actor, read(row.kind, row.payload))
+    except CoreError as why:
+        told = Aside(row.id, row.kind, why)
     return Noted(
         row.id, row.run_id, row.seq, row.kind, row.actor, row.device, row.happened_at, row.received_at,
-        row.schema_version, row.payload, Event(row.id, row.kind, at_s, row.actor, row.payload),
+        row.schema_version, row.payload, told,
     )  # fmt: skip
 
 
@@ -54,4 +62,4 @@ def as_row(new: NewEvent, run_id: str, seq: int, happened: datetime, received: d
 
 def taken_back(events: Sequence[Noted]) -> set[str]:
     """The ids of what was taken back."""
-    return {e.payload.get("id", "") for e in events if e.kind == "cancels"}
+    return {e.told.body.id for e in events if isinstance(e.told, Event) and isinstance(e.told.body, Cancels)}

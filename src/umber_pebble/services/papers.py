@@ -2,18 +2,20 @@
 
 import hashlib
 from datetime import datetime, timedelta
-from typing import Any
 from zoneinfo import ZoneInfo
 
+from umber_pebble.core.bench.events import ReadOfBatch, ReadOfPot, ReadOfRound
+from umber_pebble.core.bench.state import Event
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.problem import PlanInput, SugarCook
 from umber_pebble.formats import units as paper
 from umber_pebble.formats.apart import apart
 from umber_pebble.formats.calendar import Entry, write_calendar
-from umber_pebble.formats.readings import SUBJECTS, ReadingRow, read_readings, write_readings
+from umber_pebble.formats.readings import ReadingRow, read_readings, write_readings
 from umber_pebble.formats.wall import Block, write_list
 from umber_pebble.services.docs import Kitchen, Order, Units
+from umber_pebble.services.noted import Noted, taken_back
 from umber_pebble.services.runs import EVENT_SCHEMA, NewEvent, RunService
 from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load, snapshot_of
@@ -143,15 +145,14 @@ def readings_out(runs: RunService, run_id: str) -> str:
     Raises: NotFound.
     """
     _, _, seen, events = runs.look(run_id)
-    gone = {a.id for a in seen.state.aside} | {e.payload.get("id") for e in events if e.kind == "cancels"}
+    gone = {a.id for a in seen.state.aside} | taken_back(events)
     unit = runs.workshop.get("units", UNITS_ID).doc
     assert isinstance(unit, Units)
     rows = []
     for e in sorted(events, key=lambda e: e.happened_at):
-        if e.kind == "reading" and e.id not in gone:
-            subject = _subject(e.payload)
-            row = ReadingRow(0, e.happened_at, subject, e.payload[subject], e.payload["degc"], e.payload["method"])
-            rows.append(row)
+        read = _read(e)
+        if read is not None and e.id not in gone:
+            rows.append(ReadingRow(0, e.happened_at, *read))
     return write_readings(rows, unit.temperature)
 
 
@@ -161,7 +162,7 @@ def readings_in(runs: RunService, run_id: str, text: str, actor: str, device: st
     Raises: NotFound. OutOfRange: a line cannot be, with its number. NotInSequence: it does not fit the run.
     """
     run, _, _, events = runs.look(run_id)
-    known = {_mark(run_id, e.happened_at, e.payload) for e in events if e.kind == "reading"}
+    known = {_mark(run_id, e.happened_at, read) for e in events if (read := _read(e)) is not None}
     end = run.ended_at or runs.workshop.clock.now()
     news = []
     for row in apart("csv", read_readings, text):
@@ -172,7 +173,7 @@ def readings_in(runs: RunService, run_id: str, text: str, actor: str, device: st
                 got=row.at.isoformat(),
             )
         payload = {row.subject: row.number, "degc": row.degc, "method": row.method}
-        mark = _mark(run_id, row.at, payload)
+        mark = _mark(run_id, row.at, (row.subject, row.number, row.degc, row.method))
         if mark not in known:
             known.add(mark)
             news.append((row.line, NewEvent(mark, "reading", payload, actor, device, row.at, EVENT_SCHEMA)))
@@ -181,15 +182,25 @@ def readings_in(runs: RunService, run_id: str, text: str, actor: str, device: st
     return len(news)
 
 
-def _subject(payload: dict[str, Any]) -> str:
-    """What a reading is of, as the reducer takes it."""
-    return next(name for name in SUBJECTS if name in payload)
+Read = tuple[str, int, float, str]
 
 
-def _mark(run_id: str, at: datetime, payload: dict[str, Any]) -> str:
+def _read(event: Noted) -> Read | None:
+    """Of what, its number, temperature [degC] and method, where it is a reading."""
+    match event.told.body if isinstance(event.told, Event) else None:
+        case ReadOfPot(number, degc, method):
+            return "cook", number, degc, method
+        case ReadOfRound(number, degc, method):
+            return "round", number, degc, method
+        case ReadOfBatch(number, degc, method):
+            return "batch", number, degc, method
+    return None
+
+
+def _mark(run_id: str, at: datetime, read: Read) -> str:
     """The same for a reading and for its line in a file, whichever was first."""
-    subject = _subject(payload)
-    same = (run_id, at.isoformat(), subject, payload[subject], f"{payload['degc']:.2f}", payload["method"])
+    subject, number, degc, method = read
+    same = (run_id, at.isoformat(), subject, number, f"{degc:.2f}", method)
     return f"csv-{hashlib.sha256(repr(same).encode()).hexdigest()[:32]}"
 
 

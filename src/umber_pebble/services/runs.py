@@ -9,8 +9,9 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
+from umber_pebble.core.bench.events import Replanned
 from umber_pebble.core.bench.replay import accept, replay
-from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.bench.state import Aside, Event, RunState
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.services.bearing import check_things
@@ -152,8 +153,8 @@ class RunService:
         # replayed before it is thawed: a cook that is added must make sense first
         state = _fits(laid_out, before, told, self._state_at(run_id, before[-1].seq))
         frozen = self.frozen(run, [*before, *told])
-        for new in news:
-            check_things(frozen, state, new)
+        for of in _told(told):
+            check_things(frozen, state, of.body)
         session.add_all(rows)
         if run.ended_at is not None and state.ended_s is None:
             _alone(session, run_id)
@@ -313,18 +314,22 @@ def _same_run(run: Run, order_id: str) -> Run:
     return run
 
 
-def _added(events: Sequence[Noted]) -> list[list[list[int]]]:
-    """Cooks that were added within the run, as groups of [line, castings]."""
+def _added(events: Sequence[Noted]) -> list[list[tuple[int, int]]]:
+    """Cooks that were added within the run, as groups of (line, castings)."""
     gone = taken_back(events)
-    rows = [e for e in events if e.kind == "replanned" and e.id not in gone]
-    return [e.payload["rounds"] for e in sorted(rows, key=lambda e: e.happened_at)]
+    told = [e.told for e in events if isinstance(e.told, Event) and e.id not in gone]
+    rows = [(e.at_s, e.body.rounds) for e in told if isinstance(e.body, Replanned)]
+    return [rounds for _, rounds in sorted(rows, key=lambda row: row[0])]
 
 
 def _fits(
     frozen: Frozen, before: Sequence[Noted], news: Sequence[Noted], known: RunState | None = None
 ) -> RunState:
     """Raises: why the new events do not fit."""
-    return accept(frozen.layout, [e.told for e in news], [e.told for e in before], known)
+    for new in news:
+        if isinstance(new.told, Aside):
+            raise new.told.why
+    return accept(frozen.layout, _told(news), _told(before), known)
 
 
 def _only_ended(session: Session, run: Run, rows: list[EventRow], why: Exception) -> None:
@@ -340,4 +345,10 @@ def _only_ended(session: Session, run: Run, rows: list[EventRow], why: Exception
 
 
 def _replayed(frozen: Frozen, events: Sequence[Noted]) -> RunState:
-    return replay(frozen.layout, [e.told for e in events])
+    state = replay(frozen.layout, _told(events))
+    state.aside += [e.told for e in events if isinstance(e.told, Aside)]
+    return state
+
+
+def _told(events: Sequence[Noted]) -> list[Event]:
+    return [e.told for e in events if isinstance(e.told, Event)]

@@ -6,11 +6,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from umber_pebble.core.bench.reduce import KINDS
+from tests.told import from_log
 from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Event, Layout, RunState
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.cooks import Round
+from umber_pebble.services.told import KINDS
 
 ROUNDS = (Round(0, 0, 0, 3), Round(1, 0, 0, 2), Round(2, 1, 1, 3))
 LAYOUT = Layout(
@@ -50,13 +51,13 @@ def state_of(events: list[Event]) -> RunState:
 
 def kept(steps: list[tuple[str, dict[str, Any], float]]) -> list[Event]:
     """The events a server would have kept: each is added only when the whole log still replays."""
-    events = [Event("s", "started", 0.0, "Wren", {}), Event("k", "acknowledged", 0.0, "Wren", {})]
+    events = [from_log("s", "started", 0.0, "Wren", {}), from_log("k", "acknowledged", 0.0, "Wren", {})]
     for name, (kind, payload, at) in zip("abcdefghijklmn", steps, strict=False):
         try:
-            state_of([*events, Event(name, kind, at, "Wren", payload)])
+            state_of([*events, from_log(name, kind, at, "Wren", payload)])
         except CoreError:
             continue
-        events.append(Event(name, kind, at, "Wren", payload))
+        events.append(from_log(name, kind, at, "Wren", payload))
     return events
 
 
@@ -102,7 +103,7 @@ def test_bags_are_filled_moved_coloured_merged_and_gone() -> None:
 
     def told(*more: tuple[str, dict[str, object]]) -> RunState:
         rows = [("started", {}), ("acknowledged", {}), *done, *more]
-        return replay(LAYOUT, [Event(f"b{i}", k, 40.0 * i, "Wren", p) for i, (k, p) in enumerate(rows)])
+        return replay(LAYOUT, [from_log(f"b{i}", k, 40.0 * i, "Wren", p) for i, (k, p) in enumerate(rows)])
 
     state = told()
     assert [round(b.left_kg, 4) for b in state.batches] == [0.045, 0.0, 0.0]
@@ -113,7 +114,7 @@ def test_bags_are_filled_moved_coloured_merged_and_gone() -> None:
         ("coloured", {"batch": 0, "kind": "water", "colour": "#26304f"}, "seizes"),
         ("decanted", {"batch": 0, "into": [{**bag, "kg": 0.2}]}, "more than is in it"),
         ("decanted", {"cook": 1, "into": [{**bag, "kg": 0.0}]}, "kg"),
-        ("moved", {"batch": 0, "spot": "freezer"}, "kept where"),
+        ("moved", {"batch": 0, "spot": "freezer"}, "spot"),
         ("heated", {"batch": 2, "seconds": 2.0}, "gone"),
         ("merged", {"batch": 0, "into": 0}, "same melt"),
     ):

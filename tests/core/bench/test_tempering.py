@@ -6,12 +6,13 @@ from typing import Any
 import pytest
 
 from tests.conftest import make_lollipops
+from tests.told import from_log, says
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.predict import heating_track, resting_track
 from umber_pebble.core.bench.replay import accept as replay
-from umber_pebble.core.bench.state import Event, Layout, Rest, RunState
+from umber_pebble.core.bench.state import Layout, Rest, RunState
 from umber_pebble.core.bench.tempering import tempering_track
 from umber_pebble.core.bench.track import Track, temperature_at_degc
 from umber_pebble.core.errors import OutOfRange
@@ -50,7 +51,7 @@ class Bench:
         ]
 
     def state(self) -> RunState:
-        return replay(self.layout, [Event(f"e{i}", k, at, WREN, p) for i, (k, at, p) in enumerate(self.steps)])
+        return replay(self.layout, [from_log(f"e{i}", k, at, WREN, p) for i, (k, at, p) in enumerate(self.steps)])
 
     def track(self) -> Track:
         [cook], seen = self.cooks, self.state().cooks[0]
@@ -81,20 +82,20 @@ def test_seed_by_readings_a_smear_and_only_then_the_pour() -> None:
     assert plan_seed(cook.tempering.seeding).seed_kg.likely == pytest.approx(cook.seed_kg, rel=1e-6)
     bench.then(420.0, bench.reads(410.0, 46.0), ("tempered", 415.0, {"cook": 0, "step": "cool"}))
     seed = bench.then(420.0)
-    assert (seed.kind, seed.params["step"], seed.event_kind) == ("temper", "seed", "tempered")
-    bench.steps.append(("tempered", 430.0, seed.payload))
+    assert (seed.kind, seed.params["step"], seed.tells.KIND) == ("temper", "seed", "tempered")
+    bench.steps.append(("tempered", 430.0, says(seed)))
     # the curve goes where the heat balance says, the reading before it as its start
     assert cook.tempering is not None
     s = replace(cook.tempering.seeding, melt_degc=temperature_at_degc(bench.track(), 429.0).likely)
-    expected = after_degc(s, seed.payload["added_kg"], s.melts_frac.likely)
+    expected = after_degc(s, says(seed)["added_kg"], s.melts_frac.likely)
     assert temperature_at_degc(bench.track(), 431.0).likely == pytest.approx(expected, abs=0.3)
     read = bench.then(440.0)
-    assert (read.params["step"], read.event_kind) == ("read", None)
+    assert (read.params["step"], read.tells) == ("read", None)
     more = bench.then(520.0, bench.reads(510.0, 33.5))
     assert more.params["step"] in ("more", "stir")
     test = bench.then(620.0, bench.reads(610.0, 31.5))
-    assert test.payload == {"cook": 0, "smear": True}
-    look = bench.then(640.0, ("tempered", 630.0, test.payload))
+    assert says(test) == {"cook": 0, "smear": True}
+    look = bench.then(640.0, ("tempered", 630.0, says(test)))
     assert (look.params["step"], look.opens_s) == ("look", pytest.approx(630.0 + 180.0))
     again = bench.then(850.0, ("tempered", 840.0, {"cook": 0, "test": "under"}))
     assert again.params["step"] == "more"
@@ -130,7 +131,7 @@ def test_the_other_schools_go_step_by_step(school: str, acts: list[str]) -> None
         act = bench.then(at)
         assert act.params["step"] == expected
         at += 60.0
-        bench.steps.append(("tempered", at, act.payload))
+        bench.steps.append(("tempered", at, says(act)))
     assert bench.then(at + 10.0).params["step"] == "look"
 
 

@@ -7,10 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import make_lollipops
+from tests.told import from_log
 from umber_pebble.core.bench.again import cooks_now
 from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.short import running_short
-from umber_pebble.core.bench.state import CookState, Event, Layout, RoundState, RunState
+from umber_pebble.core.bench.state import CookState, Layout, RoundState, RunState
 from umber_pebble.core.errors import NotInSequence, OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity
@@ -145,7 +146,7 @@ def test_what_is_full_stays_full_and_the_rest_is_melted_for() -> None:
 
     def after(*told: tuple[str, dict[str, object]]) -> RunState:
         rows = [("started", {}), ("burst", {"cook": 0, "seconds": 30.0}), ("rested", {"cook": 0}), *told]
-        return replay(layout, [Event(f"e{i}", kind, 60.0 * i, "Wren", p) for i, (kind, p) in enumerate(rows)])
+        return replay(layout, [from_log(f"e{i}", kind, 60.0 * i, "Wren", p) for i, (kind, p) in enumerate(rows)])
 
     state = after(("short", {"round": number, "filled": 3}))
     casts = state.rounds[number].casts
@@ -161,7 +162,7 @@ def test_what_is_full_stays_full_and_the_rest_is_melted_for() -> None:
     assert whole.rounds[number].poured_s is not None
     for payload, says in (
         ({"round": number, "filled": casts}, "full cavities"),
-        ({"round": number, "filled": -1}, "full cavities"),
+        ({"round": number, "filled": -1}, "filled"),
     ):
         with pytest.raises(OutOfRange, match=says):
             after(("short", payload))

@@ -9,11 +9,12 @@ from typing import Any
 import pytest
 
 from tests.conftest import FRIDGE, make_lollipops
+from tests.told import from_log
 from umber_pebble.core.bench.acts import calls, next_acts
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.replay import accept as replay
-from umber_pebble.core.bench.state import Event, Layout
+from umber_pebble.core.bench.state import Layout
 from umber_pebble.core.moulds.cavity import Cavity, volume_m3
 from umber_pebble.core.moulds.domes import Cap
 from umber_pebble.core.plan.compile import compile_plan
@@ -110,7 +111,7 @@ def test_the_bench_calls_each_turn_and_then_the_mould_is_left_alone() -> None:
     ]  # fmt: skip
 
     def acts(now: float) -> list[Act]:
-        state = replay(layout, [Event(f"e{i}", k, at, "Wren", p) for i, (k, at, p) in enumerate(steps)])
+        state = replay(layout, [from_log(f"e{i}", k, at, "Wren", p) for i, (k, at, p) in enumerate(steps)])
         places = {"bench": plan.ways["coating"].poured_on, "fridge": FRIDGE}
         tracks = {0: round_track(plan, cooks[0], 0, state.rounds[0], exact(37.0), places)}
         return next_acts(plan, cooks, state, {}, tracks, windows, "Wren", now)
@@ -118,7 +119,7 @@ def test_the_bench_calls_each_turn_and_then_the_mould_is_left_alone() -> None:
     turns = turns_of(windows[0])
     for n in range(turns.count):
         first = acts(536.0 + 120.0 * n)[0]
-        assert (first.kind, first.event_kind, first.params["turn"]) == ("turn", "flipped", n + 1)
+        assert (first.kind, first.tells.KIND, first.params["turn"]) == ("turn", "flipped", n + 1)
         assert any(c.window == "turn" and c.kind == "opens" for c in calls([first], 20.0))
         due = first.opens_s
         assert due == pytest.approx(650.0 + 120.0 * n)

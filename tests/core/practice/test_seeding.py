@@ -6,6 +6,7 @@ import pytest
 from scipy.optimize import brentq
 
 from tests.core.bench.test_tempering import Bench
+from tests.told import says
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.spread import Spread
 from umber_pebble.core.temper.guide import before_seed
@@ -55,7 +56,7 @@ def test_seed_goes_into_what_is_cooler_as_it_is() -> None:
 def test_the_bench_cools_first_and_knows_what_was_through() -> None:
     bench = Bench()
     cool = bench.then(420.0, bench.reads(410.0, 46.0))
-    assert (cool.params["step"], cool.params["to_degc"], cool.event_kind) == ("cool", 34.5, "tempered")
+    assert (cool.params["step"], cool.params["to_degc"], cool.tells.KIND) == ("cool", 34.5, "tempered")
     assert cool.params["there_s"] > 600.0
     # on the way, at 40 degC and colder than it was, it is not sent back to the heat
     assert bench.then(700.0, bench.reads(690.0, 40.0)).params["step"] == "cool"
@@ -66,8 +67,8 @@ def test_the_bench_cools_first_and_knows_what_was_through() -> None:
     cold = Bench()
     cold.steps[2] = ("rested", 400.0, {"cook": 0, "degc": 36.0})
     asked = cold.then(420.0)
-    assert (asked.params["step"], asked.payload["step"]) == ("melt", "through")
-    assert cold.then(430.0, ("tempered", 425.0, asked.payload)).params["step"] == "cool"
+    assert (asked.params["step"], says(asked)["step"]) == ("melt", "through")
+    assert cold.then(430.0, ("tempered", 425.0, says(asked))).params["step"] == "cool"
 
 
 def test_cooling_is_in_the_time_the_plan_gives_a_temper() -> None:

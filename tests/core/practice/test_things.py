@@ -9,10 +9,11 @@ from hypothesis import strategies as st
 
 from tests.conftest import make_lollipops, make_plan
 from tests.core.plan.test_builds import followed, pops
+from tests.told import from_log, says
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.bowl import bowl_track
 from umber_pebble.core.bench.replay import accept as replay
-from umber_pebble.core.bench.state import Event, Layout
+from umber_pebble.core.bench.state import Layout
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl
@@ -73,12 +74,12 @@ def test_a_second_bowl_waits_until_the_microwave_is_empty() -> None:
         ("started", 0.0, {}),
         ("burst", 10.0, {"cook": 0, "seconds": 30.0}),
     ]
-    state = replay(layout, [Event(f"e{i}", k, at, "Wren", p) for i, (k, at, p) in enumerate(steps)])
+    state = replay(layout, [from_log(f"e{i}", k, at, "Wren", p) for i, (k, at, p) in enumerate(steps)])
     assert isinstance(cooks[0].heating, Bowl)
     tracks = {0: bowl_track(cooks[0].heating, state.cooks[0])}
     acts = next_acts(plan, cooks, state, tracks, {}, round_windows(plan, cooks), "Wren", 15.0)
     [second] = [a for a in acts if a.kind == "heat"]
-    assert second.payload["cook"] == 1
+    assert says(second)["cook"] == 1
     assert second.opens_s >= 40.0
 
 

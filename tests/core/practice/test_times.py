@@ -5,10 +5,11 @@ from dataclasses import replace
 import pytest
 
 from tests.conftest import WOOD, make_disc, make_lollipops, make_plan, make_pot
+from tests.told import from_log
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.replay import accept as replay
-from umber_pebble.core.bench.state import Event, Layout
+from umber_pebble.core.bench.state import Layout
 from umber_pebble.core.glass.viscosity import tg_spread_degc
 from umber_pebble.core.heat.piece import Casting, Place, Stay
 from umber_pebble.core.heat.vessel import base_case
@@ -128,7 +129,7 @@ def test_a_wing_is_released_warm_then_bent_then_left_on_its_form() -> None:
     ]  # fmt: skip
 
     def acts(now: float) -> list[tuple[str, bool]]:
-        state = replay(layout, [Event(f"e{i}", k, at, "Wren", p) for i, (k, at, p) in enumerate(steps)])
+        state = replay(layout, [from_log(f"e{i}", k, at, "Wren", p) for i, (k, at, p) in enumerate(steps)])
         places = {"bench": plan.ways["isomalt"].poured_on}
         tracks = {0: round_track(plan, cooks[0], 0, state.rounds[0], exact(135.0), places)}
         return [(a.kind, a.closes_s < 1e6) for a in next_acts(plan, cooks, state, {}, tracks, {0: w}, "Wren", now)]

@@ -6475,12 +6475,14 @@ export interface components {
         Nothing: Record<string, never>;
         /**
          * Now
-         * @description The one act: "melt" on, "cool", "seed", "stir", "more", "take out", "test" or "warm" a little;
-         *     how much seed it is about [kg], to which temperature [degC], and the share of the seed that has melted [frac].
+         * @description The one act; how much seed it is about [kg], to which temperature [degC], and the share of the seed that has melted [frac].
          */
         Now: {
-            /** Act */
-            act: string;
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "melt" | "cool" | "seed" | "stir" | "read" | "more" | "take out" | "test" | "warm";
             /** Kg */
             kg: number;
             /** Melted Frac */
@@ -8117,12 +8119,14 @@ export interface components {
         };
         /**
          * Step
-         * @description One step: "melt", "cool", "seed", "powder", "slab", "return", "cold bowl", "warm", "test", "chill" or "pour"; how much of
-         *     the bowl or of seed it is about [kg], to which temperature [degC], and that share of the bowl [frac].
+         * @description One step; how much of the bowl or of seed it is about [kg], to which temperature [degC], and that share of the bowl [frac].
          */
         Step: {
-            /** Act */
-            act: string;
+            /**
+             * Act
+             * @enum {string}
+             */
+            act: "melt" | "cool" | "seed" | "powder" | "slab" | "return" | "cold bowl" | "warm" | "test" | "chill" | "pour";
             /** Kg */
             kg: number;
             /**

@@ -19,6 +19,6 @@ export function stepWords(step: Schemas["Step"], units: Units): string {
       test: "lay a smear: it sets with gloss",
       pour: `pour at ${to}, untempered`,
       chill: "chill hard at once",
-    }[step.act] ?? step.act
-  );
+    } satisfies Record<typeof step.act, string>
+  )[step.act];
 }

@@ -6,6 +6,19 @@ from dataclasses import asdict, dataclass, replace
 from typing import Any
 
 from umber_pebble.core.bench.again import missing, rounds_again
+from umber_pebble.core.bench.events import (
+    Acknowledged,
+    Bent,
+    Ended,
+    Heated,
+    Inserted,
+    Moved,
+    Poured,
+    Replanned,
+    Rested,
+    Resumed,
+    Unmoulded,
+)
 from umber_pebble.core.bench.passes import (
     Act,
     bears_next_s,
@@ -20,7 +33,7 @@ from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.bench.vessel_acts import (
     bowl_act,
-    burst_payload,
+    burst_of,
     falls_to_s,
     heat_act,
     heater_free_s,
@@ -129,9 +142,7 @@ def _cook_acts(
             # what is not known of the heat moves both alike, so the likely times bound the act
             ready, spoils = pots[cook.number].windows["ready"]
             figures = {"cook_degc": cook.way.end_degc, "melt": cook.way.melt.key}
-            out.append(
-                Act("off", subject, "rested", {"cook": cook.number}, ready.likely, spoils.likely, True, figures)
-            )
+            out.append(Act("off", subject, Rested(cook.number), ready.likely, spoils.likely, True, figures))
         elif to_temper(cook, seen):
             out.append(temper_act(cook, seen, pots[cook.number], now))
         else:
@@ -151,15 +162,16 @@ def _pour_acts(
     if not rest.readings and now < opens:
         half = rest.off_s + (track.windows["pour"][0].likely - rest.off_s) / 2
         melt = {"melt": cook.way.melt.key}
-        out.append(Act("read", subject, None, {"cook": cook.number}, half, opens, True, melt))
+        out.append(Act("read", subject, None, half, opens, True, melt))
     if now > track.windows["stiff"][0].likely:
         figures: dict[str, Any] = {"cook_degc": cook.way.end_degc, "melt": cook.way.melt.key}
         if isinstance(cook.heating, Bowl):
-            warm = burst_payload(cook, cook.heating, again_s(cook.heating))
-            return [*out, Act("warm", subject, "burst", warm, max(now, heater_s), math.inf, True, figures | warm)]
+            warm = burst_of(cook, cook.heating, again_s(cook.heating))
+            figures |= {"seconds": warm.seconds, "power_frac": warm.power_frac}
+            return [*out, Act("warm", subject, warm, max(now, heater_s), math.inf, True, figures)]
         return [
             *out,
-            Act("warm", subject, "heated", {"cook": cook.number}, max(now, heater_s), math.inf, True, figures),
+            Act("warm", subject, Heated(cook.number), max(now, heater_s), math.inf, True, figures),
         ]
     seen = state.cooks[cook.number]
     gone = [r for r in cook.rounds if r not in waiting and r.number not in (seen.lost or ())]
@@ -208,8 +220,7 @@ def _pour_acts(
             Act(
                 "pour",
                 f"round:{r.number}",
-                "poured",
-                {"round": r.number},
+                Poured(r.number),
                 from_s,
                 math.inf if late else closes,
                 sure and not late,
@@ -219,7 +230,7 @@ def _pour_acts(
     return out
 
 
-EVENT_OF_WORK = {"bend": "bent", "stick": "inserted", "sprinkle": "inserted"}
+EVENT_OF_WORK = {"bend": Bent, "stick": Inserted, "sprinkle": Inserted}
 
 
 def _round_acts(
@@ -232,31 +243,29 @@ def _round_acts(
         if seen.poured_s is None or seen.covered_s is not None or line.kind == "swirl":
             continue
         subject = f"round:{r.number}"
-        payload: dict[str, Any] = {"round": r.number}
         figures: dict[str, Any] = {"casts": r.casts, "line": r.line, "melt": cook.way.melt.key}
         figures["kind"] = plan.lines[plan.chains[r.line][0]].kind
         figures["leaves"] = line.leaves
         if seen.unmoulded_s is not None:
             stiff = tracks[r.number].windows["bend_closes"][0] if line.released else None
             if stiff is not None and seen.worked_s is None and now < stiff.high:
-                out.append(Act("bend", subject, "bent", payload, seen.unmoulded_s, stiff.low, True, figures))
+                out.append(Act("bend", subject, Bent(r.number), seen.unmoulded_s, stiff.low, True, figures))
                 continue
             if len(seen.outcomes) < r.casts:
-                out.append(Act("outcomes", subject, None, payload, seen.unmoulded_s, math.inf, True, figures))
+                out.append(Act("outcomes", subject, None, seen.unmoulded_s, math.inf, True, figures))
             continue
         track = tracks[r.number]
         out += turn_acts(line, r, seen, windows[r.number], figures)
         workable = line.work and not line.released and seen.worked_s is None and now < _too_late(track, line.work)
         if line.work and workable:
             opens, closes, sure = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
-            event = EVENT_OF_WORK[line.work]
-            out.append(Act(line.work, subject, event, payload, opens, closes, sure, figures))
+            out.append(Act(line.work, subject, EVENT_OF_WORK[line.work](r.number), opens, closes, sure, figures))
         ahead = lies_of(plan, line, r.casts)[len(seen.places) :]
         if ahead:
             stay, place = ahead[0]
             at = seen.poured_s + (stay.from_s if line.lies or workable else 0.0)
-            to = {"place": place}
-            out.append(Act("move", subject, "moved", payload | to, at, math.inf, True, figures | to))
+            figures_to = figures | {"place": place}
+            out.append(Act("move", subject, Moved(r.number, place), at, math.inf, True, figures_to))
         if not line.last:
             continue
         ready, _ = track.windows["unmould"]
@@ -264,7 +273,7 @@ def _round_acts(
         if line.released:
             closes = track.windows["release"][1].low
         together = max(ready.high, stay_ready_s(plan, state, tracks, r))
-        out.append(Act("unmould", subject, "unmoulded", payload, together, closes, True, figures))
+        out.append(Act("unmould", subject, Unmoulded(r.number), together, closes, True, figures))
     return out
 
 
@@ -278,7 +287,7 @@ def _forecasts(
     plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindows], state: RunState, acts: list[Act]
 ) -> list[Act]:
     """What follows the pour that is next: its unmoulding, then the cook that needs the mould."""
-    pours = {int(a.payload["round"]): a for a in acts if a.kind == "pour"}
+    pours = {a.tells.round: a for a in acts if isinstance(a.tells, Poured)}
     out, ready = [], 0.0
     for r in (r for cook in cooks for r in cook.rounds if r.number in pours):
         poured = pours[r.number].opens_s + r.casts * plan.pour_each_s(plan.lines[r.line])
@@ -287,13 +296,13 @@ def _forecasts(
         at = poured + windows[r.number].at["unmould"].high
         ready = at + r.casts * plan.paces.unmould_each_s + plan.paces.clean_s
         figures = {"casts": r.casts, "line": r.line}
-        out.append(Act("unmould", f"round:{r.number}", None, {}, at, math.inf, True, figures, True))
+        out.append(Act("unmould", f"round:{r.number}", None, at, math.inf, True, figures, True))
     waiting = [c for c in cooks if state.cooks[c.number].phase == "waiting"]
     if out and waiting:
         cook = waiting[0]
         at = max(ready - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely, 0.0)
         fresh = {"fresh_kg": cook.fresh_kg}
-        out.append(Act("heat", f"pot:{cook.number}", None, {}, at, math.inf, True, fresh, True))
+        out.append(Act("heat", f"pot:{cook.number}", None, at, math.inf, True, fresh, True))
     return out
 
 
@@ -316,7 +325,7 @@ def next_acts(
     if state.ended_s is not None:
         return []
     if state.layout.sugar and actor not in state.acknowledged:
-        return [Act("acknowledge", "run", "acknowledged", {}, 0.0, math.inf)]
+        return [Act("acknowledge", "run", Acknowledged(), 0.0, math.inf)]
     acts = _cook_acts(plan, cooks, state, pots, tracks, now, moulds_free_s(plan, cooks, state, tracks), windows)
     acts += _round_acts(plan, cooks, state, tracks, now, windows) + put_in_acts(plan, cooks, state, tracks)
     acts += by_hand_acts(plan, state)
@@ -327,17 +336,17 @@ def next_acts(
     acts += more
     acts = sorted(acts, key=lambda a: _urgency(a, now))
     if state.paused_s is not None:
-        acts.insert(0, Act("resume", "run", "resumed", {}, state.paused_s, math.inf))
+        acts.insert(0, Act("resume", "run", Resumed(), state.paused_s, math.inf))
     return acts
 
 
 def _last_acts(plan: PlanInput, state: RunState, now: float) -> list[Act]:
-    end, rows = Act("end", "run", "ended", {}, now, math.inf), rounds_again(plan, state)
+    end, rows = Act("end", "run", Ended(), now, math.inf), rounds_again(plan, state)
     if not rows:
         return [end]
     short = sum(missing(plan, state).values())
     figures = {"short": short, "casts": sum(casts for _, casts in rows), "line": rows[0][0]}
-    return [Act("again", "run", "replanned", {"rounds": rows}, now, math.inf, True, figures), end]
+    return [Act("again", "run", Replanned(rows), now, math.inf, True, figures), end]
 
 
 def _urgency(act: Act, now: float) -> tuple[bool, bool, float, int]:

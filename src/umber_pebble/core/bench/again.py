@@ -43,8 +43,8 @@ def missing(plan: PlanInput, state: RunState) -> dict[int, int]:
     return {i: line.quantity - good[i] for i, line in rows if line.last and line.quantity > good[i]}
 
 
-def rounds_again(plan: PlanInput, state: RunState) -> list[list[int]]:
-    """What to cook again for the first material that is short: rounds as [line, castings], spares with them [count]; of a part
+def rounds_again(plan: PlanInput, state: RunState) -> list[tuple[int, int]]:
+    """What to cook again for the first material that is short: rounds as (line, castings), spares with them [count]; of a part
     of several passes all of them.
 
     Args:
@@ -52,7 +52,7 @@ def rounds_again(plan: PlanInput, state: RunState) -> list[list[int]]:
         state: of the run
     Source: beta-binomial
     """
-    rows: list[list[int]] = []
+    rows: list[tuple[int, int]] = []
     for i, count in missing(plan, state).items():
         line = plan.lines[i]
         if rows and (plan.built(i) or line.melt != plan.lines[rows[0][0]].melt):
@@ -62,19 +62,19 @@ def rounds_again(plan: PlanInput, state: RunState) -> list[list[int]]:
         rate = BreakRate(line.break_rate.broken + broken, line.break_rate.good + len(seen) - broken)
         wanted = count if line.needs else casts_needed(count, plan.confidence_frac, rate)
         casts = min(wanted, line.mould.at_once)
-        rows += [[j, casts] for j in plan.chains[i]]
+        rows += [(j, casts) for j in plan.chains[i]]
         if plan.built(i):
             break
     return rows
 
 
 def as_cooks(
-    rows: list[list[int]], follows: Sequence[int | None], melts: Sequence[str]
+    rows: Sequence[tuple[int, int]], follows: Sequence[int | None], melts: Sequence[str]
 ) -> list[list[tuple[int, int]]]:
     """Rounds that were added to a run as cooks: one for each melt, and for each pass that goes on another.
 
     Args:
-        rows: [line, castings]
+        rows: (line, castings)
         follows, melts: per line, the one it is poured on and its melt
     Source: definition
     """

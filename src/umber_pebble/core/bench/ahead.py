@@ -3,8 +3,8 @@
 import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
-from typing import Any
 
+from umber_pebble.core.bench.events import Body, Outcome, Rested, Smeared, Tested
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.reduce import apply
 from umber_pebble.core.bench.state import Event, RunState
@@ -12,28 +12,19 @@ from umber_pebble.core.errors import CoreError
 from umber_pebble.core.materials.load import material
 
 LAST = ("end", "again")
-SAYS_OF_WHAT = ("cook", "round", "batch", "place", "test", "step")
 MOST = 80
 """So many reach to the end of most orders; more cost seconds of reckoning at every event."""
 
 
 @dataclass(frozen=True, slots=True)
-class Told:
-    """By what an event is known that tells an act: its kind, and what of its payload says of what."""
-
-    kind: str
-    payload: dict[str, Any]
-
-
-@dataclass(frozen=True, slots=True)
 class Link:
     """An act to come; after which other of the chain its window is reckoned (its place, None: it stands by itself), when it is done
-    in this forecast [s since the run started], and what tells so (None: it is the last)."""
+    in this forecast [s since the run started], and the event that tells so (None: it is the last)."""
 
     act: Act
     after: int | None
     at_s: float
-    told: Told | None
+    told: Body | None
 
 
 def chain(
@@ -61,13 +52,13 @@ def chain(
         follows = newest.get(act.subject, newest.get(_pot_of(state, act.subject)))
         again = follows is not None and _same(links[follows].act, act)
         told = list(_told(act, at, again))
-        links.append(Link(act, follows, at, None if act.kind in LAST else _known_by(*told[-1][1:])))
+        links.append(Link(act, follows, at, None if act.kind in LAST else told[-1][1]))
         if act.kind in LAST:
             break
         state = replace(state, done=[], aside=[]).apart()
         try:
-            for when, kind, payload in told:
-                apply(state, Event(f"ahead-{len(links)}", kind, when, actor, payload))
+            for when, body in told:
+                apply(state, Event(f"ahead-{len(links)}", when, actor, body))
                 now = max(now, when)
         except CoreError:
             # what only a hand knows is missing: the chain ends where it would have to be made up
@@ -91,27 +82,23 @@ def _pot_of(state: RunState, subject: str) -> str:
     return f"pot:{state.rounds[int(number)].cook}" if what == "round" else ""
 
 
-def _known_by(kind: str, payload: dict[str, Any]) -> Told:
-    return Told(kind, {key: value for key, value in payload.items() if key in SAYS_OF_WHAT})
-
-
 def _same(before: Act, act: Act) -> bool:
     return before.kind == act.kind == "temper" and before.params["step"] == act.params["step"]
 
 
-def _told(act: Act, at: float, again: bool) -> Iterator[tuple[float, str, dict[str, Any]]]:
-    """The events by which a hand tells an act: when [s], kind, payload; the last one ends it. A bowl that is asked for the same
-    step again is in temper after it."""
-    step = act.params.get("step")
+def _told(act: Act, at: float, again: bool) -> Iterator[tuple[float, Body]]:
+    """The events by which a hand tells an act, and when [s]; the last one ends it. A bowl that is asked for the same step again is in
+    temper after it."""
+    step, (_, _, number) = act.params.get("step"), act.subject.partition(":")
     if act.kind == "outcomes":
-        casts = list(range(int(act.params["casts"])))
-        yield at, "outcome", {**act.payload, "cavities": casts, "usable": True, "kinds": []}
+        yield at, Outcome(int(number), list(range(int(act.params["casts"]))), usable=True)
     elif act.kind == "stir":
-        yield at, "rested", act.payload
-    elif act.kind == "temper" and (act.event_kind is None or again):
+        yield at, Rested(int(number))
+    elif act.kind == "temper" and (act.tells is None or again):
         if step != "look":
-            yield at, "tempered", {"cook": act.payload["cook"], "smear": True}
+            yield at, Smeared(int(number), True)
             at += material("kitchen", "usual", "smear").spread("sets").low
-        yield at, "tempered", {"cook": act.payload["cook"], "test": "well"}
+        yield at, Tested(int(number), "well")
     else:
-        yield at, act.event_kind or "", act.payload
+        assert act.tells is not None, act.kind
+        yield at, act.tells

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from umber_pebble.core.bench.events import Body, Rewarmed, SetDown
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import BatchState
 from umber_pebble.core.bench.track import Band, Dot, Track, curve_of
@@ -118,7 +119,7 @@ def hold_acts(
             continue
         track, cook = tracks[b.number], cooks[b.cook]
         flows, stiff = track.windows["flows"]
-        subject, payload = f"batch:{b.number}", {"batch": b.number}
+        subject = f"batch:{b.number}"
         figures = {
             "name": b.name,
             "melt": cook.way.melt.key,
@@ -129,19 +130,19 @@ def hold_acts(
         warm = track.windows["too_warm"][0].likely
         if math.isfinite(warm):
             at = max(warm - EARLY_S, b.at_s)
-            act = Act("too_warm", subject, "moved", payload | {"spot": "air"}, at, warm, True, figures)
+            act = Act("too_warm", subject, SetDown(b.number, "air"), at, warm, True, figures)
             out.append(act)
         elif math.isfinite(flows.low):
             degc = float(np.interp(max(now, b.at_s), track.curve.times_s, track.curve.likely_degc))
-            kind, event = ("keep", "heated") if kitchen.oven_w else ("keep", "moved")
             melt = cook.way.melt
             fat = "set_stiff" in melt.properties
             seconds = None
             if kitchen.oven_w and fat:
                 share = melt.value("set_stiff" if now < stiff.likely else "sets_at_most")
                 seconds = rescue_s(_like(b, cook, degc, kitchen), degc, share, kitchen.oven_w)
+            tells: Body = Rewarmed(b.number, seconds) if seconds else SetDown(b.number, "bath")
             more = {"seconds": seconds} if seconds else {"spot": "bath"}
-            out.append(Act(kind, subject, event, payload | more, flows.low, stiff.likely, True, figures | more))
+            out.append(Act("keep", subject, tells, flows.low, stiff.likely, True, figures | more))
     return out
 
 

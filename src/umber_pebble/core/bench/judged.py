@@ -3,20 +3,17 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
+from umber_pebble.core.bench.events import Judged
 from umber_pebble.core.bench.payload import refuse
 from umber_pebble.core.bench.state import Event, Reading, RunState
-from umber_pebble.core.errors import Missing
 
 
-def judged(state: RunState, event: Event) -> None:
-    """A reading that is used whatever the fit says of it, or left out. Raises: Missing, NotInSequence. Source: definition"""
-    use, wanted = event.payload.get("use"), event.payload.get("reading")
-    if not isinstance(use, bool):
-        raise Missing("say whether it is used", path="payload.use")
+def judged(state: RunState, _: Event, said: Judged) -> None:
+    """A reading that is used whatever the fit says of it, or left out. Raises: NotInSequence. Source: definition"""
     for readings in _kept(state):
         for i, reading in enumerate(readings):
-            if reading.id == wanted:
-                readings[i] = replace(reading, use=use)
+            if reading.id == said.reading:
+                readings[i] = replace(reading, use=said.use)
                 return
     raise refuse("there is no such reading to judge", "no_reading")
 

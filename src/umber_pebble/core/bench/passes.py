@@ -4,6 +4,7 @@ import math
 from dataclasses import asdict, dataclass, field
 from typing import Any
 
+from umber_pebble.core.bench.events import Body, Flipped, Inserted, Made
 from umber_pebble.core.bench.state import RoundState, RunState
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.windows import PieceWindows
@@ -15,7 +16,7 @@ from umber_pebble.core.plan.turns import turns_of
 
 @dataclass(frozen=True, slots=True)
 class Act:
-    """One act: what, on which pot or round, the event that records it, and from when until when.
+    """One act: what, on which pot or round, the event that tells it, and from when until when.
 
     `sure` is false where the high opening is not before the low closing: then a reading decides.
     `forecast` marks one that cannot be done yet, with the time it is likely to come.
@@ -23,8 +24,7 @@ class Act:
 
     kind: str
     subject: str
-    event_kind: str | None
-    payload: dict[str, Any]
+    tells: Body | None
     opens_s: float
     closes_s: float
     sure: bool = True
@@ -114,8 +114,8 @@ def put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: 
             "items": [{"what": h.what, "name": h.name, "kg": h.kg} for h in line.first],
             "habits": [asdict(h) for h in habits_of(plan, r.line, put_in=True)],
         }  # fmt: skip
-        payload = {"round": r.number, "first": True}
-        out.append(Act("put_in", f"round:{r.number}", "inserted", payload, at, math.inf, True, figures))
+        tells = Inserted(r.number, first=True)
+        out.append(Act("put_in", f"round:{r.number}", tells, at, math.inf, True, figures))
     return out
 
 
@@ -152,9 +152,7 @@ def turn_acts(line: Line, r: Round, seen: RoundState, windows: PieceWindows, fig
     after = seen.turned_s[-1] if seen.turned_s else seen.poured_s + r.casts * line.hold_s + turns.by_hand_s
     at = after + turns.every_s
     told = figures | {"turn": done + 1, "turns": turns.count, "practised": turns.practised}
-    return [
-        Act("turn", f"round:{r.number}", "flipped", {"round": r.number}, at, at + turns.every_s / 2, True, told)
-    ]
+    return [Act("turn", f"round:{r.number}", Flipped(r.number), at, at + turns.every_s / 2, True, told)]
 
 
 def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:
@@ -172,7 +170,7 @@ def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:
             "each_s": step.each_s, "rests_low_s": step.rests.low, "rests_high_s": step.rests.high,
             "dries_low_s": step.dries.low, "dries_high_s": step.dries.high,
         }  # fmt: skip
-        out.append(Act("by_hand", f"hand:{i}", "made", {"step": i}, at, math.inf, True, figures))
+        out.append(Act("by_hand", f"hand:{i}", Made(i), at, math.inf, True, figures))
     return out
 
 

@@ -1,50 +1,32 @@
-"""Reading an event's payload: whole numbers, finite ones, and refusals in words."""
+"""How much an event may say, what it may speak of, and refusals in words."""
 
-from typing import Any
+from collections.abc import Sequence
+from typing import Any, TypeVar
 
-from umber_pebble.core.bench.state import Event
-from umber_pebble.core.errors import NotInSequence, OutOfRange, require_range
+from umber_pebble.core.errors import NotInSequence, OutOfRange
+
+T = TypeVar("T")
 
 
-def number(event: Event, name: str, limit: int) -> int:
-    """A whole number of the payload, below a limit [1].
+def one_of(things: Sequence[T], number: int, name: str) -> T:
+    """What an event speaks of, by its number [1].
 
-    Raises: OutOfRange: it is none.
+    Raises: OutOfRange: there is none of that number.
     Source: definition
     """
-    return whole(event.payload.get(name), name, f"payload.{name}", limit)
+    within(number, len(things), name)
+    return things[number]
 
 
-def whole(value: Any, name: str, path: str, limit: int) -> int:
-    """A whole number from 0, below a limit [1].
+def within(number: int, count: int, name: str, path: str = "") -> None:
+    """A number below a count [1].
 
-    Raises: OutOfRange: it is none.
+    Raises: OutOfRange: it is not.
     Source: definition
     """
-    if not isinstance(value, int) or isinstance(value, bool) or not 0 <= value < limit:
-        raise OutOfRange(f"there is no {name} {value}", path=path, got=value, limits={"low": 0, "high": limit - 1})
-    return value
-
-
-def finite(value: Any, path: str, low: float, high: float) -> float:
-    """A number within bounds, in its own unit [SI].
-
-    Raises: OutOfRange: it is none.
-    Source: definition
-    """
-    if not isinstance(value, int | float) or isinstance(value, bool):
-        raise OutOfRange("this is no number", path=path, got=str(value), limits={"low": low, "high": high})
-    return require_range(path, float(value), low, high)
-
-
-def optional(event: Event, name: str, low: float, high: float) -> float | None:
-    """The same of the payload, or None where it is not there [SI].
-
-    Raises: OutOfRange: it is no number.
-    Source: definition
-    """
-    value = event.payload.get(name)
-    return None if value is None else finite(value, f"payload.{name}", low, high)
+    if number >= count:
+        limits = {"low": 0, "high": count - 1}
+        raise OutOfRange(f"there is no {name} {number}", path=path or f"payload.{name}", got=number, limits=limits)
 
 
 MOST_DEPTH, MOST_PARTS, LONGEST_TEXT, LARGEST = 5, 5000, 1000, 1e12
@@ -79,20 +61,6 @@ def bounded(payload: dict[str, Any]) -> None:
                 )  # fmt: skip
         elif isinstance(value, int | float) and not abs(value) <= LARGEST:
             raise OutOfRange("no number is so large", path="payload", got=None, limits={"high": LARGEST})
-
-
-def one_line(value: Any, path: str, longest: int) -> str:
-    """A name: one line of printable text [1].
-
-    Raises: OutOfRange: it is none, or too long.
-    Source: definition
-    """
-    if not isinstance(value, str) or not value.strip() or len(value) > longest or not value.isprintable():
-        raise OutOfRange(
-            f"a name is one line of 1 to {longest} characters that can be printed", path=path, got=str(value)[:40],
-            limits={"low": 1, "high": longest},
-        )  # fmt: skip
-    return value
 
 
 def refuse(message: str, code: str, **params: Any) -> NotInSequence:

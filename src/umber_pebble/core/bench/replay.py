@@ -2,12 +2,11 @@
 
 from collections.abc import Iterable, Sequence
 
-from umber_pebble.core.bench.payload import bounded
+from umber_pebble.core.bench.events import Cancels, Started
 from umber_pebble.core.bench.reduce import apply
 from umber_pebble.core.bench.state import Aside, CookState, Event, Layout, RoundState, RunState
 from umber_pebble.core.errors import CoreError, OutOfRange
 
-TAKES_BACK = "cancels"
 BROKEN = (ArithmeticError, AttributeError, LookupError, TypeError, ValueError, RecursionError)
 
 
@@ -19,23 +18,23 @@ def taken_back(events: Sequence[Event]) -> tuple[set[str], list[Aside]]:
         events: the whole log, in the order it came in
     Source: definition
     """
-    kinds, gone, aside = {e.id: e.kind for e in events}, set[str](), list[Aside]()
+    told, gone, aside = {e.id: e.body for e in events}, set[str](), list[Aside]()
     for e in events:
-        if e.kind != TAKES_BACK:
+        if not isinstance(e.body, Cancels):
             continue
-        of = e.payload.get("id")
-        if not isinstance(of, str) or of not in kinds:
+        of = e.body.id
+        if of not in told:
             why = "there is no such event to take back"
-        elif kinds[of] == TAKES_BACK:
+        elif isinstance(told[of], Cancels):
             why = "what was taken back is done again, not brought back"
-        elif kinds[of] == "started":
+        elif isinstance(told[of], Started):
             why = "the start is not taken back: end the run"
         elif of in gone:
             why = "this is taken back already"
         else:
             gone.add(of)
             continue
-        aside.append(Aside(e.id, e.kind, OutOfRange(why, path="payload.id", got=str(of)[:40])))
+        aside.append(Aside(e.id, Cancels.KIND, OutOfRange(why, path="payload.id", got=of)))
     return gone, aside
 
 
@@ -50,7 +49,7 @@ def replay(layout: Layout, events: Iterable[Event]) -> RunState:
     """
     log = list(events)
     gone, aside = taken_back(log)
-    left = [e for e in sorted(log, key=lambda e: e.at_s) if e.kind != TAKES_BACK and e.id not in gone]
+    left = [e for e in sorted(log, key=lambda e: e.at_s) if not isinstance(e.body, Cancels) and e.id not in gone]
     while True:
         state = RunState(
             layout,
@@ -76,15 +75,13 @@ def accept(
         news: events that came in now
         before: the log so far
         known: its state, where that is known; left as it is
-    Raises: NotInSequence: an event does not fit what came before. OutOfRange, Missing: its payload is wrong.
+    Raises: NotInSequence: an event does not fit what came before. OutOfRange: it speaks of what is not there.
     Source: definition
     """
-    for event in news:
-        bounded(event.payload)
     if known is None:
         known = replay(layout, before)
     latest_s = max((e.at_s for e in before), default=0.0)
-    if all(e.kind != TAKES_BACK and e.at_s >= latest_s for e in news):
+    if all(not isinstance(e.body, Cancels) and e.at_s >= latest_s for e in news):
         # all of it comes after all that was told: the rest need not be told again
         state = known.apart()
         wrong = _first_that_does_not_fit(state, sorted(news, key=lambda e: e.at_s))
@@ -104,7 +101,8 @@ def _first_that_does_not_fit(state: RunState, events: Sequence[Event]) -> Aside 
         try:
             apply(state, event)
         except CoreError as error:
-            return Aside(event.id, event.kind, error)
+            return Aside(event.id, event.body.KIND, error)
         except BROKEN:
-            return Aside(event.id, event.kind, OutOfRange("no run takes such an event", path="payload", got=None))
+            why = OutOfRange("no run takes such an event", path="payload", got=None)
+            return Aside(event.id, event.body.KIND, why)
     return None

@@ -4,16 +4,11 @@ from copy import copy
 from dataclasses import dataclass, field
 from typing import Any, Self
 
+from umber_pebble.core.bench.events import Body
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.cooks import Round
 
-METHODS = ("immersed_swirled", "immersed_unswirled", "infrared")
-SIGHTS = ("moves", "lets_go", "resists", "cracked")
-BOWL_SIGHTS = ("solid", "half", "few_lumps", "smooth", "thick", "grainy", "seized")
 UNFILLED = "not filled"
-FLAWS = (
-    "broken", "stuck", "bloomed", "dull", "bubbled", "thin", UNFILLED, "crinkled", "sticky", "cloudy", "off-colour",
-)  # fmt: skip
 
 
 class _Grows:
@@ -42,10 +37,9 @@ class Event:
     """One event of the log; at_s is when it happened, in seconds since the run started."""
 
     id: str
-    kind: str
     at_s: float
     actor: str
-    payload: dict[str, Any]
+    body: Body
 
 
 @dataclass(frozen=True, slots=True)

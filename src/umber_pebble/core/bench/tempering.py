@@ -2,52 +2,47 @@
 
 import math
 from collections.abc import Callable
-from dataclasses import replace
-from typing import Any
+from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
-from umber_pebble.core.bench.payload import finite, number, refuse
+from umber_pebble.core.bench.events import Seeded, Smeared, Stepped, Tested
+from umber_pebble.core.bench.payload import one_of, refuse
 from umber_pebble.core.bench.state import Event, Rest, RunState
 from umber_pebble.core.bench.track import Band, Curve, Track, temperature_at_degc
-from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.spread import exact
-from umber_pebble.core.temper.guide import Now, after_seed, before_seed
-from umber_pebble.core.temper.schools import Step, Tempering, steps
+from umber_pebble.core.temper.guide import Guided, Now, after_seed, before_seed
+from umber_pebble.core.temper.schools import Planned, Tempering, steps
 from umber_pebble.core.temper.seed import after_degc, loses_temper_degc, seed_kg
 
-KINDS = ("well", "under", "over")
-STEPS = ("through", "cool", "powder", "slab", "return", "cold bowl", "warm", "take out")
-MOST_SEED_KG = 10.0
 
-
-def tempered(state: RunState, event: Event) -> None:
-    """Seed stirred in [kg], another step done, a smear laid, or what a smear said.
-
-    Raises: OutOfRange, Missing, NotInSequence.
-    Source: common-practice
-    """
-    cook = state.cooks[number(event, "cook", len(state.cooks))]
+def _bowl(state: RunState, number: int) -> Rest:
+    cook = one_of(state.cooks, number, "cook")
     if cook.phase != "resting":
         raise refuse("only what is off the heat is tempered", "not_resting", cook=cook.number)
-    rest, at, say = cook.rests[-1], event.at_s, event.payload
-    if "added_kg" in say:
-        rest.seeded.append((at, finite(say["added_kg"], "payload.added_kg", 0.0005, MOST_SEED_KG)))
-    elif "step" in say:
-        rest.steps.append((at, _one_of(say["step"], "payload.step", STEPS)))
-    elif say.get("smear") is True:
-        rest.smears.append(at)
-    elif "test" in say:
-        rest.tests.append((at, _one_of(say["test"], "payload.test", KINDS)))
-    else:
-        raise Missing("say what was done: seed, a step, a smear or a test", path="payload")
+    return cook.rests[-1]
 
 
-def _one_of(value: Any, path: str, known: tuple[str, ...]) -> str:
-    if value not in known:
-        raise OutOfRange("no such thing", path=path, got=str(value), limits={"one_of": list(known)})
-    return str(value)
+def seeded(state: RunState, event: Event, said: Seeded) -> None:
+    """Seed stirred in [kg]. Raises: OutOfRange, NotInSequence. Source: common-practice"""
+    _bowl(state, said.cook).seeded.append((event.at_s, said.added_kg))
+
+
+def stepped(state: RunState, event: Event, said: Stepped) -> None:
+    """Another step done. Raises: OutOfRange, NotInSequence. Source: common-practice"""
+    _bowl(state, said.cook).steps.append((event.at_s, said.step))
+
+
+def smeared(state: RunState, event: Event, said: Smeared) -> None:
+    """A smear laid. Raises: OutOfRange, NotInSequence. Source: common-practice"""
+    _bowl(state, said.cook).smears.append(event.at_s)
+
+
+def tested(state: RunState, event: Event, said: Tested) -> None:
+    """What a smear said. Raises: OutOfRange, NotInSequence. Source: common-practice"""
+    _bowl(state, said.cook).tests.append((event.at_s, said.test))
 
 
 def tempering_track(tempering: Tempering, rest: Rest, make: Callable[[Rest], Track]) -> Track:
@@ -62,7 +57,7 @@ def tempering_track(tempering: Tempering, rest: Rest, make: Callable[[Rest], Tra
     track = make(replace(rest, readings=[r for r in rest.readings if r.at_s < _first(rest)]))
     added = 0.0
     done = sorted([*((t, "seed", kg) for t, kg in rest.seeded), *((t, step, 0.0) for t, step in rest.steps)])
-    planned = {step.act: step.to_degc for step in steps(tempering)}
+    planned: dict[str, float] = {step.act: step.to_degc for step in steps(tempering)}
     for i, (at, what, kg) in enumerate(done):
         until = done[i + 1][0] if i + 1 < len(done) else math.inf
         here = temperature_at_degc(track, at).likely
@@ -121,7 +116,17 @@ def _joined(before: Track, after: Track, at: float) -> Track:
     )  # fmt: skip
 
 
-def temper_now(tempering: Tempering, rest: Rest, track: Track, now: float) -> tuple[Step, float, float]:
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """What a bowl asks for now: with how much [kg], to which temperature [degC], that share of the bowl [frac]."""
+
+    act: Planned | Guided | Literal["look"]
+    kg: float
+    to_degc: float
+    share_frac: float = 0.0
+
+
+def temper_now(tempering: Tempering, rest: Rest, track: Track, now: float) -> tuple[Asked, float, float]:
     """The one act at a bowl that is not yet in temper; from when it may be done [s]; the share of its seed that has melted [frac].
 
     Args:
@@ -132,16 +137,20 @@ def temper_now(tempering: Tempering, rest: Rest, track: Track, now: float) -> tu
     """
     if rest.smears and not any(t >= rest.smears[-1] for t, _ in rest.tests):
         clock = material("kitchen", "usual", "smear").spread("sets")
-        return Step("look", 0.0, tempering.melt.value("work_at")), rest.smears[-1] + clock.low, 0.0
+        return Asked("look", 0.0, tempering.melt.value("work_at")), rest.smears[-1] + clock.low, 0.0
     if tempering.school == "seed":
         found, opens = _seeded_now(tempering, rest, track, now)
         share = found.kg / (tempering.melt_kg + found.kg)
-        return Step(found.act, found.kg, found.to_degc, share), opens, found.melted_frac
-    planned = [step for step in steps(tempering) if step.act not in ("melt", "pour", "chill")]
+        return Asked(found.act, found.kg, found.to_degc, share), opens, found.melted_frac
+    planned = [
+        Asked(step.act, step.kg, step.to_degc, step.share_frac)
+        for step in steps(tempering)
+        if step.act not in ("melt", "pour", "chill")
+    ]
     done = len(rest.steps)
     step = planned[min(done, len(planned) - 1)]
     if rest.tests and rest.tests[-1][1] != "well":
-        step = Step("warm" if rest.tests[-1][1] == "over" else "cool", 0.0, tempering.melt.value("work_at"))
+        step = Asked("warm" if rest.tests[-1][1] == "over" else "cool", 0.0, tempering.melt.value("work_at"))
         if len(rest.steps) and rest.steps[-1][0] > rest.tests[-1][0]:
             step = planned[-1]
     return step, rest.off_s, 0.0

@@ -5,9 +5,10 @@ from typing import Any
 
 import numpy as np
 
+from umber_pebble.core.bench.events import Body, Burst, Heated, Rested, Seeded, Smeared, Stepped
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import CookState, RunState
-from umber_pebble.core.bench.tempering import temper_now
+from umber_pebble.core.bench.tempering import Asked, temper_now
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.times import falls_below_s
 from umber_pebble.core.materials.load import material
@@ -51,16 +52,7 @@ def temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
     """The one act at the bowl; a smear that is laid is looked at when its clock has run. Source: common-practice"""
     assert cook.tempering is not None
     step, opens, melted = temper_now(cook.tempering, seen.rests[-1], track, now)
-    payload: dict[str, Any] = {"cook": cook.number}
-    if step.act in ("seed", "more"):
-        payload |= {"added_kg": step.kg}
-    elif step.act in ("take out", "test"):
-        payload |= {"smear": True}
-    elif step.act == "melt":
-        payload |= {"step": "through"}
-    else:
-        payload |= {"step": step.act}
-    event = None if step.act in ("read", "stir", "look") else "tempered"
+    tells = _told(cook.number, step)
     smear = material("kitchen", "usual", "smear").spread("sets")
     figures = {
         "step": step.act, "kg": step.kg, "to_degc": step.to_degc, "melted_frac": melted, "melt": cook.way.melt.key,
@@ -69,7 +61,22 @@ def temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
         "seeded": bool(seen.rests[-1].seeded),
         "practised_frac": material("kitchen", "usual", "seed").value("practised"),
     }  # fmt: skip
-    return Act("temper", f"pot:{cook.number}", event, payload, opens, math.inf, True, figures)
+    return Act("temper", f"pot:{cook.number}", tells, opens, math.inf, True, figures)
+
+
+def _told(cook: int, step: Asked) -> Body | None:
+    """What tells a step of tempering; None where looking is all it asks."""
+    match step.act:
+        case "seed" | "more":
+            return Seeded(cook, step.kg)
+        case "take out" | "test":
+            return Smeared(cook, True)
+        case "melt":
+            return Stepped(cook, "through")
+        case "read" | "stir" | "look" | "chill" | "pour":
+            return None
+        case act:
+            return Stepped(cook, act)
 
 
 def falls_to_s(track: Track, degc: float) -> float:
@@ -85,16 +92,16 @@ def heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
         "cook_degc": cook.way.end_degc, "casts": casts, "hob_s": cook.hob.likely, "seed_kg": cook.seed_kg,
         "melt_name": cook.way.melt.name, "lines": [r.line for r in cook.rounds],
     }  # fmt: skip
-    payload, kind = {"cook": cook.number}, "heated"
+    tells: Body = Heated(cook.number)
     if isinstance(cook.heating, Bowl):
         steps = plan_bursts(cook.heating).steps
         figures |= {
             "bursts_s": [s.seconds for s in steps if s.act == "burst"],
             "power_w": cook.heating.oven.power_w,
         }
-        kind, payload = "burst", burst_payload(cook, cook.heating, steps[0].seconds)
-        figures |= payload
-    return Act("heat", f"pot:{cook.number}", kind, payload, max(before, 0.0), math.inf, True, figures)
+        tells = burst_of(cook, cook.heating, steps[0].seconds)
+        figures |= {"seconds": tells.seconds, "power_frac": tells.power_frac}
+    return Act("heat", f"pot:{cook.number}", tells, max(before, 0.0), math.inf, True, figures)
 
 
 def _remedy(cook: PotCook, seen: CookState) -> dict[str, Any]:
@@ -104,9 +111,9 @@ def _remedy(cook: PotCook, seen: CookState) -> dict[str, Any]:
     return {"fault": last, "means": fault.means, "remedy": fault.do} if fault else {}
 
 
-def burst_payload(cook: PotCook, bowl: Bowl, seconds: float) -> dict[str, Any]:
+def burst_of(cook: PotCook, bowl: Bowl, seconds: float) -> Burst:
     """What is told of a burst [s, frac]. Source: definition"""
-    return {"cook": cook.number, "seconds": seconds, "power_frac": bowl.school.power_frac}
+    return Burst(cook.number, seconds, bowl.school.power_frac)
 
 
 def bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
@@ -121,11 +128,11 @@ def bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
         figures |= {"on_until_s": last.at_s + last.seconds}
     figures |= _remedy(cook, seen)
     if step is None:
-        return Act("off", subject, "rested", {"cook": cook.number}, opens, math.inf, True, figures)
+        return Act("off", subject, Rested(cook.number), opens, math.inf, True, figures)
     after = step.after
     figures |= {"seconds": step.seconds, "power_frac": bowl.school.power_frac} | {
         "degc": after.degc.likely, "melted_frac": after.melted_frac.likely, "hottest_degc": after.hottest_degc.high,
     }  # fmt: skip
     if step.act == "stir":
-        return Act("stir", subject, None, {"cook": cook.number}, opens, math.inf, True, figures)
-    return Act("burst", subject, "burst", burst_payload(cook, bowl, step.seconds), opens, math.inf, True, figures)
+        return Act("stir", subject, None, opens, math.inf, True, figures)
+    return Act("burst", subject, burst_of(cook, bowl, step.seconds), opens, math.inf, True, figures)

@@ -1,40 +1,43 @@
-"""Events of a run as a whole: paused, resumed, ended, and notes."""
+"""Events of a run as a whole: started, read the caution, paused, resumed, ended."""
 
-from umber_pebble.core.bench.payload import finite, refuse
+from umber_pebble.core.bench.events import Acknowledged, Ended, Paused, Resumed, Started
+from umber_pebble.core.bench.payload import refuse
 from umber_pebble.core.bench.state import Event, RunState
 from umber_pebble.core.errors import OutOfRange
 
 
-def paused(state: RunState, event: Event) -> None:
-    """Stopped for a while. Source: definition"""
+def started(state: RunState, _: Event, said: Started) -> None:
+    """The beginning. Raises: NotInSequence. Source: definition"""
+    if state.started:
+        raise refuse("this run has started already", "started")
+    state.started = True
+
+
+def acknowledged(state: RunState, event: Event, said: Acknowledged) -> None:
+    """Somebody has read the caution. Source: definition"""
+    state.acknowledged.add(event.actor)
+
+
+def paused(state: RunState, event: Event, said: Paused) -> None:
+    """Stopped for a while. Raises: NotInSequence. Source: definition"""
     if state.paused_s is not None:
         raise refuse("this run is paused already", "paused")
     state.paused_s = event.at_s
 
 
-def resumed(state: RunState, event: Event) -> None:
-    """On again after a pause. Source: definition"""
+def resumed(state: RunState, event: Event, said: Resumed) -> None:
+    """On again after a pause. Raises: NotInSequence. Source: definition"""
     if state.paused_s is None:
         raise refuse("this run is not paused", "not_paused")
     state.paused_s = None
 
 
-def ended(state: RunState, event: Event) -> None:
-    """The end, and what is left in each vessel [kg]. Source: definition"""
+def ended(state: RunState, event: Event, said: Ended) -> None:
+    """The end, and what is left in each vessel [kg]. Raises: OutOfRange, NotInSequence. Source: definition"""
     if state.ended_s is not None:
         raise refuse("this run has ended already", "ended")
-    left = event.payload.get("left_kg", {})
-    if not isinstance(left, dict) or any(v not in state.layout.vessels for v in left):
-        raise OutOfRange("say which vessel", path="payload.left_kg", got=str(left))
-    for vessel, kg in left.items():
-        state.left_kg[vessel] = finite(kg, f"payload.left_kg.{vessel}", 0.0, 50.0)
+    unknown = [vessel for vessel in said.left_kg if vessel not in state.layout.vessels]
+    if unknown:
+        raise OutOfRange("say which vessel", path="payload.left_kg", got=unknown[0])
+    state.left_kg |= said.left_kg
     state.ended_s = event.at_s
-
-
-def note(state: RunState, event: Event) -> None:
-    """Something written down. Source: definition"""
-    text = event.payload.get("text")
-    if not isinstance(text, str) or not 0 < len(text) <= 500:
-        raise OutOfRange(
-            "a note has 1 to 500 characters", path="payload.text", got=None, limits={"low": 1, "high": 500}
-        )

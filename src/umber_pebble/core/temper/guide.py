@@ -1,6 +1,7 @@
 """What to do at the bowl now, from how warm it is and what has been stirred in."""
 
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.temper.seed import Seeding, loses_temper_degc, melted_frac, seed_kg
@@ -9,12 +10,14 @@ MOST_UNMELTED = 0.15
 """Seed of which less than this is unmelted need not be fished out."""
 
 
+Guided = Literal["melt", "cool", "seed", "stir", "read", "more", "take out", "test", "warm"]
+
+
 @dataclass(frozen=True, slots=True)
 class Now:
-    """The one act: "melt" on, "cool", "seed", "stir", "more", "take out", "test" or "warm" a little;
-    how much seed it is about [kg], to which temperature [degC], and the share of the seed that has melted [frac]."""
+    """The one act; how much seed it is about [kg], to which temperature [degC], and the share of the seed that has melted [frac]."""
 
-    act: str
+    act: Guided
     kg: float
     to_degc: float
     melted_frac: float

@@ -1,6 +1,7 @@
 """Ways to temper a bowl, each as steps with weights and temperatures; and what no temper costs."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import Material, material
@@ -9,12 +10,14 @@ from umber_pebble.core.temper.seed import Bowl, Seeding, plan_seed, seeded_degc
 SCHOOLS = ("seed", "powder", "slab", "bowls", "keep", "none")
 
 
+Planned = Literal["melt", "cool", "seed", "powder", "slab", "return", "cold bowl", "warm", "test", "chill", "pour"]
+
+
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One step: "melt", "cool", "seed", "powder", "slab", "return", "cold bowl", "warm", "test", "chill" or "pour"; how much of
-    the bowl or of seed it is about [kg], to which temperature [degC], and that share of the bowl [frac]."""
+    """One step; how much of the bowl or of seed it is about [kg], to which temperature [degC], and that share of the bowl [frac]."""
 
-    act: str
+    act: Planned
     kg: float
     to_degc: float
     share_frac: float = 0.0

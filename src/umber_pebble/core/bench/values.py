@@ -1,0 +1,51 @@
+"""The values that events say, with their limits."""
+
+from typing import Annotated, Literal, get_args
+
+from annotated_types import Interval, Len, Predicate
+
+Method = Literal["immersed_swirled", "immersed_unswirled", "infrared"]
+Sight = Literal["moves", "lets_go", "resists", "cracked"]
+BowlSight = Literal["solid", "half", "few_lumps", "smooth", "thick", "grainy", "seized"]
+Flaw = Literal[
+    "broken", "stuck", "bloomed", "dull", "bubbled", "thin", "not filled", "crinkled", "sticky", "cloudy", "off-colour",
+]  # fmt: skip
+Spot = Literal["air", "towel", "bath", "counter", "hand"]
+Smear = Literal["well", "under", "over"]
+TemperStep = Literal["through", "cool", "powder", "slab", "return", "cold bowl", "warm", "take out"]
+Dye = Literal["water", "oil", "powder"]
+
+METHODS: tuple[Method, ...] = get_args(Method)
+FLAWS: tuple[Flaw, ...] = get_args(Flaw)
+SIGHTS: tuple[Sight, ...] = get_args(Sight)
+BOWL_SIGHTS: tuple[BowlSight, ...] = get_args(BowlSight)
+SPOTS: tuple[Spot, ...] = get_args(Spot)
+
+Index = Annotated[int, Interval(ge=0, lt=10_000)]
+Degc = Annotated[float, Interval(ge=-30.0, le=220.0)]
+BurstS = Annotated[float, Interval(ge=1.0, le=300.0)]
+RescueS = Annotated[float, Interval(ge=1.0, le=60.0)]
+PowerFrac = Annotated[float, Interval(ge=0.1, le=1.0)]
+SeedKg = Annotated[float, Interval(ge=0.0005, le=10.0)]
+HeldKg = Annotated[float, Interval(ge=0.002, le=20.0)]
+LeftKg = Annotated[float, Interval(ge=0.0, le=50.0)]
+TipM = Annotated[float, Interval(ge=0.0005, le=0.02)]
+Id = Annotated[str, Len(1, 40)]
+Text = Annotated[str, Len(1, 500)]
+
+
+def _one_line(text: str) -> bool:
+    return bool(text.strip()) and text.isprintable()
+
+
+def _six_digits(text: str) -> bool:
+    return len(text) == 7 and text[0] == "#" and set(text[1:]) <= set("0123456789abcdef")
+
+
+WORDS = {
+    _one_line.__name__: "a name is one line of 1 to 40 characters that can be printed",
+    _six_digits.__name__: "a colour is written #rrggbb",
+}
+"""What a text must be that fails one of these."""
+OneLine = Annotated[str, Len(1, 40), Predicate(_one_line)]
+Hex = Annotated[str, Predicate(_six_digits)]

@@ -1,0 +1,67 @@
+"""What was sent or stored of an event, read as what it tells; and back."""
+
+from dataclasses import MISSING, asdict, fields
+from functools import cache
+from typing import Any
+
+from pydantic import TypeAdapter, ValidationError
+from pydantic_core import to_json
+
+from umber_pebble.core.bench.events import BODIES, Body
+from umber_pebble.core.bench.payload import bounded
+from umber_pebble.core.bench.values import WORDS
+from umber_pebble.core.errors import Missing, OutOfRange
+
+KINDS = tuple(dict.fromkeys(body.KIND for body in BODIES))
+# what pydantic calls a bound, and what a refusal calls it
+_BOUNDS = {"ge": "low", "gt": "low", "min_length": "low", "le": "high", "lt": "high", "max_length": "high"}
+
+
+def read(kind: str, payload: dict[str, Any]) -> Body:
+    """What an event tells, by its kind and what it says of what: a held batch before a pot before a round.
+
+    Raises: OutOfRange: no such kind, or a value that none has. Missing: something that it must say.
+    """
+    if kind not in KINDS:
+        raise OutOfRange("no such kind of event", path="kind", got=kind[:40], limits={"one_of": list(KINDS)})
+    bounded(payload)
+    alike = [body for body in BODIES if kind == body.KIND]
+    fitting = max(
+        alike, key=lambda body: (_has_all(body, payload), "batch" in payload and "batch" in _needs(body))
+    )
+    try:
+        return _adapter(fitting).validate_json(to_json(payload), strict=True)
+    except ValidationError as error:
+        raise _in_words(error) from error
+
+
+def payload_of(body: Body) -> dict[str, Any]:
+    """The same as it is sent and stored: what is left open is not said."""
+    return {key: value for key, value in asdict(body).items() if value is not None}
+
+
+@cache
+def _adapter(body: type[Body]) -> TypeAdapter[Body]:
+    return TypeAdapter(body)
+
+
+@cache
+def _needs(body: type[Body]) -> frozenset[str]:
+    return frozenset(f.name for f in fields(body) if f.default is MISSING and f.default_factory is MISSING)
+
+
+def _has_all(body: type[Body], payload: dict[str, Any]) -> bool:
+    return _needs(body) <= payload.keys()
+
+
+def _in_words(error: ValidationError) -> OutOfRange | Missing:
+    first = error.errors(include_url=False)[0]
+    path = ".".join(["payload", *(str(part) for part in first["loc"])])
+    if first["type"] == "missing":
+        return Missing(f"{path}: an event of this kind says this too", path=path)
+    context = first.get("ctx", {})
+    limits = {side: context[name] for name, side in _BOUNDS.items() if name in context}
+    got = first["input"] if isinstance(first["input"], int | float | str | None) else None
+    failed = next((words for name, words in WORDS.items() if f"'{name}'" in first["msg"]), None)
+    words = failed or f"{path}: {first['msg'][0].lower()}{first['msg'][1:]}"
+    return OutOfRange(words, path=path, got=got[:40] if isinstance(got, str) else got, limits=limits)
