@@ -139,6 +139,21 @@ SQUARE = (
 )
 
 
+def _limits(asked: list[Question]) -> list[Question]:
+    """One of each kind again with each of its figures far too large and far too small: the answer says what may be."""
+    out, known = list[Question](), set[str]()
+    for _, address, body in asked:
+        if address not in known:
+            known.add(address)
+            figures = [key for key, value in body.items() if isinstance(value, float | int) and value is not True]
+            out += [
+                (f"limits {address.split('/')[-1]} {key} {far:g}", address, {**body, key: far})
+                for key in figures
+                for far in (1e7, -1e5, 1e-9)
+            ]
+    return out
+
+
 def questions(get: Any) -> list[Question]:
     """Name, address, and body (None: it is read); of the things the workshop has."""
 
@@ -146,6 +161,7 @@ def questions(get: Any) -> list[Question]:
         return [(t["id"], t["doc"]) for t in get(f"/api/{kind}").get_json()["items"]]
 
     out = [*_heat(), *_melt(), *_hand(), *_colour(things("colours"))]
+    out += _limits(out)
     for key, order in things("orders"):
         out.append((f"plan {key}", "/api/figures/plan", order))
         out.append((f"timetable {key}", f"/api/orders/{key}/timetable.ics", None))

@@ -8,6 +8,7 @@ import pytest
 
 from tests.conftest import at_level
 from umber_pebble.core.errors import MouldTooWeak, NotInSequence, OutOfRange
+from umber_pebble.core.materials.load import material
 from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock, SteadyClock
@@ -117,6 +118,21 @@ def test_late_events_are_placed_and_never_in_the_future(stocked: Workshop) -> No
     state = hands.runs.look("run")[2].state
     assert [r.id for r in state.cooks[0].readings] == ["early"]
     assert state.cooks[0].rests[0].readings[0].at_s == pytest.approx(300.0)
+
+
+@pytest.mark.parametrize(("holder", "degc"), [("bag", 150.0), ("bag", 80.0), ("bowl", 150.0)])
+def test_no_hot_sugar_into_what_does_not_bear_it(stocked: Workshop, holder: str, degc: float) -> None:
+    hands, bears = Hands(stocked), material("kitchen", holder, "holder").value("bears")
+    hands.do("acknowledged", 10)
+    hands.do("heated", 100, cook=0)
+    hands.do("rested", 700, cook=0, degc=degc)
+    into = [{"name": "Bag", "holder": holder, "spot": "air", "kg": 0.05}]
+    if degc > bears:
+        with pytest.raises(OutOfRange, match="bears"):
+            hands.do("decanted", 5, cook=0, into=into)
+        into = [{**into[0], "holder": "jug"}]
+    hands.do("decanted", 5, cook=0, into=into)
+    assert len(hands.runs.look("run")[2].state.batches) == 1
 
 
 def test_a_pour_hotter_than_the_mould_bears_is_refused(stocked: Workshop) -> None:
