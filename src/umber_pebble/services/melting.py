@@ -101,8 +101,8 @@ class DipAsked(Doc):
 
     material: Id
     melt_kg: float
-    melt_degc: float
-    diameter_m: float
+    melt_degc: float = Field(ge=0, le=80)
+    diameter_m: float = Field(ge=0.02, le=1)
     count: int
     centre_kg: float
     centre_degc: float | None

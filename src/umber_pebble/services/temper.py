@@ -30,8 +30,8 @@ class SeedAsked(Doc):
     material: Id
     vessel_id: Id
     melt_kg: float
-    melt_degc: float
-    seed_degc: float
+    melt_degc: float = Field(ge=0, le=80)
+    seed_degc: float = Field(ge=0, le=40)
     through: bool = Field(description="it has been melted right through")
     seeded_degc: float | None = Field(description="at which the seed goes in; None: as practised")
     added_kg: float | None = Field(description="of seed so far; None: nothing yet")
