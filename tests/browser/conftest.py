@@ -123,7 +123,9 @@ def act(page: Page, words: str) -> None:
 
 def at_a_hands_pace(page: Page) -> None:
     """Wait until a touch after the last one is no bounce."""
-    page.wait_for_function(f"performance.now() - (window.pressed ?? -1e9) > {PACE_MS}")
+    page.evaluate(
+        "ms => new Promise((on) => setTimeout(on, (window.pressed ?? -1e9) + ms - performance.now()))", PACE_MS
+    )
 
 
 def space(page: Page) -> None:
