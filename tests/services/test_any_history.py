@@ -96,12 +96,12 @@ class AnyHistory(RuleBasedStateMachine):
 
     @rule(data=st.data(), wait_s=st.sampled_from([0.0, 20.0, 200.0]))
     def what_the_bench_says(self, data: st.DataObject, wait_s: float) -> None:
-        acts = [a for a in bench.view(self.runs, "run", WREN).acts if a.event_kind]
+        acts = [a for a in bench.view(self.runs, "run", WREN).acts if a.tells]
         if acts:
             act = data.draw(st.sampled_from(acts[:4]))
             ahead = act.opens_s - bench.view(self.runs, "run", WREN).elapsed_s
             self.clock.drive(max(min(ahead, 3600.0), 0.0) + wait_s, None)
-            self.send(str(act.event_kind), act.payload)
+            self.send(act.tells.kind, act.tells.payload)
 
     @rule(
         data=st.data(),

@@ -52,7 +52,7 @@ class Hand:
 
     def do(self, act: bench.ActView) -> None:
         if act.kind == "outcomes":
-            number, casts = act.payload["round"], list(range(int(act.params["casts"])))
+            number, casts = int(act.subject.partition(":")[2]), list(range(int(act.params["casts"])))
             broken = self.breaks.pop(number, 0)
             if broken:
                 self.tell("outcome", round=number, cavities=casts[:broken], usable=False, kinds=["broken"])
@@ -61,15 +61,15 @@ class Hand:
         elif act.kind == "read":
             self.wait(60.0)
         elif act.kind == "stir":
-            self.tell("rested", cook=act.payload["cook"], degc=38.0)
+            self.tell("rested", cook=int(act.subject.partition(":")[2]), degc=38.0)
         elif act.kind == "temper":
             # one look at the bench's own steps is enough elsewhere: here it is in temper at once
-            self.tell("tempered", cook=act.payload["cook"], smear=True)
+            self.tell("tempered", cook=int(act.subject.partition(":")[2]), smear=True)
             self.wait(300.0)
-            self.tell("tempered", cook=act.payload["cook"], test="well")
+            self.tell("tempered", cook=int(act.subject.partition(":")[2]), test="well")
         else:
-            assert act.event_kind is not None, act.kind
-            self.tell(act.event_kind, **act.payload)
+            assert act.tells is not None, act.kind
+            self.tell(act.tells.kind, **act.tells.payload)
 
 
 def _by_subject(acts: list[tuple[str, str]]) -> dict[str, list[str]]:

@@ -3,13 +3,14 @@
 from datetime import datetime
 from typing import Any
 
-from pydantic import Field
+from pydantic import Field, GetJsonSchemaHandler
 
 from umber_pebble.api.schemas import Reply
 from umber_pebble.core.bench.short import Short
 from umber_pebble.core.plan.cards import Card
 from umber_pebble.services import bench, foresight, logbook
 from umber_pebble.services.docs import Doc, Id, Name, Utc
+from umber_pebble.services.told import EventBody
 
 
 class StartRun(Doc):
@@ -33,6 +34,15 @@ class EventIn(Doc):
     device: Name
     happened_at: Utc | None
     schema_version: int
+
+    @classmethod
+    def __get_pydantic_json_schema__(cls, schema: Any, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+        """Its kind and payload as they go together; they are read where the event is told, so that a refusal has words."""
+        head = handler.resolve_ref_schema(handler(schema))
+        head = {key: value for key, value in head.items() if key != "additionalProperties"}
+        head["properties"] = {key: of for key, of in head["properties"].items() if key not in ("kind", "payload")}
+        head["required"] = list(head["properties"])
+        return {"title": cls.__name__, "allOf": [head, {"$ref": f"#/components/schemas/{EventBody.__name__}"}]}
 
 
 class EventOut(Reply):

@@ -20,7 +20,7 @@ from umber_pebble.services.noted import Noted, taken_back
 from umber_pebble.services.probes import PROBE_DEVICE
 from umber_pebble.services.run_log import AsideShown
 from umber_pebble.services.runs import RunService
-from umber_pebble.services.told import payload_of
+from umber_pebble.services.told import EventBody, body_of
 from umber_pebble.store.models import Run
 
 MOST_DOTS = 120
@@ -28,12 +28,11 @@ MOST_DOTS = 120
 
 @dataclass(frozen=True, slots=True)
 class ActView:
-    """An act; closes_s is None when it has no end."""
+    """An act, and the event that tells it; closes_s is None when it has no end."""
 
     kind: str
     subject: str
-    event_kind: str | None
-    payload: dict[str, Any]
+    tells: EventBody | None
     opens_s: float
     closes_s: float | None
     sure: bool
@@ -175,24 +174,8 @@ def act_view(act: Act, frozen: Frozen, seen: Seen) -> ActView:
     """An act as the bench shows it."""
     closes = act.closes_s if math.isfinite(act.closes_s) else None
     params = act.params | _colour(act, frozen, seen)
-    return ActView(
-        act.kind,
-        act.subject,
-        act.tells.KIND if act.tells else None,
-        _payload(act),
-        act.opens_s,
-        closes,
-        act.sure,
-        params,
-        act.forecast,
-    )
-
-
-def _payload(act: Act) -> dict[str, Any]:
-    of, _, number = act.subject.partition(":")
-    if act.tells is None and of in ("pot", "round"):
-        return {"cook" if of == "pot" else "round": int(number)}
-    return {} if act.tells is None else payload_of(act.tells)
+    tells = body_of(act.tells) if act.tells else None
+    return ActView(act.kind, act.subject, tells, act.opens_s, closes, act.sure, params, act.forecast)
 
 
 def _colour(act: Act, frozen: Frozen, seen: Seen) -> dict[str, Any]:

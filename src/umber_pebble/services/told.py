@@ -4,7 +4,7 @@ from dataclasses import MISSING, asdict, fields
 from functools import cache
 from typing import Any
 
-from pydantic import TypeAdapter, ValidationError
+from pydantic import BaseModel, TypeAdapter, ValidationError
 from pydantic_core import to_json
 
 from umber_pebble.core.bench.events import BODIES, Body
@@ -15,6 +15,53 @@ from umber_pebble.core.errors import Missing, OutOfRange
 KINDS = tuple(dict.fromkeys(body.KIND for body in BODIES))
 # what pydantic calls a bound, and what a refusal calls it
 _BOUNDS = {"ge": "low", "gt": "low", "min_length": "low", "le": "high", "lt": "high", "max_length": "high"}
+
+
+class EventBody(BaseModel):
+    """What an event tells, as it is sent: its kind, and what it says."""
+
+    kind: str
+    payload: dict[str, Any]
+
+    @classmethod
+    def __get_pydantic_json_schema__(cls, _: Any, __: Any) -> dict[str, Any]:
+        return {
+            "title": cls.__name__,
+            "oneOf": [
+                {
+                    "title": f"Tells{body.__name__}",
+                    "type": "object",
+                    "required": ["kind", "payload"],
+                    "properties": {"kind": {"type": "string", "const": body.KIND}, "payload": _published(body)},
+                }
+                for body in BODIES
+            ],
+        }
+
+
+def _published(body: type[Body]) -> dict[str, Any]:
+    """What a payload is made of, whole in one place."""
+    schema = _adapter(body).json_schema()
+    parts = schema.pop("$defs", {})
+
+    def whole(node: Any) -> Any:
+        if isinstance(node, list):
+            return [whole(of) for of in node]
+        if not isinstance(node, dict):
+            return node
+        if "$ref" in node:
+            return whole(parts[node["$ref"].rpartition("/")[2]])
+        if "prefixItems" in node:
+            # a pair of whole numbers: generators of types disagree about its shape
+            node = {key: of for key, of in node.items() if key != "prefixItems"} | {"items": {"type": "integer"}}
+        return {key: whole(of) for key, of in node.items()}
+
+    return dict(whole(schema))
+
+
+def body_of(told: Body) -> EventBody:
+    """The same as it is sent."""
+    return EventBody(kind=told.KIND, payload=payload_of(told))
 
 
 def read(kind: str, payload: dict[str, Any]) -> Body:

@@ -4066,13 +4066,11 @@ export interface components {
     schemas: {
         /**
          * ActView
-         * @description An act; closes_s is None when it has no end.
+         * @description An act, and the event that tells it; closes_s is None when it has no end.
          */
         ActView: {
             /** Closes S */
             closes_s: number | null;
-            /** Event Kind */
-            event_kind: string | null;
             /** Forecast */
             forecast: boolean;
             /** Kind */
@@ -4083,14 +4081,11 @@ export interface components {
             params: {
                 [key: string]: unknown;
             };
-            /** Payload */
-            payload: {
-                [key: string]: unknown;
-            };
             /** Subject */
             subject: string;
             /** Sure */
             sure: boolean;
+            tells: components["schemas"]["EventBody"] | null;
         };
         /**
          * Added
@@ -5475,6 +5470,589 @@ export interface components {
             /** Width M */
             width_m: number;
         };
+        /** EventBody */
+        EventBody: {
+            /** @constant */
+            kind: "started";
+            /**
+             * Started
+             * @description The run begins.
+             */
+            payload: Record<string, never>;
+        } | {
+            /** @constant */
+            kind: "acknowledged";
+            /**
+             * Acknowledged
+             * @description Somebody has read the caution.
+             */
+            payload: Record<string, never>;
+        } | {
+            /** @constant */
+            kind: "heated";
+            /**
+             * Heated
+             * @description A vessel onto the heat, as warm as it was [degC], if somebody looked.
+             */
+            payload: {
+                /** Cook */
+                cook: number;
+                /**
+                 * Degc
+                 * @default null
+                 */
+                degc?: number | null;
+            };
+        } | {
+            /** @constant */
+            kind: "burst";
+            /**
+             * Burst
+             * @description A burst of the microwave [s], at a share of its power [frac]. The first puts the bowl in.
+             */
+            payload: {
+                /** Cook */
+                cook: number;
+                /**
+                 * Degc
+                 * @default null
+                 */
+                degc?: number | null;
+                /**
+                 * Power Frac
+                 * @default 1
+                 */
+                power_frac?: number;
+                /** Seconds */
+                seconds: number;
+            };
+        } | {
+            /** @constant */
+            kind: "rested";
+            /**
+             * Rested
+             * @description A vessel off the heat, and how warm it is [degC], if somebody looked.
+             */
+            payload: {
+                /** Cook */
+                cook: number;
+                /**
+                 * Degc
+                 * @default null
+                 */
+                degc?: number | null;
+            };
+        } | {
+            /** @constant */
+            kind: "reading";
+            /**
+             * ReadOfPot
+             * @description A temperature of a vessel [degC], and how it was taken.
+             */
+            payload: {
+                /** Cook */
+                cook: number;
+                /** Degc */
+                degc: number;
+                /**
+                 * Method
+                 * @enum {string}
+                 */
+                method: "immersed_swirled" | "immersed_unswirled" | "infrared";
+            };
+        } | {
+            /** @constant */
+            kind: "reading";
+            /**
+             * ReadOfRound
+             * @description A temperature of a poured round [degC], and how it was taken.
+             */
+            payload: {
+                /** Degc */
+                degc: number;
+                /**
+                 * Method
+                 * @enum {string}
+                 */
+                method: "immersed_swirled" | "immersed_unswirled" | "infrared";
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "reading";
+            /**
+             * ReadOfBatch
+             * @description A temperature of a held batch [degC], and how it was taken.
+             */
+            payload: {
+                /** Batch */
+                batch: number;
+                /** Degc */
+                degc: number;
+                /**
+                 * Method
+                 * @enum {string}
+                 */
+                method: "immersed_swirled" | "immersed_unswirled" | "infrared";
+            };
+        } | {
+            /** @constant */
+            kind: "seen";
+            /**
+             * SeenInBowl
+             * @description What somebody saw in a bowl between bursts.
+             */
+            payload: {
+                /** Cook */
+                cook: number;
+                /**
+                 * What
+                 * @enum {string}
+                 */
+                what: "solid" | "half" | "few_lumps" | "smooth" | "thick" | "grainy" | "seized";
+            };
+        } | {
+            /** @constant */
+            kind: "seen";
+            /**
+             * SeenOfRound
+             * @description What somebody saw of a round in its mould.
+             */
+            payload: {
+                /** Round */
+                round: number;
+                /**
+                 * What
+                 * @enum {string}
+                 */
+                what: "moves" | "lets_go" | "resists" | "cracked";
+            };
+        } | {
+            /** @constant */
+            kind: "poured";
+            /**
+             * Poured
+             * @description A round is poured.
+             */
+            payload: {
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "poured";
+            /**
+             * Used
+             * @description Poured or piped out of a held batch [kg]; None: all that is left.
+             */
+            payload: {
+                /** Batch */
+                batch: number;
+                /**
+                 * Kg
+                 * @default null
+                 */
+                kg?: number | null;
+            };
+        } | {
+            /** @constant */
+            kind: "moved";
+            /**
+             * Moved
+             * @description A round's mould to another place.
+             */
+            payload: {
+                /** Place */
+                place: string;
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "moved";
+            /**
+             * SetDown
+             * @description A held batch to another spot.
+             */
+            payload: {
+                /** Batch */
+                batch: number;
+                /**
+                 * Spot
+                 * @enum {string}
+                 */
+                spot: "air" | "towel" | "bath" | "counter" | "hand";
+            };
+        } | {
+            /** @constant */
+            kind: "inserted";
+            /**
+             * Inserted
+             * @description Sticks or sprinkles into a poured round; first: what goes into its cavities by hand before the pour.
+             */
+            payload: {
+                /**
+                 * First
+                 * @default false
+                 */
+                first?: boolean;
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "bent";
+            /**
+             * Bent
+             * @description A round's pieces are bent.
+             */
+            payload: {
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "flipped";
+            /**
+             * Flipped
+             * @description A ball laid on another side.
+             */
+            payload: {
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "unmoulded";
+            /**
+             * Unmoulded
+             * @description A round out of its mould.
+             */
+            payload: {
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "made";
+            /**
+             * Made
+             * @description A step that is made by hand, of no melt.
+             */
+            payload: {
+                /** Step */
+                step: number;
+            };
+        } | {
+            /** @constant */
+            kind: "judged";
+            /**
+             * Judged
+             * @description A reading is taken in, or left out, whatever the fit says of it.
+             */
+            payload: {
+                /** Reading */
+                reading: string;
+                /** Use */
+                use: boolean;
+            };
+        } | {
+            /** @constant */
+            kind: "outcome";
+            /**
+             * Outcome
+             * @description What came of some cavities of a round.
+             */
+            payload: {
+                /** Cavities */
+                cavities: number[];
+                /** Kinds */
+                kinds?: ("broken" | "stuck" | "bloomed" | "dull" | "bubbled" | "thin" | "not filled" | "crinkled" | "sticky" | "cloudy" | "off-colour")[];
+                /** Round */
+                round: number;
+                /** Usable */
+                usable: boolean;
+            };
+        } | {
+            /** @constant */
+            kind: "note";
+            /**
+             * Note
+             * @description Something written down.
+             */
+            payload: {
+                /** Text */
+                text: string;
+            };
+        } | {
+            /** @constant */
+            kind: "discarded";
+            /**
+             * Discarded
+             * @description What is in a vessel is thrown away: it is made anew for what it still owes.
+             */
+            payload: {
+                /** Cook */
+                cook: number;
+            };
+        } | {
+            /** @constant */
+            kind: "discarded";
+            /**
+             * Thrown
+             * @description A held batch is thrown away.
+             */
+            payload: {
+                /** Batch */
+                batch: number;
+            };
+        } | {
+            /** @constant */
+            kind: "short";
+            /**
+             * RanShort
+             * @description A pour ran short: so many cavities are full, the rest wait for a fresh melt.
+             */
+            payload: {
+                /** Filled */
+                filled: number;
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "decanted";
+            /**
+             * Decanted
+             * @description Parts of a resting cook into vessels of their own.
+             */
+            payload: {
+                /** Cook */
+                cook: number;
+                /** Into */
+                into: {
+                    /**
+                     * Colour
+                     * @default null
+                     */
+                    colour?: string | null;
+                    /** Holder */
+                    holder: string;
+                    /** Kg */
+                    kg: number;
+                    /** Name */
+                    name: string;
+                    /**
+                     * Spot
+                     * @enum {string}
+                     */
+                    spot: "air" | "towel" | "bath" | "counter" | "hand";
+                    /**
+                     * Tip M
+                     * @default null
+                     */
+                    tip_m?: number | null;
+                }[];
+            };
+        } | {
+            /** @constant */
+            kind: "decanted";
+            /**
+             * Parted
+             * @description Parts of a held batch into vessels of their own.
+             */
+            payload: {
+                /** Batch */
+                batch: number;
+                /** Into */
+                into: {
+                    /**
+                     * Colour
+                     * @default null
+                     */
+                    colour?: string | null;
+                    /** Holder */
+                    holder: string;
+                    /** Kg */
+                    kg: number;
+                    /** Name */
+                    name: string;
+                    /**
+                     * Spot
+                     * @enum {string}
+                     */
+                    spot: "air" | "towel" | "bath" | "counter" | "hand";
+                    /**
+                     * Tip M
+                     * @default null
+                     */
+                    tip_m?: number | null;
+                }[];
+            };
+        } | {
+            /** @constant */
+            kind: "tempered";
+            /**
+             * Seeded
+             * @description Seed stirred in [kg].
+             */
+            payload: {
+                /** Added Kg */
+                added_kg: number;
+                /** Cook */
+                cook: number;
+            };
+        } | {
+            /** @constant */
+            kind: "tempered";
+            /**
+             * Stepped
+             * @description Another step of tempering done.
+             */
+            payload: {
+                /** Cook */
+                cook: number;
+                /**
+                 * Step
+                 * @enum {string}
+                 */
+                step: "through" | "cool" | "powder" | "slab" | "return" | "cold bowl" | "warm" | "take out";
+            };
+        } | {
+            /** @constant */
+            kind: "tempered";
+            /**
+             * Smeared
+             * @description A smear laid on a knife or paper.
+             */
+            payload: {
+                /** Cook */
+                cook: number;
+                /**
+                 * Smear
+                 * @constant
+                 */
+                smear: true;
+            };
+        } | {
+            /** @constant */
+            kind: "tempered";
+            /**
+             * Tested
+             * @description What a smear said.
+             */
+            payload: {
+                /** Cook */
+                cook: number;
+                /**
+                 * Test
+                 * @enum {string}
+                 */
+                test: "well" | "under" | "over";
+            };
+        } | {
+            /** @constant */
+            kind: "replanned";
+            /**
+             * Replanned
+             * @description Another cook within the run: rounds as line and castings.
+             */
+            payload: {
+                /** Rounds */
+                rounds: number[][];
+            };
+        } | {
+            /** @constant */
+            kind: "paused";
+            /**
+             * Paused
+             * @description Stopped for a while.
+             */
+            payload: Record<string, never>;
+        } | {
+            /** @constant */
+            kind: "resumed";
+            /**
+             * Resumed
+             * @description On again after a pause.
+             */
+            payload: Record<string, never>;
+        } | {
+            /** @constant */
+            kind: "ended";
+            /**
+             * Ended
+             * @description The end, and what is left in each vessel [kg].
+             */
+            payload: {
+                /** Left Kg */
+                left_kg?: {
+                    [key: string]: number;
+                };
+            };
+        } | {
+            /** @constant */
+            kind: "heated";
+            /**
+             * Rewarmed
+             * @description A held batch for some seconds into the microwave.
+             */
+            payload: {
+                /** Batch */
+                batch: number;
+                /** Seconds */
+                seconds: number;
+            };
+        } | {
+            /** @constant */
+            kind: "merged";
+            /**
+             * Merged
+             * @description All of a held batch back into its cook, or into another batch of the same melt.
+             */
+            payload: {
+                /** Batch */
+                batch: number;
+                /**
+                 * Into
+                 * @default null
+                 */
+                into?: number | null;
+            };
+        } | {
+            /** @constant */
+            kind: "coloured";
+            /**
+             * Coloured
+             * @description A colour stirred into a held batch.
+             */
+            payload: {
+                /** Batch */
+                batch: number;
+                /**
+                 * Colour
+                 * @default null
+                 */
+                colour?: string | null;
+                /**
+                 * Kind
+                 * @default null
+                 */
+                kind?: ("water" | "oil" | "powder") | null;
+            };
+        } | {
+            /** @constant */
+            kind: "cancels";
+            /**
+             * Cancels
+             * @description Takes an earlier event back.
+             */
+            payload: {
+                /** Id */
+                id: string;
+            };
+        };
         /**
          * EventFile
          * @description One event of a run.
@@ -5510,10 +6088,7 @@ export interface components {
             /** Seq */
             seq: number;
         };
-        /**
-         * EventIn
-         * @description An event as a client sends it; happened_at is the client's reading of the server's clock, or null for now.
-         */
+        /** EventIn */
         EventIn: {
             /** Actor */
             actor: string;
@@ -5523,15 +6098,9 @@ export interface components {
             happened_at: string | null;
             /** Id */
             id: string;
-            /** Kind */
-            kind: string;
-            /** Payload */
-            payload: {
-                [key: string]: unknown;
-            };
             /** Schema Version */
             schema_version: number;
-        };
+        } & components["schemas"]["EventBody"];
         /** EventList */
         EventList: {
             /** Items */

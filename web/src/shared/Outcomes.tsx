@@ -1,6 +1,9 @@
 import { useState } from "react";
+import type { Payload, SendEvent } from "./events";
 
-const FLAWS = [
+type Flaw = NonNullable<Payload<"outcome">["kinds"]>[number];
+
+const FLAWS: Flaw[] = [
   "broken",
   "stuck",
   "bloomed",
@@ -19,12 +22,12 @@ interface Props {
   casts: number;
   outcomes: Record<string, boolean>;
   flaws?: Record<string, string[]> | undefined;
-  send: (kind: string, payload: Record<string, unknown>) => void;
+  send: SendEvent;
 }
 
 /** What came of each cavity, in taps: choose a flaw once, tap the cavities that have it; a second tap makes it good. */
 export function Outcomes({ round, casts, outcomes, flaws, send }: Props) {
-  const [flaw, setFlaw] = useState("broken");
+  const [flaw, setFlaw] = useState<Flaw>("broken");
   return (
     <div>
       <fieldset className="mb-3 flex flex-wrap gap-2">
@@ -85,7 +88,7 @@ export function restAreGood(
   round: number,
   casts: number,
   outcomes: Record<string, boolean>,
-  send: (kind: string, payload: Record<string, unknown>) => void,
+  send: SendEvent,
 ): void {
   const cavities = Array.from({ length: casts }, (_, i) => i).filter((i) => outcomes[i] === undefined);
   if (cavities.length > 0) send("outcome", { round, cavities, usable: true, kinds: [] });

@@ -14,8 +14,7 @@ const view = {
 const act = (kind: string, params: Record<string, unknown> = {}, sure = true): Schemas["ActView"] => ({
   kind,
   subject: "round:0",
-  event_kind: kind,
-  payload: {},
+  tells: null,
   opens_s: 0,
   closes_s: null,
   sure,

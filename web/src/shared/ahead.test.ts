@@ -8,8 +8,7 @@ const act = (kind: string, subject: string, opens_s: number, closes_s: number | 
   ({
     kind,
     subject,
-    event_kind: kind,
-    payload: {},
+    tells: null,
     opens_s,
     closes_s,
     sure: true,

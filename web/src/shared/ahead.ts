@@ -13,7 +13,7 @@ const TAKES_BACK = "cancels";
 
 /** Ids of what was taken back among what was noted. */
 const takenBack = (noted: readonly Item[]) =>
-  new Set(noted.filter((of) => of.event.kind === TAKES_BACK).map((of) => of.event.payload.id));
+  new Set(noted.flatMap(({ event }) => (event.kind === TAKES_BACK ? [event.payload.id] : [])));
 
 /** What still stands of what was noted for a run, the oldest first. */
 export function standing(noted: readonly Item[]): Item[] {
@@ -33,7 +33,7 @@ function tells({ told, act }: Link, item: Item, before: readonly Item[], view: V
   const said = new Set(Object.keys(known).map(Number));
   for (const of of [...before, item])
     if (of.event.kind === "outcome" && of.event.payload.round === told.payload.round)
-      for (const cavity of of.event.payload.cavities as number[]) said.add(cavity);
+      for (const cavity of of.event.payload.cavities) said.add(cavity);
   return said.size >= Number(act.params.casts);
 }
 
@@ -53,8 +53,7 @@ function outcomesOf(ribbon: Schemas["Ribbon"], noted: readonly Item[]): Schemas[
   const outcomes = { ...ribbon.outcomes };
   for (const { event } of noted)
     if (event.kind === "outcome" && ribbon.subject === `round:${event.payload.round}`)
-      for (const cavity of event.payload.cavities as number[])
-        outcomes[cavity] = event.payload.usable as boolean;
+      for (const cavity of event.payload.cavities) outcomes[cavity] = event.payload.usable;
   return outcomes;
 }
 

@@ -1,9 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useSyncExternalStore } from "react";
+import type { EventBody } from "./events";
 import { dismissRefused, known, put, subscribe } from "./outbox";
 import { deviceName } from "./person";
-
-export type SendEvent = (kind: string, payload: Record<string, unknown>) => void;
 
 /** What is in this browser's outbox, whichever tab put it there. */
 export const useOutbox = () => useSyncExternalStore(subscribe, known);
@@ -20,11 +19,10 @@ export function useRunEvents(actor: string) {
     before.current = unsent;
   }, [unsent, queryClient]);
   const send = useCallback(
-    (run: string, kind: string, payload: Record<string, unknown>, done: Date | null = null) => {
+    (run: string, told: EventBody, done: Date | null = null) => {
       const event = {
+        ...told,
         id: crypto.randomUUID(),
-        kind,
-        payload,
         actor,
         device: deviceName(),
         happened_at: null,

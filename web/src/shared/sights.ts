@@ -1,5 +1,12 @@
+import type { EventBody } from "./events";
+
+export type Seen<S extends "cook" | "round"> = Extract<
+  EventBody,
+  { kind: "seen"; payload: Record<S, number> }
+>["payload"]["what"];
+
 /** What may be seen of a cast in its mould, by the event's own word. */
-export const SIGHTS: Record<"sugar" | "fat", [string, string][]> = {
+export const SIGHTS: Record<"sugar" | "fat", [Seen<"round">, string][]> = {
   sugar: [
     ["moves", "still moves"],
     ["lets_go", "rim lets go"],
@@ -15,7 +22,7 @@ export const SIGHTS: Record<"sugar" | "fat", [string, string][]> = {
 };
 
 /** What may be seen in a bowl between bursts. */
-export const BOWL_SIGHTS: [string, string][] = [
+export const BOWL_SIGHTS: [Seen<"cook">, string][] = [
   ["solid", "solid"],
   ["half", "half melted"],
   ["few_lumps", "a few lumps"],

@@ -1,5 +1,9 @@
+import type { EventBody } from "./events";
+
+export type Spot = Extract<EventBody, { kind: "moved"; payload: { spot: unknown } }>["payload"]["spot"];
+
 /** Where a filled bag, bowl or jug is kept, by the event's own word. */
-export const SPOTS: [string, string][] = [
+export const SPOTS: [Spot, string][] = [
   ["air", "standing in a glass"],
   ["towel", "in a towel"],
   ["bath", "over hot water"],

@@ -1,8 +1,10 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import type { SendEvent } from "../../shared/events";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { SPOTS } from "../../shared/spots";
+import { SPOTS, type Spot } from "../../shared/spots";
+import { subjectOf } from "../../shared/subject";
 import { Button, Choice, Dialog, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 
@@ -35,13 +37,13 @@ export function DecantDialog({
   open: boolean;
   onClose: () => void;
   from: Schemas["Ribbon"];
-  send: (kind: string, payload: Record<string, unknown>) => void;
+  send: SendEvent;
 }) {
   const units = useUnits();
   const [parts, setParts] = useState(() => [part(1)]);
   const [holder, setHolder] = useState("bag");
-  const [spot, setSpot] = useState("towel");
-  const [what, number] = from.subject.split(":");
+  const [spot, setSpot] = useState<Spot>("towel");
+  const { of, number } = subjectOf(from.subject);
   const has = from.melt_kg ?? 0;
   const taken = parts.reduce((sum, p) => sum + p.kg, 0);
   const set = (id: string, patch: Partial<Part>) =>
@@ -49,7 +51,7 @@ export function DecantDialog({
   const fill = () => {
     const tip_m = holder === "bag" ? TIP_M : null;
     const into = parts.map(({ name, kg, colour }) => ({ name, kg, colour, holder, spot, tip_m }));
-    send("decanted", { [what === "pot" ? "cook" : "batch"]: Number(number), into });
+    send("decanted", of === "pot" ? { cook: number, into } : { batch: number, into });
     setParts([part(1)]);
     onClose();
   };

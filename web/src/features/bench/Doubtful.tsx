@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
+import type { SendEvent } from "../../shared/events";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import type { SendEvent } from "../../shared/runEvents";
 
 /** The last reading where it is left out: it is kept, and a hand may take it in. */
 export function Doubtful({ of, send }: { of: Schemas["Ribbon"]; send: SendEvent }) {

@@ -1,5 +1,7 @@
 import type { Schemas } from "../../api/client";
+import type { SendEvent } from "../../shared/events";
 import { SPOTS, spotWords } from "../../shared/spots";
+import { subjectOf } from "../../shared/subject";
 
 const RESCUE_S = 2;
 
@@ -10,10 +12,10 @@ export function HeldActions({
   onDecant,
 }: {
   of: Schemas["Ribbon"];
-  send: (kind: string, payload: Record<string, unknown>) => void;
+  send: SendEvent;
   onDecant: () => void;
 }) {
-  const batch = Number(of.subject.split(":")[1]);
+  const batch = subjectOf(of.subject).number;
   const acts: [string, () => void][] = [
     ...SPOTS.filter(([spot]) => spot !== of.place).map(([spot]): [string, () => void] => [
       spotWords(spot),

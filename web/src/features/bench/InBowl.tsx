@@ -1,5 +1,7 @@
 import type { Schemas } from "../../api/client";
+import type { SendEvent } from "../../shared/events";
 import { BOWL_SIGHTS } from "../../shared/sights";
+import { subjectOf } from "../../shared/subject";
 
 /** Between bursts: what is seen in the stirred bowl changes the next one. */
 export function InBowl({
@@ -11,9 +13,9 @@ export function InBowl({
   act: Schemas["ActView"];
   sights: Schemas["Sight"][];
   elapsed: number;
-  send: (kind: string, payload: Record<string, unknown>) => void;
+  send: SendEvent;
 }) {
-  const cook = Number(act.payload.cook);
+  const cook = subjectOf(act.subject).number;
   const until = Number(act.params.on_until_s ?? 0);
   if (elapsed < until) return <p className="mt-2 text-xl text-quiet">The oven is on.</p>;
   const seen = sights.filter((sight) => sight.at_s >= until).at(-1)?.what;

@@ -1,23 +1,25 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { problemOf, type Schemas } from "../../api/client";
+import type { SendEvent } from "../../shared/events";
 import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { PourCard } from "../../shared/PourCard";
+import { subjectOf } from "../../shared/subject";
 import { Dialog, Notice } from "../../shared/ui/controls";
 import { cardsQuery, shortQuery } from "./queries";
 
 interface Props {
   act: Schemas["ActView"];
   view: Schemas["BenchView"];
-  send: (kind: string, payload: Record<string, unknown>) => void;
+  send: SendEvent;
 }
 
 /** At a pour: the card of this filling, and what to do when the melt runs short. */
 export function InPour({ act, view, send }: Props) {
   const [open, setOpen] = useState<"card" | "short" | null>(null);
-  const round = Number(act.subject.split(":")[1]);
+  const round = subjectOf(act.subject).number;
   const line = Number(act.params.line);
   return (
     <div className="mt-4 flex flex-wrap gap-2">

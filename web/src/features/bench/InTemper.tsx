@@ -1,6 +1,8 @@
 import type { Schemas } from "../../api/client";
+import type { SendEvent } from "../../shared/events";
+import { subjectOf } from "../../shared/subject";
 
-const SMEAR: [string, string][] = [
+const SMEAR: ["well" | "under" | "over", string][] = [
   ["well", "set, with gloss"],
   ["under", "still soft, or dull"],
   ["over", "set, but thick and dull"],
@@ -14,9 +16,9 @@ export function InTemper({
 }: {
   act: Schemas["ActView"];
   elapsed: number;
-  send: (kind: string, payload: Record<string, unknown>) => void;
+  send: SendEvent;
 }) {
-  const cook = Number(act.payload.cook);
+  const cook = subjectOf(act.subject).number;
   const looks = act.params.step === "look";
   return (
     <div className="mt-4 flex flex-wrap gap-2">

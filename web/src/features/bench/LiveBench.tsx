@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { curveAt } from "../../shared/curve";
+import type { EventBody, SendEvent } from "../../shared/events";
 import { EVENT_WORDS } from "../../shared/eventWords";
 import { shownIn, toSi } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -9,6 +10,7 @@ import { wordProblem } from "../../shared/format/words";
 import { restAreGood } from "../../shared/Outcomes";
 import { useRunEvents } from "../../shared/runEvents";
 import { SPOTS } from "../../shared/spots";
+import { readingOf, subjectOf } from "../../shared/subject";
 import { serverNow, useElapsed } from "../../shared/useElapsed";
 import { DecantDialog } from "./Decant";
 import { Doubtful } from "./Doubtful";
@@ -65,19 +67,21 @@ export function LiveBench({
     (selected?.subject.startsWith("round") ? "infrared" : "immersed_swirled");
   useBoundaries(view, elapsed, () => void queryClient.invalidateQueries({ queryKey: ["bench"] }));
 
-  const send = (kind: string, payload: Record<string, unknown>) =>
-    events.send(view.run_id, kind, payload, serverNow(view));
+  const tell = (told: EventBody) => events.send(view.run_id, told, serverNow(view));
+  const send: SendEvent = (kind, payload) => tell({ kind, payload } as EventBody);
   const doAct = () => {
+    // the hand's own time: to wake the sound may take longer than a bounce
+    const now = performance.now();
     wakeSound();
-    if (!act || performance.now() - pressed.current < BOUNCE_MS) return;
-    pressed.current = performance.now();
+    if (!act || now - pressed.current < BOUNCE_MS) return;
+    pressed.current = now;
     if (act.kind === "read" || (act.kind === "temper" && ["read", "stir"].includes(String(act.params.step))))
       setDialog("reading");
     else if (act.kind === "outcomes") {
       const ribbon = view.ribbons.find((r) => r.subject === act.subject);
-      restAreGood(Number(act.payload.round), Number(act.params.casts), ribbon?.outcomes ?? {}, send);
+      restAreGood(subjectOf(act.subject).number, Number(act.params.casts), ribbon?.outcomes ?? {}, send);
     } else if (act.kind === "end") send("ended", { left_kg: left });
-    else if (act.event_kind) send(act.event_kind, { ...act.payload, ...present(act, view, elapsed) });
+    else if (act.tells) tell(fromNow(act.tells, act, view, elapsed));
   };
   const undo = () => {
     if (view.last && performance.now() - pressed.current > BOUNCE_MS / 2) {
@@ -88,8 +92,8 @@ export function LiveBench({
   const read = (text: string) => {
     const degc = toSi(Number(text), shownIn("temperature", units));
     if (!READ.test(readOf) || !Number.isFinite(degc)) return;
-    const [what, number] = readOf.split(":");
-    send("reading", { [what === "pot" ? "cook" : (what ?? "")]: Number(number), degc, method });
+    const reading = readingOf(subjectOf(readOf), degc, method);
+    if (reading) send("reading", reading);
     setTyped("");
   };
   const nextMethod = () => {
@@ -102,12 +106,14 @@ export function LiveBench({
   const move = () => {
     if (selected?.phase === "held") {
       const next = SPOTS[(SPOTS.findIndex(([spot]) => spot === selected.place) + 1) % SPOTS.length];
-      return send("moved", { batch: Number(selected.subject.split(":")[1]), spot: next?.[0] });
+      if (next) send("moved", { batch: subjectOf(selected.subject).number, spot: next[0] });
+      return;
     }
     if (!selected?.subject.startsWith("round") || selected.phase === "set") return;
     const ids = Object.keys(view.places);
     const here = ids.findIndex((id) => view.places[id] === selected.place);
-    send("moved", { round: Number(selected.subject.split(":")[1]), place: ids[(here + 1) % ids.length] });
+    const place = ids[(here + 1) % ids.length];
+    if (place !== undefined) send("moved", { round: subjectOf(selected.subject).number, place });
   };
   const watched = selected?.subject.startsWith("round") && selected.phase !== "set" ? selected : undefined;
   const decants =
@@ -268,7 +274,7 @@ export function LiveBench({
           open={dialog === "sight"}
           onClose={() => setDialog(null)}
           subject={watched}
-          onSeen={(what) => send("seen", { round: Number(watched.subject.split(":")[1]), what })}
+          onSeen={(what) => send("seen", { round: subjectOf(watched.subject).number, what })}
         />
       )}
       {decants && (
@@ -279,16 +285,20 @@ export function LiveBench({
   );
 }
 
-/** A pot that goes back on the ring starts from where it is now. */
-function present(
+/** A pot that goes back on the heat starts from where it is now. */
+function fromNow(
+  told: EventBody,
   act: Schemas["ActView"],
   view: Schemas["BenchView"],
   elapsed: number,
-): Record<string, number> {
-  if (act.kind !== "warm") return {};
+): EventBody {
+  if (act.kind !== "warm") return told;
   const curve = view.ribbons.find((r) => r.subject === act.subject)?.curve;
   const degc = curve ? curveAt(curve, curve.likely_degc, elapsed) : null;
-  return degc === null ? {} : { degc };
+  if (told.kind === "burst") return { kind: "burst", payload: { ...told.payload, degc } };
+  return told.kind === "heated" && "cook" in told.payload
+    ? { kind: "heated", payload: { ...told.payload, degc } }
+    : told;
 }
 
 /** Ask anew when an act opens or closes, since that may change what comes first. */

@@ -1,9 +1,11 @@
 import type { Schemas } from "../../api/client";
 import { actWords } from "../../shared/actWords";
+import type { SendEvent } from "../../shared/events";
 import { EVENT_WORDS } from "../../shared/eventWords";
 import { clock } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Outcomes } from "../../shared/Outcomes";
+import { subjectOf } from "../../shared/subject";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Caution } from "./Caution";
 import { HeldActions } from "./HeldActions";
@@ -25,7 +27,7 @@ interface Props {
   selected: Schemas["Ribbon"] | undefined;
   method: Method;
   onMethod: () => void;
-  send: (kind: string, payload: Record<string, unknown>) => void;
+  send: SendEvent;
   left: Record<string, number>;
   onLeft: (left: Record<string, number>) => void;
 }
@@ -77,7 +79,7 @@ export function NextAct(p: Props) {
         {act.kind === "outcomes" && ribbon && (
           <div className="mt-4">
             <Outcomes
-              round={Number(act.payload.round)}
+              round={subjectOf(act.subject).number}
               casts={ribbon.casts}
               outcomes={ribbon.outcomes}
               send={p.send}

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { SIGHTS } from "../../shared/sights";
+import { type Seen, SIGHTS } from "../../shared/sights";
 import { Dialog } from "../../shared/ui/controls";
 
 /** What is seen of the selected round moves its windows, as a reading does. */
@@ -12,7 +12,7 @@ export function SightDialog({
   open: boolean;
   onClose: () => void;
   subject: Schemas["Ribbon"];
-  onSeen: (what: string) => void;
+  onSeen: (what: Seen<"round">) => void;
 }) {
   return (
     <Dialog open={open} onClose={onClose} title={`${subject.name}: what do you see?`} bench>

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
+import type { EventBody, SendEvent } from "../../shared/events";
 import { EVENT_WORDS } from "../../shared/eventWords";
 import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -47,7 +48,8 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
       setRefused(problemOf(error));
     }
   };
-  const send = (kind: string, payload: Record<string, unknown>) => events.send(log.summary.id, kind, payload);
+  const ending = log.ending_id;
+  const send: SendEvent = (kind, payload) => events.send(log.summary.id, { kind, payload } as EventBody);
   return (
     <div className="space-y-9 px-8 py-6">
       <header>
@@ -91,8 +93,8 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
           <p className="flex flex-wrap items-center gap-5 text-lg">
             {log.left} still owed, as far as outcomes are recorded.
             <Button onClick={() => void rest()}>Plan what is left</Button>
-            {log.ending_id && (
-              <Button kind="quiet" onClick={() => send("cancels", { id: log.ending_id })}>
+            {ending !== null && (
+              <Button kind="quiet" onClick={() => send("cancels", { id: ending })}>
                 Take the ending back
               </Button>
             )}

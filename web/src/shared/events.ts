@@ -1,0 +1,8 @@
+import type { Schemas } from "../api/client";
+
+/** What an event tells: its kind, and what it says of what. */
+export type EventBody = Schemas["EventBody"];
+export type EventKind = EventBody["kind"];
+export type Payload<K extends EventKind> = Extract<EventBody, { kind: K }>["payload"];
+
+export type SendEvent = <K extends EventKind>(kind: K, payload: Payload<K>) => void;
