@@ -46,13 +46,14 @@ class EventIn(Doc):
 
 
 class EventOut(Reply):
-    """An event as the server keeps it."""
+    """An event as the server keeps it; what it tells is None where this version cannot read it."""
 
     id: str
     run_id: str
     seq: int
     kind: str
     payload: dict[str, Any]
+    tells: EventBody | None
     actor: str
     device: str
     happened_at: datetime

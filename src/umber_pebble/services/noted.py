@@ -9,7 +9,7 @@ from umber_pebble.core.bench.events import Cancels
 from umber_pebble.core.bench.state import Aside, Event
 from umber_pebble.core.errors import CoreError
 from umber_pebble.services.new_event import NewEvent
-from umber_pebble.services.told import read
+from umber_pebble.services.told import EventBody, body_of, read
 from umber_pebble.store.models import EventRow, Run
 
 
@@ -28,6 +28,11 @@ class Noted:
     schema_version: int
     payload: dict[str, Any]
     told: Event | Aside
+
+    @property
+    def tells(self) -> EventBody | None:
+        """What it tells, as it is sent; None where this version cannot read it."""
+        return body_of(self.told.body) if isinstance(self.told, Event) else None
 
 
 def noted(run: Run, row: EventRow) -> Noted:

@@ -6108,7 +6108,7 @@ export interface components {
         };
         /**
          * EventOut
-         * @description An event as the server keeps it.
+         * @description An event as the server keeps it; what it tells is None where this version cannot read it.
          */
         EventOut: {
             /** Actor */
@@ -6139,6 +6139,7 @@ export interface components {
             schema_version: number;
             /** Seq */
             seq: number;
+            tells: components["schemas"]["EventBody"] | null;
         };
         /**
          * Explained

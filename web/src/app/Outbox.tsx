@@ -1,7 +1,7 @@
 import { Fragment, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import type { Kind } from "../api/things";
-import { EVENT_WORDS } from "../shared/eventWords";
+import { eventWords } from "../shared/eventWords";
 import { useUnits } from "../shared/format/useUnits";
 import { wordProblem } from "../shared/format/words";
 import { dismissRefused } from "../shared/outbox";
@@ -33,7 +33,7 @@ export function Outbox() {
       {waiting.length > 0 && (
         <span>
           <strong className="text-heat">Noted, not yet sent:</strong>{" "}
-          {waiting.map((item) => EVENT_WORDS[item.event.kind] ?? item.event.kind).join(", ")}
+          {waiting.map((item) => eventWords(item.event.kind)).join(", ")}
         </span>
       )}
       {typed.length > 0 && (
@@ -56,7 +56,7 @@ export function Outbox() {
             {refused
               .map(
                 ({ event, refused: why }) =>
-                  `${EVENT_WORDS[event.kind] ?? event.kind}, ${why ? wordProblem(why, units) : ""}`,
+                  `${eventWords(event.kind)}, ${why ? wordProblem(why, units) : ""}`,
               )
               .join("; ")}
           </span>

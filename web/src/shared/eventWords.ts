@@ -1,5 +1,7 @@
+import type { EventKind } from "./events";
+
 /** What an event of a run is called, for undo and for the log. */
-export const EVENT_WORDS: Record<string, string> = {
+const EVENT_WORDS: Record<EventKind, string> = {
   started: "started",
   acknowledged: "caution read",
   heated: "on the heat",
@@ -27,4 +29,9 @@ export const EVENT_WORDS: Record<string, string> = {
   paused: "pause",
   resumed: "go on",
   ended: "ended",
+  cancels: "taken back",
 };
+
+/** The same of a kind that this version may not know. */
+export const eventWords = (kind: string): string =>
+  kind in EVENT_WORDS ? EVENT_WORDS[kind as EventKind] : kind;

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { curveAt } from "../../shared/curve";
 import type { EventBody, SendEvent } from "../../shared/events";
-import { EVENT_WORDS } from "../../shared/eventWords";
+import { eventWords } from "../../shared/eventWords";
 import { shownIn, toSi } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
@@ -192,8 +192,8 @@ export function LiveBench({
           <strong className="text-heat">
             {view.aside.length === 1 ? "One event is" : `${view.aside.length} events are`} set aside:
           </strong>{" "}
-          {view.aside.map((a) => `${EVENT_WORDS[a.kind] ?? a.kind} (${a.why})`).join("; ")}. They are kept;
-          the rest is shown as if they had not been.
+          {view.aside.map((a) => `${eventWords(a.kind)} (${a.why})`).join("; ")}. They are kept; the rest is
+          shown as if they had not been.
         </p>
       )}
       {view.unread && (

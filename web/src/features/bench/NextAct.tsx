@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { actWords } from "../../shared/actWords";
 import type { SendEvent } from "../../shared/events";
-import { EVENT_WORDS } from "../../shared/eventWords";
+import { eventWords } from "../../shared/eventWords";
 import { clock } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Outcomes } from "../../shared/Outcomes";
@@ -106,8 +106,8 @@ export function NextAct(p: Props) {
         )}
         <div className="mt-4 flex flex-wrap gap-x-2 gap-y-2">
           {view.last && (
-            <Small onClick={p.onUndo} label={`Undo ${EVENT_WORDS[view.last.kind] ?? view.last.kind}`}>
-              ← undo “{EVENT_WORDS[view.last.kind] ?? view.last.kind}”
+            <Small onClick={p.onUndo} label={`Undo ${eventWords(view.last.kind)}`}>
+              ← undo “{eventWords(view.last.kind)}”
             </Small>
           )}
           {p.selected && (

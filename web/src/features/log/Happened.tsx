@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { EVENT_WORDS } from "../../shared/eventWords";
-import { amount } from "../../shared/format/units";
+import type { EventBody } from "../../shared/events";
+import { eventWords } from "../../shared/eventWords";
+import { amount, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { timeOfDay } from "../../shared/format/zone";
 import { spotWords } from "../../shared/spots";
@@ -10,27 +11,10 @@ import { eventsQuery } from "./queries";
 export function Happened({ id, zone }: { id: string; zone: string }) {
   const units = useUnits();
   const events = useQuery(eventsQuery(id)).data?.items ?? [];
-  const gone = new Set(events.filter((e) => e.kind === "cancels").map((e) => String(e.payload.id)));
+  const gone = new Set(events.flatMap(({ tells }) => (tells?.kind === "cancels" ? [tells.payload.id] : [])));
   const shown = events
     .filter((e) => e.kind !== "cancels")
     .sort((a, b) => a.happened_at.localeCompare(b.happened_at));
-  const what = (payload: Record<string, unknown>) => [
-    typeof payload.cook === "number" ? `vessel ${payload.cook + 1}` : "",
-    typeof payload.round === "number" ? `round ${payload.round + 1}` : "",
-    typeof payload.degc === "number" ? amount(payload.degc, "temperature", units) : "",
-    typeof payload.batch === "number" ? `batch ${payload.batch + 1}` : "",
-    typeof payload.added_kg === "number" ? `${amount(payload.added_kg, "mass", units)} seed` : "",
-    typeof payload.step === "string" ? payload.step : "",
-    payload.smear === true ? "smear laid" : "",
-    typeof payload.test === "string" ? `smear: ${payload.test}` : "",
-    typeof payload.spot === "string" ? spotWords(payload.spot) : "",
-    Array.isArray(payload.into) ? payload.into.map((row) => row.name).join(", ") : "",
-    typeof payload.seconds === "number" ? `${payload.seconds} s` : "",
-    typeof payload.what === "string" ? payload.what.replaceAll("_", " ") : "",
-    Array.isArray(payload.cavities) ? `cavity ${payload.cavities.map((c) => Number(c) + 1).join(", ")}` : "",
-    Array.isArray(payload.kinds) ? payload.kinds.join(", ") : "",
-    typeof payload.text === "string" ? `“${payload.text}”` : "",
-  ];
   return (
     <section aria-label="What happened">
       <h2 className="border-b border-line pb-1 text-xl">What happened</h2>
@@ -45,11 +29,79 @@ export function Happened({ id, zone }: { id: string; zone: string }) {
             </span>
             <span className="w-14 shrink-0 truncate font-bold">{event.actor}</span>
             <span>
-              {[EVENT_WORDS[event.kind] ?? event.kind, ...what(event.payload)].filter(Boolean).join(", ")}
+              {[eventWords(event.kind), ...(event.tells ? saysWhat(event.tells, units) : [])].join(", ")}
             </span>
           </li>
         ))}
       </ol>
     </section>
   );
+}
+
+/** Of what an event speaks, and what it says of it. */
+function saysWhat(told: EventBody, units: Units): string[] {
+  const vessel = (n: number) => `vessel ${n + 1}`;
+  const round = (n: number) => `round ${n + 1}`;
+  const batch = (n: number) => `batch ${n + 1}`;
+  const of = (payload: { cook: number } | { round: number } | { batch: number }) =>
+    "cook" in payload
+      ? vessel(payload.cook)
+      : "round" in payload
+        ? round(payload.round)
+        : batch(payload.batch);
+  const degc = (value: number | null | undefined) =>
+    typeof value === "number" ? [amount(value, "temperature", units)] : [];
+  switch (told.kind) {
+    case "started":
+    case "acknowledged":
+    case "paused":
+    case "resumed":
+    case "ended":
+    case "cancels":
+    case "made":
+    case "judged":
+    case "replanned":
+      return [];
+    case "heated":
+      return "batch" in told.payload
+        ? [batch(told.payload.batch), `${told.payload.seconds} s`]
+        : [vessel(told.payload.cook), ...degc(told.payload.degc)];
+    case "burst":
+      return [vessel(told.payload.cook), ...degc(told.payload.degc), `${told.payload.seconds} s`];
+    case "rested":
+      return [vessel(told.payload.cook), ...degc(told.payload.degc)];
+    case "reading":
+      return [of(told.payload), ...degc(told.payload.degc)];
+    case "seen":
+      return [of(told.payload), told.payload.what.replaceAll("_", " ")];
+    case "moved":
+      return [of(told.payload), ...("spot" in told.payload ? [spotWords(told.payload.spot)] : [])];
+    case "poured":
+    case "discarded":
+    case "merged":
+    case "coloured":
+    case "inserted":
+    case "bent":
+    case "flipped":
+    case "unmoulded":
+    case "short":
+      return [of(told.payload)];
+    case "outcome":
+      return [
+        round(told.payload.round),
+        `cavity ${told.payload.cavities.map((cavity) => cavity + 1).join(", ")}`,
+        ...(told.payload.kinds ?? []),
+      ];
+    case "note":
+      return [`“${told.payload.text}”`];
+    case "decanted":
+      return [of(told.payload), told.payload.into.map((row) => row.name).join(", ")];
+    case "tempered": {
+      const { payload } = told;
+      if ("added_kg" in payload)
+        return [vessel(payload.cook), `${amount(payload.added_kg, "mass", units)} seed`];
+      if ("step" in payload) return [vessel(payload.cook), payload.step];
+      return [vessel(payload.cook), "test" in payload ? `smear: ${payload.test}` : "smear laid"];
+    }
+  }
 }

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
 import type { EventBody, SendEvent } from "../../shared/events";
-import { EVENT_WORDS } from "../../shared/eventWords";
+import { eventWords } from "../../shared/eventWords";
 import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
@@ -67,7 +67,7 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
         {log.aside.length > 0 && (
           <p className="mt-2 max-w-2xl" role="status">
             <strong>Set aside, as it does not fit the rest:</strong>{" "}
-            {log.aside.map((a) => `${EVENT_WORDS[a.kind] ?? a.kind} (${a.why})`).join("; ")}
+            {log.aside.map((a) => `${eventWords(a.kind)} (${a.why})`).join("; ")}
           </p>
         )}
       </header>
