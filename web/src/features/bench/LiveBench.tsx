@@ -53,7 +53,7 @@ export function LiveBench({
   const [dialog, setDialog] = useState<"reading" | "help" | "sight" | "decant" | null>(null);
   const [left, setLeft] = useState<Record<string, number>>({});
   const [sound, setSoundState] = useState(soundOn());
-  const pressed = useRef(0);
+  const pressed = useRef(Number.NEGATIVE_INFINITY);
 
   const active = view.ribbons.filter((r) => !r.done);
   const act = view.acts[0];
