@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from flask import Flask, Response, request, send_from_directory
-from werkzeug.utils import safe_join
+from werkzeug.security import safe_join
 
 from umber_pebble.api import errors, guard
 from umber_pebble.api.http import Api

@@ -15,7 +15,8 @@ from umber_pebble.services.access import Access
 from umber_pebble.services.workshop import Workshop
 
 Message = dict[str, Any]
-Receive, Send = Callable[[], Awaitable[Message]], Callable[[Message], Awaitable[None]]
+Receive = Callable[[], Awaitable[Message]]
+Send = Callable[[Message], Awaitable[None]]
 THREADS = 16
 LARGEST_BODY, LARGEST_FILE, FILE_PATH = 12_000_000, 60_000_000, "/api/workshop"
 WHOLE_WITHIN_S = 60.0
@@ -28,7 +29,8 @@ class Door:
 
     def __init__(self, wsgi: Any, workshop: Workshop, access: Access, local: bool) -> None:
         self.workshop, self.access, self.local = workshop, access, local
-        self.wsgi = WSGIMiddleware(wsgi, workers=THREADS)
+        # its own types are those of another server
+        self.wsgi: Any = WSGIMiddleware(wsgi, workers=THREADS)
 
     async def __call__(self, scope: Message, receive: Receive, send: Send) -> None:
         if scope["type"] == "lifespan":
@@ -88,7 +90,10 @@ class Door:
                 text = ALL_ANEW
             queue.put_nowait(text)
 
-        stop = self.workshop.broker.listen(lambda text: loop.call_soon_threadsafe(put, text))
+        def heard(text: str) -> None:
+            loop.call_soon_threadsafe(put, text)
+
+        stop = self.workshop.broker.listen(heard)
         gone = asyncio.create_task(_until_gone(receive))
         try:
             headers = [(b"content-type", b"text/event-stream; charset=utf-8"), (b"cache-control", b"no-store")]

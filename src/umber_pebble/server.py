@@ -8,6 +8,7 @@ import socket
 import ssl
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 from hypercorn.app_wrappers import ASGIWrapper
 from hypercorn.asyncio.run import worker_serve
@@ -50,8 +51,9 @@ async def _serve(doors: list[tuple[Door, At, socket.socket]]) -> None:
     async with asyncio.TaskGroup() as tasks:
         for door, at, sock in doors:
             sockets = Sockets([sock], [], []) if at.certificate else Sockets([], [sock], [])
+            app: Any = door
             tasks.create_task(
-                worker_serve(ASGIWrapper(door), _config(at), sockets=sockets, shutdown_trigger=stop.wait)
+                worker_serve(ASGIWrapper(app), _config(at), sockets=sockets, shutdown_trigger=stop.wait)
             )
 
 

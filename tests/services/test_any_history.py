@@ -21,7 +21,8 @@ from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services import archive, bench, cards, logbook, papers
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Line
-from umber_pebble.services.runs import NewEvent, RunService
+from umber_pebble.services.new_event import NewEvent
+from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.told import KINDS
 

@@ -16,8 +16,9 @@ from umber_pebble.core.materials import load
 from umber_pebble.services import archive, bench, logbook, runs
 from umber_pebble.services.docs import Line
 from umber_pebble.services.errors import Stale, Unreadable
+from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.planning import plan_order
-from umber_pebble.services.runs import NewEvent, RunService
+from umber_pebble.services.runs import RunService
 from umber_pebble.services.workshop import Workshop
 
 NOT_REFUSED = pytest.mark.parametrize("first_degc", [100.0, 220.0, -30.0])

@@ -10,8 +10,9 @@ from umber_pebble.services import bench
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Order
 from umber_pebble.services.foresight import Foresight
+from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.planning import plan_order
-from umber_pebble.services.runs import NewEvent, RunService
+from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop
 
 MOST_ACTS = 900

@@ -14,9 +14,10 @@ from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock, SteadyClock
 from umber_pebble.services.docs import CoatingWay, IsomaltWay, Line, Mould, Order
 from umber_pebble.services.errors import IdReused, InUse, Stale
+from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.piece_docs import MeltRef, Part
 from umber_pebble.services.planning import plan_order
-from umber_pebble.services.runs import NewEvent, RunService
+from umber_pebble.services.runs import RunService
 from umber_pebble.services.workshop import Workshop
 from umber_pebble.store import queries
 

@@ -14,8 +14,9 @@ from umber_pebble.demo.pieces import PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.errors import Stale
+from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.planning import plan_order
-from umber_pebble.services.runs import NewEvent, RunService
+from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
 

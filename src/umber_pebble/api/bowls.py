@@ -9,7 +9,8 @@ from umber_pebble.api.schemas import Reply
 from umber_pebble.core.melts.bursts import BurstPlan
 from umber_pebble.core.melts.sugar import Caramel, Fault
 from umber_pebble.services import assembly, by_hand, colouring, melting, palettes, temper
-from umber_pebble.services.docs import Doc, Palette, PaletteColour
+from umber_pebble.services.doc_base import Doc
+from umber_pebble.services.docs import Palette, PaletteColour
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.workshop import Workshop
 

@@ -70,7 +70,7 @@ class Api:
     def document(self) -> dict[str, Any]:
         """The OpenAPI 3.1 document."""
         models = {e.reply: "serialization" for e in self.endpoints if not isinstance(e.reply, str)}
-        models |= {e.body: "validation" for e in self.endpoints if e.body}  # type: ignore[misc]
+        models |= {e.body: "validation" for e in self.endpoints if e.body}
         keys, definitions = models_json_schema(
             [*((m, mode) for m, mode in models.items()), (Problem, "serialization")],  # type: ignore[list-item]
             ref_template="#/components/schemas/{model}",

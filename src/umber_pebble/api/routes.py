@@ -25,17 +25,8 @@ from umber_pebble.services import (
     properties,
 )
 from umber_pebble.services.access import Access
-from umber_pebble.services.docs import (
-    Colour,
-    Doc,
-    Kitchen,
-    Mould,
-    Order,
-    OwnMaterial,
-    Palette,
-    Probe,
-    Units,
-)
+from umber_pebble.services.doc_base import Doc
+from umber_pebble.services.docs import Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Probe, Units
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import RunService

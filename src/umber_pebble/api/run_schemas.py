@@ -8,8 +8,8 @@ from pydantic import Field, GetJsonSchemaHandler
 from umber_pebble.api.schemas import Reply
 from umber_pebble.core.bench.short import Short
 from umber_pebble.core.plan.cards import Card
-from umber_pebble.services import bench, foresight, logbook
-from umber_pebble.services.docs import Doc, Id, Name, Utc
+from umber_pebble.services import bench, foresight, run_log
+from umber_pebble.services.doc_base import Doc, Id, Name, Utc
 from umber_pebble.services.told import EventBody
 
 
@@ -88,8 +88,8 @@ class RestOrder(Doc):
 
 
 class LogList(Reply):
-    items: list[logbook.RunSummary]
+    items: list[run_log.RunSummary]
 
 
 class Log(Reply):
-    log: logbook.RunLog
+    log: run_log.RunLog

@@ -17,25 +17,14 @@ from umber_pebble.core.temper import schools
 from umber_pebble.services import (
     access,
     colouring,
-    explorer,
+    explored,
     pieces,
     planning,
     probes,
     properties,
 )
-from umber_pebble.services.docs import (
-    Cavity,
-    Colour,
-    Doc,
-    Id,
-    Kitchen,
-    Mould,
-    Name,
-    Order,
-    OwnMaterial,
-    Palette,
-    Units,
-)
+from umber_pebble.services.doc_base import Doc, Id, Name
+from umber_pebble.services.docs import Cavity, Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Units
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.workshop import Unread
 
@@ -147,7 +136,7 @@ class CavityMeasured(Reply):
 
 
 class HeatExplored(Reply):
-    items: list[explorer.Explored]
+    items: list[explored.Explored]
 
 
 class Properties(Reply):

@@ -13,9 +13,11 @@ from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import (
+    SEED_DEGC,
     Bath,
     CoatingWay,
     Colour,
+    CouvertureWay,
     IsomaltWay,
     Kitchen,
     Line,
@@ -27,7 +29,8 @@ from umber_pebble.services.docs import (
     Ring,
     Vessel,
 )
-from umber_pebble.services.runs import NewEvent, RunService
+from umber_pebble.services.new_event import NewEvent
+from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop, place
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
@@ -103,6 +106,15 @@ def _order(name: str, due: datetime, lines: list[Line]) -> Order:
         power="full",
         stop="lumps",
     )
+    couverture = CouvertureWay(
+        vessel_id=coating.vessel_id,
+        stand_id=coating.stand_id,
+        by_id=coating.by_id,
+        place_id=coating.place_id,
+        power="full",
+        school="seed",
+        seed_degc=SEED_DEGC,
+    )
     return Order(
         vessels=[],
         name=name,
@@ -110,6 +122,7 @@ def _order(name: str, due: datetime, lines: list[Line]) -> Order:
         lines=lines,
         isomalt=isomalt,
         coating=coating,
+        couverture=couverture,
         confidence_frac=0.9,
         reserve_frac=0.05,
     )

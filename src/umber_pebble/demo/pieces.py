@@ -42,7 +42,15 @@ def _disc(name: str, count: int, diameter_m: float, depth_m: float, water_kg: fl
 
 def _silicone(name: str, *cavities: Cavity, wall_m: float = 0.003) -> Mould:
     return Mould(
-        name=name, material="silicone", wall_m=wall_m, bears_degc=230.0, owned=1, cavities=list(cavities), mat=None
+        name=name,
+        material="silicone",
+        wall_m=wall_m,
+        bears_degc=230.0,
+        owned=1,
+        detail_m=None,
+        oiled=False,
+        cavities=list(cavities),
+        mat=None,
     )
 
 
@@ -50,7 +58,7 @@ MOULDS = {
     "mould-disc": _silicone("Star-glass disc, 50 mm", _disc("Disc", 14, 0.050, 0.006, 0.0113)),
     "mould-lens": _silicone("Comet lens, 80 mm", _disc("Lens", 6, 0.080, 0.005), wall_m=0.004),
     "mould-planet": Mould(
-        name="Planet lollipop, 55 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1,
+        name="Planet lollipop, 55 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1, detail_m=None, oiled=False,
         cavities=[_disc("Planet", 8, 0.055, 0.007)], mat=None,
     ),
     "mould-sky": _silicone(
@@ -66,7 +74,7 @@ MOULDS = {
         ),
     ),
     "mould-pane": Mould(
-        name="Pane bars on a mat", material="steel", wall_m=0.002, bears_degc=300.0, owned=1,
+        name="Pane bars on a mat", material="steel", wall_m=0.002, bears_degc=300.0, owned=1, detail_m=None, oiled=False,
         cavities=[
             Cavity(
                 name="Pane", count=4, water_kg=None,
@@ -93,7 +101,7 @@ MOULDS = {
         wall_m=0.004,
     ),
     "mould-mat": Mould(
-        name="Bars on a mat, 24 places", material="steel", wall_m=0.002, bears_degc=300.0, owned=1,
+        name="Bars on a mat, 24 places", material="steel", wall_m=0.002, bears_degc=300.0, owned=1, detail_m=None, oiled=False,
         cavities=[
             Cavity(
                 name="Place", count=24, water_kg=None,
@@ -105,7 +113,7 @@ MOULDS = {
         mat=Mat(material="silicone", thickness_m=0.001),
     ),
     "mould-moon": Mould(
-        name="Moon, two halves, 72 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1,
+        name="Moon, two halves, 72 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1, detail_m=None, oiled=False,
         cavities=[Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.072))],
         mat=None,
     ),

@@ -113,7 +113,7 @@ class Simulator:
                     continue
                 if one.follows.subject == "sample":
                     one.since_s += seconds
-                    true = sample_degc(one.since_s)
+                    true: float | None = sample_degc(one.since_s)
                 else:
                     true = true_degc(view, one.follows)
                 degc = one.next_degc(air if true is None else true, air, seconds)

@@ -8,7 +8,8 @@ from typing import Any, ParamSpec, TypeVar
 
 from umber_pebble.core.errors import OutOfRange
 
-P, R = ParamSpec("P"), TypeVar("R")
+P = ParamSpec("P")
+R = TypeVar("R")
 WITHIN_S, MEMORY_BYTES = 10.0, 2_000_000_000
 # its processes are forks of one that has read the program once and has no threads
 _APART = multiprocessing.get_context("forkserver")

@@ -4,6 +4,7 @@ import json
 from collections.abc import Callable
 from contextlib import suppress
 from datetime import datetime
+from functools import partial
 from pathlib import Path
 from typing import Annotated, Any, Generic, Literal, TypeVar
 
@@ -13,25 +14,11 @@ from sqlalchemy.orm import Session
 
 from umber_pebble.core.bench.payload import bounded
 from umber_pebble.core.errors import CoreError, OutOfRange
-from umber_pebble.services.doc_base import STORED
-from umber_pebble.services.docs import (
-    Colour,
-    Doc,
-    Id,
-    Kitchen,
-    Mould,
-    Name,
-    Order,
-    OwnMaterial,
-    Palette,
-    Piece,
-    Probe,
-    Units,
-    Utc,
-    Whole,
-)
+from umber_pebble.services.doc_base import STORED, Doc, Id, Name, Utc, Whole
+from umber_pebble.services.docs import Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Probe, Units
 from umber_pebble.services.errors import Unreadable
 from umber_pebble.services.full_disk import words_for_a_full_disk
+from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.snapshot import Snapshot
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
@@ -282,12 +269,10 @@ def bring_in(workshop: Workshop, runs: RunService, file: WorkshopFile, stamp: st
         for i, thing in enumerate(file.things):
             # what needs something that cannot be read is let be, as that is
             with suppress(Unreadable):
-                _within(
-                    f"things.{i}",
-                    lambda thing=thing: workshop.check_current(session, thing.kind, thing.id, thing.gone),
-                )
+                check = partial(workshop.check_current, session, thing.kind, thing.id, thing.gone)
+                _within(f"things.{i}", check)
         for i, run in enumerate(file.runs):
-            _within(f"runs.{i}", lambda run=run: _put_run(session, runs, run))
+            _within(f"runs.{i}", partial(_put_run, session, runs, run))
         for unread in file.unread_runs:
             _put_raw_run(session, unread)
     runs.forget()
@@ -322,7 +307,8 @@ def _holds_together(file: WorkshopFile) -> None:
         if [t.id for t in file.things if t.kind == kind and not t.gone] != [wanted]:
             raise _wrong("things", f"there must be one {kind}, with the id {wanted}", None)
     events: set[str] = set()
-    for i, run in enumerate([*file.runs, *file.unread_runs]):
+    runs: list[RunFile | RawRun] = [*file.runs, *file.unread_runs]
+    for i, run in enumerate(runs):
         if run.id in seen:
             raise _wrong(f"runs.{i}.id", "this id is used twice", run.id)
         seen.add(run.id)
@@ -330,7 +316,7 @@ def _holds_together(file: WorkshopFile) -> None:
             if event.id in events or event.seq != j + 1:
                 raise _wrong(f"runs.{i}.events.{j}", "events have ids of their own, and seq from 1 on", event.id)
             events.add(event.id)
-    if sum(run.ended_at is None for run in [*file.runs, *file.unread_runs]) > 1:
+    if sum(run.ended_at is None for run in runs) > 1:
         raise _wrong("runs", "only one run may be live", None)
 
 

@@ -5,7 +5,7 @@ from pydantic import Field
 from umber_pebble.core.bench.short import Short, running_short
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.plan.cards import Card, pour_cards
-from umber_pebble.services.docs import Doc, Whole
+from umber_pebble.services.doc_base import Doc, Whole
 from umber_pebble.services.runs import RunService
 
 

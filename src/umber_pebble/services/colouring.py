@@ -14,7 +14,8 @@ from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.docs import Colour, Doc, Id
+from umber_pebble.services.doc_base import Doc, Id
+from umber_pebble.services.docs import Colour
 from umber_pebble.services.errors import NotFound
 from umber_pebble.services.workshop import Workshop, colours, own_materials
 

@@ -23,7 +23,8 @@ from umber_pebble.core.humidity.dew import dew_point_degc
 from umber_pebble.core.materials.load import Material, material, materials, tempered
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services import docs
-from umber_pebble.services.docs import Doc, Id, Kitchen
+from umber_pebble.services.doc_base import Doc, Id
+from umber_pebble.services.docs import Kitchen
 from umber_pebble.services.explored import (
     Bent,
     Explored,
@@ -158,7 +159,7 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
         water = melt.spread("water_dry_melt") if asked.water_frac is None else exact(asked.water_frac)
         tg = tg_spread_degc(melt, water)
         close = temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
-        usual = round((close + melt.value("cook_to")) / 2)
+        usual = float(round((close + melt.value("cook_to")) / 2))
         low, high = tg.likely + 10.0, melt.value("spoils_at")
     else:
         usual = (

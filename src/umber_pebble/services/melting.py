@@ -30,7 +30,8 @@ from umber_pebble.core.melts.sugar import (
 from umber_pebble.core.pieces.films import dip_film_m
 from umber_pebble.core.plan.compile import check_vessel
 from umber_pebble.core.spread import Spread, exact
-from umber_pebble.services.docs import Doc, Id, Kitchen
+from umber_pebble.services.doc_base import Doc, Id
+from umber_pebble.services.docs import Kitchen
 from umber_pebble.services.explorer import melt_of
 from umber_pebble.services.places import pick
 from umber_pebble.services.snapshot import HALF, FactorSpread, oven_case, pot_case, prior_loss, ring_case

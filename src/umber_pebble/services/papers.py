@@ -15,8 +15,9 @@ from umber_pebble.formats.calendar import Entry, write_calendar
 from umber_pebble.formats.readings import ReadingRow, read_readings, write_readings
 from umber_pebble.formats.wall import Block, write_list
 from umber_pebble.services.docs import Kitchen, Order, Units
+from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.noted import Noted, taken_back
-from umber_pebble.services.runs import EVENT_SCHEMA, NewEvent, RunService
+from umber_pebble.services.runs import EVENT_SCHEMA, RunService
 from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load, snapshot_of
 

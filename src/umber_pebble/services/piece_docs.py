@@ -341,4 +341,4 @@ def _of_halves(part: Any) -> dict[str, Any] | None:
     if not any(halves):
         return None
     made = [p | {"whole": True} if half else p for p, half in zip(passes, halves, strict=True)]
-    return part | {"count": max(1, count // 2), "passes": made}
+    return {**part, "count": max(1, count // 2), "passes": made}

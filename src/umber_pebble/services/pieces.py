@@ -1,6 +1,7 @@
 """Figures of a part while it is built: its passes laid and cut open, how each sets, and a round of its mould."""
 
 from dataclasses import dataclass, replace
+from typing import Any
 
 from pydantic import Field
 
@@ -23,7 +24,8 @@ from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.plan.turns import stays_in, turns_of
 from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.services.builds import Built, is_soft_work, leaves_at
-from umber_pebble.services.docs import Colour, Doc, Kitchen, Place
+from umber_pebble.services.doc_base import Doc
+from umber_pebble.services.docs import Colour, Kitchen, Place
 from umber_pebble.services.piece_docs import Part
 from umber_pebble.services.piece_docs import Stay as StayDoc
 from umber_pebble.services.places import place_case, way_of
@@ -285,7 +287,8 @@ def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
     by_volume = asked.finished_kg is None
 
     def amount(value: float) -> float:
-        changed = replace(passes[asked.index], **{name: value, **({"kg": None} if name == "gap_m" else {})})
+        figures: dict[str, Any] = {name: value, **({"kg": None} if name == "gap_m" else {})}
+        changed = replace(passes[asked.index], **figures)
         laid = built.again((*passes[: asked.index], changed, *passes[asked.index + 1 :]))
         row = next((r for r in laid if r.index == asked.index), None)
         if row is None:

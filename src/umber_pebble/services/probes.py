@@ -27,7 +27,8 @@ from umber_pebble.devices.protocol import (
 )
 from umber_pebble.services.docs import Kitchen, Probe
 from umber_pebble.services.errors import NotFound
-from umber_pebble.services.runs import EVENT_SCHEMA, NewEvent, RunService
+from umber_pebble.services.new_event import NewEvent
+from umber_pebble.services.runs import EVENT_SCHEMA, RunService
 from umber_pebble.services.workshop import KITCHEN_ID
 
 # the device that a probe's readings come from starts with this

@@ -18,9 +18,9 @@ from umber_pebble.core.plan.problem import FatMelt, HandStep, Line, Paces, PlanI
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import body_key, build_key, build_of, lines_of, pressed
+from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.docs import (
     CouvertureWay,
-    Doc,
     IsomaltWay,
     Kitchen,
     Mould,

@@ -13,7 +13,8 @@ from umber_pebble.core.temper.guide import Now, after_seed, before_seed
 from umber_pebble.core.temper.seed import Bowl, Seeding, after_degc, loses_temper_degc, plan_seed, seeded_degc
 from umber_pebble.formats.apart import apart
 from umber_pebble.formats.curves import read_curve_csv
-from umber_pebble.services.docs import Doc, Id, Kitchen, Probe
+from umber_pebble.services.doc_base import Doc, Id
+from umber_pebble.services.docs import Kitchen, Probe
 from umber_pebble.services.explorer import melt_of
 from umber_pebble.services.places import pick
 from umber_pebble.services.probes import Probes

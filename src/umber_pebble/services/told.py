@@ -1,7 +1,6 @@
 """What was sent or stored of an event, read as what it tells; and back."""
 
 from dataclasses import MISSING, asdict, fields
-from functools import cache
 from typing import Any
 
 from pydantic import BaseModel, TypeAdapter, ValidationError
@@ -15,6 +14,13 @@ from umber_pebble.core.errors import Missing, OutOfRange
 KINDS = tuple(dict.fromkeys(body.KIND for body in BODIES))
 # what pydantic calls a bound, and what a refusal calls it
 _BOUNDS = {"ge": "low", "gt": "low", "min_length": "low", "le": "high", "lt": "high", "max_length": "high"}
+
+
+_ADAPTERS: dict[type[Body], TypeAdapter[Body]] = {body: TypeAdapter(body) for body in BODIES}
+_NEEDS = {
+    body: {f.name for f in fields(body) if f.default is MISSING and f.default_factory is MISSING}
+    for body in BODIES
+}
 
 
 class EventBody(BaseModel):
@@ -41,7 +47,7 @@ class EventBody(BaseModel):
 
 def _published(body: type[Body]) -> dict[str, Any]:
     """What a payload is made of, whole in one place."""
-    schema = _adapter(body).json_schema()
+    schema = _ADAPTERS[body].json_schema()
     parts = schema.pop("$defs", {})
 
     def whole(node: Any) -> Any:
@@ -74,10 +80,10 @@ def read(kind: str, payload: dict[str, Any]) -> Body:
     bounded(payload)
     alike = [body for body in BODIES if kind == body.KIND]
     fitting = max(
-        alike, key=lambda body: (_has_all(body, payload), "batch" in payload and "batch" in _needs(body))
+        alike, key=lambda body: (_has_all(body, payload), "batch" in payload and "batch" in _NEEDS[body])
     )
     try:
-        return _adapter(fitting).validate_json(to_json(payload), strict=True)
+        return _ADAPTERS[fitting].validate_json(to_json(payload), strict=True)
     except ValidationError as error:
         raise _in_words(error) from error
 
@@ -87,18 +93,8 @@ def payload_of(body: Body) -> dict[str, Any]:
     return {key: value for key, value in asdict(body).items() if value is not None}
 
 
-@cache
-def _adapter(body: type[Body]) -> TypeAdapter[Body]:
-    return TypeAdapter(body)
-
-
-@cache
-def _needs(body: type[Body]) -> frozenset[str]:
-    return frozenset(f.name for f in fields(body) if f.default is MISSING and f.default_factory is MISSING)
-
-
 def _has_all(body: type[Body], payload: dict[str, Any]) -> bool:
-    return _needs(body) <= payload.keys()
+    return _NEEDS[body] <= payload.keys()
 
 
 def _in_words(error: ValidationError) -> OutOfRange | Missing:

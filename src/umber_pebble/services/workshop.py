@@ -16,20 +16,20 @@ from umber_pebble.core.log.learn import Factor, learned
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Built, build_of
 from umber_pebble.services.clock import Clock
-from umber_pebble.services.doc_base import STORED, check_id
-from umber_pebble.services.docs import KINDS, Colour, Doc, Kitchen, Mould, Order, OwnMaterial
+from umber_pebble.services.doc_base import STORED, Doc, check_id
+from umber_pebble.services.docs import KINDS, Colour, Kitchen, Mould, Order, OwnMaterial
 from umber_pebble.services.errors import InUse, NotFound, Stale, Unreadable
 from umber_pebble.services.full_disk import words_for_a_full_disk
 from umber_pebble.services.joins import check_joins
 from umber_pebble.services.live import Broker
 from umber_pebble.services.materials_own import own_material
 from umber_pebble.services.piece_docs import Part, Piece
+from umber_pebble.services.places import air_degc
 from umber_pebble.services.shapes import cavity_fit
 from umber_pebble.services.snapshot import (
     Counts,
     FactorSpread,
     Snapshot,
-    air_degc,
     break_of,
     prior_coupling,
     prior_fills,
@@ -190,8 +190,8 @@ class Workshop:
     def _check(self, session: Session, kind: str, doc: Doc, before: Doc | None) -> None:
         """What a document alone cannot know: references, geometry, a due time that has passed."""
         if isinstance(doc, Mould):
-            for i, kind in enumerate(doc.cavities):
-                _within(f"cavities.{i}", lambda kind=kind: cavity_fit(kind))
+            for i, cavity in enumerate(doc.cavities):
+                _within(f"cavities.{i}", partial(cavity_fit, cavity))
         elif isinstance(doc, Piece):
             check_piece(session, doc)
         elif isinstance(doc, Order):
@@ -319,8 +319,8 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
         assert isinstance(piece.doc, Piece)
         pieces[piece.id] = piece.doc
         versions[piece.id] = piece.version
-        for part in (part for part in piece.doc.parts if part.mould_id):
-            mould = load(session, "mould", part.mould_id, path=f"lines.{i}.piece_id")
+        for mould_id in (part.mould_id for part in piece.doc.parts if part.mould_id):
+            mould = load(session, "mould", mould_id, path=f"lines.{i}.piece_id")
             assert isinstance(mould.doc, Mould)
             moulds[mould.id], versions[mould.id] = mould.doc, mould.version
     vessels = [v.id for v in kitchen.doc.vessels]

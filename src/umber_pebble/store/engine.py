@@ -22,7 +22,7 @@ def open_engine(database: Path) -> Engine:
     @event.listens_for(engine, "connect")
     def _set_up(connection: DBAPIConnection, _: ConnectionPoolEntry) -> None:
         # SQLAlchemy, not the driver, begins transactions (see _begin)
-        connection.isolation_level = None  # type: ignore[attr-defined]
+        connection.isolation_level = None
         cursor = connection.cursor()
         for pragma in ("journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL", "busy_timeout=15000"):
             cursor.execute(f"PRAGMA {pragma}")
