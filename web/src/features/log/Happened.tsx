@@ -90,7 +90,7 @@ function saysWhat(told: EventBody, units: Units): string[] {
       return [
         round(told.payload.round),
         `cavity ${told.payload.cavities.map((cavity) => cavity + 1).join(", ")}`,
-        ...(told.payload.kinds ?? []),
+        ...(told.payload.usable ? ["good"] : told.payload.kinds?.length ? told.payload.kinds : ["failed"]),
       ];
     case "note":
       return [`“${told.payload.text}”`];
