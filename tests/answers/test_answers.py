@@ -13,6 +13,7 @@ from flask.testing import FlaskClient
 from pypdf import PdfReader
 
 from tests.answers.asked import questions
+from tests.conftest import START
 from tests.services.test_led import Hand
 from umber_pebble.app import create_app
 from umber_pebble.config import Config
@@ -93,7 +94,7 @@ def read(answer: Any) -> Any:
 
 def _client(folder: Path) -> FlaskClient:
     config = Config(folder, driven_clock=True)
-    fill(config)
+    fill(config, START)
     workshop = open_workshop(config)
     assert isinstance(workshop.clock, DrivenClock)
     return create_app(workshop).test_client()

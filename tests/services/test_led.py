@@ -4,6 +4,7 @@ from pathlib import Path
 
 import pytest
 
+from tests.conftest import START
 from umber_pebble.config import Config
 from umber_pebble.demo.fill import WREN, fill
 from umber_pebble.services import bench
@@ -23,7 +24,7 @@ class Hand:
 
     def __init__(self, folder: Path, order: str) -> None:
         config = Config(folder, driven_clock=True)
-        fill(config)
+        fill(config, START)
         workshop = self.workshop = open_workshop(config)
         assert isinstance(workshop.clock, DrivenClock)
         self.clock, self.runs, self.count = workshop.clock, RunService(workshop), 0

@@ -159,9 +159,9 @@ NIGHT = Palette(
 )
 
 
-def fill(config: Config) -> None:
+def fill(config: Config, today: datetime | None = None) -> None:
     """Fill an empty workshop; one that has moulds already is left as it is."""
-    now = datetime.now(UTC).replace(microsecond=0)
+    now = (today or datetime.now(UTC)).replace(microsecond=0)
     past = DrivenClock((now - timedelta(days=9)).replace(hour=14, minute=5, second=0))
     workshop = open_workshop(config, past)
     if workshop.all("mould"):
