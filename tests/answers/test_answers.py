@@ -131,7 +131,7 @@ def test_what_is_answered(client: FlaskClient, asked: dict[str, tuple[str, Any]]
         check(key, read(client.get(address) if body is None else client.post(address, json=body)))
 
 
-@pytest.mark.parametrize("order", ["order-first-light", "order-table", "order-domes", "order-dips"])
+@pytest.mark.parametrize("order", ["order-first-light", "order-domes", "order-dips"])
 def test_a_run_as_the_bench_shows_it(tmp_path: Path, order: str) -> None:
     hand = Hand(tmp_path, order)
     client = create_app(hand.workshop).test_client()
