@@ -40,7 +40,7 @@ class Server:
     def __init__(
         self, data: Path, demo: bool, probe: str = "off", more: tuple[str, ...] = (), forks: bool = True
     ) -> None:
-        self.port, self.data, self.forks = free_port(), data, forks
+        self.port, self.data, self.forks, self.probe = free_port(), data, forks, probe
         self.more = ("--clock", "driven", "--probe", probe, *more)
         self.base = f"http://127.0.0.1:{self.port}"
         if demo:
