@@ -77,8 +77,8 @@ class Hand:
 def _by_subject(acts: list[tuple[str, str]]) -> dict[str, list[str]]:
     out: dict[str, list[str]] = {}
     for kind, subject in acts:
-        # this hand tempers in one step, and what a bowl then needs is another
-        if kind not in ("read", "temper", "burst", "warm"):
+        # this hand tempers in one step, and what a bowl then needs is another; one that is warmed again comes off again
+        if kind not in ("read", "temper", "burst", "warm") and out.get(subject, [""])[-1] != kind:
             out.setdefault(subject, []).append(kind)
     return out
 
@@ -86,17 +86,18 @@ def _by_subject(acts: list[tuple[str, str]]) -> dict[str, list[str]]:
 @pytest.mark.parametrize("order", ["order-domes", "order-dips", "order-table"])
 def test_the_acts_lead_to_the_end_of_an_order(tmp_path: Path, order: str) -> None:
     hand = Hand(tmp_path, order)
-    ahead = Foresight(hand.runs).ahead("led", WREN).links
+    foresight = Foresight(hand.runs)
+    while not (told := foresight.ahead("led", WREN)).whole:
+        pass
+    ahead = told.links
     for _ in range(MOST_ACTS):
         if not hand.step():
             break
     assert hand.done[-1][0] == "end"
     # what a bench that cannot ask goes by was the same from the beginning, and as long
     foretold, done = (_by_subject(of) for of in ([(x.act.kind, x.act.subject) for x in ahead], hand.done))
-    assert all(done[subject][: len(kinds)] == kinds for subject, kinds in foretold.items())
-    if ahead[-1].act.kind == "end":
-        assert foretold == done
-        assert ahead[-1].at_s == pytest.approx(hand.elapsed_s, rel=0.1)
+    assert (ahead[-1].act.kind, foretold) == ("end", done)
+    assert ahead[-1].at_s == pytest.approx(hand.elapsed_s, rel=0.1)
     run, frozen, seen, _ = hand.runs.look("led")
     assert run.ended_at is not None
     # every piece of the demo, its thinnest leaf too, can be poured at all

@@ -1,7 +1,9 @@
 """What follows in a run to its end, as it is told to benches that may lose the network."""
 
 import threading
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from itertools import islice
 from typing import Any
 
 from umber_pebble.core.bench.acts import Call, calls
@@ -14,11 +16,13 @@ from umber_pebble.services.frozen import Frozen, Seen, looked_at
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.told import payload_of
 
+AT_ONCE = 80
+"""So many acts reach to the end of most orders, and are reckoned in a moment; of the largest the rest follows."""
 SAYS_OF_WHAT = ("cook", "round", "batch", "place", "test", "step")
 
 
 @dataclass(frozen=True, slots=True)
-class Told:
+class KnownBy:
     """By what an event is known that tells an act: its kind, and what of its payload says of what."""
 
     kind: str
@@ -33,17 +37,18 @@ class LinkView:
     act: ActView
     after: int | None
     at_s: float
-    told: Told | None
+    told: KnownBy | None
     calls: list[Call]
 
 
 @dataclass(frozen=True, slots=True)
 class Ahead:
-    """The acts to the end of a run, as of its newest event."""
+    """The acts to the end of a run, as of its newest event; not whole: there are more, asked for again."""
 
     run_id: str
     seq: int
     links: list[LinkView]
+    whole: bool
 
 
 class Foresight:
@@ -52,10 +57,12 @@ class Foresight:
     def __init__(self, service: RunService) -> None:
         self.service = service
         self._one = threading.Lock()
-        self._newest: tuple[tuple[str, int, bool], Ahead] | None = None
+        self._key: tuple[str, int, bool] | None = None
+        self._links: list[LinkView] = []
+        self._more: Iterator[LinkView] = iter(())
 
     def ahead(self, run_id: str, actor: str) -> Ahead:
-        """The acts to the end if each is done as early as it may be.
+        """The acts to the end if each is done as early as it may be; so many more each time it is asked.
 
         Raises: NotFound. Unreadable.
         """
@@ -63,19 +70,21 @@ class Foresight:
             run, frozen, seen, _ = self.service.look(run_id)
             # nothing but the caution is somebody's own
             key = (run_id, seen.seq, actor in seen.state.acknowledged)
-            if self._newest is None or self._newest[0] != key:
+            if self._key != key:
                 elapsed = (self.service.workshop.clock.now() - run.started_at).total_seconds()
-                self._newest = key, _ahead(run_id, frozen, seen, actor, elapsed)
-            return self._newest[1]
+                self._key, self._links, self._more = key, [], _links(frozen, seen, actor, elapsed)
+            more = list(islice(self._more, AT_ONCE))
+            self._links += more
+            return Ahead(run_id, seen.seq, list(self._links), len(more) < AT_ONCE)
 
 
-def _known_by(told: Body | None) -> Told | None:
+def _known_by(told: Body | None) -> KnownBy | None:
     if told is None:
         return None
-    return Told(told.KIND, {key: value for key, value in payload_of(told).items() if key in SAYS_OF_WHAT})
+    return KnownBy(told.KIND, {key: value for key, value in payload_of(told).items() if key in SAYS_OF_WHAT})
 
 
-def _ahead(run_id: str, frozen: Frozen, seen: Seen, actor: str, elapsed: float) -> Ahead:
+def _links(frozen: Frozen, seen: Seen, actor: str, elapsed: float) -> Iterator[LinkView]:
     # what is tried out leaves no trace in what is kept
     trial = replace(frozen, kept=dict(frozen.kept))
 
@@ -83,8 +92,7 @@ def _ahead(run_id: str, frozen: Frozen, seen: Seen, actor: str, elapsed: float) 
         return acts_of(trial, looked_at(trial, state, seen.seq), actor, now)
 
     before_s = frozen.plan.paces.call_before_s
-    links = [
-        LinkView(act_view(of.act, frozen, seen), of.after, of.at_s, _known_by(of.told), calls([of.act], before_s))
-        for of in chain(seen.state, elapsed, actor, tried)
-    ]
-    return Ahead(run_id, seen.seq, links)
+    for of in chain(seen.state, elapsed, actor, tried):
+        yield LinkView(
+            act_view(of.act, frozen, seen), of.after, of.at_s, _known_by(of.told), calls([of.act], before_s)
+        )

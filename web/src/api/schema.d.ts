@@ -4110,7 +4110,7 @@ export interface components {
         };
         /**
          * Ahead
-         * @description The acts to the end of a run, as of its newest event.
+         * @description The acts to the end of a run, as of its newest event; not whole: there are more, asked for again.
          */
         Ahead: {
             /** Links */
@@ -4119,6 +4119,8 @@ export interface components {
             run_id: string;
             /** Seq */
             seq: number;
+            /** Whole */
+            whole: boolean;
         };
         /** AheadReply */
         AheadReply: {
@@ -6752,6 +6754,18 @@ export interface components {
             version: number;
         };
         /**
+         * KnownBy
+         * @description By what an event is known that tells an act: its kind, and what of its payload says of what.
+         */
+        KnownBy: {
+            /** Kind */
+            kind: string;
+            /** Payload */
+            payload: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * Layer
          * @description A pass in the cut: which, its areas as rings of (across, height) [m], and a point in the largest of them.
          */
@@ -6846,7 +6860,7 @@ export interface components {
             at_s: number;
             /** Calls */
             calls: components["schemas"]["Call"][];
-            told: components["schemas"]["Told"] | null;
+            told: components["schemas"]["KnownBy"] | null;
         };
         /** Log */
         Log: {
@@ -8892,18 +8906,6 @@ export interface components {
             };
             /** Times S */
             times_s: number[];
-        };
-        /**
-         * Told
-         * @description By what an event is known that tells an act: its kind, and what of its payload says of what.
-         */
-        Told: {
-            /** Kind */
-            kind: string;
-            /** Payload */
-            payload: {
-                [key: string]: unknown;
-            };
         };
         /**
          * TooThin

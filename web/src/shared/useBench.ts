@@ -27,6 +27,8 @@ export function useBench(actor: string, enabled: boolean) {
     enabled: run !== null,
     staleTime: Number.POSITIVE_INFINITY,
     refetchOnWindowFocus: false,
+    // the rest of a long one comes in parts
+    refetchInterval: ({ state }) => state.data?.whole === false && QUIET_MS,
   }).data;
   const old = ahead !== undefined && ahead.seq !== view?.seq;
   useEffect(() => {

@@ -12,8 +12,6 @@ from umber_pebble.core.errors import CoreError
 from umber_pebble.core.materials.load import material
 
 LAST = ("end", "again")
-MOST = 80
-"""So many reach to the end of most orders; more cost seconds of reckoning at every event."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,9 +26,9 @@ class Link:
 
 
 def chain(
-    state: RunState, now: float, actor: str, acts_of: Callable[[RunState, float], list[Act]], most: int = MOST
-) -> list[Link]:
-    """The acts that follow, first the one to do now; each done as early as it may be, and everything comes out well.
+    state: RunState, now: float, actor: str, acts_of: Callable[[RunState, float], list[Act]]
+) -> Iterator[Link]:
+    """The acts that follow to the end, first the one to do now; each done as early as it may be, and everything comes out well.
 
     The rules are the bench's own: its acts are asked for, the first is told, and they are asked for again.
     Args:
@@ -38,23 +36,23 @@ def chain(
         now: seconds since the run started
         actor: who does them
         acts_of: the acts of a state at a moment, the first to be done first
-        most: how many at most
     Source: definition
     """
     links = list[Link]()
     newest = dict[str, int]()
     kept = set[str]()
-    while len(links) < most:
+    while True:
         act = next((a for a in acts_of(state, now) if _leads(a) and a.subject not in kept), None)
         if act is None or math.isinf(act.opens_s):
-            break
+            return
         at = max(now, act.opens_s)
         follows = newest.get(act.subject, newest.get(_pot_of(state, act.subject)))
         again = follows is not None and _same(links[follows].act, act)
         told = list(_told(act, at, again))
         links.append(Link(act, follows, at, None if act.kind in LAST else told[-1][1]))
+        yield links[-1]
         if act.kind in LAST:
-            break
+            return
         state = replace(state, done=[], aside=[]).apart()
         try:
             for when, body in told:
@@ -62,14 +60,13 @@ def chain(
                 now = max(now, when)
         except CoreError:
             # what only a hand knows is missing: the chain ends where it would have to be made up
-            break
+            return
         now += float(act.params.get("pour_s", 0.0))
         if act.params.get("step") == "cool" and math.isfinite(act.params["there_s"]):
             now = max(now, act.params["there_s"])
         newest[act.subject] = len(links) - 1
         if act.subject.startswith("batch"):
             kept.add(act.subject)
-    return links
 
 
 def _leads(act: Act) -> bool:
