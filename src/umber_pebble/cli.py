@@ -53,14 +53,14 @@ def main(argv: list[str] | None = None) -> int:
             bridge,
         )
         return _COMMANDS[args.command](config, args)
-    except PermissionError as error:
-        print(
-            f"umber-pebble: {error.filename} is not yours to write: make it yours (chown) and writable (chmod u+w), or use another "
-            "folder with --data",
-            file=sys.stderr,
-        )
-        return 1
     except (CoreError, OSError, ValueError, sqlite3.Error, SQLAlchemyError) as error:
+        if isinstance(error, PermissionError) and error.filename is not None:
+            print(
+                f"umber-pebble: {error.filename} is not yours to write: make it yours (chown) and writable (chmod u+w), "
+                "or use another folder with --data",
+                file=sys.stderr,
+            )
+            return 1
         print(f"umber-pebble: {error}", file=sys.stderr)
         if not isinstance(error, CoreError | ValueError | FileNotFoundError | FileExistsError):
             print("umber-pebble doctor says what is wrong with the data folder, and the way out", file=sys.stderr)

@@ -3,10 +3,7 @@
 from typing import Any
 
 Question = tuple[str, str, Any]
-MELTS = {
-    "isomalt": 130.0, "coating": 42.0, "milk": 30.0, "dark": 32.0, "white": 29.0, "cooked_sugar": 130.0, "caramel": None
-}  # fmt: skip
-WITH_WATER = {"isomalt": 0.02, "cooked_sugar": 0.025, "caramel": None}
+WITH_WATER = {"isomalt": 0.02, "cooked_sugar": 0.025}
 
 
 def _heat() -> list[Question]:

@@ -25,7 +25,6 @@ KEPT = Path(__file__).parent / "kept"
 ANEW = "KEEP_ANSWERS" in os.environ
 FEW, DIGITS = 12, 5
 LOOKED_AT = 40
-NEVER_THE_SAME = {"received_at", "server_version", "engine"}
 
 
 def short(value: Any) -> Any:
@@ -33,7 +32,7 @@ def short(value: Any) -> Any:
     if isinstance(value, float):
         return float(f"{value:.{DIGITS}g}")
     if isinstance(value, dict):
-        return {key: short(of) for key, of in value.items() if key not in NEVER_THE_SAME}
+        return {key: short(of) for key, of in value.items()}
     if isinstance(value, list):
         if len(value) > FEW and all(isinstance(x, int | float) for x in value):
             return {

@@ -10,10 +10,10 @@ from umber_pebble.services.docs import OwnMaterial
 LARGEST_CHANGE, FARTHEST_K = 5.0, 40.0
 
 
-def own_material(key: str, doc: OwnMaterial) -> Material:
-    """A material of the workshop's own: its relative with what the maker's sheet says.
+def check_sheet(doc: OwnMaterial) -> None:
+    """Whether a sheet can be one of a relative of the tables.
 
-    Raises: OutOfRange: the sheet speaks of something the relative does not have, says it twice, or is far from it.
+    Raises: OutOfRange: it speaks of something the relative does not have, says it twice, or is far from it.
     """
     relative = material("melts", doc.like)
     for i, row in enumerate(doc.sheet):
@@ -28,8 +28,16 @@ def own_material(key: str, doc: OwnMaterial) -> Material:
     names = [row.name for row in doc.sheet]
     if len(set(names)) != len(names):
         raise OutOfRange("a value stands twice in the sheet", path="sheet", got=str(names))
+    own_material("", doc)
+
+
+def own_material(key: str, doc: OwnMaterial) -> Material:
+    """A material of the workshop's own: its relative with what the maker's sheet says.
+
+    Raises: OutOfRange: the sheet speaks of something the relative does not have.
+    """
     sheet = tuple((row.name, Spread(row.low, row.likely, row.high)) for row in doc.sheet)
-    return like(relative, key, doc.name, sheet)
+    return like(material("melts", doc.like), key, doc.name, sheet)
 
 
 def castable(key: str, own: Mapping[str, OwnMaterial], path: str) -> Material:

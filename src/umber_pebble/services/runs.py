@@ -153,7 +153,7 @@ class RunService:
         # replayed before it is thawed: a cook that is added must make sense first
         state = _fits(laid_out, before, told, self._state_at(run_id, before[-1].seq))
         frozen = self.frozen(run, [*before, *told])
-        for of in _told(told):
+        for of in _to_tell(told):
             check_things(frozen, state, of.body)
         session.add_all(rows)
         if run.ended_at is not None and state.ended_s is None:
@@ -329,7 +329,7 @@ def _fits(
     for new in news:
         if isinstance(new.told, Aside):
             raise new.told.why
-    return accept(frozen.layout, _told(news), _told(before), known)
+    return accept(frozen.layout, _to_tell(news), _to_tell(before), known)
 
 
 def _only_ended(session: Session, run: Run, rows: list[EventRow], why: Exception) -> None:
@@ -345,10 +345,10 @@ def _only_ended(session: Session, run: Run, rows: list[EventRow], why: Exception
 
 
 def _replayed(frozen: Frozen, events: Sequence[Noted]) -> RunState:
-    state = replay(frozen.layout, _told(events))
+    state = replay(frozen.layout, _to_tell(events))
     state.aside += [e.told for e in events if isinstance(e.told, Aside)]
     return state
 
 
-def _told(events: Sequence[Noted]) -> list[Event]:
+def _to_tell(events: Sequence[Noted]) -> list[Event]:
     return [e.told for e in events if isinstance(e.told, Event)]

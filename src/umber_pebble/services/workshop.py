@@ -22,7 +22,7 @@ from umber_pebble.services.errors import InUse, NotFound, Stale, Unreadable
 from umber_pebble.services.full_disk import words_for_a_full_disk
 from umber_pebble.services.joins import check_joins
 from umber_pebble.services.live import Broker
-from umber_pebble.services.materials_own import own_material
+from umber_pebble.services.materials_own import check_sheet
 from umber_pebble.services.piece_docs import Part, Piece
 from umber_pebble.services.places import air_degc
 from umber_pebble.services.shapes import cavity_fit
@@ -206,7 +206,7 @@ class Workshop:
                     limits={"after": self.clock.now().isoformat()},
                 )
         elif isinstance(doc, OwnMaterial):
-            own_material("", doc)
+            check_sheet(doc)
         elif isinstance(doc, Kitchen):
             _unique_ids(doc)
             _cold_is_cold(doc)

@@ -6,3 +6,9 @@ export type EventKind = EventBody["kind"];
 export type Payload<K extends EventKind> = Extract<EventBody, { kind: K }>["payload"];
 
 export type SendEvent = <K extends EventKind>(kind: K, payload: Payload<K>) => void;
+
+/** Sends by kind and payload, which the types hold together, what is told as a whole. */
+export const sends =
+  (tell: (told: EventBody) => void): SendEvent =>
+  (kind, payload) =>
+    tell({ kind, payload } as EventBody);

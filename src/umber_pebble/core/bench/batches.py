@@ -126,7 +126,7 @@ def merged(state: RunState, event: Event, said: Merged) -> None:
     of.gone_s = event.at_s
 
 
-def coloured(state: RunState, event: Event, said: Coloured) -> None:
+def coloured(state: RunState, said: Coloured) -> None:
     """A colour stirred into a batch [hex]. Raises: OutOfRange, NotInSequence. Source: common-practice"""
     of = batch(state, said.batch)
     sugar = state.layout.sugars[next(r.line for r in state.rounds if r.cook == of.cook)]

@@ -5,10 +5,10 @@ from dataclasses import replace
 
 from umber_pebble.core.bench.events import Judged
 from umber_pebble.core.bench.payload import refuse
-from umber_pebble.core.bench.state import Event, Reading, RunState
+from umber_pebble.core.bench.state import Reading, RunState
 
 
-def judged(state: RunState, _: Event, said: Judged) -> None:
+def judged(state: RunState, said: Judged) -> None:
     """A reading that is used whatever the fit says of it, or left out. Raises: NotInSequence. Source: definition"""
     for readings in _kept(state):
         for i, reading in enumerate(readings):

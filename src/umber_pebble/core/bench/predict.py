@@ -8,7 +8,16 @@ import numpy as np
 
 from umber_pebble.core.bench.bowl import bowl_track, taken_out, too_hot
 from umber_pebble.core.bench.state import BurstDone, CookState, Rest
-from umber_pebble.core.bench.track import Band, Fit, Told, Track, as_read, corrected_degc, curve_of, fit_readings
+from umber_pebble.core.bench.track import (
+    Band,
+    Fit,
+    TakenIn,
+    Track,
+    as_read,
+    corrected_degc,
+    curve_of,
+    fit_readings,
+)
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.conduction import Array
@@ -85,12 +94,14 @@ def _warp(
     return _Warp(np.array(real), np.array(own))
 
 
-def _told(state: Rest, base: PotCase, prior: Line, clock: Clock, warp: _Warp, before: Told | None) -> Told:
+def _readings_in(
+    state: Rest, base: PotCase, prior: Line, clock: Clock, warp: _Warp, before: TakenIn | None
+) -> TakenIn:
     """A rest's readings taken in; those that were taken in before, by the same belief, stay as they were."""
     readings = tuple(sorted(state.readings, key=lambda r: r.at_s))
     rests_on = (prior, base, tuple(state.poured), tuple(state.taken))
     if before is None or before.rests_on != rests_on or readings[: len(before.readings)] != before.readings:
-        before = Told(rests_on, (), state.off_s, {}, Fit(prior))
+        before = TakenIn(rests_on, (), state.off_s, {}, Fit(prior))
     rows, moved, alike = [], before.moved_s, Counter(before.alike)
     for reading in readings[len(before.readings) :]:
         taken, sd = corrected_degc(reading, base, reading.at_s - moved, alike[reading.method])
@@ -98,7 +109,7 @@ def _told(state: Rest, base: PotCase, prior: Line, clock: Clock, warp: _Warp, be
         alike[reading.method] += 1
         if reading.method == "immersed_swirled":
             moved, alike = reading.at_s, Counter()
-    return Told(rests_on, readings, moved, alike, fit_readings(prior, rows, before.fit))
+    return TakenIn(rests_on, readings, moved, alike, fit_readings(prior, rows, before.fit))
 
 
 def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], before: Track | None = None) -> Track:
@@ -127,8 +138,8 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], bef
     )
     prior = prior_line(clock.of(start), abs(clock.slope(start)) * start_sd, rate)
     warp = _warp(base, state, finished_kg, start, to, clock)
-    told = _told(state, base, prior, clock, warp, before.told if before else None)
-    line = told.fit.line
+    taken_in = _readings_in(state, base, prior, clock, warp, before.taken_in if before else None)
+    line = taken_in.fit.line
     grid = np.linspace(0.0, float(times[-1]), 541)
     own = [warp.to_own(t) for t in grid]
     temps = [temperature_spread_degc(line, clock, t) for t in own]
@@ -154,7 +165,7 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], bef
             Band("stiff", windows["stiff"][0], Spread(end, end, end)),
         ),
         curve_of(grid[pick] + off_s, temps[pick]),
-        told.fit.dots,
+        taken_in.fit.dots,
         off_s + warp.to_real(hold) if math.isfinite(hold) else math.inf,
         windows,
         marks,
@@ -163,7 +174,7 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], bef
         curve_of(grid[pick] + off_s, [temperature_spread_degc(prior, clock, t) for t in own[pick]]),
         limited_by,
         overheated=overheated,
-        told=told,
+        taken_in=taken_in,
     )
 
 

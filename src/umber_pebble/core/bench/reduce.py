@@ -182,7 +182,7 @@ def _flipped(state: RunState, event: Event, said: events.Flipped) -> None:
     target.turned_s.append(event.at_s)
 
 
-def _outcome(state: RunState, event: Event, said: events.Outcome) -> None:
+def _outcome(state: RunState, said: events.Outcome) -> None:
     target = _round(state, said.round)
     within(max(said.cavities), target.casts, "cavity", "payload.cavities")
     if target.poured_s is None:
@@ -192,7 +192,7 @@ def _outcome(state: RunState, event: Event, said: events.Outcome) -> None:
     target.outcomes |= dict.fromkeys(said.cavities, (said.usable, tuple(said.kinds)))
 
 
-def _discarded(state: RunState, event: Event, said: events.Discarded) -> None:
+def _discarded(state: RunState, said: events.Discarded) -> None:
     cook = _cook(state, said.cook)
     if cook.phase == "waiting":
         raise refuse("there is nothing in this vessel to throw away", "not_on_yet", cook=cook.number)
@@ -206,7 +206,7 @@ def _empty(cook: CookState) -> None:
     cook.thrown, cook.lost = True, cook.poured
 
 
-def _short(state: RunState, event: Event, said: events.RanShort) -> None:
+def _short(state: RunState, said: events.RanShort) -> None:
     """A pour ran short: so many cavities are full, the rest wait for a fresh melt."""
     target = _round(state, said.round)
     cook = state.cooks[target.cook]
@@ -219,7 +219,7 @@ def _short(state: RunState, event: Event, said: events.RanShort) -> None:
     _empty(cook)
 
 
-def _made(state: RunState, event: Event, said: events.Made) -> None:
+def _made(state: RunState, said: events.Made) -> None:
     """A step that is made by hand, of no melt."""
     within(said.step, state.layout.steps, "step")
     if said.step in state.made:
@@ -227,7 +227,7 @@ def _made(state: RunState, event: Event, said: events.Made) -> None:
     state.made.add(said.step)
 
 
-def _replanned(state: RunState, event: Event, said: events.Replanned) -> None:
+def _replanned(state: RunState, said: events.Replanned) -> None:
     """Another cook within the run."""
     layout, made = state.layout, dict[int, int]()
     for line, _ in said.rounds:
@@ -263,10 +263,10 @@ def apply(state: RunState, event: Event) -> None:
 
 def _tell(state: RunState, event: Event) -> None:
     match event.body:
-        case events.Started() as said:
-            whole_run.started(state, event, said)
-        case events.Acknowledged() as said:
-            whole_run.acknowledged(state, event, said)
+        case events.Started():
+            whole_run.started(state)
+        case events.Acknowledged():
+            whole_run.acknowledged(state, event)
         case events.Heated() as said:
             _heated(state, event, said)
         case events.Burst() as said:
@@ -300,17 +300,17 @@ def _tell(state: RunState, event: Event) -> None:
         case events.Unmoulded() as said:
             _unmoulded(state, event, said)
         case events.Made() as said:
-            _made(state, event, said)
+            _made(state, said)
         case events.Judged() as said:
-            judged(state, event, said)
+            judged(state, said)
         case events.Outcome() as said:
-            _outcome(state, event, said)
+            _outcome(state, said)
         case events.Discarded() as said:
-            _discarded(state, event, said)
+            _discarded(state, said)
         case events.Thrown() as said:
             batches.thrown(state, event, said)
         case events.RanShort() as said:
-            _short(state, event, said)
+            _short(state, said)
         case events.Decanted() as said:
             batches.decanted(state, event, said)
         case events.Parted() as said:
@@ -324,11 +324,11 @@ def _tell(state: RunState, event: Event) -> None:
         case events.Tested() as said:
             tempering.tested(state, event, said)
         case events.Replanned() as said:
-            _replanned(state, event, said)
-        case events.Paused() as said:
-            whole_run.paused(state, event, said)
-        case events.Resumed() as said:
-            whole_run.resumed(state, event, said)
+            _replanned(state, said)
+        case events.Paused():
+            whole_run.paused(state, event)
+        case events.Resumed():
+            whole_run.resumed(state)
         case events.Ended() as said:
             whole_run.ended(state, event, said)
         case events.Rewarmed() as said:
@@ -336,7 +336,7 @@ def _tell(state: RunState, event: Event) -> None:
         case events.Merged() as said:
             batches.merged(state, event, said)
         case events.Coloured() as said:
-            batches.coloured(state, event, said)
+            batches.coloured(state, said)
         case events.Note() | events.Cancels():
             # a note changes nothing, and what takes back is read over the whole log
             pass

@@ -78,7 +78,7 @@ class Track:
     step: Next | None = None
     step_s: float = 0.0
     overheated: bool = False
-    told: "Told | None" = None
+    taken_in: "TakenIn | None" = None
 
 
 READ_OF = {"immersed_swirled": "mean", "immersed_unswirled": "middle", "infrared": "surface"}
@@ -158,8 +158,8 @@ class Fit:
 
 
 @dataclass(frozen=True, slots=True)
-class Told:
-    """What a vessel at rest was told so far, so that its next reading need not tell all of it again: what the fit rests on, the
+class TakenIn:
+    """The readings of a vessel at rest that its line rests on, so that the next one need not begin again: what the fit rests on, the
     readings in order, when the melt was last moved [s], the readings by each method since, and the fit."""
 
     rests_on: object

@@ -52,7 +52,7 @@ def temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
     """The one act at the bowl; a smear that is laid is looked at when its clock has run. Source: common-practice"""
     assert cook.tempering is not None
     step, opens, melted = temper_now(cook.tempering, seen.rests[-1], track, now)
-    tells = _told(cook.number, step)
+    tells = _tells(cook.number, step)
     smear = material("kitchen", "usual", "smear").spread("sets")
     figures = {
         "step": step.act, "kg": step.kg, "to_degc": step.to_degc, "melted_frac": melted, "melt": cook.way.melt.key,
@@ -64,7 +64,7 @@ def temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
     return Act("temper", f"pot:{cook.number}", tells, opens, math.inf, True, figures)
 
 
-def _told(cook: int, step: Asked) -> Body | None:
+def _tells(cook: int, step: Asked) -> Body | None:
     """What tells a step of tempering; None where looking is all it asks."""
     match step.act:
         case "seed" | "more":

@@ -1,31 +1,31 @@
 """Events of a run as a whole: started, read the caution, paused, resumed, ended."""
 
-from umber_pebble.core.bench.events import Acknowledged, Ended, Paused, Resumed, Started
+from umber_pebble.core.bench.events import Ended
 from umber_pebble.core.bench.payload import refuse
 from umber_pebble.core.bench.state import Event, RunState
 from umber_pebble.core.errors import OutOfRange
 
 
-def started(state: RunState, _: Event, said: Started) -> None:
+def started(state: RunState) -> None:
     """The beginning. Raises: NotInSequence. Source: definition"""
     if state.started:
         raise refuse("this run has started already", "started")
     state.started = True
 
 
-def acknowledged(state: RunState, event: Event, said: Acknowledged) -> None:
+def acknowledged(state: RunState, event: Event) -> None:
     """Somebody has read the caution. Source: definition"""
     state.acknowledged.add(event.actor)
 
 
-def paused(state: RunState, event: Event, said: Paused) -> None:
+def paused(state: RunState, event: Event) -> None:
     """Stopped for a while. Raises: NotInSequence. Source: definition"""
     if state.paused_s is not None:
         raise refuse("this run is paused already", "paused")
     state.paused_s = event.at_s
 
 
-def resumed(state: RunState, event: Event, said: Resumed) -> None:
+def resumed(state: RunState) -> None:
     """On again after a pause. Raises: NotInSequence. Source: definition"""
     if state.paused_s is None:
         raise refuse("this run is not paused", "not_paused")

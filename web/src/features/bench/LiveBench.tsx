@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { curveAt } from "../../shared/curve";
-import type { EventBody, SendEvent } from "../../shared/events";
+import { type EventBody, sends } from "../../shared/events";
 import { eventWords } from "../../shared/eventWords";
 import { shownIn, toSi } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -68,7 +68,7 @@ export function LiveBench({
   useBoundaries(view, elapsed, () => void queryClient.invalidateQueries({ queryKey: ["bench"] }));
 
   const tell = (told: EventBody) => events.send(view.run_id, told, serverNow(view));
-  const send: SendEvent = (kind, payload) => tell({ kind, payload } as EventBody);
+  const send = sends(tell);
   const doAct = () => {
     // the hand's own time: to wake the sound may take longer than a bounce
     const now = performance.now();

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
-import type { EventBody, SendEvent } from "../../shared/events";
+import { sends } from "../../shared/events";
 import { eventWords } from "../../shared/eventWords";
 import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -49,7 +49,7 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
     }
   };
   const ending = log.ending_id;
-  const send: SendEvent = (kind, payload) => events.send(log.summary.id, { kind, payload } as EventBody);
+  const send = sends((told) => events.send(log.summary.id, told));
   return (
     <div className="space-y-9 px-8 py-6">
       <header>
