@@ -25,6 +25,8 @@ KEPT = Path(__file__).parent / "kept"
 ANEW = "KEEP_ANSWERS" in os.environ
 FEW, DIGITS = 12, 5
 LOOKED_AT = 40
+# which version reckoned it is no figure
+NOT_KEPT = "engine"
 
 
 def short(value: Any) -> Any:
@@ -32,7 +34,7 @@ def short(value: Any) -> Any:
     if isinstance(value, float):
         return float(f"{value:.{DIGITS}g}")
     if isinstance(value, dict):
-        return {key: short(of) for key, of in value.items()}
+        return {key: short(of) for key, of in value.items() if key != NOT_KEPT}
     if isinstance(value, list):
         if len(value) > FEW and all(isinstance(x, int | float) for x in value):
             return {
