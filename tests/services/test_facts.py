@@ -56,6 +56,17 @@ def test_a_probe_that_warms_up_is_left_out_and_the_true_readings_are_used(
     )
 
 
+def test_readings_told_one_by_one_come_to_the_same_as_at_once(stocked: Workshop) -> None:
+    hands = resting(stocked)
+    for degc, method in (
+        (153.0, "immersed_swirled"),
+        *((150.0 - i, "infrared") for i in range(3)),
+        (145.0, "immersed_unswirled"),
+    ):
+        hands.do("reading", 20, cook=0, degc=degc, method=method)
+        assert bench.view(hands.runs, "run", WREN) == bench.view(RunService(stocked), "run", WREN), (degc, method)
+
+
 def test_a_doubtful_reading_is_taken_in_or_left_out_by_hand(stocked: Workshop) -> None:
     hands = resting(stocked)
     doubtful = hands.do("reading", 60, cook=0, degc=120.0, method="immersed_swirled")
