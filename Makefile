@@ -4,7 +4,7 @@ STAMPS := var/stamps
 DEMO_DATA := var/demo
 PORT ?= 8722
 
-.PHONY: demo dev test answers bench fuzz mutants screenshots types format setup backup
+.PHONY: demo dev test wheel answers bench fuzz mutants screenshots types format setup backup
 
 setup: $(STAMPS)/python $(STAMPS)/node
 
@@ -21,11 +21,12 @@ $(STAMPS)/node: web/package-lock.json
 	cd web && npm ci --silent --no-progress
 	@touch $@
 
+WEB := src/umber_pebble/web_dist/index.html
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/public -type f 2>/dev/null)
-web/dist/index.html: $(STAMPS)/node $(WEB_SOURCES)
+$(WEB): $(STAMPS)/node $(WEB_SOURCES)
 	cd web && npm run --silent build
 
-demo: setup web/dist/index.html
+demo: setup $(WEB)
 	.venv/bin/umber-pebble --data $(DEMO_DATA) serve --demo --port $(PORT)
 
 dev: setup
@@ -42,10 +43,14 @@ format: setup
 	$(PY) -m ruff check --fix --quiet src tests tools
 	cd web && npx --no-install biome check --write .
 
-test: setup web/dist/index.html
+test: setup $(WEB)
 	PY=$(PY) tools/check.sh
 
-bench: setup web/dist/index.html
+wheel: setup $(WEB)
+	rm -rf build dist
+	$(PY) -m pip wheel --quiet --no-deps --no-build-isolation --wheel-dir dist .
+
+bench: setup $(WEB)
 	$(PY) tools/bench.py
 
 answers: setup
@@ -63,5 +68,5 @@ mutants: setup
 		--target .venv-mutants/cover coverage==7.17.5 pytest-cov==7.1.0
 	.venv-mutants/bin/python tools/mutants.py
 
-screenshots: setup web/dist/index.html
+screenshots: setup $(WEB)
 	$(PY) tools/screenshots.py

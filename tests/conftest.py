@@ -18,8 +18,10 @@ from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.outline import Circle
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.cast import amounts
-from umber_pebble.core.plan.problem import FatMelt, Line, Mould, Paces, PlanInput, Ring, SugarCook, Way
+from umber_pebble.core.plan.fat_melt import FatMelt
+from umber_pebble.core.plan.problem import Line, Mould, Named, Paces, PlanInput, Way
 from umber_pebble.core.plan.spares import BreakRate
+from umber_pebble.core.plan.sugar_cook import Ring, SugarCook
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.piece_docs import Piece
@@ -80,12 +82,27 @@ def make_plan(way: dict[str, Any] | None = None, **changes: object) -> PlanInput
     pot = make_pot(mass_kg=1.4, loss=Spread(0.8, 1.0, 1.25), height_m=0.1)
     cook = SugarCook(True, None, 160.0, Ring(1800.0, Spread(0.45, 0.6, 0.7)))
     isomalt = Way(
-        material("melts", "isomalt"), pot, "pot", cook, WOOD, "bench", WOOD, "bench", Spread(0.7, 1.0, 1.4)
+        material("melts", "isomalt"),
+        pot,
+        "pot",
+        cook,
+        WOOD,
+        "bench",
+        WOOD,
+        "bench",
+        "bench",
+        Spread(0.7, 1.0, 1.4),
     )
     base = PlanInput(
         lines=(
             Line(
-                "Disc", 24, "isomalt", mould, amounts(disc, 0.004, material("melts", "isomalt")), None, BreakRate()
+                Named("Disc"),
+                24,
+                "isomalt",
+                mould,
+                amounts(disc, 0.004, material("melts", "isomalt")),
+                None,
+                BreakRate(),
             ),
         ),
         ways={"isomalt": replace(isomalt, **(way or {}))},
@@ -106,11 +123,11 @@ def make_lollipops(quantity: int = 16, **way: Any) -> PlanInput:
     mould = Mould("planets", 0, material("moulds", "thermoformed"), 0.0006, disc, 8, 1, 60.0)
     bowl = replace(make_pot(0.14, 0.11, loss=Spread(0.8, 1.0, 1.25)), metal=material("kitchen", "plastic", "pot"))
     coating = Way(
-        material("melts", "coating"), bowl, "bowl", FatMelt(43.0, Microwave(900.0, 15.0), "oven"), WOOD, "bench", FRIDGE, "fridge",
+        material("melts", "coating"), bowl, "bowl", FatMelt(43.0, Microwave(900.0, 15.0), "oven"), WOOD, "bench", FRIDGE, "fridge", "bench",
         Spread(0.7, 1.0, 1.4),
     )  # fmt: skip
     cast = amounts(disc, 0.006, material("melts", "coating"), math.pi * 0.002**2 * 0.03)
-    line = Line("Lollipop", quantity, "coating", mould, cast, "stick", BreakRate())
+    line = Line(Named("Lollipop"), quantity, "coating", mould, cast, "stick", BreakRate())
     return make_plan(lines=(line,), ways={"coating": replace(coating, **way)})
 
 

@@ -91,7 +91,7 @@ def lollipops_with_a_probe(server: Server) -> subprocess.Popen[bytes]:
         if server.call("GET", "/api/probes")["items"]:
             break
         time.sleep(0.2)
-    server.call("POST", "/api/probes/a/subject", {"subject": "pot:0"})
+    server.call("POST", "/api/probes/a/subject", {"subject": {"of": "pot", "number": 0}})
     server.call("POST", "/api/clock", {"advance_s": 0, "rate": 10})
     time.sleep(6)
     server.call("POST", "/api/clock", {"advance_s": 0, "rate": 0})

@@ -7,6 +7,9 @@ const server = `http://127.0.0.1:${process.env.UMBER_PEBBLE_PORT ?? "8722"}`;
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: {
+    // beside the server, so that it goes with the package
+    outDir: "../src/umber_pebble/web_dist",
+    emptyOutDir: true,
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 700,
     // what the service worker brings in

@@ -32,7 +32,7 @@ class Lan:
 
 
 NO_LAN = Lan((), 0, None)
-WEB = Path(__file__).parent.parent.parent / "web" / "dist"
+WEB = Path(__file__).parent / "web_dist"
 POLICY = "; ".join(
     (
         "default-src 'self'",

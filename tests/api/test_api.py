@@ -94,6 +94,13 @@ def test_fill_above_the_rim_and_unknown_things(client: FlaskClient) -> None:
     assert problem(answer, 415)["code"] == "unsupported_type"
 
 
+def test_a_refused_way_says_its_field(client: FlaskClient) -> None:
+    doc = client.get("/api/orders/order-first-light").get_json()["doc"]
+    doc["ways"]["isomalt"]["cook_degc"] = 250.0
+    body = problem(client.put("/api/orders/order-first-light", json={"version": 1, "doc": doc}), 422)
+    assert body["path"] == "doc.ways.isomalt.cook_degc"
+
+
 def test_a_stale_save_answers_409_with_both_states(client: FlaskClient) -> None:
     stored = client.get("/api/pieces/piece-lens").get_json()
     docs = [copy.deepcopy(stored["doc"]) for _ in range(2)]

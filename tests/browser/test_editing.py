@@ -34,7 +34,7 @@ CHANGES: list[tuple[str, Callable[[Page], None]]] = [
     ("To weigh out", lambda p: p.get_by_role("textbox", name="Reserve").fill("20")),
     ("Pour window closes", lambda p: p.get_by_role("textbox", name="Cook to").fill("166")),
     ("Time on the heat", lambda p: p.get_by_role("radio", name="ready-cooked nibs").click()),
-    ("Water left in the melt", lambda p: p.get_by_role("radio", name="a tenth").click()),
+    ("Water left in the melt", lambda p: p.get_by_role("radio", name="with water").click()),
     ("Pour window closes", lambda p: pick(p, "Pot", "Thin pot")),
     ("Time on the heat", lambda p: pick(p, "On or in", "Right ring")),
     ("Pour window closes", lambda p: pick(p, "Pot rests on", "Cold slab")),

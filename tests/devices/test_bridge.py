@@ -2,6 +2,7 @@
 
 import pytest
 
+from umber_pebble.core.bench.subject import Subject
 from umber_pebble.devices.protocol import Channel, Temp
 from umber_pebble.services.probes import MOST_CHANNELS, Probes
 from umber_pebble.services.runs import RunService
@@ -21,7 +22,7 @@ def test_the_next_message_is_taken_whatever_one_runs_into(
     runs = RunService(workshop)
     probes = Probes(runs, None)
     probes.take(Channel("a", "immersed", "Probe"))
-    probes.assign("a", "pot:0")
+    probes.assign("a", Subject("pot", 0))
     monkeypatch.setattr("umber_pebble.services.probes.judged", lambda *_: 1 / 0)
     probes._take_safely(Temp("a", 50.0))
     monkeypatch.undo()

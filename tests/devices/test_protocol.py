@@ -84,7 +84,7 @@ def test_the_stand_in_lags_as_its_time_constant_says_and_sticks_when_told() -> N
 
 def test_the_stand_in_follows_its_own_slower_pot() -> None:
     curve = {"times_s": [100.0, 200.0], "likely_degc": [160.0, 140.0]}
-    view = {"elapsed_s": 200.0, "ribbons": [{"subject": "pot:0", "predicted": curve}]}
+    view = {"elapsed_s": 200.0, "ribbons": [{"subject": {"of": "pot", "number": 0}, "predicted": curve}]}
     assert true_degc(view, Follow("a", "cook", 0)) == pytest.approx(160 - 0.93 * 20)
     assert true_degc(view, Follow("a", "round", 0)) is None
     assert true_degc(None, Follow("a", "cook", 0)) is None

@@ -114,7 +114,7 @@ def test_every_picture_is_linked_and_shows_a_view() -> None:
 
 def test_the_first_script_is_small() -> None:
     """Scripts that the first page loads, compressed: at most 250 kB."""
-    dist = ROOT / "web/dist"
+    dist = SRC / "web_dist"
     index = (dist / "index.html").read_text("utf-8")
     first = set(re.findall(r'(?:src|href)="/(assets/[^"]+\.js)"', index))
     assert first
@@ -133,3 +133,40 @@ def test_lock_files_name_no_host() -> None:
             or name == "web/package-lock.json"
         )
         assert not re.search(r'"resolved"|--(extra-)?index-url', (ROOT / name).read_text("utf-8"))
+
+
+FAMILY_WORDS = "isomalt|coating|caramel|cooked_sugar|couverture|sugar|fat"
+A_COMPARISON = (
+    rf'(==|!=|===|!==|\bin) *[\(\[{{]?["\']({FAMILY_WORDS})["\']',
+    r'flags(\.get\(|\[)"(sugar|fat|tempers)"',
+    r"isinstance\([^)]*\b(SugarCook|FatMelt|CookedWay|MeltedWay|TemperedWay)\b",
+)
+
+
+def test_only_the_families_know_which_family_a_melt_is_of() -> None:
+    """What differs between families is asked of them, or looked up by what they say of themselves."""
+    files = [*SRC.rglob("*.py"), *(ROOT / "web/src").rglob("*.ts*")]
+    found = [
+        f"{path.name}: {line.strip()}"
+        for path in files
+        if path.parent != CORE / "families" and path.name != "schema.d.ts"
+        for line in path.read_text("utf-8").splitlines()
+        if any(re.search(words, line) for words in A_COMPARISON)
+    ]
+    assert found == []
+
+
+def test_what_an_act_tells_is_typed() -> None:
+    """No figure of the bench or of a plan's remark travels in a bag that any key fits."""
+    for path in [*(CORE / "bench").glob("*.py"), CORE / "plan/remarks.py", SRC / "services/bench.py"]:
+        if path.name != "payload.py":
+            assert not re.search(r"dict\[str, Any\]", path.read_text("utf-8")), path.name
+    for path in [ROOT / "web/src/shared", ROOT / "web/src/features/bench"]:
+        for file in path.glob("*.ts*"):
+            assert not re.search(r"\.params\b.*as |as Record<string, number>", file.read_text("utf-8")), file.name
+
+
+def test_nothing_is_read_out_of_a_melts_key() -> None:
+    """A melt's material and colour travel as fields: no screen takes its key apart."""
+    for path in (ROOT / "web/src").rglob("*.ts*"):
+        assert not re.search(r'split\("[#:]|split\(", "', path.read_text("utf-8")), path.name

@@ -10,6 +10,7 @@ from sqlalchemy import text
 
 from tests.services.test_runs import WREN, Hands, order
 from umber_pebble.app import create_app
+from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.bench.track import Fit
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.materials import load
@@ -29,7 +30,7 @@ def told(hands: Hands, payload: dict[str, Any], kind: str = "reading") -> None:
 
 
 def dots(hands: Hands, cook: int = 0) -> dict[float, bool]:
-    ribbon = next(r for r in bench.view(hands.runs, "run", WREN).ribbons if r.subject == f"pot:{cook}")
+    ribbon = next(r for r in bench.view(hands.runs, "run", WREN).ribbons if r.subject == Subject("pot", cook))
     return {d.degc: d.odd for d in ribbon.dots}
 
 
@@ -49,7 +50,7 @@ def test_a_probe_that_warms_up_is_left_out_and_the_true_readings_are_used(
     for degc in (first_degc, 150.0, 149.0, 148.0):
         hands.do("reading", 20, cook=0, degc=degc, method="immersed_swirled")
     assert dots(hands) == {first_degc: True, 150.0: False, 149.0: False, 148.0: False}
-    now = next(r for r in bench.view(hands.runs, "run", WREN).ribbons if r.subject == "pot:0").now_degc
+    now = next(r for r in bench.view(hands.runs, "run", WREN).ribbons if r.subject == Subject("pot", 0)).now_degc
     assert now.likely == pytest.approx(148.0, abs=2.0)
     assert bench.view(hands.runs, "run", WREN) == bench.view(RunService(stocked), "run", WREN), (
         "told one by one, at once"
@@ -73,7 +74,7 @@ def test_a_doubtful_reading_is_taken_in_or_left_out_by_hand(stocked: Workshop) -
     assert dots(hands) == {120.0: True}
     hands.do("judged", reading=doubtful, use=True)
     assert dots(hands) == {120.0: False}
-    now = next(r for r in bench.view(hands.runs, "run", WREN).ribbons if r.subject == "pot:0").now_degc
+    now = next(r for r in bench.view(hands.runs, "run", WREN).ribbons if r.subject == Subject("pot", 0)).now_degc
     assert now.likely == pytest.approx(120.0, abs=4.0)
     hands.do("judged", reading=doubtful, use=False)
     assert dots(hands) == {120.0: True}

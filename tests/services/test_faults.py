@@ -93,7 +93,9 @@ def test_summer_time_within_a_run_moves_nothing(tmp_path: Path) -> None:
     london.drive(3600, None)
     after = bench.view(hands.runs, "run", "Wren")
     assert after.elapsed_s - before.elapsed_s == pytest.approx(3600, abs=1)
-    unmould = [next(a.opens_s for a in v.acts if a.kind == "unmould" and not a.forecast) for v in (before, after)]
+    unmould = [
+        next(a.opens_s for a in v.acts if a.what.kind == "unmould" and not a.forecast) for v in (before, after)
+    ]
     assert unmould[0] == unmould[1]
     workshop.engine.dispose()
 

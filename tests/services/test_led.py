@@ -6,6 +6,8 @@ import pytest
 
 from tests.conftest import START
 from umber_pebble.config import Config
+from umber_pebble.core.bench.act_kinds import End, Outcomes, Read, StirOn, Temper
+from umber_pebble.core.bench.subject import Subject
 from umber_pebble.demo.fill import WREN, fill
 from umber_pebble.services import bench
 from umber_pebble.services.clock import DrivenClock
@@ -28,12 +30,12 @@ class Hand:
         workshop = self.workshop = open_workshop(config)
         assert isinstance(workshop.clock, DrivenClock)
         self.clock, self.runs, self.count = workshop.clock, RunService(workshop), 0
-        self.done: list[tuple[str, str]] = []
+        self.done: list[tuple[str, Subject]] = []
         self.elapsed_s = 0.0
         self.runs.start("led", order, WREN, "studio")
         self.breaks: dict[int, int] = {}
 
-    def tell(self, kind: str, **payload: object) -> None:
+    def tell(self, kind: str, /, **payload: object) -> None:
         self.count += 1
         self.runs.add("led", NewEvent(f"led-{self.count}", kind, dict(payload), WREN, "studio", None, 1))
 
@@ -45,37 +47,38 @@ class Hand:
         self.elapsed_s = view.elapsed_s
         act = view.acts[0]
         self.wait(min(act.opens_s - view.elapsed_s, 4 * 3600) + 1.0)
-        self.done.append((act.kind, act.subject))
-        if act.kind == "end":
+        self.done.append((act.what.kind, act.subject))
+        if isinstance(act.what, End):
             self.tell("ended", left_kg={})
             return False
         self.do(act)
         return True
 
     def do(self, act: bench.ActView) -> None:
-        if act.kind == "outcomes":
-            number, casts = int(act.subject.partition(":")[2]), list(range(int(act.params["casts"])))
+        number = act.subject.number
+        if isinstance(act.what, Outcomes):
+            casts = list(range(act.what.casts))
             broken = self.breaks.pop(number, 0)
             if broken:
                 self.tell("outcome", round=number, cavities=casts[:broken], usable=False, kinds=["broken"])
             if casts[broken:]:
                 self.tell("outcome", round=number, cavities=casts[broken:], usable=True, kinds=[])
-        elif act.kind == "read":
+        elif isinstance(act.what, Read):
             self.wait(60.0)
-        elif act.kind == "stir":
-            self.tell("rested", cook=int(act.subject.partition(":")[2]), degc=38.0)
-        elif act.kind == "temper":
+        elif isinstance(act.what, StirOn):
+            self.tell("rested", cook=number, degc=38.0)
+        elif isinstance(act.what, Temper):
             # one look at the bench's own steps is enough elsewhere: here it is in temper at once
-            self.tell("tempered", cook=int(act.subject.partition(":")[2]), smear=True)
+            self.tell("tempered", cook=number, smear=True)
             self.wait(300.0)
-            self.tell("tempered", cook=int(act.subject.partition(":")[2]), test="well")
+            self.tell("tempered", cook=number, test="well")
         else:
-            assert act.tells is not None, act.kind
+            assert act.tells is not None, act.what
             self.tell(act.tells.kind, **act.tells.payload)
 
 
-def _by_subject(acts: list[tuple[str, str]]) -> dict[str, list[str]]:
-    out: dict[str, list[str]] = {}
+def _by_subject(acts: list[tuple[str, Subject]]) -> dict[Subject, list[str]]:
+    out: dict[Subject, list[str]] = {}
     for kind, subject in acts:
         # this hand tempers in one step, and what a bowl then needs is another; one that is warmed again comes off again
         if kind not in ("read", "temper", "burst", "warm") and out.get(subject, [""])[-1] != kind:
@@ -95,8 +98,8 @@ def test_the_acts_lead_to_the_end_of_an_order(tmp_path: Path, order: str) -> Non
             break
     assert hand.done[-1][0] == "end"
     # what a bench that cannot ask goes by was the same from the beginning, and as long
-    foretold, done = (_by_subject(of) for of in ([(x.act.kind, x.act.subject) for x in ahead], hand.done))
-    assert (ahead[-1].act.kind, foretold) == ("end", done)
+    foretold, done = (_by_subject(of) for of in ([(x.act.what.kind, x.act.subject) for x in ahead], hand.done))
+    assert (ahead[-1].act.what.kind, foretold) == ("end", done)
     assert ahead[-1].at_s == pytest.approx(hand.elapsed_s, rel=0.1)
     run, frozen, seen, _ = hand.runs.look("led")
     assert run.ended_at is not None

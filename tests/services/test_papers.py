@@ -50,7 +50,7 @@ def test_the_lists_say_what_to_weigh_and_what_to_pour(mixed: Workshop) -> None:
     assert "Blue bowl" in melt
     assert "15.4 g Cake filling by hand" in pour
     for line in plan.lines:
-        assert line.name in pour
+        assert str(line.named) in pour
         assert f"{line.amount.poured.value.likely * 1000:.1f} g" in pour
     units = mixed.get("units", "units")
     mixed.save("units", "units", units.version, units.doc.model_copy(update={"mass": "oz", "temperature": "F"}))

@@ -12,12 +12,13 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock, SteadyClock
-from umber_pebble.services.docs import CoatingWay, IsomaltWay, Line, Mould, Order
+from umber_pebble.services.docs import Line, Mould, Order
 from umber_pebble.services.errors import IdReused, InUse, Stale
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.piece_docs import MeltRef, Part
 from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import RunService
+from umber_pebble.services.way_docs import CookedWay, MeltedWay
 from umber_pebble.services.workshop import Workshop
 from umber_pebble.store import queries
 
@@ -28,7 +29,8 @@ ISOMALT: dict[str, Any] = {
     "vessel_id": "pot-heavy", "stand_id": "bench", "ring_id": "ring-left", "place_id": "bench", "crystalline": True,
     "water": "auto", "cook_degc": 160.0,
 }  # fmt: skip
-COATING = CoatingWay(
+COATING = MeltedWay(
+    kind="melted",
     vessel_id="bowl",
     stand_id="bench",
     by_id="microwave",
@@ -42,8 +44,8 @@ COATING = CoatingWay(
 def order(workshop: Workshop, isomalt: dict[str, Any] | None = None, **changes: Any) -> Order:
     base: dict[str, Any] = {
         "name": "Test night", "due_at": workshop.clock.now() + timedelta(hours=6),
-        "lines": [Line(piece_id="piece-disc", quantity=24)], "isomalt": IsomaltWay(**{**ISOMALT, **(isomalt or {})}),
-        "coating": COATING, "confidence_frac": 0.9, "reserve_frac": 0.05,
+        "lines": [Line(piece_id="piece-disc", quantity=24)], "vessels": [],
+        "ways": {"isomalt": CookedWay(kind="cooked", **{**ISOMALT, **(isomalt or {})}), "coating": COATING}, "confidence_frac": 0.9, "reserve_frac": 0.05,
     }  # fmt: skip
     return Order(**{**base, **changes})
 
@@ -187,7 +189,7 @@ def test_bench_view_marks_what_is_hot(stocked: Workshop) -> None:
     assert [r.hot for r in view.ribbons] == [True, True]
     hands.clock.drive(3 * 3600, None)
     assert [r.hot for r in bench.view(hands.runs, "run", WREN).ribbons] == [False, False]
-    assert bench.view(hands.runs, "run", "Sol").acts[0].kind == "acknowledge"
+    assert bench.view(hands.runs, "run", "Sol").acts[0].what.kind == "acknowledge"
 
 
 def test_a_stale_save_changes_nothing_and_gives_both_states(stocked: Workshop) -> None:

@@ -4,6 +4,7 @@ import random
 
 import pytest
 
+from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.devices.protocol import Channel, Temp
 from umber_pebble.devices.simulator import sample_degc
@@ -21,7 +22,7 @@ ASKED = CurveAsked(csv=None, probe_id="a")
 def test_a_live_curve_is_classed_by_its_own_probe(workshop: Workshop, clock: DrivenClock) -> None:
     probes, rng = Probes(RunService(workshop), None), random.Random(3)
     probes.take(Channel("a", "immersed", "Red"))
-    probes.assign("a", "sample:0")
+    probes.assign("a", Subject("sample", 0))
     for second in range(420):
         clock.drive(1.0, None)
         probes.take(Temp("a", sample_degc(second) + rng.gauss(0.0, 0.05)))
@@ -43,11 +44,11 @@ def test_a_live_curve_is_classed_by_its_own_probe(workshop: Workshop, clock: Dri
         read = curve_test(probes, ASKED)
         assert read.test is not None
         assert read.test.kind == kind
-    assert probes.views()[0].subject == "sample:0"
+    assert probes.views()[0].subject == Subject("sample", 0)
     with pytest.raises(OutOfRange, match="over_below_k_min"):
         probes.keep("a", Probe(name="Red", over_below_k_min=0.4, under_above_k_min=0.2))
     with pytest.raises(NotFound):
         curve_test(probes, CurveAsked(csv=None, probe_id="b"))
     # a new sample starts anew
-    probes.assign("a", "sample:0")
+    probes.assign("a", Subject("sample", 0))
     assert curve_test(probes, ASKED).points == []

@@ -97,7 +97,7 @@ def test_a_pot_too_stiff_is_warmed_again_and_poured(stocked: Workshop) -> None:
     hands.do("rested", 200, cook=0, degc=160.0)
     hands.clock.drive(2400, None)
     first = bench.view(hands.runs, "run", WREN)
-    assert first.acts[0].kind == "warm"
+    assert first.acts[0].what.kind == "warm"
     now = first.ribbons[0].now_degc.likely
     hands.do("heated", 10, cook=0, degc=now)
     again = bench.view(hands.runs, "run", WREN)
@@ -107,7 +107,7 @@ def test_a_pot_too_stiff_is_warmed_again_and_poured(stocked: Workshop) -> None:
     hands.do("rested", 90, cook=0, degc=158.0)
     hands.do("poured", 200, round=0)
     view = bench.view(hands.runs, "run", WREN)
-    assert {r.subject for r in view.ribbons} == {"pot:0", "round:0"}
+    assert {(r.subject.of, r.subject.number) for r in view.ribbons} == {("pot", 0), ("round", 0)}
 
 
 def test_moving_a_round_to_the_slab_brings_its_window_forward(stocked: Workshop) -> None:
@@ -116,7 +116,7 @@ def test_moving_a_round_to_the_slab_brings_its_window_forward(stocked: Workshop)
 
     def unmould() -> float:
         acts = bench.view(hands.runs, "run", WREN).acts
-        return next(a.opens_s for a in acts if a.kind == "unmould" and not a.forecast)
+        return next(a.opens_s for a in acts if a.what.kind == "unmould" and not a.forecast)
 
     before = unmould()
     moved = hands.do("moved", 20, round=0, place="slab")

@@ -186,9 +186,7 @@ def _read(model: type[BaseModel], largest: int) -> BaseModel:
         first = error.errors(include_url=False)[0]
         context = first.get("ctx", {})
         limits = {side: context[name] for name, side in _BOUNDS.items() if name in context}
-        # pydantic puts the kind of a shape between "shape" and its field
-        loc = [part for i, part in enumerate(first["loc"]) if i == 0 or first["loc"][i - 1] != "shape"]
-        path = ".".join(str(part) for part in loc)
+        path = _path(data, first["loc"], missing=first["type"] == "missing")
         got = first["input"] if isinstance(first["input"], int | float | str | None) else None
         code = "missing" if first["type"] == "missing" else "out_of_range"
         raise invalid(code, path, got, first["msg"].removeprefix("Value error, "), limits) from error
@@ -196,6 +194,18 @@ def _read(model: type[BaseModel], largest: int) -> BaseModel:
         raise invalid("not_json", "", None, "this is nested too deep") from error
     except ValueError as error:
         raise invalid("not_json", "", None, f"this is not JSON: {error}") from error
+
+
+def _path(data: Any, loc: tuple[int | str, ...], *, missing: bool) -> str:
+    """Where in what was sent an error is: pydantic also names the kind it took a thing for, which is no field of it."""
+    path, node = list[str](), data
+    for i, part in enumerate(loc):
+        named = missing and i == len(loc) - 1
+        if isinstance(node, dict) and part not in node and not named:
+            continue
+        path.append(str(part))
+        node = None if named else node[part]
+    return ".".join(path)
 
 
 def _no_constant(name: str) -> None:

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.temper.schools import steps
 from umber_pebble.services import colouring
 from umber_pebble.services.workshop import Workshop
@@ -27,6 +28,7 @@ def plan_reply(plan: Any, workshop: Workshop) -> dict[str, Any]:
             "bursts": c.bursts,
             "nib_bursts": c.nib_bursts,
             "melt_name": c.cook.way.melt.name,
+            "wording": family_of(c.cook.way.melt).rows,
             "sets_in_id": c.cook.way.sets_in_id,
             "end_degc": c.cook.way.end_degc,
             "colour": c.cook.way.colour,

@@ -14,6 +14,7 @@ from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
 from umber_pebble.api.http import Api, WithCookie
 from umber_pebble.api.replies import plan_reply
 from umber_pebble.api.run_routes import add_runs
+from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.materials.load import materials, table
 from umber_pebble.core.materials.words import glossary
 from umber_pebble.services import (
@@ -30,6 +31,7 @@ from umber_pebble.services.docs import Colour, Kitchen, Mould, Order, OwnMateria
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import RunService
+from umber_pebble.services.ways import usual_ways
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 
 LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 50_000_000
@@ -109,6 +111,11 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     def values() -> Any:
         return {"groups": properties.tables(workshop)}
 
+    def ways() -> Any:
+        kitchen = workshop.get("kitchen", KITCHEN_ID).doc
+        assert isinstance(kitchen, Kitchen)
+        return {"ways": usual_ways(kitchen)}
+
     def plan(body: Order) -> Any:
         return plan_reply(planning.plan_order(workshop, body), workshop)
 
@@ -148,6 +155,7 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
     api.add("GET", "/api/sources", sources, reply=reference.SourceList, summary="All published sources")
     api.add("GET", "/api/words", words, reply=reference.Glossary, summary="Words of the trade")
+    api.add("GET", "/api/ways", ways, reply=s.Ways, summary="How each family of melts is usually made here")
     api.add("GET", "/api/choices", choices, reply=reference.Choices, summary="Materials and zones to choose from")
 
 
@@ -232,7 +240,8 @@ def _probes(api: Api, probes: Probes) -> None:
         return {"bridge": probes.bridge, "items": probes.views()}
 
     def assign(body: s.ProbeAssign, id: str) -> Any:
-        probes.assign(id, body.subject)
+        at = body.subject
+        probes.assign(id, Subject(at.of, at.number) if at else None)
         return heard()
 
     def keep(body: Probe, id: str) -> Any:

@@ -1,17 +1,19 @@
 """Replies and requests. Core's own dataclasses are used as they are wherever they can be sent."""
 
 from datetime import datetime
-from typing import Generic, TypeVar
+from typing import Generic, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from umber_pebble.core.bench.values import Index
 from umber_pebble.core.explained import Explained
+from umber_pebble.core.families.family import Rows
 from umber_pebble.core.melts import bursts
 from umber_pebble.core.plan.cards import Card
-from umber_pebble.core.plan.compile import Remark
 from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
 from umber_pebble.core.plan.fillings import ByHand
 from umber_pebble.core.plan.problem import HandStep
+from umber_pebble.core.plan.remarks import Remark
 from umber_pebble.core.plan.timetable import Task
 from umber_pebble.core.temper import schools
 from umber_pebble.services import (
@@ -26,6 +28,7 @@ from umber_pebble.services import (
 from umber_pebble.services.doc_base import Doc, Id, Name
 from umber_pebble.services.docs import Cavity, Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Units
 from umber_pebble.services.piece_docs import Piece
+from umber_pebble.services.way_docs import WayDoc
 from umber_pebble.services.workshop import Unread
 
 T = TypeVar("T", bound=Doc)
@@ -182,6 +185,7 @@ class CookReply(Reply):
     bursts: list[bursts.Next] | None
     melt: str
     melt_name: str
+    wording: Rows
     vessel_id: str
     sets_in_id: str
     end_degc: float
@@ -198,6 +202,12 @@ class CookReply(Reply):
     reserve: Explained
     residue: Explained
     bags: Explained
+
+
+class Ways(Reply):
+    """Ways by family."""
+
+    ways: dict[str, WayDoc]
 
 
 class PlanReply(Reply):
@@ -256,10 +266,17 @@ class BroughtIn(Reply):
     backup: str
 
 
-class ProbeAssign(Doc):
-    """What a probe is put into: "pot:N", "round:N", or null for nothing."""
+class ProbedIn(Doc):
+    """What has a temperature: a vessel by its cook, a round, a sample in a cup; numbers from 0."""
 
-    subject: str | None = Field(max_length=20)
+    of: Literal["pot", "round", "sample"]
+    number: Index
+
+
+class ProbeAssign(Doc):
+    """What a probe is put into, or null for nothing."""
+
+    subject: ProbedIn | None
 
 
 class ProbeList(Reply):

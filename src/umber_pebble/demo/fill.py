@@ -13,12 +13,8 @@ from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import (
-    SEED_DEGC,
     Bath,
-    CoatingWay,
     Colour,
-    CouvertureWay,
-    IsomaltWay,
     Kitchen,
     Line,
     Microwave,
@@ -32,6 +28,7 @@ from umber_pebble.services.docs import (
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop, place
+from umber_pebble.services.way_docs import SEED_DEGC, CookedWay, MeltedWay, TemperedWay, WayDoc
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 WREN = "Wren"
@@ -93,36 +90,21 @@ BROKEN = {3: ["broken"], 17: ["stuck", "broken"]}
 
 
 def _order(name: str, due: datetime, lines: list[Line]) -> Order:
-    isomalt = IsomaltWay(
-        vessel_id="pot-heavy", stand_id="bench", ring_id="ring-left", place_id="bench", crystalline=True, water="auto",
-        cook_degc=160.0,
-    )  # fmt: skip
-    coating = CoatingWay(
-        vessel_id="bowl",
-        stand_id="bench",
-        by_id="microwave",
-        place_id="fridge",
-        melt_to_degc=43.0,
-        power="full",
-        stop="lumps",
-    )
-    couverture = CouvertureWay(
-        vessel_id=coating.vessel_id,
-        stand_id=coating.stand_id,
-        by_id=coating.by_id,
-        place_id=coating.place_id,
-        power="full",
-        school="seed",
-        seed_degc=SEED_DEGC,
-    )
+    bowl: dict[str, Any] = {"vessel_id": "bowl", "stand_id": "bench", "by_id": "microwave", "place_id": "fridge"}
+    ways: dict[str, WayDoc] = {
+        "isomalt": CookedWay(
+            kind="cooked", vessel_id="pot-heavy", stand_id="bench", ring_id="ring-left", place_id="bench", crystalline=True,
+            water="auto", cook_degc=160.0,
+        ),
+        "coating": MeltedWay(kind="melted", **bowl, melt_to_degc=43.0, power="full", stop="lumps"),
+        "couverture": TemperedWay(kind="tempered", **bowl, power="full", school="seed", seed_degc=SEED_DEGC),
+    }  # fmt: skip
     return Order(
         vessels=[],
         name=name,
         due_at=due,
         lines=lines,
-        isomalt=isomalt,
-        coating=coating,
-        couverture=couverture,
+        ways=ways,
         confidence_frac=0.9,
         reserve_frac=0.05,
     )

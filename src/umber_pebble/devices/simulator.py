@@ -54,7 +54,7 @@ def true_degc(view: dict[str, Any] | None, follows: Follow) -> float | None:
     """How warm a cook or round of the bench really is in the stand-in's world; None when it is not there."""
     if view is None or follows.subject is None:
         return None
-    subject = f"{'pot' if follows.subject == 'cook' else 'round'}:{follows.number}"
+    subject = {"of": "pot" if follows.subject == "cook" else "round", "number": follows.number}
     ribbon = next((r for r in view["ribbons"] if r["subject"] == subject), None)
     if ribbon is None:
         return None

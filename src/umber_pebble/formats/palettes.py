@@ -2,8 +2,9 @@
 
 import csv
 import io
+from typing import get_args
 
-from umber_pebble.core.colour.palette import Named
+from umber_pebble.core.colour.palette import Base, Named
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.formats.cells import plain_cell
 
@@ -24,7 +25,7 @@ def write_csv(colours: list[Named]) -> str:
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\n")
     rows.writerow(("name", "hex", "of"))
-    rows.writerows((plain_cell(c.name), c.hex, "sugar" if c.sugar else "fat") for c in colours)
+    rows.writerows((plain_cell(c.name), c.hex, c.of) for c in colours)
     return out.getvalue()
 
 
@@ -62,18 +63,14 @@ def _plain(line: int, text: str) -> Named:
         raise OutOfRange(f"line {line} is no colour: three numbers from 0 to 255", path="text", got=text[:40])
     name = parts[3].strip() if len(parts) > 3 else ""
     hex_ = "#" + "".join(f"{v:02x}" for v in rgb)
-    return Named((name or hex_)[:60], hex_, False)
+    return Named((name or hex_)[:60], hex_, "fat")
 
 
 def _row(line: int, row: list[str]) -> Named:
     hex_ = row[1].strip().lower() if len(row) == 3 else ""
-    if (
-        len(hex_) != 7
-        or hex_[0] != "#"
-        or not set(hex_[1:]) <= set("0123456789abcdef")
-        or row[2].strip() not in ("fat", "sugar")
-    ):
+    of = next((base for base in get_args(Base) if row[-1].strip() == base), None)
+    if len(hex_) != 7 or hex_[0] != "#" or not set(hex_[1:]) <= set("0123456789abcdef") or of is None:
         raise OutOfRange(
             f"line {line} is no colour: a name, #rrggbb, and fat or sugar", path="text", got=",".join(row)[:40]
         )
-    return Named((row[0].strip().removeprefix("'") or hex_)[:60], hex_, row[2].strip() == "sugar")
+    return Named((row[0].strip().removeprefix("'") or hex_)[:60], hex_, of)

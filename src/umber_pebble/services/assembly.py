@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.pieces.assembly import (
     Standing,
@@ -95,9 +96,8 @@ def assembly(workshop: Workshop, asked: AssemblyAsked) -> Assembly:
         whole, "kg", "all parts, and the melt of the joins",
         *(given(part.name, row.all_kg, "kg") for part, row in zip(piece.parts, parts, strict=True)), sources=("geometry",),
     )  # fmt: skip
-    fat = of[0].flags.get("fat", False)
     return Assembly(
-        parts, joins, weight, _stands(piece.stand, parts, "fat" if fat else "sugar") if piece.stand else None
+        parts, joins, weight, _stands(piece.stand, parts, family_of(of[0]).rows) if piece.stand else None
     )
 
 

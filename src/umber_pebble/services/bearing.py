@@ -8,7 +8,6 @@ from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import temperature_at_degc
 from umber_pebble.core.bench.vessel_acts import heater_free_s
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
-from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.materials.load import material
 from umber_pebble.services.frozen import Frozen, Seen, looked_at
 
@@ -89,10 +88,10 @@ def _holders_bear(frozen: Frozen, seen: Seen, made: int) -> None:
     Raises: OutOfRange.
     """
     for batch in seen.state.batches[-made:]:
-        cook, bears = frozen.cooks[batch.cook], material("kitchen", batch.holder, "holder").value("bears")
+        bears = material("kitchen", batch.holder, "holder").value("bears")
         rests = seen.state.cooks[batch.cook].rests
         degc = temperature_at_degc(seen.rests[(batch.cook, len(rests) - 1)], batch.at_s).likely
-        if batch.parent is None and isinstance(cook.flow, SugarFlow) and degc > bears:
+        if batch.parent is None and degc > bears:
             raise OutOfRange(
                 f"a {batch.holder} bears {bears:g} degC and this is at {degc:.0f}: silicone cups or a heat-proof jug",
                 path="payload.into", got=degc, limits={"high": bears},

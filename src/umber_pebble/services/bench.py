@@ -4,15 +4,23 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
-from typing import Any
+from typing import Literal
 
+from umber_pebble.core.bench.act_kinds import TakeOff, TakeOut, Weigh, What
 from umber_pebble.core.bench.acts import Call, calls, next_acts
 from umber_pebble.core.bench.events import ReadOfBatch, ReadOfPot, ReadOfRound
 from umber_pebble.core.bench.held_track import hold_acts
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import Event, Sight
+from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
+from umber_pebble.core.bench.values import Method
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
+from umber_pebble.core.families.family import Rows
+from umber_pebble.core.families.known import family_of
+from umber_pebble.core.materials.load import Material
+from umber_pebble.core.plan.cooks import PotCook
+from umber_pebble.core.plan.problem import Named
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.errors import Unreadable
 from umber_pebble.services.frozen import Frozen, Seen
@@ -27,28 +35,56 @@ MOST_DOTS = 120
 
 
 @dataclass(frozen=True, slots=True)
-class ActView:
-    """An act, and the event that tells it; closes_s is None when it has no end."""
+class MeltShown:
+    """A melt at the bench: its material, as it is called there and as what it is weighed out, which words it has, and its colour as hex,
+    None as it comes."""
 
-    kind: str
-    subject: str
+    key: str
+    called: str
+    raw: str
+    wording: Rows
+    colour: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class ColourIn:
+    """How much of a colour goes into what is fresh [kg, drops]; None: its strength is not known."""
+
+    name: str
+    add_kg: float | None
+    drops: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class ActView:
+    """An act, the event that tells it, and the melt it is about, if any; closes_s is None when it has no end. colours: what is stirred
+    into a coloured melt while it is made, None at any other act."""
+
+    what: What
+    subject: Subject
     tells: EventBody | None
     opens_s: float
     closes_s: float | None
     sure: bool
-    params: dict[str, Any]
     forecast: bool
+    melt: MeltShown | None
+    colours: list[ColourIn] | None
+
+
+Phase = Literal["waiting", "heating", "resting", "held", "poured", "worked", "set"]
+"""How far a pot, a batch or a round is."""
 
 
 @dataclass(frozen=True, slots=True)
 class Ribbon:
     """A pot, round or held batch with its track; hot_until_s None: hot for as long as it is on the ring; flows_until_s of a held
-    batch, None while it flows as long as it stands there; tip_until_s when its idle tip closes."""
+    held batch, None while it flows as long as it stands there; tip_until_s when its idle tip closes; method: how it was read last."""
 
-    subject: str
+    subject: Subject
     name: str
     melt: str
-    phase: str
+    wording: Rows
+    phase: Phase
     line: int | None
     casts: int
     melt_kg: float | None
@@ -68,6 +104,8 @@ class Ribbon:
     tip_until_s: float | None
     marks_degc: dict[str, float]
     outcomes: dict[int, bool]
+    named: Named | None
+    method: Method | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,8 +113,7 @@ class Done:
     """The newest event that can be taken back."""
 
     id: str
-    kind: str
-    payload: dict[str, Any]
+    told: EventBody
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,9 +140,8 @@ class BenchView:
     calls: list[Call]
     last: Done | None
     places: dict[str, str]
-    line_names: list[str]
+    lines: list[Named]
     vessels: dict[str, str]
-    last_method: dict[str, str]
     aside: list[AsideShown]
     unread: bool = False
 
@@ -138,16 +174,15 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         humidity_frac=frozen.plan.humidity_frac,
         rounds_done=sum(r.unmoulded_s is not None for r in seen.state.rounds),
         rounds_total=sum(frozen.plan.lines[r.line].last for r in seen.state.rounds),
-        acknowledged=actor in seen.state.acknowledged or not frozen.layout.sugar,
-        ribbons=ribbons(frozen, seen, elapsed),
+        acknowledged=actor in seen.state.acknowledged or not frozen.layout.hot,
+        ribbons=ribbons(frozen, seen, events, elapsed),
         acts=[act_view(a, frozen, seen) for a in acts],
         calls=[] if seen.state.paused_s is not None else calls(acts, frozen.plan.paces.call_before_s),
         paused=seen.state.paused_s is not None,
         last=_last(events),
         places={p.id: p.name for p in frozen.snapshot.kitchen.places},
-        line_names=[line.name for line in frozen.plan.lines],
+        lines=[line.named for line in frozen.plan.lines],
         vessels={v.id: v.name for v in frozen.snapshot.kitchen.vessels if v.id in frozen.layout.vessels},
-        last_method=_methods(events),
         aside=[AsideShown(a.id, a.kind, a.why.message) for a in seen.state.aside],
     )
 
@@ -165,34 +200,48 @@ def _bare(run: Run, now: datetime, rate: float) -> BenchView:
     return BenchView(
         run_id=run.id, name=name, seq=0, elapsed_s=(now - run.started_at).total_seconds(), rate=rate, started_at=started,
         due_at=started, ended=run.ended_at is not None, room_degc=0.0, humidity_frac=0.0, rounds_done=0, rounds_total=0,
-        acknowledged=True, ribbons=[], acts=[], calls=[], paused=False, last=None, places={}, line_names=[], vessels={},
-        last_method={}, unread=True, aside=[],
+        acknowledged=True, ribbons=[], acts=[], calls=[], paused=False, last=None, places={}, lines=[], vessels={},
+        unread=True, aside=[],
     )  # fmt: skip
 
 
 def act_view(act: Act, frozen: Frozen, seen: Seen) -> ActView:
     """An act as the bench shows it."""
     closes = act.closes_s if math.isfinite(act.closes_s) else None
-    params = act.params | _colour(act, frozen, seen)
+    cook = _cook_of(act.subject, seen)
+    melt = _melt(cook) if cook else None
+    colours = _colours(cook, frozen) if cook and isinstance(act.what, Weigh | TakeOff | TakeOut) else None
     tells = body_of(act.tells) if act.tells else None
-    return ActView(act.kind, act.subject, tells, act.opens_s, closes, act.sure, params, act.forecast)
+    return ActView(act.what, act.subject, tells, act.opens_s, closes, act.sure, act.forecast, melt, colours)
 
 
-def _colour(act: Act, frozen: Frozen, seen: Seen) -> dict[str, Any]:
-    """Of a coloured melt: its colour, and while it is made what is stirred into what is fresh in it."""
-    what, _, number = act.subject.partition(":")
-    if what not in ("pot", "round"):
-        return {}
-    cook = seen.cooks[int(number) if what == "pot" else seen.state.rounds[int(number)].cook]
+def _melt(cook: PotCook) -> MeltShown:
+    melt = cook.way.melt
+    called = melt.called or melt.name.lower()
+    return MeltShown(melt.key, called, melt.raw or called, family_of(melt).rows, cook.way.colour)
+
+
+def _cook_of(subject: Subject, seen: Seen) -> PotCook | None:
+    match subject:
+        case Subject("pot", number):
+            return seen.cooks[number]
+        case Subject("round", number):
+            return seen.cooks[seen.state.rounds[number].cook]
+        case Subject("batch", number):
+            return seen.cooks[seen.state.batches[number].cook]
+    return None
+
+
+def _colours(cook: PotCook, frozen: Frozen) -> list[ColourIn] | None:
+    """What is stirred into all that is fresh of a coloured melt."""
     if cook.way.colour is None:
-        return {}
-    rows = frozen.doses.get(frozen.plan.lines[cook.rounds[0].line].melt, [])
+        return None
+    doses = frozen.doses.get(frozen.plan.lines[cook.rounds[0].line].melt, [])
 
     def all_of(value: float | None) -> float | None:
         return None if value is None else value * cook.fresh_kg
 
-    doses = [{"name": r["name"], "add_kg": all_of(r["kg"]), "drops": all_of(r["drops"])} for r in rows]
-    return {"colour": cook.way.colour} | ({"doses": doses} if act.kind in ("heat", "off") else {})
+    return [ColourIn(dose.name, all_of(dose.kg), all_of(dose.drops)) for dose in doses]
 
 
 def _last(events: list[Noted]) -> Done | None:
@@ -201,26 +250,26 @@ def _last(events: list[Noted]) -> Done | None:
     for e in reversed(events):
         typed = not e.device.startswith(PROBE_DEVICE)
         if typed and e.kind not in ("cancels", "started", "acknowledged") and e.id not in gone:
-            return Done(e.id, e.kind, e.payload)
+            return Done(e.id, EventBody(kind=e.kind, payload=e.payload))
     return None
 
 
-def _methods(events: list[Noted]) -> dict[str, str]:
-    out = {}
+def _methods(events: list[Noted]) -> dict[Subject, Method]:
+    out = dict[Subject, Method]()
     for told in (e.told for e in events if isinstance(e.told, Event)):
         match told.body:
             case ReadOfPot(cook, _, method):
-                out[f"pot:{cook}"] = str(method)
+                out[Subject("pot", cook)] = method
             case ReadOfRound(number, _, method):
-                out[f"round:{number}"] = str(method)
+                out[Subject("round", number)] = method
             case ReadOfBatch(number, _, method):
-                out[f"batch:{number}"] = str(method)
+                out[Subject("batch", number)] = method
     return out
 
 
-def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
+def ribbons(frozen: Frozen, seen: Seen, events: list[Noted], elapsed: float) -> list[Ribbon]:
     """Pots then rounds, those that have something to show; the finished are marked done."""
-    kitchen, order = frozen.snapshot.kitchen, frozen.snapshot.order
+    kitchen = frozen.snapshot.kitchen
     names = {row.id: row.name for rows in (kitchen.places, kitchen.vessels) for row in rows}
     heats = {row.id: row.name for rows in (kitchen.rings, kitchen.microwaves, kitchen.baths) for row in rows}
     newest = {frozen.cooks[number].way.vessel_id: number for number in seen.pots}
@@ -230,12 +279,11 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
         left = cook.charge_kg - sum(frozen.finished_kg[n] for n in state.poured if n not in (state.lost or ()))
         left = max(left - state.taken_kg, 0.0)
         melt, vessel = cook.way.melt.key, cook.way.vessel_id
-        stand = order.isomalt.stand_id if melt == "isomalt" else order.coating.stand_id
-        heat = order.isomalt.ring_id if melt == "isomalt" else order.coating.by_id
-        place = heats.get(heat, "") if state.phase == "heating" else names[stand]
+        heat = heats.get(cook.way.by.heater_id, "")
+        place = heat if state.phase == "heating" else names[cook.way.stand_id]
         out.append(
             _ribbon(
-                f"pot:{number}", names[vessel], melt, state.phase, None, cook.casts, left, place,
+                Subject("pot", number), names[vessel], cook.way.melt, melt, state.phase, None, cook.casts, left, place,
                 number != newest[vessel], track, elapsed, {}, state.sights, track.overheated, cook.way.colour,
             )
         )  # fmt: skip
@@ -244,19 +292,28 @@ def ribbons(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
         line = frozen.plan.lines[round_.line]
         if round_.covered_s is not None:
             continue
-        worked = {"bend": "bent", "stick": "stuck_in", "sprinkle": "stuck_in", None: "bent"}[line.work]
-        phase = "set" if round_.unmoulded_s is not None else "poured" if round_.worked_s is None else worked
+        phase: Phase = "poured" if round_.worked_s is None else "worked"
+        if round_.unmoulded_s is not None:
+            phase = "set"
         outcomes = {cavity: usable for cavity, (usable, _) in round_.outcomes.items()}
         out.append(
             _ribbon(
-                f"round:{number}", line.name, line.melt, phase, round_.line, round_.casts, None,
+                Subject("round", number), line.name, frozen.plan.way(line).melt, line.melt, phase, round_.line, round_.casts, None,
                 names[place],
                 len(outcomes) == round_.casts, track, elapsed, outcomes, round_.sights,
                 seen.rests[(round_.cook, round_.rest)].overheated, seen.cooks[round_.cook].way.colour,
             )
         )  # fmt: skip
 
-    return out + _held(seen, elapsed)
+    methods, lines = _methods(events), frozen.plan.lines
+    return [
+        replace(
+            ribbon,
+            method=methods.get(ribbon.subject),
+            named=None if ribbon.line is None else lines[ribbon.line].named,
+        )
+        for ribbon in out + _held(seen, elapsed)
+    ]
 
 
 def _held(seen: Seen, elapsed: float) -> list[Ribbon]:
@@ -266,7 +323,7 @@ def _held(seen: Seen, elapsed: float) -> list[Ribbon]:
         b = seen.state.batches[number]
         flows, tip = track.windows["flows"][0], track.windows["tip"][0].low
         ribbon = _ribbon(
-            f"batch:{number}", b.name, seen.cooks[b.cook].way.melt.key, "held", None, 0, b.left_kg, b.spots[-1][1], False, track,
+            Subject("batch", number), b.name, seen.cooks[b.cook].way.melt, seen.cooks[b.cook].way.melt.key, "held", None, 0, b.left_kg, b.spots[-1][1], False, track,
             elapsed, {}, [], track.overheated, b.colour,
         )  # fmt: skip
         until = flows if math.isfinite(flows.high) else None
@@ -283,7 +340,7 @@ def _shown(dots: Sequence[Dot]) -> list[Dot]:
 
 
 def _ribbon(
-    subject: str, name: str, melt: str, phase: str, line: int | None, casts: int, melt_kg: float | None, place: str, done: bool,
+    subject: Subject, name: str, of: Material, melt: str, phase: Phase, line: int | None, casts: int, melt_kg: float | None, place: str, done: bool,
     track: Track, elapsed: float, outcomes: dict[int, bool], sights: list[Sight], overheated: bool,
     colour: str | None,
 ) -> Ribbon:  # fmt: skip
@@ -291,8 +348,8 @@ def _ribbon(
     now = temperature_at_degc(track, elapsed)
     hot = now.high >= HOT_TO_HOLD_DEGC if until is None else elapsed < until
     return Ribbon(
-        subject, name, melt, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve, track.predicted,
-        _shown(track.dots), sights, overheated, colour, None, None, track.marks_degc, outcomes,
+        subject, name, melt, family_of(of).rows, phase, line, casts, melt_kg, place, done, now, hot, until, list(track.bands), track.curve, track.predicted,
+        _shown(track.dots), sights, overheated, colour, None, None, track.marks_degc, outcomes, None, None,
     )  # fmt: skip
 
 

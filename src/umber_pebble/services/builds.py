@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.piece import Stay as StayCase
 from umber_pebble.core.materials.load import material, materials
 from umber_pebble.core.moulds.cavity import Cavity
@@ -35,7 +36,7 @@ from umber_pebble.core.pieces.passes import (
     Turned,
     melts_of,
 )
-from umber_pebble.core.plan.problem import Handful, HandStep, Line, Paces
+from umber_pebble.core.plan.problem import Handful, HandStep, Leaves, Line, Named, Paces, PouredAs, Work
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
@@ -49,7 +50,7 @@ PASS_WORDS = {
     "close": "close", "fill": "fill", "turned": "turned", "paste": "paste", "print": "print", "drizzle": "drizzle",
     "dollop": "dollops", "cluster": "cluster", "dip": "dip",
 }  # fmt: skip
-WET = {"stick": "stick", "dust": "sprinkle", "print": "sprinkle"}
+WET: dict[str, Work] = {"stick": "stick", "dust": "sprinkle", "print": "sprinkle"}
 """What hands do to a melt that is still soft."""
 
 
@@ -176,7 +177,7 @@ def build_key(part: d.Part) -> str:
 
 
 def lines_of(
-    part: d.Part, built: Built, name: str, item: int, quantity: int, rate: BreakRate,
+    part: d.Part, built: Built, named: Named, item: int, quantity: int, rate: BreakRate,
     lies: tuple[tuple[StayCase, str], ...], paces: Paces, start: int,
 ) -> list[Line]:  # fmt: skip
     """A part as lines of a plan, one for each melt of each pass, each on the one before; none where nothing is melted; start is
@@ -187,13 +188,15 @@ def lines_of(
     if built.faults:
         fault = built.faults[0]
         if fault.code == "mould_too_weak":
+            weak = built.body.material.name if built.body else built.mould.material.name
+            better = "a former of silicone or metal" if built.body else "silicone or metal"
             raise MouldTooWeak(
-                f"{built.mould.material.name} bears {built.mould.bears:g} degC; {fault.words}: use silicone or metal",
+                f"{weak} bears {built.mould.bears:g} degC; {fault.words}: use {better}",
                 path="mould.bears_degc", got=built.mould.bears, limits={"low": fault.got or 0.0},
-                params={"material": built.mould.material.name, "line": name},
+                params={"material": built.mould.material.name, "line": str(named)},
             )  # fmt: skip
         raise OutOfRange(
-            f"{name}, {part.passes[fault.index].kind}: {fault.words}", path=f"lines.{item}.piece_id", got=fault.got,
+            f"{named}, {part.passes[fault.index].kind}: {fault.words}", path=f"lines.{item}.piece_id", got=fault.got,
             limits={} if fault.limit is None else {"limit": fault.limit}, params={"build": fault.code},
         )  # fmt: skip
     lines: list[Line] = []
@@ -215,14 +218,16 @@ def lines_of(
         wet = row.index
         if isinstance(doc, d.ClusterPass):
             waiting.append(Handful("centre", doc.name, doc.inside_kg, paces.fill_each_s))
-        words = f"{name}, {_word(doc)}" if several else name
+        step = _word(doc) if several else ""
         # a second melt is swirled into the first one's vessel before that is poured
         (melt, share), *second = melts_of(built.passes[row.index])
-        swirled = [(other.key, some, "swirl", f"{words}, swirl") for other, some in second]
-        for key, some, kind, called in [*swirled, (melt.key, share, _laid_on(doc), words)]:
+        swirled: list[tuple[str, float, PouredAs, str]] = [
+            (other.key, some, "swirl", f"{step}, swirl" if step else "swirl") for other, some in second
+        ]
+        for key, some, kind, called in [*swirled, (melt.key, share, _laid_on(doc), step)]:
             lines.append(
                 Line(
-                    called, quantity, key, built.mould, row.cast if some == 1.0 else _share_of(row.cast, some), None, rate,
+                    replace(named, step=called), quantity, key, built.mould, row.cast if some == 1.0 else _share_of(row.cast, some), None, rate,
                     (), row.under, start + len(lines) - 1 if lines else None, False, tuple(waiting), item, kind,
                     None if kind == "swirl" else _dipped(built.passes[row.index], built.body), body=row.body,
                 )
@@ -236,14 +241,14 @@ def lines_of(
     return lines
 
 
-def leaves_at(part: d.Part, built: Built) -> str:
+def leaves_at(part: d.Part, built: Built) -> Leaves:
     """At which mark a part leaves its mould: released warm, peeled off its film, eased off a bowl it was drizzled over, or cold."""
     if part.bent and part.released:
         return "release_opens"
     if built.mould.material.flags.get("peels", False):
         return "peel"
     last = built.passes[-1]
-    return "rigid" if isinstance(last, Drizzle) and last.melt.material.flags.get("sugar", False) else "unmould"
+    return "rigid" if isinstance(last, Drizzle) and family_of(last.melt.material).eased_off else "unmould"
 
 
 def is_soft_work(doc: d.Pass) -> bool:
@@ -251,13 +256,13 @@ def is_soft_work(doc: d.Pass) -> bool:
     return doc.on_wet if isinstance(doc, (d.DustPass, d.PrintPass)) else doc.kind in WET
 
 
-def pressed(part: d.Part, built: Built, name: str, item: int, quantity: int, paces: Paces) -> HandStep:
+def pressed(part: d.Part, built: Built, named: Named, item: int, quantity: int, paces: Paces) -> HandStep:
     """A part with no melt in it, as a step of a plan: pressed of paste, and firm after a while."""
     pastes = [material("pastes", doc.paste) for doc in part.passes if isinstance(doc, d.PastePass)]
     rests, dries = (_longest([paste.spread(name) for paste in pastes]) for name in ("leaves", "dries"))
     kg = sum(row.finished.value.likely for row in built.laid)
     takes = sum(_handful(part.passes[row.index], row, paces).each_s for row in built.laid)
-    return HandStep("press", name, item, quantity, kg, takes + paces.unmould_each_s, rests, dries=dries)
+    return HandStep("press", named, item, quantity, kg, takes + paces.unmould_each_s, rests, dries=dries)
 
 
 def _longest(times: list[Spread]) -> Spread:
@@ -279,8 +284,13 @@ def _share_of(cast: CastAmounts, share: float) -> CastAmounts:
     return replace(cast, **parts)
 
 
-def _laid_on(doc: d.Pass) -> str:
-    return "tipped" if isinstance(doc, d.ShellPass) and doc.emptied else doc.kind
+def _laid_on(doc: d.Pass) -> PouredAs:
+    match doc:
+        case d.ShellPass(emptied=True):
+            return "tipped"
+        case d.StickPass() | d.DustPass() | d.PrintPass() | d.CentrePass() | d.FillingPass() | d.PastePass():
+            raise AssertionError(doc.kind)
+    return doc.kind
 
 
 def _word(doc: d.Pass) -> str:
@@ -288,11 +298,14 @@ def _word(doc: d.Pass) -> str:
 
 
 def _handful(doc: d.Pass, row: Laid, paces: Paces) -> Handful:
-    name = doc.name if isinstance(doc, (d.DustPass, d.CentrePass, d.PrintPass)) else PASS_WORDS[doc.kind]
-    if isinstance(doc, d.FillingPass):
-        name = material("fillings", doc.filling).name
-    elif isinstance(doc, d.PastePass):
-        name = material("pastes", doc.paste).name
-    takes = paces.stick_each_s if isinstance(doc, d.StickPass) else paces.fill_each_s
-    key = doc.filling if isinstance(doc, d.FillingPass) else ""
-    return Handful(doc.kind, name, row.poured.value.likely, takes, key)
+    kg = row.poured.value.likely
+    match doc:
+        case d.FillingPass():
+            return Handful("filling", material("fillings", doc.filling).name, kg, paces.fill_each_s, doc.filling)
+        case d.PastePass():
+            return Handful("paste", material("pastes", doc.paste).name, kg, paces.fill_each_s)
+        case d.StickPass():
+            return Handful("stick", "stick", kg, paces.stick_each_s)
+        case d.DustPass() | d.CentrePass() | d.PrintPass():
+            return Handful(doc.kind, doc.name, kg, paces.fill_each_s)
+    raise AssertionError(doc.kind)

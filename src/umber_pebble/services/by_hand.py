@@ -8,6 +8,7 @@ from pydantic import Field
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.films import ball_kg, bead_kg, dab, dip_film_m, line_kg
 from umber_pebble.core.pieces.ratios import Mixed, mixed_of, usual_first_frac
@@ -61,7 +62,7 @@ def by_hand(workshop: Workshop, asked: HandAsked) -> HandAmounts:
     Raises: OutOfRange: a size that cannot be, or a melt that is no fat where it is dipped.
     """
     melt = melt_of(workshop, asked.material)
-    if not melt.flags.get("fat", False):
+    if not family_of(melt).skins:
         raise OutOfRange("films and dollops are known of fats: choose a fat", path="material", got=asked.material)
     density, bore = melt.value("density_melt"), material("kitchen", asked.nozzle, "nozzle")["bore"].spread
     film = material("kitchen", "usual", "film")

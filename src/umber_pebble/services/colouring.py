@@ -2,16 +2,19 @@
 
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from typing import Literal
 
 import numpy as np
 from pydantic import Field
 from sqlalchemy.orm import Session
 
 from umber_pebble.core.colour.look import Medium, spectrum
-from umber_pebble.core.colour.recipe import FAR_OFF, MOST_AT_HAND, strong_recipe
+from umber_pebble.core.colour.recipe import FAR_OFF, MOST_AT_HAND, HeldBy, strong_recipe
 from umber_pebble.core.colour.spaces import LIGHTS, Array, hex_of_lab, lab_of_hex, lab_of_spectrum
 from umber_pebble.core.errors import OutOfRange, require_range
-from umber_pebble.core.materials.load import Material, material
+from umber_pebble.core.families.family import Rows
+from umber_pebble.core.families.known import family_of
+from umber_pebble.core.materials.load import Material, material, table
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc, Id
@@ -19,11 +22,8 @@ from umber_pebble.services.docs import Colour
 from umber_pebble.services.errors import NotFound
 from umber_pebble.services.workshop import Workshop, colours, own_materials
 
-# the melt that each base is of, for its density
-MELT_OF = {
-    "clear_isomalt": "isomalt", "bright_coating": "coating", "dark_coating": "coating", "white_chocolate": "white",
-    "milk_chocolate": "milk", "dark_chocolate": "dark",
-}  # fmt: skip
+MELTS_OF: dict[str, list[str]] = {base: row["melts"] for base, row in table("bases").items()}
+"""Of which melts a base is; the first says its density."""
 LEAST_MG_KG, PATCHES = 5.0, 14
 NEARER = 2.0
 """Another base is worth naming when it comes so much nearer [CIEDE2000]."""
@@ -91,7 +91,7 @@ class Coloured:
     clear: bool
     doses: list[Dose]
     delta_e: float
-    held_by: str
+    held_by: HeldBy
     lighter: float
     redder: float
     yellower: float
@@ -100,22 +100,24 @@ class Coloured:
     total_mg_kg: float
     most_mg_kg: float
     added_frac: float
-    oil: str
+    oil: Literal["", "thins", "softens"]
     strong: bool
     better_base: str | None
 
 
 @dataclass(frozen=True, slots=True)
 class MeltDose:
-    """What colours a melt of a plan, for all of it that is weighed out: doses, how far off it is [CIEDE2000], what holds it back,
+    """What colours a melt of a plan, for all of it that is weighed out: the colour wanted as hex, doses, how far off it is [CIEDE2000], what holds it back,
     and how it will look; why: what keeps it from being coloured at all; base: what it is started from."""
 
     melt: str
+    wanted: str
+    wording: Rows
     doses: list[Dose]
     delta_e: float
-    held_by: str
+    held_by: HeldBy
     look: str
-    why: str
+    why: Literal["", "no_colours", "no_base"]
     base: str
 
 
@@ -136,7 +138,7 @@ def _most() -> Spread:
 
 
 def _medium(base: Material, thickness_m: float, on_white: bool) -> Medium:
-    return Medium(base, material("melts", MELT_OF[base.key]).value("density_melt"), thickness_m, on_white)
+    return Medium(base, material("melts", MELTS_OF[base.key][0]).value("density_melt"), thickness_m, on_white)
 
 
 def _colours(workshop: Workshop, ids: list[str], clear: bool) -> list[tuple[str, Colour]]:
@@ -187,7 +189,6 @@ def _recipe(asked: RecipeAsked, chosen: list[tuple[str, Colour]], inside: dict[s
     lab = np.array(found.lab)
     rows = _doses(chosen, found.doses_mg_kg, inside, asked.batch_kg)
     added, limits = sum(row.add_kg or 0.0 for row in rows) / asked.batch_kg, _usual().spread("thins")
-    oil = "" if media[0].clear or added < limits.likely else "softens" if added > limits.high else "thins"
     total = float(sum(found.doses_mg_kg.values()))
     return Coloured(
         clear=media[0].clear,
@@ -202,7 +203,7 @@ def _recipe(asked: RecipeAsked, chosen: list[tuple[str, Colour]], inside: dict[s
         total_mg_kg=total,
         most_mg_kg=most.likely,
         added_frac=added,
-        oil=oil,
+        oil="" if media[0].clear or added < limits.likely else "softens" if added > limits.high else "thins",
         strong=total >= _usual().value("strong"),
         better_base=_better_base(asked, list(dyes.values()), found.delta_e),
     )
@@ -210,7 +211,7 @@ def _recipe(asked: RecipeAsked, chosen: list[tuple[str, Colour]], inside: dict[s
 
 def _better_base(asked: RecipeAsked, dyes: list[str], off: float) -> str | None:
     """Where this base stays far off: one of the same melt that does not, as black from dark."""
-    others = [base for base in BASES_OF[MELT_OF[asked.base]] if base != asked.base]
+    others = [base for base in BASES_OF[MELTS_OF[asked.base][0]] if base != asked.base]
     if off <= FAR_OFF or not others:
         return None
     wanted = lab_of_hex(asked.wanted)
@@ -261,7 +262,9 @@ def patches(workshop: Workshop, asked: PatchesAsked) -> list[Patch]:
     return [Patch(round(float(dose), 1), hex_of_lab(lab)) for dose, lab in zip(doses, labs, strict=True)]
 
 
-BASES_OF = {melt: [base for base, of in MELT_OF.items() if of == melt] for melt in MELT_OF.values()}
+BASES_OF = {
+    melt: [base for base, of in MELTS_OF.items() if melt in of] for melts in MELTS_OF.values() for melt in melts
+}
 """What a melt may be started from, the usual one first."""
 
 
@@ -275,14 +278,12 @@ def plan_doses(session: Session, plan: Plan) -> list[MeltDose]:
         way = cooks[0].way
         if way.colour is None:
             continue
-        bases, clear = (
-            BASES_OF.get(relatives.get(way.melt.key, way.melt.key), []),
-            not way.melt.flags.get("fat", False),
-        )
-        hand = tuple(row for row in docs if (row[1].kind == "water") == clear)[:MOST_AT_HAND]
+        bases = BASES_OF.get(relatives.get(way.melt.key, way.melt.key), [])
+        family = family_of(way.melt)
+        hand = tuple(row for row in docs if row[1].kind == family.dissolves)[:MOST_AT_HAND]
         if not bases or not hand:
-            why = "no_colours" if bases else "no_base"
-            out.append(MeltDose(melt.melt, [], 0.0, "", way.colour, why, ""))
+            why: Literal["no_colours", "no_base"] = "no_colours" if bases else "no_base"
+            out.append(MeltDose(melt.melt, way.colour, family.rows, [], 0.0, "", way.colour, why, ""))
             continue
         thick = next(line.amount.thickness.likely for line in plan.lines if line.melt == melt.melt)
         docs_of = tuple((i, doc.model_dump_json()) for i, doc in hand)
@@ -299,7 +300,17 @@ def plan_doses(session: Session, plan: Plan) -> list[MeltDose]:
         ]
         look = per_kg.swatches[0].looks["daylight"]
         out.append(
-            MeltDose(melt.melt, doses, per_kg.delta_e, per_kg.held_by, look, "", material("bases", base).name)
+            MeltDose(
+                melt.melt,
+                way.colour,
+                family.rows,
+                doses,
+                per_kg.delta_e,
+                per_kg.held_by,
+                look,
+                "",
+                material("bases", base).name,
+            )
         )
     return out
 

@@ -6,6 +6,7 @@ from pydantic import Field, model_validator
 
 from umber_pebble.services.doc_base import Doc, Id, Name, Utc, Whole, Zone
 from umber_pebble.services.piece_docs import Hex, Piece
+from umber_pebble.services.way_docs import WayDoc, older_ways
 
 
 class Ring(Doc):
@@ -245,54 +246,6 @@ class Line(Doc):
     quantity: Whole = Field(ge=1, le=5000)
 
 
-class IsomaltWay(Doc):
-    """How an order's isomalt is cooked, and where its moulds lie."""
-
-    vessel_id: Id
-    stand_id: Id
-    ring_id: Id
-    place_id: Id
-    crystalline: bool
-    water: Literal["auto", "dry", "wet"]
-    cook_degc: float = Field(ge=140, le=180)
-
-
-class CoatingWay(Doc):
-    """How an order's coating is melted (by a microwave or a bath of the kitchen), where it is poured and where it sets."""
-
-    vessel_id: Id
-    stand_id: Id
-    by_id: Id
-    place_id: Id
-    melt_to_degc: float = Field(ge=36, le=50)
-    power: Literal["full", "half"] = Field(description="of a microwave")
-    stop: Literal["lumps", "through"] = Field(
-        description="with a few lumps left to be stirred out, or melted through"
-    )
-
-    @model_validator(mode="before")
-    @classmethod
-    def _older(cls, doc: object) -> object:
-        """An order of an older version melted through at full power."""
-        return {"power": "full", "stop": "through", **doc} if isinstance(doc, dict) else doc
-
-
-class CouvertureWay(Doc):
-    """How an order's couvertures are melted and tempered, where they are poured and where they set; seed_degc: how warm seed,
-    slab or cold water is."""
-
-    vessel_id: Id
-    stand_id: Id
-    by_id: Id
-    place_id: Id
-    power: Literal["full", "half"]
-    school: Literal["seed", "powder", "slab", "bowls", "keep", "none"]
-    seed_degc: float = Field(ge=0, le=30)
-
-
-SEED_DEGC = 20.0
-
-
 class MeltVessel(Doc):
     """Which vessel a melt of an order is made in: a material, with the hex of its colour behind it if it has one."""
 
@@ -301,33 +254,22 @@ class MeltVessel(Doc):
 
 
 class Order(Doc):
-    """What is wanted by when; vessels: where a melt is not made where its material usually is."""
+    """What is wanted by when; ways: how its melts are made, by their family, as usual where none is told; vessels: where a melt is
+    not made where its family usually is."""
 
     name: Name
     due_at: Utc
     lines: list[Line] = Field(min_length=1, max_length=40)
     vessels: list[MeltVessel] = Field(max_length=40)
-    isomalt: IsomaltWay
-    coating: CoatingWay
-    couverture: CouvertureWay
+    ways: dict[Annotated[str, Field(max_length=40)], WayDoc] = Field(max_length=20)
     confidence_frac: float = Field(ge=0.5, le=0.99)
     reserve_frac: float = Field(ge=0, le=0.5)
 
     @model_validator(mode="before")
     @classmethod
     def _older(cls, doc: object) -> object:
-        """An order of an older version knew no couverture: it would be seeded where coating is melted."""
-        if not isinstance(doc, dict):
-            return doc
-        doc = {"vessels": [], **doc}
-        if "couverture" in doc:
-            return doc
-        coating = doc.get("coating")
-        coating = coating.model_dump() if isinstance(coating, CoatingWay) else coating
-        if not isinstance(coating, dict):
-            return doc
-        same = {k: coating.get(k) for k in ("vessel_id", "stand_id", "by_id", "place_id")}
-        return doc | {"couverture": same | {"power": "full", "school": "seed", "seed_degc": SEED_DEGC}}
+        """One of an older version: its ways by family, its melts where their family usually is."""
+        return older_ways({"vessels": [], **doc}) if isinstance(doc, dict) else doc
 
 
 class SheetRow(Doc):

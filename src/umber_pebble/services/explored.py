@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from umber_pebble.core.families.family import Rows
 from umber_pebble.core.glass.bend import BendLimits
 from umber_pebble.core.heat.advice import Help, Risk
 from umber_pebble.core.heat.passes import PassOnPass
@@ -82,7 +83,7 @@ class Explored:
     where its fat melts that its times are the least sure of all."""
 
     name: str
-    family: str
+    family: Rows
     pour_degc: float
     slab: Spread
     places: list[str]

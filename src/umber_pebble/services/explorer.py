@@ -7,6 +7,7 @@ import numpy as np
 from pydantic import Field
 
 from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.families.known import family_of, is_melt
 from umber_pebble.core.glass.bend import bend_limits, bends_until_log_pa_s
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
 from umber_pebble.core.glass.water import pressure_pa
@@ -153,9 +154,8 @@ def _explored(kitchen: Kitchen, casting: Casting, asked: HeatAsked, places: list
 
 
 def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[Stay, ...]) -> Casting:
-    sugar = melt.flags.get("sugar", False)
-    tg = None
-    if sugar:
+    _, tg = family_of(melt).poured_at(melt)
+    if tg is not None:
         water = melt.spread("water_dry_melt") if asked.water_frac is None else exact(asked.water_frac)
         tg = tg_spread_degc(melt, water)
         close = temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely)
@@ -257,8 +257,8 @@ def _on_first(kitchen: Kitchen, casting: Casting) -> OnFirst | None:
     """Fat on fat or sugar on sugar; a filling or film does not melt into what is poured on it."""
     if not casting.under or casting.shape != "plate":
         return None
-    alike = "fat" if casting.tg is None else "sugar"
-    if not casting.under[0].material.flags.get(alike, False):
+    under = casting.under[0].material
+    if not is_melt(under) or family_of(under).rows != family_of(casting.melt).rows:
         return None
     does, rests = pass_on_pass(casting), None
     metal = ("steel", "copper")

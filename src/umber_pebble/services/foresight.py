@@ -4,7 +4,6 @@ import threading
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import islice
-from typing import Any
 
 from umber_pebble.core.bench.acts import Call, calls
 from umber_pebble.core.bench.ahead import chain
@@ -26,7 +25,7 @@ class KnownBy:
     """By what an event is known that tells an act: its kind, and what of its payload says of what."""
 
     kind: str
-    payload: dict[str, Any]
+    says: dict[str, int | str]
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,6 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 from functools import partial
-from typing import Any
 
 from umber_pebble.core.bench.again import as_cooks, cooks_now
 from umber_pebble.core.bench.bowl import belief_of
@@ -16,21 +15,30 @@ from umber_pebble.core.bench.state import UNFILLED, BatchState, Layout, Reading,
 from umber_pebble.core.bench.tempering import tempering_track
 from umber_pebble.core.bench.track import Dot, Track, temperature_at_degc
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955
 from umber_pebble.core.heat.piece import Place
 from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.log.learn import Factor, counted, coupling_factor, fills_off, loss_factor, residue_factor
 from umber_pebble.core.melts.bursts import Bowl
-from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.cooks import PotCook, make_cooks, round_windows
-from umber_pebble.core.plan.problem import FatMelt, PlanInput, SugarCook
+from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.services.doc_base import STORED
 from umber_pebble.services.places import place_degc
 from umber_pebble.services.snapshot import Snapshot, break_key_of, places, plan_input
 from umber_pebble.store.models import Calibration, Run
 
 LOG = logging.getLogger(__name__)
+
+
+@dataclass(frozen=True, slots=True)
+class KeptDose:
+    """How much of a colour goes into a kilogram of a melt [kg, drops]; None: its strength is not known."""
+
+    name: str
+    kg: float | None
+    drops: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,7 +53,7 @@ class Frozen:
     windows: dict[int, PieceWindows]
     places: dict[str, Place]
     hold: HoldKitchen
-    doses: dict[str, list[dict[str, Any]]]
+    doses: dict[str, list[KeptDose]]
     kept: dict[tuple[str, int, int], tuple[object, Track]] = field(default_factory=dict)
 
     def track(
@@ -102,8 +110,8 @@ def thaw(run: Run, more: list[list[tuple[int, int]]]) -> Frozen:
         tuple(line.work for line in plan.lines),
         tuple(line.lies[0][1] if line.lies else plan.way(line).poured_on_id for line in plan.lines),
         tuple(spots),
-        tuple(isinstance(way.by, FatMelt) and isinstance(way.by.by, Microwave) for way in ways),
-        tuple(isinstance(way.by, SugarCook) for way in ways),
+        tuple(way.by.by_bursts for way in ways),
+        tuple(family_of(way.melt) for way in ways),
         tuple(melts),
         tuple(follows),
         tuple(line.last for line in plan.lines),
@@ -118,7 +126,7 @@ def thaw(run: Run, more: list[list[tuple[int, int]]]) -> Frozen:
         round_windows(plan, cooks),
         spots,
         _hold(snapshot),
-        run.frozen.get("doses", {}),
+        {melt: [KeptDose(**row) for row in rows] for melt, rows in run.frozen.get("doses", {}).items()},
     )
 
 
@@ -240,9 +248,9 @@ def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
             way.residue_factor.likely,
         )  # fmt: skip
         said = [("loss", way.vessel_id, loss), ("residue", way.vessel_id, residue)]
-        if isinstance(way.by, SugarCook):
+        if last.flow.tg is not None:
             said.append(("fills", way.vessel_id, fills_off(_pours(seen, cooks))))
-        if isinstance(way.by, FatMelt) and isinstance(way.by.by, Microwave):
+        if way.by.by_bursts:
             said.append(("coupling", way.by.heater_id, _coupling(seen, cooks)))
         for kind, subject, factor in said:
             if factor is not None:

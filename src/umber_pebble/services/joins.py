@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.outline import Bar
@@ -19,8 +20,7 @@ from umber_pebble.core.pieces.joins import (
     mat_m,
     softened_m,
 )
-from umber_pebble.core.pieces.pours import poured_at
-from umber_pebble.core.plan.problem import HandStep, Line, Paces
+from umber_pebble.core.plan.problem import HandStep, Line, Named, Paces
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.services.docs import Kitchen, OwnMaterial
@@ -65,7 +65,7 @@ def held(join: Join, joint: Joint, own: Mapping[str, OwnMaterial], kitchen: Kitc
         return Held(join.count * kg, time)
     place = place_case(kitchen.places[0], kitchen)
     melt = castable(join.melt.material, own, "melt.material") if join.by == "melt" else joint.of
-    pour, tg = poured_at(melt)
+    pour, tg = family_of(melt).poured_at(melt)
     laid = joined(joint, melt, join.count)
     thick = laid.thick_m if join.by == "melt" else softened_m()
     time = holding(bead_casting(joint, melt, thick, pour, tg, place), join.by == "melt" and join.dots > 0)
@@ -114,17 +114,17 @@ def joins_of(
         )
         joint = joint_of(join, of, lines[on].cast.thickness.likely if on is not None else join.bead_m)
         this = held(join, joint, own, kitchen)
-        name = f"{piece.name}, {piece.parts[join.part].name.lower()} to {piece.parts[join.to].name.lower()}"
+        named = Named(piece.name, f"{piece.parts[join.part].name.lower()} to {piece.parts[join.to].name.lower()}")
         takes = hand_s(paces.join_each_s, this.holding.holds, join.count, join.props > 0)
         if join.by != "melt":
-            out.steps.append(HandStep("join", name, item, quantity, this.kg, takes, this.holding.sets, needs))
+            out.steps.append(HandStep("join", named, item, quantity, this.kg, takes, this.holding.sets, needs))
             continue
         melt = castable(join.melt.material, own, "melt.material")
         laid = joined(joint, melt, join.count)
         assert laid.cast is not None
         bench = way_of([Stay(from_s=0.0, place_id=kitchen.places[0].id, care="none")], kitchen, "joins")
         line = Line(
-            name, quantity, join.melt.key, _props(join), laid.cast, None, BreakRate(0, 0), bench,
+            named, quantity, join.melt.key, _props(join), laid.cast, None, BreakRate(0, 0), bench,
             ((of, joint.thick_m, None),), None, True, (), item, "join", None, needs, takes,
             softens_s=this.holding.softens_s,
         )  # fmt: skip

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 
 from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.families.known import is_melt
 from umber_pebble.core.materials.load import Material, like, material, materials
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.docs import OwnMaterial
@@ -41,15 +42,14 @@ def own_material(key: str, doc: OwnMaterial) -> Material:
 
 
 def castable(key: str, own: Mapping[str, OwnMaterial], path: str) -> Material:
-    """A material that a piece may be cast of: isomalt, or a fat.
+    """A melt that a piece may be cast of, of any family.
 
-    Raises: OutOfRange: there is none of that name, or it is no material for casting in moulds yet.
+    Raises: OutOfRange: there is none of that name.
     """
     tables = materials("melts")
     melt = own_material(key, own[key]) if key in own else tables.get(key)
-    if melt is None or not (key == "isomalt" or melt.flags.get("fat", False)):
-        known = ["isomalt", *(k for k, m in tables.items() if m.flags.get("fat", False)), *own]
+    if melt is None or not is_melt(melt):
         raise OutOfRange(
-            "a piece is cast of isomalt or a fat: choose another", path=path, got=key, limits={"one_of": known}
+            "there is no such melt: choose another", path=path, got=key, limits={"one_of": [*tables, *own]}
         )
     return melt

@@ -1,12 +1,13 @@
 """Before the pour: an oven's power, bursts, a cook of sugar, dry caramel, a bath for dipping; asked apart from any order."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from pydantic import Field
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.hob import Heating, hob_time_s
 from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.materials.load import like, material
@@ -29,12 +30,15 @@ from umber_pebble.core.melts.sugar import (
 )
 from umber_pebble.core.pieces.films import dip_film_m
 from umber_pebble.core.plan.compile import check_vessel
+from umber_pebble.core.plan.sugar_cook import check_nibs
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.doc_base import Doc, Id
 from umber_pebble.services.docs import Kitchen
 from umber_pebble.services.explorer import melt_of
+from umber_pebble.services.ovens import FactorSpread, oven_case, ring_case
 from umber_pebble.services.places import pick
-from umber_pebble.services.snapshot import HALF, FactorSpread, oven_case, pot_case, prior_loss, ring_case
+from umber_pebble.services.snapshot import pot_case, prior_loss
+from umber_pebble.services.ways import HALF
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, ovens
 
 WAFER_LOW, WAFER_HIGH = 0.8, 1.25
@@ -76,7 +80,7 @@ class FluidAsked(Doc):
 class CookAsked(Doc):
     """Isomalt or sugar to be cooked; water_kg None: a tenth, if it is a large cook, or what sugar needs."""
 
-    material: Literal["isomalt", "cooked_sugar"]
+    material: Id
     vessel_id: Id
     ring_id: Id
     sugar_kg: float = Field(ge=0.005, le=20)
@@ -148,9 +152,12 @@ def oven_power_w(workshop: Workshop, asked: PowerAsked) -> float:
 def bursts(workshop: Workshop, asked: BurstsAsked) -> BurstPlan:
     """The bursts a bowl is likely to need.
 
-    Raises: OutOfRange: a size, weight or power that cannot be; metal in the microwave.
+    Raises: OutOfRange: a size, weight or power that cannot be; metal in the microwave; a sugar.
     """
     kitchen, melt = _kitchen(workshop), melt_of(workshop, asked.material)
+    if not family_of(melt).skins:
+        words = f"{melt.name} is cooked, not melted as wafers: its nibs are under isomalt and sugar"
+        raise OutOfRange(words, path="material", got=asked.material)
     vessel, oven = (
         pick(kitchen.vessels, asked.vessel_id, "vessel_id"),
         pick(kitchen.microwaves, asked.oven_id, "oven_id"),
@@ -190,7 +197,7 @@ def fluid(workshop: Workshop, asked: FluidAsked) -> Fluid:
     Raises: OutOfRange: a weight, width or surface that cannot be; no fat.
     """
     melt = melt_of(workshop, asked.material)
-    if not melt.flags.get("fat", False):
+    if not family_of(melt).skins:
         raise OutOfRange("this test is for a fat", path="material", got=asked.material)
     by_plate = asked.by == "plate"
     found = (
@@ -201,7 +208,7 @@ def fluid(workshop: Workshop, asked: FluidAsked) -> Fluid:
     tested = like(melt, melt.key, melt.name, (("casson_yield", found),))
     film = material("kitchen", "usual", "film")
     coat, usual = (dip_film_m(m, DIPPED_M, film.value("drains"), film.value("drawn")) for m in (tested, melt))
-    return Fluid(fluidity(melt, found), coat, usual, faults(melt))
+    return Fluid(fluidity(melt, found), coat, usual, faults(family_of(melt).rows))
 
 
 def fat_faults(workshop: Workshop, key: str) -> list[Fault]:
@@ -209,7 +216,7 @@ def fat_faults(workshop: Workshop, key: str) -> list[Fault]:
 
     Raises: OutOfRange: no such material.
     """
-    return faults(melt_of(workshop, key))
+    return faults(family_of(melt_of(workshop, key)).rows)
 
 
 def cook(workshop: Workshop, asked: CookAsked) -> Cooked:
@@ -217,30 +224,38 @@ def cook(workshop: Workshop, asked: CookAsked) -> Cooked:
 
     Raises: OutOfRange: a weight, water or temperature that cannot be, a ring too weak.
     """
-    kitchen, melt = _kitchen(workshop), material("melts", asked.material)
+    kitchen, melt = _kitchen(workshop), melt_of(workshop, asked.material)
+    family = family_of(melt)
+    if family.made != "cooked":
+        raise OutOfRange(f"{melt.name} is {family.made}, not cooked", path="material", got=asked.material)
     vessel = pick(kitchen.vessels, asked.vessel_id, "vessel_id")
     ring = pick([*kitchen.rings, *kitchen.microwaves], asked.ring_id, "ring_id")
     heat = ring_case(ring, kitchen, _ovens(workshop, kitchen))
+    if heat.bursts:
+        check_nibs(melt, "ring_id")
     wall = material("kitchen", vessel.made_of, "pot")
     check_vessel(heat.bursts, not heat.bursts, wall, asked.vessel_id, "vessel_id", asked.cook_degc)
     water = 0.0 if heat.bursts else asked.water_kg
     if water is None:
-        large = asked.material == "cooked_sugar" or asked.sugar_kg >= melt.value("large_cook")
-        share = (
-            material("kitchen", "usual", "syrup").value("water")
-            if asked.material == "cooked_sugar"
-            else melt.value("water_added")
-        )
-        water = share * asked.sugar_kg if large else 0.0
+        wet = asked.sugar_kg >= melt.value("large_cook")
+        water = melt.value("water_added") * asked.sugar_kg if wet else 0.0
     case = base_case(pot_case(vessel, kitchen.places[0], kitchen, prior_loss()), melt, asked.sugar_kg)
     heating = Heating(
-        case, water, asked.crystalline, kitchen.room_degc, asked.cook_degc, kitchen.altitude_m, heat.given_w(asked.sugar_kg),
+        case, water, asked.crystalline, kitchen.room_degc, asked.cook_degc, kitchen.altitude_m, heat.given_w(melt, asked.sugar_kg),
         heat.efficiency,
     )  # fmt: skip
     made = cooking(heating, hob_time_s(heating), asked.before)
+    made = made if family.staged else replace(made, stages=())
     passes = white_passes_frac(asked.white_frac, asked.thickness_m)
     bursts = nib_bursts(made.time_s.likely * nib_duty_frac(kitchen.paces.stir_s)) if heat.bursts else None
-    return Cooked(made, made.foam_m > made.height_m, passes, faults(melt), bursts, clearer(heating, asked.before))
+    return Cooked(
+        made,
+        made.foam_m > made.height_m,
+        passes,
+        faults(family.rows),
+        bursts,
+        clearer(heating, asked.before),
+    )
 
 
 def caramel(workshop: Workshop, asked: CaramelAsked) -> Caramel:

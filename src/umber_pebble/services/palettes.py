@@ -19,7 +19,7 @@ class PaletteLook:
 
 
 def _named(palette: Palette) -> list[Named]:
-    return [Named(c.name, c.hex, c.of == "sugar") for c in palette.colours]
+    return [Named(c.name, c.hex, c.of) for c in palette.colours]
 
 
 def look(palette: Palette) -> PaletteLook:
@@ -38,7 +38,4 @@ def palette_file(workshop: Workshop, palette_id: str, kind: str) -> str:
 
 def palette_of(text: str) -> list[PaletteColour]:
     """Colours out of a file. Raises: OutOfRange: it is no palette."""
-    return [
-        PaletteColour(name=c.name, hex=c.hex, of="sugar" if c.sugar else "fat")
-        for c in apart("text", files.read, text)
-    ]
+    return [PaletteColour(name=c.name, hex=c.hex, of=c.of) for c in apart("text", files.read, text)]

@@ -7,8 +7,10 @@ from zoneinfo import ZoneInfo
 from umber_pebble.core.bench.events import ReadOfBatch, ReadOfPot, ReadOfRound
 from umber_pebble.core.bench.state import Event
 from umber_pebble.core.errors import CoreError, OutOfRange
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.plan.compile import Plan, compile_plan
-from umber_pebble.core.plan.problem import PlanInput, SugarCook
+from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.timetable import TaskKind
 from umber_pebble.formats import units as paper
 from umber_pebble.formats.apart import apart
 from umber_pebble.formats.calendar import Entry, write_calendar
@@ -21,7 +23,7 @@ from umber_pebble.services.runs import EVENT_SCHEMA, RunService
 from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load, snapshot_of
 
-TASKS = {
+TASKS: dict[TaskKind, str] = {
     "weigh": "Weigh", "cook": "Melt", "rest": "Rests", "pour": "Pour", "bend": "Bend", "stick": "Sticks", "sprinkle": "Sprinkle",
     "put_in": "Fill by hand", "set": "Sets",
     "unmould": "Unmould", "turn": "Turn the balls", "firm": "Firms on its form", "clean": "Clean the mould", "dry": "The mould dries", "swirl": "Swirl in", "press": "Press", "join": "Join",
@@ -77,13 +79,8 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
         rows = []
         for c in (c for c in plan.cooks if c.melt_key == melt.melt):
             water = f"+ {paper.mass(c.cook.water_kg, units)} water" if c.cook.water_kg else "no water"
-            how = (
-                water
-                if isinstance(c.cook.way.by, SugarCook)
-                else "bath"
-                if c.bursts is None
-                else " + ".join(f"{step.seconds:g}" for step in c.bursts if step.act == "burst") + " s"
-            )
+            bursts = [f"{step.seconds:g}" for step in c.bursts or () if step.act == "burst"]
+            how = water if c.cook.flow.tg is not None else f"{' + '.join(bursts)} s" if bursts else "bath"
             rows.append((
                 f"{c.cook.number + 1}:  {paper.weighed(c.fresh.value.likely, units)}", vessels[c.cook.way.vessel_id], how,
                 f"to {paper.temperature(c.cook.flow.off.likely, units)}, {paper.minutes(c.hob.value.likely)}",
@@ -93,7 +90,7 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
         blocks.append(Block(f"{melt.name}, {total}", ("weigh out", "into", "with", "heat", "off the heat"), rows))
     caution = (
         "Hot sugar burns at once: gloves, sleeves, cold water at hand, no children."
-        if any(isinstance(way.by, SugarCook) for way in problem.ways.values())
+        if any(family_of(way.melt).hot for way in problem.ways.values())
         else ""
     )
     return write_list(
@@ -122,7 +119,7 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
             )
             until = "unmould" if row is card.rows[-1] else "next pass"
             rows.append((
-                f"{card.casts} x {paper.mass(row.each_kg, units)}", row.name, f"melt {row.cook + 1}, {high}",
+                f"{card.casts} x {paper.mass(row.each_kg, units)}", str(row.named), f"melt {row.cook + 1}, {high}",
                 ", ".join(places[p] for p in row.place_ids), f"{until} after {paper.minutes(row.sets.high)}",
             ))  # fmt: skip
         blocks.append(

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.piece import Casting, Stay, Under, as_ball
 from umber_pebble.core.heat.skin import Skin
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
@@ -18,8 +19,8 @@ from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.films import TooThin, shell_against_film
 from umber_pebble.core.pieces.layers import Laid
 from umber_pebble.core.pieces.passes import Shell, Turned, melts_of
-from umber_pebble.core.pieces.pours import poured_at
 from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
+from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.plan.turns import stays_in, turns_of
 from umber_pebble.core.spread import Spread, combine, exact
@@ -93,14 +94,15 @@ class Cools:
 
 @dataclass(frozen=True, slots=True)
 class PartFigures:
-    """A part worked out: its section, its passes as layers and rows, what cannot be; its weight; a round of its mould, whose
-    opening from above is rim [m]."""
+    """A part worked out: its section, its passes as layers and rows, in which order they are usually laid, what cannot be; its
+    weight; a round of its mould, whose opening from above is rim [m]."""
 
     section: Section
     layers: list[Layer]
     rim: list[list[float]]
     cavities: int
     rows: list[PassRow]
+    usual: list[int]
     faults: list[BuildFault]
     finished: Explained
     stretches: list[Stretch]
@@ -126,11 +128,11 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
             sets = (
                 w.leaving_at(leaves_at(asked.part, built)).at["unmould"]
                 if row.index == last
-                else ready_for_next(melt.flags.get("fat", False), w)
+                else ready_for_next(melt, w)
             )
             keeps = _keeps(built, row, kitchen)
             if isinstance(built.passes[row.index], Turned):
-                turns = turns_of(w)
+                turns = turns_of(melt, w)
                 turned_s = turns.by_hand_s / built.mould.at_once + turns.count * turns.each_s
             if row.index == last:
                 cools = Cools(place, pour, w.at, [name for name in w.at if w.never(name)])
@@ -153,6 +155,7 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
         [] if built.body else [[x, y] for x, y in built.mould.cavity.shape.rim()],
         casts,
         rows,
+        usual_order(built.passes),
         [*built.faults, *_wrong_colours(workshop, built)],
         finished,
         stretches,
@@ -168,16 +171,10 @@ def _wrong_colours(workshop: Workshop, built: Built) -> list[BuildFault]:
     out = []
     for i, one in enumerate(built.passes):
         for melt, _ in melts_of(one):
-            right, wrong = ("oil", "water") if melt.material.flags.get("fat", False) else ("water", "oil")
-            if "#" in melt.key and kinds == {wrong}:
-                why = "water seizes it" if wrong == "water" else "oil does not mix with it"
-                out.append(
-                    BuildFault(
-                        i,
-                        "wrong_colour",
-                        f"only {wrong}-based colours are at hand, and {why}: get {right}-based ones",
-                    )
-                )
+            family = family_of(melt.material)
+            if "#" in melt.key and kinds == {family.parts_from}:
+                words = f"only {family.parts_from}-based colours are at hand, and that {family.parting}"
+                out.append(BuildFault(i, "wrong_colour", f"{words}: get {family.dissolves}-based ones"))
     return out
 
 
@@ -218,11 +215,14 @@ def _hands_s(part: Part, row: Laid, kitchen: Kitchen) -> float:
 def _keeps(built: Built, row: Laid, kitchen: Kitchen) -> TooThin | None:
     """What a wall keeps of a shell that is tipped out: its film, and the skin that set while the mould stood full."""
     one = built.passes[row.index]
-    if not isinstance(one, Shell) or not one.emptied or not one.melt.material.flags.get("fat", False):
+    if not isinstance(one, Shell) or not one.emptied:
+        return None
+    family = family_of(one.melt.material)
+    if not family.skins:
         return None
     cavity, drains = built.mould.cavity, material("kitchen", "usual", "film").value("drains")
     half = slab_m(cavity, cavity.depth_m).likely
-    pour, _ = poured_at(one.melt.material)
+    pour, _ = family.poured_at(one.melt.material)
     cold = [p for p in kitchen.places if p.kind == "fridge"]
 
     def skin(place: Place) -> Skin:
@@ -245,7 +245,7 @@ def _windows(
     """How a pass sets where its material usually does, poured anywhere between as hot as it may be and its closing."""
     stays = part.stays or [StayDoc(from_s=0.0, place_id=_sets_in(kitchen, melt).id, care="none")]
     way = way_of(stays, kitchen, "stays")
-    pour, tg = poured_at(melt)
+    pour, tg = family_of(melt).poured_at(melt)
     path: tuple[Stay, ...] = tuple(stay for stay, _ in way)
     cold = path[0].place.surface_degc
     casting = Casting(
@@ -255,15 +255,17 @@ def _windows(
     )  # fmt: skip
     names = {place.id: place.name for place in kitchen.places}
     if isinstance(built.passes[row.index], Turned):
-        windows = stays_in(windows_s(as_ball(casting, cast.thickness, min(built.mould.cavity.bounds_m()) / 2)))
+        windows = stays_in(
+            melt, windows_s(as_ball(casting, cast.thickness, min(built.mould.cavity.bounds_m()) / 2))
+        )
     else:
         windows = windows_s(casting)
     return windows, ", then ".join(dict.fromkeys(names[place_id] for _, place_id in way)), pour
 
 
 def _sets_in(kitchen: Kitchen, melt: Material) -> Place:
-    """Where a cast would usually set: fat in the first fridge, sugar on the first place."""
-    cold = [p for p in kitchen.places if p.kind == "fridge"] if melt.flags.get("fat", False) else []
+    """Where a cast would usually set: in the first fridge, or on the first place."""
+    cold = [p for p in kitchen.places if p.kind == "fridge"] if family_of(melt).sets_in_the_cold else []
     return [*cold, *kitchen.places][0]
 
 

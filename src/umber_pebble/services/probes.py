@@ -8,9 +8,11 @@ import time
 from collections import deque
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from typing import Literal
 from uuid import uuid4
 
-from umber_pebble.core.bench.probe import Value, judged
+from umber_pebble.core.bench.probe import ProbeState, Value, judged
+from umber_pebble.core.bench.subject import Of, Subject
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.temper.curve import Bands
 from umber_pebble.devices.protocol import (
@@ -43,7 +45,9 @@ SILENT_S = 15.0
 # a reading is kept when the probe has said something new for this long on the run's own clock
 KEEP_EVERY_S = 10.0
 # what a channel may be put into, as the protocol has it and as screens have it
-SUBJECTS = {"cook": "pot", "round": "round", "sample": "sample"}
+SHOWN: dict[str, Of] = {"cook": "pot", "round": "round", "sample": "sample"}
+"""What the bridge calls what a channel is put into, and what the bench does."""
+SAID = {shown: said for said, shown in SHOWN.items()}
 METHOD = {"immersed": "immersed_unswirled", "infrared": "infrared"}
 
 
@@ -67,8 +71,8 @@ class ProbeView:
     name: str
     kind: str
     degc: float | None
-    state: str
-    subject: str | None
+    state: ProbeState | Literal["lost"]
+    subject: Subject | None
     over_below_k_min: float | None
     under_above_k_min: float | None
 
@@ -94,10 +98,10 @@ class Probes:
         with self._lock:
             return [self._view(one, air) for one in self.heard.values()]
 
-    def assign(self, channel_id: str, subject: str | None) -> None:
-        """Put a channel into "pot:N", "round:N" or "sample:0" (a cup for a cooling curve), or into nothing.
+    def assign(self, channel_id: str, subject: Subject | None) -> None:
+        """Put a channel into a pot, a round or a sample (a cup for a cooling curve), or into nothing.
 
-        Raises: NotFound: there is no such channel. OutOfRange: the subject is none.
+        Raises: NotFound: there is no such channel. OutOfRange: a probe is not put into such a thing.
         """
         follows = _follow(channel_id, subject)
         with self._lock:
@@ -148,7 +152,7 @@ class Probes:
         state = "lost" if one.lost else judged(list(one.values), time.monotonic(), one.put_in_s, air)
         degc = one.values[-1].degc if one.values and state != "lost" else None
         f = one.follows
-        subject = None if f.subject is None else f"{SUBJECTS[f.subject]}:{f.number}"
+        subject = None if f.subject is None else Subject(SHOWN[f.subject], f.number)
         known = self.known(one.channel)
         return ProbeView(
             one.channel.id, known.name, one.channel.kind, degc, state, subject, known.over_below_k_min, known.under_above_k_min
@@ -253,11 +257,9 @@ def _messages(connection: socket.socket) -> Iterator[Message]:
             yield read(line)
 
 
-def _follow(channel_id: str, subject: str | None) -> Follow:
+def _follow(channel_id: str, subject: Subject | None) -> Follow:
     if subject is None:
         return Follow(channel_id, None, 0)
-    what, _, number = subject.partition(":")
-    known = {shown: said for said, shown in SUBJECTS.items()}
-    if what not in known or not number.isdigit():
-        raise OutOfRange("a probe is put into a pot, a round or a sample", path="subject", got=subject)
-    return Follow(channel_id, known[what], int(number))
+    if subject.of not in SAID:
+        raise OutOfRange("a probe is put into a pot, a round or a sample", path="subject.of", got=subject.of)
+    return Follow(channel_id, SAID[subject.of], subject.number)

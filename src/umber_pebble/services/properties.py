@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from umber_pebble.core.families.family import Made, Rows, Solvent
+from umber_pebble.core.families.known import family_of, is_melt
 from umber_pebble.core.materials.load import Material, materials
 from umber_pebble.services import docs
 from umber_pebble.services.materials_own import own_material
@@ -21,11 +23,27 @@ class PropertyShown:
 
 
 @dataclass(frozen=True, slots=True)
+class FamilyShown:
+    """A family of melts: its key, which words the screens have for it, what dissolves in it, whether it tempers, bends, leaves a skin on a wall."""
+
+    key: str
+    rows: Rows
+    dissolves: Solvent
+    tempers: bool
+    bends: bool
+    skins: bool
+    nibs: bool
+    wet: bool
+    made: Made
+
+
+@dataclass(frozen=True, slots=True)
 class MaterialShown:
+    """A material of the tables with its values; family None: it is no melt."""
+
     key: str
     name: str
-    family: str
-    tempers: bool
+    family: FamilyShown | None
     properties: list[PropertyShown]
 
 
@@ -52,9 +70,14 @@ def tables(workshop: Workshop) -> list[Group]:
 
 
 def _shown(m: Material) -> MaterialShown:
-    family = next((name for name in ("sugar", "fat") if m.flags.get(name, False)), "solid")
+    of = family_of(m) if is_melt(m) else None
+    family = (
+        None
+        if of is None
+        else FamilyShown(of.key, of.rows, of.dissolves, of.tempers, of.bends, of.skins, of.nibs, of.wet, of.made)
+    )
     rows = [
         PropertyShown(name, p.spread.low, p.value, p.spread.high, p.unit, p.source)
         for name, p in m.properties.items()
     ]
-    return MaterialShown(m.key, m.name, family, m.flags.get("tempers", False), rows)
+    return MaterialShown(m.key, m.name, family, rows)

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
+from pydantic_core import to_jsonable_python
 from sqlalchemy.orm import Session
 
 from umber_pebble import ENGINE_VERSION
@@ -18,7 +19,7 @@ from umber_pebble.services.bearing import check_things
 from umber_pebble.services.colouring import MeltDose, plan_doses
 from umber_pebble.services.docs import Order
 from umber_pebble.services.errors import IdReused, InUse, NotFound, Unreadable
-from umber_pebble.services.frozen import Frozen, Seen, looked_at, taught, thaw
+from umber_pebble.services.frozen import Frozen, KeptDose, Seen, looked_at, taught, thaw
 from umber_pebble.services.kept import keep
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.noted import Noted, as_row, noted, taken_back
@@ -72,7 +73,7 @@ class RunService:
                 "snapshot": snapshot.model_dump(mode="json"),
                 "groups": groups,
                 "planned_at": now.isoformat(),
-                "doses": _per_kg(plan, plan_doses(session, plan)),
+                "doses": to_jsonable_python(_per_kg(plan, plan_doses(session, plan))),
             }
             run = Run(id=run_id, order_id=order_id, started_at=now, ended_at=None, frozen=frozen)
             session.add(run)
@@ -277,7 +278,7 @@ def _teaches(kind: str, seq: int) -> bool:
     return kind in CHANGES_WHAT_IS_LEARNED and not late
 
 
-def _per_kg(plan: Plan, doses: list[MeltDose]) -> dict[str, list[dict[str, Any]]]:
+def _per_kg(plan: Plan, doses: list[MeltDose]) -> dict[str, list[KeptDose]]:
     """What is stirred into a kilogram of each coloured melt, as the plan had it."""
     fresh = {melt.melt: melt.fresh.value.likely for melt in plan.melts}
 
@@ -285,8 +286,7 @@ def _per_kg(plan: Plan, doses: list[MeltDose]) -> dict[str, list[dict[str, Any]]
         return None if value is None else value / fresh[melt]
 
     return {
-        d.melt: [{"name": x.name, "kg": each(d.melt, x.add_kg), "drops": each(d.melt, x.drops)} for x in d.doses]
-        for d in doses
+        d.melt: [KeptDose(x.name, each(d.melt, x.add_kg), each(d.melt, x.drops)) for x in d.doses] for d in doses
     }
 
 

@@ -6,48 +6,24 @@ from datetime import datetime
 from pydantic import Field
 
 from umber_pebble.core.errors import Missing
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.glass.water import pressure_pa
 from umber_pebble.core.heat.convection import thin_air_factor
-from umber_pebble.core.heat.melting import Bath
 from umber_pebble.core.heat.piece import Place as PlaceCase
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import material, model_factors
-from umber_pebble.core.melts.bursts import School
-from umber_pebble.core.melts.oven import Microwave, nib_duty_frac
-from umber_pebble.core.plan.problem import FatMelt, HandStep, Line, Paces, PlanInput, Ring, SugarCook, Temper, Way
+from umber_pebble.core.plan.problem import HandStep, Line, Named, Paces, PlanInput, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import body_key, build_key, build_of, lines_of, pressed
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import (
-    CouvertureWay,
-    IsomaltWay,
-    Kitchen,
-    Mould,
-    Order,
-    OwnMaterial,
-    Place,
-    SheetRow,
-    Vessel,
-)
-from umber_pebble.services.docs import Microwave as MicrowaveDoc
-from umber_pebble.services.docs import Ring as RingDoc
+from umber_pebble.services.docs import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel
 from umber_pebble.services.joins import joins_of
 from umber_pebble.services.materials_own import castable
+from umber_pebble.services.ovens import FactorSpread
 from umber_pebble.services.piece_docs import Part, Piece
 from umber_pebble.services.places import air_degc, pick, place_case, place_degc, way_of
-
-HALF = 0.5
-WATER = {"auto": None, "dry": False, "wet": True}
-
-
-class FactorSpread(Doc):
-    low: float
-    likely: float
-    high: float
-
-    def spread(self) -> Spread:
-        return Spread(self.low, self.likely, self.high)
+from umber_pebble.services.ways import making_of, usual_ways
 
 
 class Counts(Doc):
@@ -129,20 +105,6 @@ def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Po
     )  # fmt: skip
 
 
-def oven_case(oven: MicrowaveDoc, kitchen: Kitchen, ovens: Mapping[str, FactorSpread]) -> Microwave:
-    """A microwave as the engine takes it, with what runs taught of it."""
-    known = ovens.get(oven.id)
-    return Microwave(oven.power_w, kitchen.paces.stir_s, known.spread() if known else None)
-
-
-def ring_case(heater: RingDoc | MicrowaveDoc, kitchen: Kitchen, ovens: Mapping[str, FactorSpread]) -> Ring:
-    """A ring, or a microwave that heats in bursts, as the engine takes it."""
-    if isinstance(heater, MicrowaveDoc):
-        oven = oven_case(heater, kitchen, ovens)
-        return Ring(oven.power_w, oven.share_frac.times(nib_duty_frac(oven.stir_s)), bursts=True)
-    return Ring(heater.power_w, material("kitchen", heater.kind, "ring").spread("efficiency"))
-
-
 def rows_of(plan: PlanInput) -> dict[str, dict[str, FactorSpread]]:
     """What is reckoned with of each melt of a plan."""
     melts = {way.melt.key: way.melt for way in plan.ways.values()}
@@ -202,41 +164,22 @@ def _another(snapshot: Snapshot, usual: Way, taken: list[str]) -> str:
 
 
 def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[str, OwnMaterial]) -> Way:
-    kitchen, order = snapshot.kitchen, snapshot.order
+    kitchen = snapshot.kitchen
     key, _, colour = melt_key.partition("#")
     melt = castable(key, own, "material")
-    tempers = melt.flags.get("tempers", False)
-    chosen = order.isomalt if key == "isomalt" else order.couverture if tempers else order.coating
-    name = "isomalt" if key == "isomalt" else "couverture" if tempers else "coating"
-    vessel = pick(kitchen.vessels, vessel_id or chosen.vessel_id, f"{name}.vessel_id")
-    stand = pick(kitchen.places, chosen.stand_id, f"{name}.stand_id")
-    place = pick(kitchen.places, chosen.place_id, f"{name}.place_id")
-    by: SugarCook | FatMelt
-    if isinstance(chosen, IsomaltWay):
-        heater = pick([*kitchen.rings, *kitchen.microwaves], chosen.ring_id, "isomalt.ring_id")
-        heat = ring_case(heater, kitchen, snapshot.ovens)
-        by = SugarCook(chosen.crystalline, WATER[chosen.water], chosen.cook_degc, heat, heater.id)
-        # hot sugar is not carried about: its moulds set where they are poured
-        poured_on = place
-    else:
-        heater = pick([*kitchen.microwaves, *kitchen.baths], chosen.by_id, f"{name}.by_id")
-        with_ = (
-            Bath(heater.water_degc)
-            if hasattr(heater, "water_degc")
-            else oven_case(heater, kitchen, snapshot.ovens)
-        )
-        power = HALF if chosen.power == "half" else 1.0
-        if isinstance(chosen, CouvertureWay):
-            # old crystals must go, so it is melted through, but where it is to keep its own temper
-            warm = melt.spread("work_at").high if chosen.school == "keep" else melt.value("melt_to")
-            by = FatMelt(warm, with_, heater.id, School(power, "through"), Temper(chosen.school, chosen.seed_degc))
-        else:
-            by = FatMelt(chosen.melt_to_degc, with_, heater.id, School(power, chosen.stop))
-        poured_on = stand
+    family = family_of(melt)
+    chosen = snapshot.order.ways.get(family.key) or usual_ways(kitchen)[family.key]
+    path = f"ways.{family.key}"
+    vessel = pick(kitchen.vessels, vessel_id or chosen.vessel_id, f"{path}.vessel_id")
+    stand = pick(kitchen.places, chosen.stand_id, f"{path}.stand_id")
+    place = pick(kitchen.places, chosen.place_id, f"{path}.place_id")
+    by = making_of(chosen, family, melt, kitchen, snapshot.ovens)
+    # hot sugar is not carried about: its moulds set where they are poured
+    poured_on = place if family.hot else stand
     loss, residue = snapshot.loss[vessel.id].spread(), snapshot.residue[vessel.id].spread()
     return Way(
         melt, pot_case(vessel, stand, kitchen, loss), vessel.id, by, place_case(poured_on, kitchen),
-        poured_on.id, place_case(place, kitchen), place.id, residue,
+        poured_on.id, place_case(place, kitchen), place.id, stand.id, residue,
         f"#{colour}" if colour else None, snapshot.fills[vessel.id].spread() if vessel.id in snapshot.fills else prior_fills(),
     )  # fmt: skip
 
@@ -254,16 +197,16 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         lasts: list[int | None] = []
         for part in piece.parts:
             counts = snapshot.breaks.get(break_of(part) or "", Counts(broken=0, good=0))
-            name = piece.name if len(piece.parts) == 1 else f"{piece.name}, {part.name.lower()}"
+            named = Named(piece.name, part.name.lower() if len(piece.parts) > 1 else "")
             built = build_of(part, snapshot.moulds.get(part.mould_id or ""), own)
             more = lines_of(
-                part, built, name, item, row.quantity * part.count, BreakRate(counts.broken, counts.good),
+                part, built, named, item, row.quantity * part.count, BreakRate(counts.broken, counts.good),
                 way_of(part.stays, kitchen, f"pieces.{row.piece_id}.stays"), paces, len(lines),
             )  # fmt: skip
             lines += more
             lasts.append(len(lines) - 1 if more else None)
             if not more:
-                steps.append(pressed(part, built, name, item, row.quantity * part.count, paces))
+                steps.append(pressed(part, built, named, item, row.quantity * part.count, paces))
         joins = joins_of(piece, lasts, lines, item, row.quantity, own, kitchen, paces)
         lines += joins.lines
         steps += joins.steps

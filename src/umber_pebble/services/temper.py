@@ -6,6 +6,7 @@ from pydantic import Field
 
 from umber_pebble.core.errors import CoreError, Missing, OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.spread import Spread
 from umber_pebble.core.temper.curve import Bands, TemperTest, read_curve
@@ -83,7 +84,7 @@ def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
     Raises: OutOfRange: a material that needs no temper, seed too warm, a weight or temperature that cannot be.
     """
     melt = melt_of(workshop, asked.material)
-    if not melt.flags.get("tempers", False):
+    if not family_of(melt).tempers:
         raise OutOfRange(f"{melt.name} needs no temper", path="material", got=asked.material)
     kitchen = workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)

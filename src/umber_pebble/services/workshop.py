@@ -12,6 +12,7 @@ from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import CoreError, OutOfRange
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.log.learn import Factor, learned
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Built, build_of
@@ -22,13 +23,13 @@ from umber_pebble.services.errors import InUse, NotFound, Stale, Unreadable
 from umber_pebble.services.full_disk import words_for_a_full_disk
 from umber_pebble.services.joins import check_joins
 from umber_pebble.services.live import Broker
-from umber_pebble.services.materials_own import check_sheet
+from umber_pebble.services.materials_own import castable, check_sheet
+from umber_pebble.services.ovens import FactorSpread
 from umber_pebble.services.piece_docs import Part, Piece
 from umber_pebble.services.places import air_degc
 from umber_pebble.services.shapes import cavity_fit
 from umber_pebble.services.snapshot import (
     Counts,
-    FactorSpread,
     Snapshot,
     break_of,
     prior_coupling,
@@ -269,7 +270,7 @@ def _check_part(part: Part, mould: Mould | None, own: dict[str, OwnMaterial]) ->
             path="stays",
             got=str(starts),
         )
-    if part.bent and (not part.melts or part.melts[-1].material != "isomalt"):
+    if part.bent and not (part.melts and family_of(castable(part.melts[-1].material, own, "melt")).bends):
         raise OutOfRange("only sugar bends while it is warm: leave it as it is", path="bent", got=True)
 
 

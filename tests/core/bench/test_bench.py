@@ -8,15 +8,18 @@ import pytest
 
 from tests.conftest import FRIDGE, WOOD, make_lollipops, make_plan
 from tests.told import from_log, says
-from umber_pebble.core.bench.acts import act_window, calls, next_acts
+from umber_pebble.core.bench.acts import calls, next_acts
 from umber_pebble.core.bench.again import cooks_now, missing
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.passes import Act
+from umber_pebble.core.bench.pour_acts import act_window
 from umber_pebble.core.bench.predict import heating_track, resting_track
 from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Event, Layout, Reading, RunState
 from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_degc
 from umber_pebble.core.errors import CoreError, Missing, NotInSequence, OutOfRange
+from umber_pebble.core.families.fats import COATING as COATING_FAMILY
+from umber_pebble.core.families.glass import ISOMALT as ISOMALT_FAMILY
 from umber_pebble.core.heat.piece import Stay
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.log.learn import Factor, learned, loss_factor
@@ -37,7 +40,7 @@ LAYOUT = Layout(
     ("bench",),
     ("bench", "slab"),
     (False,),
-    (True,),
+    (ISOMALT_FAMILY,),
     ("isomalt",),
     (None,),
     (True,),
@@ -181,24 +184,24 @@ def run_to(*steps: tuple[str, float, dict[str, Any]], now: float, actor: str = W
 
 def test_the_acts_lead_through_a_run() -> None:
     def first(*steps: Any, now: float) -> str:
-        return str(run_to(*steps, now=now)[0].kind)
+        return str(run_to(*steps, now=now)[0].what.kind)
 
     out = ("unmoulded", 2000.0, {"round": 0})
     seen = [("outcome", 2010.0, {"round": 0, "cavities": list(range(14)), "usable": True, "kinds": []})]
-    assert run_to(now=5.0, actor="Sol")[0].kind == "acknowledge"
+    assert run_to(now=5.0, actor="Sol")[0].what.kind == "acknowledge"
     assert first(now=5.0) == "heat"
     assert first(HEATED, now=110.0) == "off"
     assert first(HEATED, OFF, now=301.0) == "read"
     assert first(HEATED, OFF, reading(330.0, 157.0), now=420.0) == "pour"
     assert first(HEATED, OFF, now=300.0 + 3000.0) == "warm"
     assert first(HEATED, OFF, POURED, now=1990.0) in ("heat", "unmould")
-    assert "outcomes" in [a.kind for a in run_to(HEATED, OFF, POURED, out, now=2005.0)]
+    assert "outcomes" in [a.what.kind for a in run_to(HEATED, OFF, POURED, out, now=2005.0)]
     assert first(HEATED, OFF, POURED, out, *seen, now=2100.0) == "heat"
 
 
 def test_a_pour_too_late_to_be_sure_says_so_and_calls_come_in_order() -> None:
     acts = run_to(HEATED, OFF, reading(330.0, 157.0), now=340.0)
-    pour = next(a for a in acts if a.kind == "pour")
+    pour = next(a for a in acts if a.what.kind == "pour")
     made = calls(acts, 20.0)
     assert [c.at_s for c in made] == sorted(c.at_s for c in made)
     assert {(c.kind, c.at_s) for c in made} == {
@@ -226,7 +229,7 @@ def test_a_run_teaches_the_pots_loss() -> None:
 LOLLIPOPS = make_lollipops()
 MELTS = make_cooks(LOLLIPOPS, [[(0, 8)], [(0, 8)]])
 BOARD = Layout(
-    tuple(r for c in MELTS for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (False,), ("coating",), (None,), (True,)
+    tuple(r for c in MELTS for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (COATING_FAMILY,), ("coating",), (None,), (True,)
 )  # fmt: skip
 SPOTS = {"bench": WOOD, "fridge": FRIDGE}
 
@@ -259,24 +262,19 @@ def test_lollipops_are_melted_poured_get_sticks_go_to_the_fridge_and_come_out() 
         return lollipop_acts(now, *steps)[0][0]
 
     heat = then(5.0)  # no hot sugar, no caution
-    assert (heat.kind, heat.tells.KIND, heat.params["melt"], says(heat)["seconds"]) == (
-        "heat",
-        "burst",
-        "coating",
-        30.0,
-    )
-    assert then(130.0, ("burst", 120.0, says(heat))).kind == "burst"
+    assert (heat.what.kind, heat.tells.KIND, says(heat)["seconds"]) == ("heat", "burst", 30.0)
+    assert then(130.0, ("burst", 120.0, says(heat))).what.kind == "burst"
     again = ("burst", 170.0, {"cook": 0, "seconds": 10.0})
     read = ("reading", 205.0, {"cook": 0, "degc": 45.0, "method": "immersed_swirled"})
-    assert then(210.0, again, ("seen", 200.0, {"cook": 0, "what": "smooth"}), read).kind == "off"
-    assert then(320.0, ("rested", 230.0, {"cook": 0})).kind in ("read", "pour")
+    assert then(210.0, again, ("seen", 200.0, {"cook": 0, "what": "smooth"}), read).what.kind == "out"
+    assert then(320.0, ("rested", 230.0, {"cook": 0})).what.kind in ("read", "pour")
     sticks = then(505.0, ("poured", 500.0, {"round": 0}))
-    assert sticks.kind == "stick"
+    assert sticks.what.kind == "stick"
     assert 60 < sticks.closes_s - 500.0 < 600
     move = then(560.0, ("inserted", 550.0, {"round": 0}))
-    assert (move.kind, says(move)) == ("move", {"round": 0, "place": "fridge"})
+    assert (move.what.kind, says(move)) == ("move", {"round": 0, "place": "fridge"})
     moved = ("moved", 570.0, {"round": 0, "place": "fridge"})
-    out = next(a for a in lollipop_acts(600.0, *steps, moved)[0] if a.kind == "unmould")
+    out = next(a for a in lollipop_acts(600.0, *steps, moved)[0] if a.what.kind == "unmould")
     assert 10 * 60 < out.opens_s - 570.0 < 35 * 60
     assert out.closes_s == math.inf
     with pytest.raises(NotInSequence, match="other work"):
@@ -297,7 +295,7 @@ def test_left_on_the_bench_it_takes_longer_than_in_the_fridge() -> None:
 def test_two_vessels_may_be_on_at_once() -> None:
     one, other = BOARD.rounds
     two = replace(
-        BOARD, rounds=(one, replace(other, line=1)), vessels=("bowl", "glass bowl"), works=("stick",) * 2, poured_on=("bench",) * 2, bursts=(True,) * 2, sugars=(False,) * 2
+        BOARD, rounds=(one, replace(other, line=1)), vessels=("bowl", "glass bowl"), works=("stick",) * 2, poured_on=("bench",) * 2, bursts=(True,) * 2, families=(COATING_FAMILY,) * 2
     )  # fmt: skip
     both = [("started", 0.0, {}), ("heated", 100.0, {"cook": 0}), ("heated", 110.0, {"cook": 1})]
     state = replay(two, [from_log(f"e{i}", kind, at, WREN, payload) for i, (kind, at, payload) in enumerate(both)])
@@ -315,7 +313,7 @@ def test_a_pot_thrown_away_is_cooked_anew_for_what_it_still_owes() -> None:
     assert again.fresh_kg == again.charge_kg < whole.charge_kg
     assert again.poured_kg == pytest.approx(6 * PLAN.lines[0].cast.poured.value.likely)
     heat = next_acts(PLAN, [again], state, {}, {0: _track(two, state)}, WINDOWS, WREN, 600.0)
-    assert [a.params["casts"] for a in heat if a.kind == "heat"] == [6]
+    assert [a.what.casts for a in heat if a.what.kind == "heat"] == [6]
     # cooked anew, it rests as a whole charge, not as one that a round has been poured from
     state = replay(layout, log(*steps, ("heated", 700.0, {"cook": 0}), ("rested", 900.0, {"cook": 0})))
     assert state.cooks[0].rests[-1].before == ()
@@ -340,7 +338,7 @@ def test_what_is_short_is_cooked_again_with_spares_or_the_run_ends() -> None:
     state = state_of(log(*done))
     assert missing(PLAN, state) == {0: 10}
     acts = next_acts(PLAN, COOKS, state, {}, {}, WINDOWS, WREN, 40_000.0)
-    assert [a.kind for a in acts] == ["again", "end"]
+    assert [a.what.kind for a in acts] == ["again", "end"]
     [[line, casts]] = says(acts[0])["rounds"]
     assert (line, casts) == (0, 14)  # 10 and spares at this break rate, no more than the mould holds
     more = state_of(log(*done, ("replanned", 40_010.0, says(acts[0]))))
@@ -382,19 +380,19 @@ def test_a_piece_with_a_way_of_its_own_goes_it() -> None:
     track = round_track(plan, cooks[0], 0, state.rounds[0], exact(140.0), PLACES)
     windows = round_windows(plan, cooks)
     acts = next_acts(plan, cooks, state, {}, {0: track}, windows, WREN, 500.0)
-    move = next(a for a in acts if a.kind == "move")
+    move = next(a for a in acts if a.what.kind == "move")
     assert (says(move)["place"], move.opens_s) == ("slab", pytest.approx(780.0))
     assert track.windows["unmould"][0].likely < disc_track().windows["unmould"][0].likely
     moved = state_of(log(HEATED, OFF, POURED, ("moved", 700.0, {"round": 0, "place": "slab"})))
     later = next_acts(plan, cooks, moved, {}, {0: track}, windows, WREN, 710.0)
-    assert "move" not in [a.kind for a in later]
+    assert "move" not in [a.what.kind for a in later]
 
 
 def test_a_pause_silences_and_hides_nothing() -> None:
     paused = state_of(log(HEATED, ("paused", 150.0, {})))
     pots = {0: heating_track(COOKS[0], paused.cooks[0])}
     acts = next_acts(PLAN, COOKS, paused, pots, {}, WINDOWS, WREN, 160.0)
-    assert [a.kind for a in acts][:2] == ["resume", "off"]
+    assert [a.what.kind for a in acts][:2] == ["resume", "off"]
     assert state_of(log(HEATED, ("paused", 150.0, {}), ("resumed", 160.0, {}))).paused_s is None
     with pytest.raises(NotInSequence, match="not paused"):
         state_of(log(("resumed", 5.0, {})))

@@ -10,6 +10,8 @@ from tests.told import from_log
 from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Event, Layout, RunState
 from umber_pebble.core.errors import CoreError
+from umber_pebble.core.families.fats import COATING as COATING_FAMILY
+from umber_pebble.core.families.glass import ISOMALT as ISOMALT_FAMILY
 from umber_pebble.core.plan.cooks import Round
 from umber_pebble.services.told import KINDS
 
@@ -21,7 +23,7 @@ LAYOUT = Layout(
     ("bench", "slab"),
     ("bench", "slab"),
     (False, True),
-    (True, False),
+    (ISOMALT_FAMILY, COATING_FAMILY),
     ("isomalt", "coating"),
     (None, None),
     (True, True),

@@ -16,11 +16,14 @@ from umber_pebble.core.bench.state import Layout, Rest, RunState
 from umber_pebble.core.bench.tempering import tempering_track
 from umber_pebble.core.bench.track import Track, temperature_at_degc
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.families.fats import COATING as COATING_FAMILY
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import School
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.cooks import make_cooks, round_windows
-from umber_pebble.core.plan.problem import FatMelt, PlanInput, Temper
+from umber_pebble.core.plan.fat_melt import FatMelt
+from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.tempered import Temper
 from umber_pebble.core.spread import exact
 from umber_pebble.core.temper.seed import after_degc, plan_seed
 
@@ -42,7 +45,7 @@ class Bench:
         self.plan = plan_of(school)
         self.cooks = make_cooks(self.plan, [[(0, 8)]])
         self.layout = Layout(
-            tuple(r for c in self.cooks for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (False,), ("coating",), (None,), (True,)
+            tuple(r for c in self.cooks for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (COATING_FAMILY,), ("coating",), (None,), (True,)
         )  # fmt: skip
         self.steps: list[Step] = [
             ("started", 0.0, {}),
@@ -82,7 +85,7 @@ def test_seed_by_readings_a_smear_and_only_then_the_pour() -> None:
     assert plan_seed(cook.tempering.seeding).seed_kg.likely == pytest.approx(cook.seed_kg, rel=1e-6)
     bench.then(420.0, bench.reads(410.0, 46.0), ("tempered", 415.0, {"cook": 0, "step": "cool"}))
     seed = bench.then(420.0)
-    assert (seed.kind, seed.params["step"], seed.tells.KIND) == ("temper", "seed", "tempered")
+    assert (seed.what.kind, seed.what.step, seed.tells.KIND) == ("temper", "seed", "tempered")
     bench.steps.append(("tempered", 430.0, says(seed)))
     # the curve goes where the heat balance says, the reading before it as its start
     assert cook.tempering is not None
@@ -90,18 +93,18 @@ def test_seed_by_readings_a_smear_and_only_then_the_pour() -> None:
     expected = after_degc(s, says(seed)["added_kg"], s.melts_frac.likely)
     assert temperature_at_degc(bench.track(), 431.0).likely == pytest.approx(expected, abs=0.3)
     read = bench.then(440.0)
-    assert (read.params["step"], read.tells) == ("read", None)
+    assert (read.what.step, read.tells) == ("read", None)
     more = bench.then(520.0, bench.reads(510.0, 33.5))
-    assert more.params["step"] in ("more", "stir")
+    assert more.what.step in ("more", "stir")
     test = bench.then(620.0, bench.reads(610.0, 31.5))
     assert says(test) == {"cook": 0, "smear": True}
     look = bench.then(640.0, ("tempered", 630.0, says(test)))
-    assert (look.params["step"], look.opens_s) == ("look", pytest.approx(630.0 + 180.0))
+    assert (look.what.step, look.opens_s) == ("look", pytest.approx(630.0 + 180.0))
     again = bench.then(850.0, ("tempered", 840.0, {"cook": 0, "test": "under"}))
-    assert again.params["step"] == "more"
+    assert again.what.step == "more"
     bench.steps.pop()
     pour = bench.then(850.0, ("tempered", 840.0, {"cook": 0, "test": "well"}))
-    assert pour.kind == "pour"
+    assert pour.what.kind == "pour"
 
 
 def test_what_is_poured_out_of_temper_sets_later_and_the_round_keeps_it() -> None:
@@ -129,14 +132,14 @@ def test_the_other_schools_go_step_by_step(school: str, acts: list[str]) -> None
     bench, at = Bench(school), 420.0
     for expected in acts:
         act = bench.then(at)
-        assert act.params["step"] == expected
+        assert act.what.step == expected
         at += 60.0
         bench.steps.append(("tempered", at, says(act)))
-    assert bench.then(at + 10.0).params["step"] == "look"
+    assert bench.then(at + 10.0).what.step == "look"
 
 
 def test_no_temper_pours_at_once() -> None:
-    assert Bench("none").then(420.0).kind in ("pour", "read")
+    assert Bench("none").then(420.0).what.kind in ("pour", "read")
 
 
 @pytest.mark.parametrize(

@@ -7,11 +7,11 @@ from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.formats.palettes import read, write_csv, write_gpl
 
 NIGHT, MOON, IVORY = (
-    Named("Night", "#1f2a44", False),
-    Named("Moon", "#f1ead9", False),
-    Named("Ivory", "#efe6d2", False),
+    Named("Night", "#1f2a44", "fat"),
+    Named("Moon", "#f1ead9", "fat"),
+    Named("Ivory", "#efe6d2", "fat"),
 )
-GLASS = Named("Glass", "#77aabb", True)
+GLASS = Named("Glass", "#77aabb", "sugar")
 
 
 def test_nearest_first_and_near_ones_do_not_read_when_marbled() -> None:

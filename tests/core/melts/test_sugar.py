@@ -8,6 +8,7 @@ from iapws import IAPWS97
 
 from tests.conftest import make_pot
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.glass.water import pressure_pa
 from umber_pebble.core.heat.hob import Heating, hob_time_s
 from umber_pebble.core.heat.vessel import base_case
@@ -105,8 +106,8 @@ def test_white_nibs_dim_a_pane_with_its_thickness() -> None:
 
 def test_what_is_seen_has_a_meaning_and_something_to_do() -> None:
     for melt in (SUGAR, material("melts", "coating")):
-        assert all(f.means and f.do for f in faults(melt))
-    assert {"grains", "yellow", "boils over"} <= {f.seen for f in faults(ISOMALT)}
+        assert all(f.means and f.do for f in faults(family_of(melt).rows))
+    assert {"grains", "yellow", "boils over"} <= {f.seen for f in faults(family_of(ISOMALT).rows)}
 
 
 @pytest.mark.parametrize(

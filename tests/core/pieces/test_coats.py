@@ -9,6 +9,7 @@ import trimesh
 
 from tests.published import rows
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.piece import Place
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity, volume_m3, wetted_m2
@@ -35,7 +36,6 @@ from umber_pebble.core.pieces.passes import (
     Paste,
     Shell,
 )
-from umber_pebble.core.pieces.pours import poured_at
 from umber_pebble.core.pieces.ratios import mixed_of
 from umber_pebble.core.pieces.section import layers_of, layers_on
 
@@ -184,12 +184,12 @@ def test_joins_take_their_bead_and_are_held_until_the_engine_lets_go() -> None:
     # half a round bead: pi b^2 / 8 a metre
     kg = joined(joint, isomalt, 8).finished.value.likely
     assert kg == pytest.approx(8 * 0.12 * math.pi * 0.004**2 / 8 * isomalt.value("density_melt"))
-    pour, tg = poured_at(isomalt)
+    pour, tg = family_of(isomalt).poured_at(isomalt)
     thin, thick = (holding(bead_casting(joint, isomalt, t, pour, tg, BENCH), False) for t in (0.0015, 0.003))
     assert thin.holds.likely < thin.sets.likely
     assert thin.holds.likely < thick.holds.likely
     coating = COATING.material
-    fat, _ = poured_at(coating)
+    fat, _ = family_of(coating).poured_at(coating)
     slow = holding(
         bead_casting(Joint(0.3, 0, 0.004, 0.0, 0.0, coating, 0.003), coating, 0.0015, fat, None, BENCH), False
     )

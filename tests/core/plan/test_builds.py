@@ -13,6 +13,7 @@ from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.short import running_short
 from umber_pebble.core.bench.state import CookState, Layout, RoundState, RunState
 from umber_pebble.core.errors import NotInSequence, OutOfRange
+from umber_pebble.core.families.fats import COATING as COATING_FAMILY
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.domes import HalfEllipsoid
@@ -20,7 +21,7 @@ from umber_pebble.core.pieces.build import lay
 from umber_pebble.core.pieces.passes import Close, Detail, Filling, Melt, Shell
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import ready_for_next
-from umber_pebble.core.plan.problem import Handful, Line, Mould, PlanInput
+from umber_pebble.core.plan.problem import Handful, Line, Mould, Named, PlanInput
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.timetable import clashes
 
@@ -39,9 +40,31 @@ def pops(quantity: int = 12, owned: int = 1, shared_bowl: bool = False) -> PlanI
     casts = [row.cast for row in laid if row.cast is not None]
     hand = Handful("filling", "Cake filling", laid[2].poured.value.likely, 12.0)
     lines = [
-        Line("Cap", quantity, MOON.key, mould, casts[0], None, BreakRate(), last=False, kind="detail"),
-        Line("Shell", quantity, SKY.key, mould, casts[1], "stick", BreakRate(), after=0, last=False, kind="shell"),
-        Line("Close", quantity, SKY.key, mould, casts[2], None, BreakRate(), after=1, first=(hand,), kind="close"),
+        Line(Named("Cap"), quantity, MOON.key, mould, casts[0], None, BreakRate(), last=False, kind="detail"),
+        Line(
+            Named("Shell"),
+            quantity,
+            SKY.key,
+            mould,
+            casts[1],
+            "stick",
+            BreakRate(),
+            after=0,
+            last=False,
+            kind="shell",
+        ),
+        Line(
+            Named("Close"),
+            quantity,
+            SKY.key,
+            mould,
+            casts[2],
+            None,
+            BreakRate(),
+            after=1,
+            first=(hand,),
+            kind="close",
+        ),
         replace(base.lines[0], item=1),
     ]
     way = base.ways["coating"]
@@ -68,7 +91,7 @@ def followed(problem: PlanInput, plan: Plan) -> None:
             continue
         under = rounds[r.on]
         assert (under.line, under.casts) == (line.after, r.casts)
-        bears = pours[under.number].end_s + ready_for_next(True, plan.windows[under.number]).high
+        bears = pours[under.number].end_s + ready_for_next(COATING, plan.windows[under.number]).high
         assert bears <= start + 1e-6
         if line.first:
             assert bears <= put_in[r.number].start_s + 1e-6
@@ -113,7 +136,7 @@ def test_running_short_says_what_can_be_finished_and_if_the_join_shows() -> None
     rounds = [r.round for r in plan.rounds]
     n = len(problem.lines)
     layout = Layout(
-        tuple(rounds), ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (False,) * n,
+        tuple(rounds), ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (COATING_FAMILY,) * n,
         tuple(line.melt for line in problem.lines), tuple(line.after for line in problem.lines),
         tuple(line.last for line in problem.lines),
     )  # fmt: skip
@@ -139,7 +162,7 @@ def test_what_is_full_stays_full_and_the_rest_is_melted_for() -> None:
     number = next(r.round.number for r in plan.rounds if r.round.line == 0)
     cooks, n = [c.cook for c in plan.cooks], len(problem.lines)
     layout = Layout(
-        tuple(r.round for r in plan.rounds), ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (False,) * n,
+        tuple(r.round for r in plan.rounds), ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (COATING_FAMILY,) * n,
         tuple(line.melt for line in problem.lines), tuple(line.after for line in problem.lines),
         tuple(line.last for line in problem.lines),
     )  # fmt: skip

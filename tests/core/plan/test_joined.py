@@ -20,7 +20,8 @@ from umber_pebble.core.pieces.passes import Dip, Melt
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import lies_of
-from umber_pebble.core.plan.problem import HandStep, Line, Mould, PlanInput
+from umber_pebble.core.plan.problem import HandStep, Line, Mould, Named, PlanInput
+from umber_pebble.core.plan.remarks import ShelfSmall
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.timetable import clashes
 from umber_pebble.core.spread import Spread
@@ -39,8 +40,8 @@ def planets(pieces: int, props: int, shelves: dict[str, int], dry_s: float) -> P
     seam = Line(
         "Seam", pieces, "coating", prop, laid.cast, None, BreakRate(), kind="join", needs=(0,), hold_s=60.0, item=0
     )
-    glue = HandStep("join", "Ring", 0, pieces, 0.0001, 30.0, Spread(600.0, 1200.0, 1800.0), (0,))
-    paste = HandStep("press", "Badge", 1, 3, 0.01, 20.0, Spread(300.0, 600.0, 900.0))
+    glue = HandStep("join", Named("Ring"), 0, pieces, 0.0001, 30.0, Spread(600.0, 1200.0, 1800.0), (0,))
+    paste = HandStep("press", Named("Badge"), 1, 3, 0.01, 20.0, Spread(300.0, 600.0, 900.0))
     return replace(
         base, lines=(part, seam), by_hand=(glue, paste), shelves=shelves, paces=replace(base.paces, dry_s=dry_s)
     )
@@ -116,8 +117,7 @@ def test_a_place_too_small_for_one_melt_is_said() -> None:
     two = replace(base.lines[0], mould=replace(base.lines[0].mould, owned=3), quantity=20, break_rate=NO_LOSS)
     place = base.ways["coating"].sets_in_id
     plan = compile_plan(replace(base, lines=(two,), shelves={place: 1}))
-    said = {w.code: w.params for w in plan.warnings}
-    assert said["shelf_small"] == {"place": place, "needs": 3, "has": 1}
+    assert ShelfSmall(place, needs=3, has=1) in plan.warnings
 
 
 def test_a_vessel_is_not_filled_over_what_it_holds() -> None:
@@ -159,7 +159,7 @@ def test_a_bath_covers_the_last_that_is_dipped() -> None:
 def test_a_second_melt_is_swirled_in_right_before_the_pour() -> None:
     base = make_lollipops(6)
     whole = replace(base.lines[0], quantity=20, work=None, break_rate=NO_LOSS)
-    swirl = replace(whole, name="Swirl", melt="coating#f1ead9", last=False, kind="swirl")
+    swirl = replace(whole, named=Named("Swirl"), melt="coating#f1ead9", last=False, kind="swirl")
     main = replace(whole, after=0)
     way = base.ways["coating"]
     plan = compile_plan(

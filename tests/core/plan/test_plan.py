@@ -16,7 +16,8 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.plan.compile import compile_plan
-from umber_pebble.core.plan.problem import FatMelt, PlanInput
+from umber_pebble.core.plan.fat_melt import FatMelt
+from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.spares import BreakRate, casts_needed, chance_enough_frac
 from umber_pebble.core.plan.timetable import clashes
 from umber_pebble.core.spread import Spread
@@ -136,7 +137,7 @@ def test_what_cannot_be_planned_is_refused_or_said() -> None:
         refilled(line, 0.0061)
     with pytest.raises(OutOfRange, match="quantity"):
         compile_plan(replace(plan, lines=(replace(line, quantity=0),)))
-    with pytest.raises(OutOfRange, match="cook_to_degc"):
+    with pytest.raises(OutOfRange, match="cook_degc"):
         compile_plan(make_plan({"by": replace(plan.ways["isomalt"].by, cook_degc=float("nan"))}))
     weak = replace(line.mould, material=material("moulds", "polycarbonate"), bears_degc=120.0)
     with pytest.raises(MouldTooWeak, match="silicone or metal"):

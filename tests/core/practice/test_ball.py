@@ -15,11 +15,13 @@ from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Layout
+from umber_pebble.core.families.fats import COATING as COATING_FAMILY
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity, volume_m3
 from umber_pebble.core.moulds.domes import Cap
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.cooks import casting_of, make_cooks, path_of, round_windows
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.problem import Named, PlanInput
 from umber_pebble.core.plan.timetable import clashes
 from umber_pebble.core.plan.turns import turns_of
 from umber_pebble.core.spread import Spread, exact
@@ -39,7 +41,7 @@ def balls(quantity: int) -> PlanInput:
     base = make_lollipops(quantity)
     [row] = built.laid
     assert row.cast is not None
-    line = replace(base.lines[0], name="Moon", mould=built.mould, cast=row.cast, work=None, kind="turned")
+    line = replace(base.lines[0], named=Named("Moon"), mould=built.mould, cast=row.cast, work=None, kind="turned")
     return replace(base, lines=(line,))
 
 
@@ -69,14 +71,14 @@ def test_turns_are_the_engines_and_five_at_least() -> None:
     plan = balls(2)
     cooks = make_cooks(plan, [[(0, 2)]])
     thick = round_windows(plan, cooks)[0]
-    turns = turns_of(thick)
+    turns = turns_of(material("melts", "coating"), thick)
     assert (turns.practised, turns.every_s, turns.by_hand_s) == (5, 120.0, 30.0)
     assert turns.count >= 5
     assert turns.count == max(5, math.ceil(thick.at["still"].likely / 120.0))
     # in its mould for its turns and ten minutes more at least
     assert thick.at["unmould"].low >= turns.last_s + 600.0 - 1e-6
     thin = replace(thick, at=thick.at | {"still": exact(100.0)})
-    assert turns_of(thin).count == 5
+    assert turns_of(material("melts", "coating"), thin).count == 5
 
 
 def test_hands_are_kept_free_for_every_turn_in_the_timetable() -> None:
@@ -103,7 +105,7 @@ def test_the_bench_calls_each_turn_and_then_the_mould_is_left_alone() -> None:
     cooks = make_cooks(plan, [[(0, 2)]])
     windows = round_windows(plan, cooks)
     layout = Layout(
-        tuple(cooks[0].rounds), ("bowl",), (None,), ("bench",), ("bench", "fridge"), (True,), (False,), ("coating",), (None,), (True,)
+        tuple(cooks[0].rounds), ("bowl",), (None,), ("bench",), ("bench", "fridge"), (True,), (COATING_FAMILY,), ("coating",), (None,), (True,)
     )  # fmt: skip
     steps: list[tuple[str, float, dict[str, Any]]] = [
         ("started", 0.0, {}), ("burst", 10.0, {"cook": 0, "seconds": 30.0}), ("rested", 200.0, {"cook": 0}),
@@ -116,21 +118,21 @@ def test_the_bench_calls_each_turn_and_then_the_mould_is_left_alone() -> None:
         tracks = {0: round_track(plan, cooks[0], 0, state.rounds[0], exact(37.0), places)}
         return next_acts(plan, cooks, state, {}, tracks, windows, "Wren", now)
 
-    turns = turns_of(windows[0])
+    turns = turns_of(material("melts", "coating"), windows[0])
     for n in range(turns.count):
         first = acts(536.0 + 120.0 * n)[0]
-        assert (first.kind, first.tells.KIND, first.params["turn"]) == ("turn", "flipped", n + 1)
+        assert (first.what.kind, first.tells.KIND, first.what.turn) == ("turn", "flipped", n + 1)
         assert any(c.window == "turn" and c.kind == "opens" for c in calls([first], 20.0))
         due = first.opens_s
         assert due == pytest.approx(650.0 + 120.0 * n)
         steps.append(("flipped", due, {"round": 0}))
     after = acts(steps[-1][1] + 1.0)[0]
-    assert after.kind == "unmould"
+    assert after.what.kind == "unmould"
     assert after.opens_s >= steps[-1][1] + 600.0 - 40.0
     # a turn that was missed is due at once
     del steps[-turns.count + 1 :]
     late = acts(steps[-1][1] + 400.0)[0]
-    assert late.kind == "turn" and late.opens_s < steps[-1][1] + 400.0
+    assert late.what.kind == "turn" and late.opens_s < steps[-1][1] + 400.0
 
 
 def test_older_balls_counted_by_halves_are_counted_whole() -> None:

@@ -6,12 +6,13 @@ import numpy as np
 import pytest
 from scipy.integrate import quad
 
+from umber_pebble.core.families.fats import thicker_by
 from umber_pebble.core.fat.crystallise import set_after_frac, setting_of
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.centre import cold_centre
 from umber_pebble.core.melts.dip import Dip, dip_floor_degc, dipped
 from umber_pebble.core.melts.hold import Held
-from umber_pebble.core.pieces.films import dip_film_m, thicker_by
+from umber_pebble.core.pieces.films import dip_film_m
 from umber_pebble.core.spread import exact
 
 COATING, DARK, FRUIT = (material("melts", "coating"), material("melts", "dark"), material("fillings", "fruit"))

@@ -67,7 +67,7 @@ def test_the_remedy_reaches_the_person_at_the_bowl(seen: str, says: str) -> None
     assert isinstance(cook.heating, Bowl)
     state = CookState(0, heated_s=10.0, bursts=[BurstDone(10.0, 30.0, 1.0)], sights=[Sight(60.0, seen)])
     act = bowl_act(cook, cook.heating, state, bowl_track(cook.heating, state))
-    assert says in act.params["remedy"]
+    assert says in act.what.bowl.remedy.do
 
 
 def test_small_acts_come_where_they_belong() -> None:
@@ -99,7 +99,7 @@ def test_a_thin_pane_is_warned_of_with_the_figure() -> None:
     plan = make_plan()
     pane = refilled(plan.lines[0], 0.0008)
     [said] = [w for w in compile_plan(replace(plan, lines=(pane,))).warnings if w.code == "thin_to_leave"]
-    assert said.params["least_m"] > 0.0008
+    assert said.least_m > 0.0008
     assert not [w for w in compile_plan(plan).warnings if w.code == "thin_to_leave"]
     assert least_thickness_m(ISOMALT, 0.03, silicone).likely < least.likely
     assert least_thickness_m(ISOMALT, 0.06, material("moulds", "thermoformed")).likely < least.likely

@@ -56,19 +56,19 @@ def test_seed_goes_into_what_is_cooler_as_it_is() -> None:
 def test_the_bench_cools_first_and_knows_what_was_through() -> None:
     bench = Bench()
     cool = bench.then(420.0, bench.reads(410.0, 46.0))
-    assert (cool.params["step"], cool.params["to_degc"], cool.tells.KIND) == ("cool", 34.5, "tempered")
-    assert cool.params["there_s"] > 600.0
+    assert (cool.what.step, cool.what.to_degc, cool.tells.KIND) == ("cool", 34.5, "tempered")
+    assert cool.what.there_s > 600.0
     # on the way, at 40 degC and colder than it was, it is not sent back to the heat
-    assert bench.then(700.0, bench.reads(690.0, 40.0)).params["step"] == "cool"
+    assert bench.then(700.0, bench.reads(690.0, 40.0)).what.step == "cool"
     seed = bench.then(1000.0, bench.reads(990.0, 34.6))
-    assert seed.params["step"] == "seed"
-    assert seed.params["share_frac"] < 0.25
+    assert seed.what.step == "seed"
+    assert seed.what.share_frac < 0.25
     # a bowl that nobody recorded hot is asked about once; the tick settles it
     cold = Bench()
     cold.steps[2] = ("rested", 400.0, {"cook": 0, "degc": 36.0})
     asked = cold.then(420.0)
-    assert (asked.params["step"], says(asked)["step"]) == ("melt", "through")
-    assert cold.then(430.0, ("tempered", 425.0, says(asked))).params["step"] == "cool"
+    assert (asked.what.step, says(asked)["step"]) == ("melt", "through")
+    assert cold.then(430.0, ("tempered", 425.0, says(asked))).what.step == "cool"
 
 
 def test_cooling_is_in_the_time_the_plan_gives_a_temper() -> None:

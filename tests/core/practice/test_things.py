@@ -15,6 +15,7 @@ from umber_pebble.core.bench.bowl import bowl_track
 from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Layout
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.families.fats import COATING as COATING_FAMILY
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.compile import check_vessel, compile_plan
@@ -67,7 +68,7 @@ def test_a_second_bowl_waits_until_the_microwave_is_empty() -> None:
     cooks = make_cooks(plan, [[(0, 8)], [(1, 8)]])
     rounds = tuple(r for c in cooks for r in c.rounds)
     layout = Layout(
-        rounds, ("bowl", "cup"), ("stick",) * 2, ("bench",) * 2, ("bench", "fridge"), (True,) * 2, (False,) * 2,
+        rounds, ("bowl", "cup"), ("stick",) * 2, ("bench",) * 2, ("bench", "fridge"), (True,) * 2, (COATING_FAMILY,) * 2,
         ("coating", "coating#1f2a44"), (None,) * 2, (True,) * 2,
     )  # fmt: skip
     steps: list[tuple[str, float, dict[str, Any]]] = [
@@ -78,7 +79,7 @@ def test_a_second_bowl_waits_until_the_microwave_is_empty() -> None:
     assert isinstance(cooks[0].heating, Bowl)
     tracks = {0: bowl_track(cooks[0].heating, state.cooks[0])}
     acts = next_acts(plan, cooks, state, tracks, {}, round_windows(plan, cooks), "Wren", 15.0)
-    [second] = [a for a in acts if a.kind == "heat"]
+    [second] = [a for a in acts if a.what.kind == "heat"]
     assert says(second)["cook"] == 1
     assert second.opens_s >= 40.0
 

@@ -10,6 +10,7 @@ from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Layout
+from umber_pebble.core.families.glass import ISOMALT as ISOMALT_FAMILY
 from umber_pebble.core.glass.viscosity import tg_spread_degc
 from umber_pebble.core.heat.piece import Casting, Place, Stay
 from umber_pebble.core.heat.vessel import base_case
@@ -118,7 +119,7 @@ def test_a_wing_is_released_warm_then_bent_then_left_on_its_form() -> None:
         ("bench",),
         ("bench",),
         (False,),
-        (True,),
+        (ISOMALT_FAMILY,),
         ("isomalt",),
         (None,),
         (True,),
@@ -132,7 +133,9 @@ def test_a_wing_is_released_warm_then_bent_then_left_on_its_form() -> None:
         state = replay(layout, [from_log(f"e{i}", k, at, "Wren", p) for i, (k, at, p) in enumerate(steps)])
         places = {"bench": plan.ways["isomalt"].poured_on}
         tracks = {0: round_track(plan, cooks[0], 0, state.rounds[0], exact(135.0), places)}
-        return [(a.kind, a.closes_s < 1e6) for a in next_acts(plan, cooks, state, {}, tracks, {0: w}, "Wren", now)]
+        return [
+            (a.what.kind, a.closes_s < 1e6) for a in next_acts(plan, cooks, state, {}, tracks, {0: w}, "Wren", now)
+        ]
 
     assert acts(610.0)[0] == ("unmould", True)
     steps.append(("unmoulded", 690.0, {"round": 0}))

@@ -3937,6 +3937,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How each family of melts is usually made here */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Ways"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/words": {
         parameters: {
             query?: never;
@@ -4065,27 +4110,38 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Acknowledge
+         * @description Read the caution.
+         */
+        Acknowledge: {
+            /**
+             * Kind
+             * @default acknowledge
+             * @constant
+             */
+            kind: "acknowledge";
+        };
+        /**
          * ActView
-         * @description An act, and the event that tells it; closes_s is None when it has no end.
+         * @description An act, the event that tells it, and the melt it is about, if any; closes_s is None when it has no end. colours: what is stirred
+         *     into a coloured melt while it is made, None at any other act.
          */
         ActView: {
             /** Closes S */
             closes_s: number | null;
+            /** Colours */
+            colours: components["schemas"]["ColourIn"][] | null;
             /** Forecast */
             forecast: boolean;
-            /** Kind */
-            kind: string;
+            melt: components["schemas"]["MeltShown"] | null;
             /** Opens S */
             opens_s: number;
-            /** Params */
-            params: {
-                [key: string]: unknown;
-            };
-            /** Subject */
-            subject: string;
+            subject: components["schemas"]["Subject"];
             /** Sure */
             sure: boolean;
             tells: components["schemas"]["EventBody"] | null;
+            /** What */
+            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
         };
         /**
          * Added
@@ -4107,6 +4163,24 @@ export interface components {
             hottest_degc: components["schemas"]["Spread"];
             melted_frac: components["schemas"]["Spread"];
             stirred_degc: components["schemas"]["Spread"];
+        };
+        /**
+         * Again
+         * @description Cook again for what is missing: so many short, so many castings of which line first.
+         */
+        Again: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default again
+             * @constant
+             */
+            kind: "again";
+            /** Line */
+            line: number;
+            /** Short */
+            short: number;
         };
         /**
          * Ahead
@@ -4178,8 +4252,11 @@ export interface components {
         Band: {
             end: components["schemas"]["Spread"];
             start: components["schemas"]["Spread"];
-            /** State */
-            state: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass";
         };
         /**
          * Bands
@@ -4250,12 +4327,8 @@ export interface components {
             /** Humidity Frac */
             humidity_frac: number;
             last: components["schemas"]["umber_pebble__services__bench__Done"] | null;
-            /** Last Method */
-            last_method: {
-                [key: string]: string;
-            };
-            /** Line Names */
-            line_names: string[];
+            /** Lines */
+            lines: components["schemas"]["Named"][];
             /** Name */
             name: string;
             /** Paused */
@@ -4289,6 +4362,24 @@ export interface components {
             vessels: {
                 [key: string]: string;
             };
+        };
+        /**
+         * Bend
+         * @description Bend each while it is soft; released: out of its mould first, onto a form.
+         */
+        Bend: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default bend
+             * @constant
+             */
+            kind: "bend";
+            /** Line */
+            line: number;
+            /** Released */
+            released: boolean;
         };
         /** BendAsked */
         BendAsked: {
@@ -4326,6 +4417,32 @@ export interface components {
             until_s: number | null;
         };
         /**
+         * Blooms
+         * @description That it blooms: poured over a temperature [degC], out of temper, or in need of none.
+         */
+        Blooms: {
+            /**
+             * Kind
+             * @default blooms
+             * @constant
+             */
+            kind: "blooms";
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "low" | "some" | "high" | "certain";
+            /** Sources */
+            sources: string[];
+            /** Spoils Degc */
+            spoils_degc: number;
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "overheated" | "temper" | "needs no temper";
+        };
+        /**
          * Body
          * @description What is dipped: a fruit, a centre, or a former that is taken out again; tray: how many lie side by side.
          */
@@ -4361,11 +4478,14 @@ export interface components {
         };
         /**
          * BuildFault
-         * @description Why a pass cannot be as it is: which pass, a code, what is wrong in words, what it is and how far it may go (SI).
+         * @description Why a pass cannot be as it is: which pass, a code, what is wrong in words, what it is and how far it may go, in which unit.
          */
         BuildFault: {
-            /** Code */
-            code: string;
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "above_rim" | "closed" | "melts_shell" | "mould_too_weak" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_mould" | "wrong_colour";
             /**
              * Got
              * @default null
@@ -4378,8 +4498,37 @@ export interface components {
              * @default null
              */
             limit: number | null;
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit: "m" | "kg" | "m3" | "degC" | "frac";
             /** Words */
             words: string;
+        };
+        /**
+         * BurstAgain
+         * @description The next burst [s] at a share of the power, and how it stands after it: temperature, share melted, hottest at most.
+         */
+        BurstAgain: {
+            bowl: components["schemas"]["InOven"];
+            /** Degc */
+            degc: number;
+            /** Hottest Degc */
+            hottest_degc: number;
+            /**
+             * Kind
+             * @default burst
+             * @constant
+             */
+            kind: "burst";
+            /** Melted Frac */
+            melted_frac: number;
+            /** Power Frac */
+            power_frac: number;
+            /** Seconds */
+            seconds: number;
         };
         /**
          * BurstPlan
@@ -4390,6 +4539,16 @@ export interface components {
             /** Steps */
             steps: components["schemas"]["Next"][];
             time_s: components["schemas"]["Spread"];
+        };
+        /**
+         * Bursts
+         * @description Planned bursts of a microwave [s], at a share of its power [frac].
+         */
+        Bursts: {
+            /** Power Frac */
+            power_frac: number;
+            /** Seconds */
+            seconds: number[];
         };
         /**
          * BurstsAsked
@@ -4426,32 +4585,23 @@ export interface components {
             plan: components["schemas"]["BurstPlan"];
         };
         /**
-         * ByHand
-         * @description Something that is put in or pressed by hand: its name, how many times, all of it [kg]; what it is mixed of, if that is known.
-         */
-        ByHand: {
-            /** Count */
-            count: number;
-            /** Kg */
-            kg: number;
-            /** Name */
-            name: string;
-            /** Of */
-            of: components["schemas"]["Ingredient"][];
-        };
-        /**
          * Call
          * @description A call by sound and screen: at a time, before a window opens, before it closes, or at its close.
          */
         Call: {
             /** At S */
             at_s: number;
-            /** Kind */
-            kind: string;
-            /** Subject */
-            subject: string;
-            /** Window */
-            window: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "opens" | "closes" | "closed";
+            subject: components["schemas"]["Subject"];
+            /**
+             * Window
+             * @enum {string}
+             */
+            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "unmould" | "off" | "out" | "keep" | "too_warm";
         };
         /**
          * CapShape
@@ -4544,6 +4694,8 @@ export interface components {
          */
         CardRow: {
             bath: components["schemas"]["Dipped"] | null;
+            /** Colour */
+            colour: string | null;
             /** Cook */
             cook: number;
             /** Each Kg */
@@ -4552,14 +4704,16 @@ export interface components {
             fill_m: number;
             /** First */
             first: components["schemas"]["Handful"][];
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "join" | "swirl";
             /** Line */
             line: number;
-            /** Melt */
-            melt: string;
-            /** Name */
-            name: string;
+            /** Material */
+            material: string;
+            named: components["schemas"]["Named"];
             /** Place Ids */
             place_ids: string[];
             sets: components["schemas"]["Spread"];
@@ -4568,7 +4722,7 @@ export interface components {
             /** Thick M */
             thick_m: number;
             /** Work */
-            work: string | null;
+            work: ("bend" | "stick" | "sprinkle") | null;
         };
         /**
          * CastAmounts
@@ -4664,6 +4818,43 @@ export interface components {
             volume_m3: number;
         };
         /**
+         * Chills
+         * @description That it cracks from cold: from when it is too cold, and when it is out at the latest [s].
+         */
+        Chills: {
+            /** From S */
+            from_s: number;
+            /**
+             * Kind
+             * @default chills
+             * @constant
+             */
+            kind: "chills";
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "low" | "some" | "high" | "certain";
+            /** Out S */
+            out_s: number;
+            /** Sources */
+            sources: string[];
+        };
+        /**
+         * ChillsFirst
+         * @description A round whose skin may crack from cold before it lets go.
+         */
+        ChillsFirst: {
+            /**
+             * Code
+             * @default chills_first
+             * @constant
+             */
+            code: "chills_first";
+            /** Round */
+            round: number;
+        };
+        /**
          * Choice
          * @description A material somebody can choose, with its properties for the explanation.
          */
@@ -4752,34 +4943,6 @@ export interface components {
             name: string;
         };
         /**
-         * CoatingWay
-         * @description How an order's coating is melted (by a microwave or a bath of the kitchen), where it is poured and where it sets.
-         */
-        CoatingWay: {
-            /** By Id */
-            by_id: string;
-            /** Melt To Degc */
-            melt_to_degc: number;
-            /** Place Id */
-            place_id: string;
-            /**
-             * Power
-             * @description of a microwave
-             * @enum {string}
-             */
-            power: "full" | "half";
-            /** Stand Id */
-            stand_id: string;
-            /**
-             * Stop
-             * @description with a few lumps left to be stirred out, or melted through
-             * @enum {string}
-             */
-            stop: "lumps" | "through";
-            /** Vessel Id */
-            vessel_id: string;
-        };
-        /**
          * ColdCentre
          * @description A coat on a cold centre: how warm the melt at it becomes [degC], when it may be touched, and on a centre as warm as the
          *     room [s]; by how much the centre grows as it warms, beside what a coat bears [frac], and how likely that tears it; the water
@@ -4787,14 +4950,20 @@ export interface components {
          */
         ColdCentre: {
             bears_frac: components["schemas"]["Spread"];
-            /** Cracks */
-            cracks: string;
+            /**
+             * Cracks
+             * @enum {string}
+             */
+            cracks: "low" | "some" | "high";
             /** Grows Frac */
             grows_frac: number;
             /** Meets Degc */
             meets_degc: number;
-            /** Sweats */
-            sweats: string;
+            /**
+             * Sweats
+             * @enum {string}
+             */
+            sweats: "low" | "some" | "high";
             touch: components["schemas"]["Spread"];
             touch_at_room: components["schemas"]["Spread"];
             /** Water Kg M2 */
@@ -4837,6 +5006,18 @@ export interface components {
             /** Version */
             version: number;
         };
+        /**
+         * ColourIn
+         * @description How much of a colour goes into what is fresh [kg, drops]; None: its strength is not known.
+         */
+        ColourIn: {
+            /** Add Kg */
+            add_kg: number | null;
+            /** Drops */
+            drops: number | null;
+            /** Name */
+            name: string;
+        };
         /** ColourList */
         ColourList: {
             /** Items */
@@ -4860,14 +5041,20 @@ export interface components {
             delta_e: number;
             /** Doses */
             doses: components["schemas"]["Dose"][];
-            /** Held By */
-            held_by: string;
+            /**
+             * Held By
+             * @enum {string}
+             */
+            held_by: "" | "the most that is usual" | "what is in it already" | "these colours";
             /** Lighter */
             lighter: number;
             /** Most Mg Kg */
             most_mg_kg: number;
-            /** Oil */
-            oil: string;
+            /**
+             * Oil
+             * @enum {string}
+             */
+            oil: "" | "thins" | "softens";
             /** Plain */
             plain: string;
             /** Redder */
@@ -4913,11 +5100,8 @@ export interface components {
             cook_degc: number;
             /** Crystalline */
             crystalline: boolean;
-            /**
-             * Material
-             * @enum {string}
-             */
-            material: "isomalt" | "cooked_sugar";
+            /** Material */
+            material: string;
             /** Ring Id */
             ring_id: string;
             /** Sugar Kg */
@@ -4980,6 +5164,11 @@ export interface components {
             water_left: components["schemas"]["Explained"] | null;
             /** Wet */
             wet: boolean;
+            /**
+             * Wording
+             * @enum {string}
+             */
+            wording: "sugar" | "fat";
         };
         /**
          * Cooked
@@ -5002,6 +5191,34 @@ export interface components {
         /** CookedReply */
         CookedReply: {
             cooked: components["schemas"]["Cooked"];
+        };
+        /**
+         * CookedWay
+         * @description How a sugar is cooked, and where its moulds lie.
+         */
+        CookedWay: {
+            /** Cook Degc */
+            cook_degc: number;
+            /** Crystalline */
+            crystalline: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cooked";
+            /** Place Id */
+            place_id: string;
+            /** Ring Id */
+            ring_id: string;
+            /** Stand Id */
+            stand_id: string;
+            /** Vessel Id */
+            vessel_id: string;
+            /**
+             * Water
+             * @enum {string}
+             */
+            water: "auto" | "dry" | "wet";
         };
         /**
          * Cooking
@@ -5098,33 +5315,6 @@ export interface components {
             /** Good */
             good: number;
         };
-        /**
-         * CouvertureWay
-         * @description How an order's couvertures are melted and tempered, where they are poured and where they set; seed_degc: how warm seed,
-         *     slab or cold water is.
-         */
-        CouvertureWay: {
-            /** By Id */
-            by_id: string;
-            /** Place Id */
-            place_id: string;
-            /**
-             * Power
-             * @enum {string}
-             */
-            power: "full" | "half";
-            /**
-             * School
-             * @enum {string}
-             */
-            school: "seed" | "powder" | "slab" | "bowls" | "keep" | "none";
-            /** Seed Degc */
-            seed_degc: number;
-            /** Stand Id */
-            stand_id: string;
-            /** Vessel Id */
-            vessel_id: string;
-        };
         /** Create[Colour] */
         Create_Colour_: {
             doc: components["schemas"]["Colour"];
@@ -5200,6 +5390,16 @@ export interface components {
         /** CurveReply */
         CurveReply: {
             read: components["schemas"]["CurveRead"];
+        };
+        /**
+         * Dab
+         * @description How long a dab first softens the face it joins, and how many small twists press it on.
+         */
+        Dab: {
+            /** Softens S */
+            softens_s: number;
+            /** Twists */
+            twists: number;
         };
         /**
          * DetailPass
@@ -5297,6 +5497,18 @@ export interface components {
             dips: components["schemas"]["Dipped"];
             /** Warm S */
             warm_s: number | null;
+        };
+        /**
+         * DipFrom
+         * @description Between which temperatures a bath is dipped from, and after which dips it is warmed.
+         */
+        DipFrom: {
+            /** Floor Degc */
+            floor_degc: number;
+            /** Most Degc */
+            most_degc: number;
+            /** Warm After */
+            warm_after: number[];
         };
         /**
          * DipPass
@@ -5439,6 +5651,20 @@ export interface components {
             melt: components["schemas"]["MeltRef"];
         };
         /**
+         * DueInPast
+         * @description It was due so long ago [s].
+         */
+        DueInPast: {
+            /**
+             * Code
+             * @default due_in_past
+             * @constant
+             */
+            code: "due_in_past";
+            /** Late S */
+            late_s: number;
+        };
+        /**
          * DustPass
          * @description Dust or glitter in the empty mould, or sprinkles and pieces on the wet melt.
          */
@@ -5471,6 +5697,18 @@ export interface components {
             length_m: number;
             /** Width M */
             width_m: number;
+        };
+        /**
+         * End
+         * @description End the run.
+         */
+        End: {
+            /**
+             * Kind
+             * @default end
+             * @constant
+             */
+            kind: "end";
         };
         /** EventBody */
         EventBody: {
@@ -6176,8 +6414,11 @@ export interface components {
          */
         Explored: {
             bend: components["schemas"]["Bent"] | null;
-            /** Family */
-            family: string;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "sugar" | "fat";
             /** Frames */
             frames: components["schemas"]["Frame"][];
             /** Helps */
@@ -6210,7 +6451,7 @@ export interface components {
             /** Rests On */
             rests_on: components["schemas"]["RestsOn"][];
             /** Risks */
-            risks: components["schemas"]["Risk"][];
+            risks: (components["schemas"]["Sticks"] | components["schemas"]["Chills"] | components["schemas"]["Strains"] | components["schemas"]["Blooms"])[];
             slab: components["schemas"]["Spread"];
             stress: components["schemas"]["CoolingStress"] | null;
             sweat: components["schemas"]["Sweat"] | null;
@@ -6239,6 +6480,39 @@ export interface components {
             likely: number;
             /** Low */
             low: number;
+        };
+        /**
+         * FamilyShown
+         * @description A family of melts: its key, which words the screens have for it, what dissolves in it, whether it tempers, bends, leaves a skin on a wall.
+         */
+        FamilyShown: {
+            /** Bends */
+            bends: boolean;
+            /**
+             * Dissolves
+             * @enum {string}
+             */
+            dissolves: "water" | "oil";
+            /** Key */
+            key: string;
+            /**
+             * Made
+             * @enum {string}
+             */
+            made: "cooked" | "melted" | "tempered";
+            /** Nibs */
+            nibs: boolean;
+            /**
+             * Rows
+             * @enum {string}
+             */
+            rows: "sugar" | "fat";
+            /** Skins */
+            skins: boolean;
+            /** Tempers */
+            tempers: boolean;
+            /** Wet */
+            wet: boolean;
         };
         /**
          * Fault
@@ -6341,11 +6615,14 @@ export interface components {
         };
         /**
          * Fluidity
-         * @description A melt's yield value by a test [Pa], its usual one, and what that makes it: "fluid", "usual" or "stiff".
+         * @description A melt's yield value by a test [Pa], its usual one, and what that makes it.
          */
         Fluidity: {
-            /** Feels */
-            feels: string;
+            /**
+             * Feels
+             * @enum {string}
+             */
+            feels: "fluid" | "usual" | "stiff";
             usual: components["schemas"]["Spread"];
             yield_pa: components["schemas"]["Spread"];
         };
@@ -6397,6 +6674,26 @@ export interface components {
             name: string;
             /** Rows */
             rows: components["schemas"]["MaterialShown"][];
+        };
+        /**
+         * Habit
+         * @description A small act: when it is done, against the pour, how long it takes, once or for each cavity [s].
+         */
+        Habit: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "wipe" | "oil" | "tap" | "tap_all" | "rim" | "unchilled" | "tip_under";
+            /** Once */
+            once: boolean;
+            /** Seconds */
+            seconds: number;
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "before" | "while" | "after";
         };
         /** HalfBallShape */
         HalfBallShape: {
@@ -6478,9 +6775,9 @@ export interface components {
         };
         /**
          * HandStep
-         * @description What hands make of no melt: a part pressed of paste ("press"), or a join by warming or glue ("join"): how many, how long
-         *     each takes hands [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs: the lines whose castings it
-         *     joins; kg: of each.
+         * @description What hands make of no melt: a part pressed of paste, or a join by warming or glue: how many, how long each takes hands [s],
+         *     how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs: the lines whose
+         *     castings it joins; kg: of each.
          */
         HandStep: {
             /** Count */
@@ -6499,21 +6796,23 @@ export interface components {
             item: number;
             /** Kg */
             kg: number;
-            /** Name */
-            name: string;
+            named: components["schemas"]["Named"];
             /**
              * Needs
              * @default []
              */
             needs: number[];
             rests: components["schemas"]["Spread"];
-            /** What */
-            what: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "press" | "join";
         };
         /**
          * Handful
-         * @description What hands put into each cavity before a pour: "filling", "dust", "centre", "paste" or "stick"; its name, grams each [kg],
-         *     and how long one takes [s]; key: of a filling in the tables.
+         * @description What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
+         *     the tables.
          */
         Handful: {
             /** Each S */
@@ -6527,8 +6826,11 @@ export interface components {
             kg: number;
             /** Name */
             name: string;
-            /** What */
-            what: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick";
         };
         /** HeartShape */
         HeartShape: {
@@ -6605,6 +6907,18 @@ export interface components {
             sooner_s: number;
         };
         /**
+         * InOven
+         * @description A bowl between its bursts: until when the last is on [s since the run started], None before the first; whether any of it has
+         *     been too hot; a fault that was seen.
+         */
+        InOven: {
+            /** On Until S */
+            on_until_s: number | null;
+            /** Overheated */
+            overheated: boolean;
+            remedy: components["schemas"]["Remedy"] | null;
+        };
+        /**
          * Ingredient
          * @description One part of a mixture, and its weight [kg].
          */
@@ -6624,29 +6938,6 @@ export interface components {
             /** Unit */
             unit: string;
             value: components["schemas"]["Spread"];
-        };
-        /**
-         * IsomaltWay
-         * @description How an order's isomalt is cooked, and where its moulds lie.
-         */
-        IsomaltWay: {
-            /** Cook Degc */
-            cook_degc: number;
-            /** Crystalline */
-            crystalline: boolean;
-            /** Place Id */
-            place_id: string;
-            /** Ring Id */
-            ring_id: string;
-            /** Stand Id */
-            stand_id: string;
-            /** Vessel Id */
-            vessel_id: string;
-            /**
-             * Water
-             * @enum {string}
-             */
-            water: "auto" | "dry" | "wet";
         };
         /**
          * Join
@@ -6693,6 +6984,22 @@ export interface components {
             /** Kg */
             kg: number;
             sets: components["schemas"]["Spread"];
+        };
+        /**
+         * Keep
+         * @description A held batch thickens: so long in the microwave, or over hot water where that is not for it.
+         */
+        Keep: {
+            /**
+             * Kind
+             * @default keep
+             * @constant
+             */
+            kind: "keep";
+            /** Name */
+            name: string;
+            /** Seconds */
+            seconds: number | null;
         };
         /**
          * Kept
@@ -6760,9 +7067,9 @@ export interface components {
         KnownBy: {
             /** Kind */
             kind: string;
-            /** Payload */
-            payload: {
-                [key: string]: unknown;
+            /** Says */
+            says: {
+                [key: string]: number | string;
             };
         };
         /**
@@ -6807,16 +7114,21 @@ export interface components {
             first: components["schemas"]["Handful"][];
             /** Item */
             item: number;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "join" | "swirl";
             /** Last */
             last: boolean;
-            /** Limited By */
-            limited_by: string;
+            /**
+             * Limited By
+             * @enum {string}
+             */
+            limited_by: "mould" | "vessel" | "window" | "hands";
             /** Melt */
             melt: string;
-            /** Name */
-            name: string;
+            named: components["schemas"]["Named"];
             /** Quantity */
             quantity: number;
             /** Rounds */
@@ -6905,22 +7217,22 @@ export interface components {
             /** Items */
             items: components["schemas"]["StoredMaterial"][];
         };
-        /** MaterialShown */
+        /**
+         * MaterialShown
+         * @description A material of the tables with its values; family None: it is no melt.
+         */
         MaterialShown: {
-            /** Family */
-            family: string;
+            family: components["schemas"]["FamilyShown"] | null;
             /** Key */
             key: string;
             /** Name */
             name: string;
             /** Properties */
             properties: components["schemas"]["PropertyShown"][];
-            /** Tempers */
-            tempers: boolean;
         };
         /**
          * MeltDose
-         * @description What colours a melt of a plan, for all of it that is weighed out: doses, how far off it is [CIEDE2000], what holds it back,
+         * @description What colours a melt of a plan, for all of it that is weighed out: the colour wanted as hex, doses, how far off it is [CIEDE2000], what holds it back,
          *     and how it will look; why: what keeps it from being coloured at all; base: what it is started from.
          */
         MeltDose: {
@@ -6930,25 +7242,47 @@ export interface components {
             delta_e: number;
             /** Doses */
             doses: components["schemas"]["Dose"][];
-            /** Held By */
-            held_by: string;
+            /**
+             * Held By
+             * @enum {string}
+             */
+            held_by: "" | "the most that is usual" | "what is in it already" | "these colours";
             /** Look */
             look: string;
             /** Melt */
             melt: string;
-            /** Why */
-            why: string;
+            /** Wanted */
+            wanted: string;
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "" | "no_colours" | "no_base";
+            /**
+             * Wording
+             * @enum {string}
+             */
+            wording: "sugar" | "fat";
         };
         /**
          * MeltPlan
-         * @description One material's grams over all its cooks.
+         * @description One melt's grams over all its cooks; its material, by which kind of way it is made, and its colour as hex.
          */
         MeltPlan: {
+            /** Colour */
+            colour: string | null;
             /** Cooks */
             cooks: number;
             finished: components["schemas"]["Explained"];
             fresh: components["schemas"]["Explained"];
             left: components["schemas"]["Explained"];
+            /**
+             * Made
+             * @enum {string}
+             */
+            made: "cooked" | "melted" | "tempered";
+            /** Material */
+            material: string;
             /** Melt */
             melt: string;
             /** Name */
@@ -6970,12 +7304,65 @@ export interface components {
             material: string;
         };
         /**
+         * MeltShown
+         * @description A melt at the bench: its material, as it is called there and as what it is weighed out, which words it has, and its colour as hex,
+         *     None as it comes.
+         */
+        MeltShown: {
+            /** Called */
+            called: string;
+            /** Colour */
+            colour: string | null;
+            /** Key */
+            key: string;
+            /** Raw */
+            raw: string;
+            /**
+             * Wording
+             * @enum {string}
+             */
+            wording: "sugar" | "fat";
+        };
+        /**
          * MeltVessel
          * @description Which vessel a melt of an order is made in: a material, with the hex of its colour behind it if it has one.
          */
         MeltVessel: {
             /** Melt */
             melt: string;
+            /** Vessel Id */
+            vessel_id: string;
+        };
+        /**
+         * MeltedWay
+         * @description How a coating is melted (by a microwave or a bath of the kitchen), where it is poured and where it sets.
+         */
+        MeltedWay: {
+            /** By Id */
+            by_id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "melted";
+            /** Melt To Degc */
+            melt_to_degc: number;
+            /** Place Id */
+            place_id: string;
+            /**
+             * Power
+             * @description of a microwave
+             * @enum {string}
+             */
+            power: "full" | "half";
+            /** Stand Id */
+            stand_id: string;
+            /**
+             * Stop
+             * @description with a few lumps left to be stirred out, or melted through
+             * @enum {string}
+             */
+            stop: "lumps" | "through";
             /** Vessel Id */
             vessel_id: string;
         };
@@ -7042,6 +7429,56 @@ export interface components {
             items: components["schemas"]["StoredMould"][];
         };
         /**
+         * Move
+         * @description To the place it sets in next.
+         */
+        Move: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default move
+             * @constant
+             */
+            kind: "move";
+            /** Line */
+            line: number;
+            /** Place */
+            place: string;
+        };
+        /**
+         * Named
+         * @description What is made: a piece, its part where it has several, its pass where the part has several.
+         */
+        Named: {
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /** Piece */
+            piece: string;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+        };
+        /**
+         * NeverSets
+         * @description A round that does not set where it lies.
+         */
+        NeverSets: {
+            /**
+             * Code
+             * @default never_sets
+             * @constant
+             */
+            code: "never_sets";
+            /** Round */
+            round: number;
+        };
+        /**
          * Next
          * @description What to do at the bowl: "burst" for so long, "stir" (wait, the heat has to spread), or "stop"; and how it stands after it.
          */
@@ -7088,20 +7525,37 @@ export interface components {
             vessel: string;
         };
         /**
+         * OneByOne
+         * @description A round of which not even one is worked in its window for sure.
+         */
+        OneByOne: {
+            /**
+             * Code
+             * @default one_by_one
+             * @constant
+             */
+            code: "one_by_one";
+            /** Round */
+            round: number;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "bend" | "stick" | "sprinkle";
+        };
+        /**
          * Order
-         * @description What is wanted by when; vessels: where a melt is not made where its material usually is.
+         * @description What is wanted by when; ways: how its melts are made, by their family, as usual where none is told; vessels: where a melt is
+         *     not made where its family usually is.
          */
         Order: {
-            coating: components["schemas"]["CoatingWay"];
             /** Confidence Frac */
             confidence_frac: number;
-            couverture: components["schemas"]["CouvertureWay"];
             /**
              * Due At
              * Format: date-time
              */
             due_at: string;
-            isomalt: components["schemas"]["IsomaltWay"];
             /** Lines */
             lines: components["schemas"]["Line"][];
             /** Name */
@@ -7110,6 +7564,10 @@ export interface components {
             reserve_frac: number;
             /** Vessels */
             vessels: components["schemas"]["MeltVessel"][];
+            /** Ways */
+            ways: {
+                [key: string]: components["schemas"]["CookedWay"] | components["schemas"]["MeltedWay"] | components["schemas"]["TemperedWay"];
+            };
         };
         /** OrderFile */
         OrderFile: {
@@ -7131,6 +7589,22 @@ export interface components {
         OrderList: {
             /** Items */
             items: components["schemas"]["StoredOrder"][];
+        };
+        /**
+         * Outcomes
+         * @description Say how each came out.
+         */
+        Outcomes: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default outcomes
+             * @constant
+             */
+            kind: "outcomes";
+            /** Line */
+            line: number;
         };
         /**
          * OutlineIn
@@ -7379,8 +7853,8 @@ export interface components {
         };
         /**
          * PartFigures
-         * @description A part worked out: its section, its passes as layers and rows, what cannot be; its weight; a round of its mould, whose
-         *     opening from above is rim [m].
+         * @description A part worked out: its section, its passes as layers and rows, in which order they are usually laid, what cannot be; its
+         *     weight; a round of its mould, whose opening from above is rim [m].
          */
         PartFigures: {
             all_s: components["schemas"]["Spread"];
@@ -7401,6 +7875,8 @@ export interface components {
             section: components["schemas"]["Section"];
             /** Stretches */
             stretches: components["schemas"]["Stretch"][];
+            /** Usual */
+            usual: number[];
         };
         /** PartReply */
         PartReply: {
@@ -7434,8 +7910,11 @@ export interface components {
             top_degc: number;
             /** Top Set Frac */
             top_set_frac: number;
-            /** Verdict */
-            verdict: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "dissolves" | "tacks" | "apart";
         };
         /**
          * PassRow
@@ -7584,7 +8063,7 @@ export interface components {
          */
         PlanReply: {
             /** By Hand */
-            by_hand: components["schemas"]["ByHand"][];
+            by_hand: components["schemas"]["umber_pebble__core__plan__fillings__ByHand"][];
             /** Cards */
             cards: components["schemas"]["Card"][];
             casts: components["schemas"]["Explained"];
@@ -7610,7 +8089,78 @@ export interface components {
             /** Tasks */
             tasks: components["schemas"]["Task"][];
             /** Warnings */
-            warnings: components["schemas"]["Remark"][];
+            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+        };
+        /**
+         * PotTooSmall
+         * @description More melt than a vessel holds [kg].
+         */
+        PotTooSmall: {
+            /** Charge Kg */
+            charge_kg: number;
+            /**
+             * Code
+             * @default pot_too_small
+             * @constant
+             */
+            code: "pot_too_small";
+            /** Holds Kg */
+            holds_kg: number;
+        };
+        /**
+         * Pour
+         * @description A pass poured, or laid on as it is: castings to go, filled already, in the vessel, into each, what stays, how high, how thick,
+         *     how long; what holds its opening back, and the radius of the bubbles that do; readings since off the heat, whether the last one
+         *     was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join its own.
+         */
+        Pour: {
+            /** Bubble M */
+            bubble_m: number | null;
+            /** Casts */
+            casts: number;
+            dab: components["schemas"]["Dab"] | null;
+            dip: components["schemas"]["DipFrom"] | null;
+            /** Each Kg */
+            each_kg: number;
+            /** Fill M */
+            fill_m: number;
+            /** Filled */
+            filled: number;
+            /** Habits */
+            habits: components["schemas"]["Habit"][];
+            /**
+             * Kind
+             * @default pour
+             * @constant
+             */
+            kind: "pour";
+            /**
+             * Laid
+             * @enum {string}
+             */
+            laid: "fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "join" | "swirl";
+            /** Left Kg */
+            left_kg: number;
+            /**
+             * Limited By
+             * @enum {string}
+             */
+            limited_by: "boiling" | "mould" | "bubbles" | "heat";
+            /** Line */
+            line: number;
+            /** Pour S */
+            pour_s: number;
+            /** Readings */
+            readings: number;
+            /** Rests To Degc */
+            rests_to_degc: number | null;
+            /** Stays Kg */
+            stays_kg: number;
+            /** Thick M */
+            thick_m: number;
+            turning: components["schemas"]["Turning"] | null;
+            /** Unswirled */
+            unswirled: boolean;
         };
         /**
          * PowerAsked
@@ -7658,11 +8208,10 @@ export interface components {
         };
         /**
          * ProbeAssign
-         * @description What a probe is put into: "pot:N", "round:N", or null for nothing.
+         * @description What a probe is put into, or null for nothing.
          */
         ProbeAssign: {
-            /** Subject */
-            subject: string | null;
+            subject: components["schemas"]["ProbedIn"] | null;
         };
         /** ProbeFile */
         ProbeFile: {
@@ -7706,11 +8255,23 @@ export interface components {
             /** Over Below K Min */
             over_below_k_min: number | null;
             /** State */
-            state: string;
-            /** Subject */
-            subject: string | null;
+            state: ("ok" | "waiting" | "old" | "out_of_range" | "jumping" | "settling" | "stuck") | "lost";
+            subject: components["schemas"]["Subject"] | null;
             /** Under Above K Min */
             under_above_k_min: number | null;
+        };
+        /**
+         * ProbedIn
+         * @description What has a temperature: a vessel by its cook, a round, a sample in a cup; numbers from 0.
+         */
+        ProbedIn: {
+            /** Number */
+            number: number;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "pot" | "round" | "sample";
         };
         /**
          * Problem
@@ -7758,6 +8319,28 @@ export interface components {
             source: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * PutIn
+         * @description What hands put into each cavity, and how long that takes.
+         */
+        PutIn: {
+            /** Casts */
+            casts: number;
+            /** Habits */
+            habits: components["schemas"]["Habit"][];
+            /** Items */
+            items: components["schemas"]["Handful"][];
+            /**
+             * Kind
+             * @default put_in
+             * @constant
+             */
+            kind: "put_in";
+            /** Line */
+            line: number;
+            /** Takes S */
+            takes_s: number;
         };
         /**
          * RawRevision
@@ -7823,6 +8406,18 @@ export interface components {
             version: number;
         };
         /**
+         * Read
+         * @description A reading would narrow the pour window.
+         */
+        Read: {
+            /**
+             * Kind
+             * @default read
+             * @constant
+             */
+            kind: "read";
+        };
+        /**
          * ReadingsIn
          * @description A CSV file of readings (docs/files.md), and who brings it.
          */
@@ -7868,18 +8463,16 @@ export interface components {
             spoils_s: number | null;
         };
         /**
-         * Remark
-         * @description Something the plan has to say: code, where, and the figures in it (SI).
+         * Remedy
+         * @description A fault that was seen in a bowl: what it means, and what may be done.
          */
-        Remark: {
-            /** Code */
-            code: string;
-            /** Params */
-            params: {
-                [key: string]: unknown;
-            };
-            /** Path */
-            path: string;
+        Remedy: {
+            /** Do */
+            do: string;
+            /** Fault */
+            fault: string;
+            /** Means */
+            means: string;
         };
         /**
          * Remelt
@@ -7921,6 +8514,18 @@ export interface components {
             shares: {
                 [key: string]: number;
             };
+        };
+        /**
+         * Resume
+         * @description Go on after a pause.
+         */
+        Resume: {
+            /**
+             * Kind
+             * @default resume
+             * @constant
+             */
+            kind: "resume";
         };
         /** RevisionFile[Colour] */
         RevisionFile_Colour_: {
@@ -8024,7 +8629,7 @@ export interface components {
         /**
          * Ribbon
          * @description A pot, round or held batch with its track; hot_until_s None: hot for as long as it is on the ring; flows_until_s of a held
-         *     batch, None while it flows as long as it stands there; tip_until_s when its idle tip closes.
+         *     held batch, None while it flows as long as it stands there; tip_until_s when its idle tip closes; method: how it was read last.
          */
         Ribbon: {
             /** Bands */
@@ -8053,8 +8658,11 @@ export interface components {
             melt: string;
             /** Melt Kg */
             melt_kg: number | null;
+            /** Method */
+            method: ("immersed_swirled" | "immersed_unswirled" | "infrared") | null;
             /** Name */
             name: string;
+            named: components["schemas"]["Named"] | null;
             now_degc: components["schemas"]["Spread"];
             /** Outcomes */
             outcomes: {
@@ -8062,17 +8670,24 @@ export interface components {
             };
             /** Overheated */
             overheated: boolean;
-            /** Phase */
-            phase: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "waiting" | "heating" | "resting" | "held" | "poured" | "worked" | "set";
             /** Place */
             place: string;
             predicted: components["schemas"]["Curve"];
             /** Sights */
             sights: components["schemas"]["Sight"][];
-            /** Subject */
-            subject: string;
+            subject: components["schemas"]["Subject"];
             /** Tip Until S */
             tip_until_s: number | null;
+            /**
+             * Wording
+             * @enum {string}
+             */
+            wording: "sugar" | "fat";
         };
         /** Ring */
         Ring: {
@@ -8087,24 +8702,6 @@ export interface components {
             name: string;
             /** Power W */
             power_w: number;
-        };
-        /**
-         * Risk
-         * @description What may go wrong: "sticks", "cracks", "blooms"; how likely: low, some, high, certain; what it rests on, in numbers.
-         */
-        Risk: {
-            /** Figures */
-            figures: {
-                [key: string]: number;
-            };
-            /** Kind */
-            kind: string;
-            /** Level */
-            level: string;
-            /** Sources */
-            sources: string[];
-            /** Why */
-            why: string;
         };
         /**
          * Round
@@ -8139,8 +8736,13 @@ export interface components {
             windows: {
                 [key: string]: components["schemas"]["Explained"];
             };
+            /**
+             * Wording
+             * @enum {string}
+             */
+            wording: "sugar" | "fat";
             /** Work */
-            work: string | null;
+            work: ("bend" | "stick" | "sprinkle") | null;
         };
         /**
          * RoundRecord
@@ -8419,6 +9021,24 @@ export interface components {
             name: string;
         };
         /**
+         * ShelfSmall
+         * @description More moulds at once than a place takes [count].
+         */
+        ShelfSmall: {
+            /**
+             * Code
+             * @default shelf_small
+             * @constant
+             */
+            code: "shelf_small";
+            /** Has */
+            has: number;
+            /** Needs */
+            needs: number;
+            /** Place */
+            place: string;
+        };
+        /**
          * ShellPass
          * @description An even layer on the wall; emptied: filled, tipped out after a while [s]; sides: only up the sides.
          */
@@ -8586,6 +9206,22 @@ export interface components {
             low: number;
         };
         /**
+         * Sprinkle
+         * @description Sprinkle each while it is wet.
+         */
+        Sprinkle: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default sprinkle
+             * @constant
+             */
+            kind: "sprinkle";
+            /** Line */
+            line: number;
+        };
+        /**
          * Stage
          * @description A stage of a boiling syrup or of a dry caramel: its name, from which temperature on here [degC], when it gets there [s],
          *     and the water left in it [frac].
@@ -8706,11 +9342,8 @@ export interface components {
          * @description One step; how much of the bowl or of seed it is about [kg], to which temperature [degC], and that share of the bowl [frac].
          */
         Step: {
-            /**
-             * Act
-             * @enum {string}
-             */
-            act: "melt" | "cool" | "seed" | "powder" | "slab" | "return" | "cold bowl" | "warm" | "test" | "chill" | "pour";
+            /** Act */
+            act: ("cool" | "seed" | "powder" | "slab" | "return" | "cold bowl" | "warm" | "test") | ("melt" | "chill" | "pour");
             /** Kg */
             kg: number;
             /**
@@ -8720,6 +9353,22 @@ export interface components {
             share_frac: number;
             /** To Degc */
             to_degc: number;
+        };
+        /**
+         * Stick
+         * @description A stick into each.
+         */
+        Stick: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default stick
+             * @constant
+             */
+            kind: "stick";
+            /** Line */
+            line: number;
         };
         /**
          * StickPass
@@ -8739,6 +9388,63 @@ export interface components {
             reseated: boolean;
             /** Taken Out */
             taken_out: boolean;
+        };
+        /**
+         * Sticks
+         * @description That it stays in its mould: how much it shrinks, and how much a stiff mould asks for [frac].
+         */
+        Sticks: {
+            /** Contraction Frac */
+            contraction_frac: number;
+            /**
+             * Kind
+             * @default sticks
+             * @constant
+             */
+            kind: "sticks";
+            /** Lets Go Frac */
+            lets_go_frac: number;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "low" | "some" | "high" | "certain";
+            /** Sources */
+            sources: string[];
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "contraction" | "mould bends" | "mould gives" | "nothing comes out";
+        };
+        /**
+         * StickyRoom
+         * @description A room so damp that pieces may turn sticky [frac], and from when.
+         */
+        StickyRoom: {
+            /**
+             * Code
+             * @default sticky_room
+             * @constant
+             */
+            code: "sticky_room";
+            /** From Frac */
+            from_frac: number;
+            /** Humidity Frac */
+            humidity_frac: number;
+        };
+        /**
+         * StirOn
+         * @description No burst now: the heat has to spread first.
+         */
+        StirOn: {
+            bowl: components["schemas"]["InOven"];
+            /**
+             * Kind
+             * @default stir
+             * @constant
+             */
+            kind: "stir";
         };
         /** StoredColour */
         StoredColour: {
@@ -8805,6 +9511,39 @@ export interface components {
             version: number;
         };
         /**
+         * Strains
+         * @description That it cracks from its own stress: built in, or of its chilled skin [Pa]; how fast it cools through its annealing range, and
+         *     how fast is safe [K/s].
+         */
+        Strains: {
+            /**
+             * Kind
+             * @default strains
+             * @constant
+             */
+            kind: "strains";
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "low" | "some" | "high" | "certain";
+            /** Rate K S */
+            rate_k_s: number;
+            /** Safe Pa */
+            safe_pa: number;
+            /** Safe Rate K S */
+            safe_rate_k_s: number;
+            /** Sources */
+            sources: string[];
+            /** Stress Pa */
+            stress_pa: number;
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "built in" | "chilled skin";
+        };
+        /**
          * Stretch
          * @description A stretch of one round of the mould: the hands at a pass, or that it sets [s].
          */
@@ -8817,6 +9556,19 @@ export interface components {
             to_s: number;
             /** What */
             what: string;
+        };
+        /**
+         * Subject
+         * @description The run itself, a vessel by its cook, a round, a held batch, what hands make of no melt, or a sample in a cup; numbers from 0.
+         */
+        Subject: {
+            /** Number */
+            number: number;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "run" | "pot" | "round" | "batch" | "hand" | "sample";
         };
         /**
          * Swatch
@@ -8859,6 +9611,39 @@ export interface components {
             what: string;
         };
         /**
+         * TakeOff
+         * @description Off the ring or the bath at a temperature; until then it is stirred, or shaken only.
+         */
+        TakeOff: {
+            /** Cook Degc */
+            cook_degc: number;
+            /**
+             * Kind
+             * @default off
+             * @constant
+             */
+            kind: "off";
+            /** Shaken */
+            shaken: boolean;
+        };
+        /**
+         * TakeOut
+         * @description Out of the microwave, to stir: lumps are melted by the heat that is there.
+         */
+        TakeOut: {
+            bowl: components["schemas"]["InOven"];
+            /** Cook Degc */
+            cook_degc: number;
+            /**
+             * Kind
+             * @default out
+             * @constant
+             */
+            kind: "out";
+            /** Lumps */
+            lumps: boolean;
+        };
+        /**
          * Task
          * @description One entry: kind, cook or round number, start and end on the timetable [s], and if it needs hands. step: of what is made by
          *     hand, which then has no cook.
@@ -8871,7 +9656,7 @@ export interface components {
             /** Hands */
             hands: boolean;
             /** Kind */
-            kind: string;
+            kind: ("weigh" | "cook" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "stick" | "sprinkle");
             /** Round */
             round: number | null;
             /** Start S */
@@ -8881,6 +9666,37 @@ export interface components {
              * @default null
              */
             step: number | null;
+        };
+        /**
+         * Temper
+         * @description One step at a bowl that is tempered: with how much, to which temperature, which share of the bowl, how much of its seed has
+         *     melted [frac]; how long a smear takes to set; when it has cooled to it (inf: never); seeded already or not; the share of seed
+         *     that is usual [frac].
+         */
+        Temper: {
+            /** Kg */
+            kg: number;
+            /**
+             * Kind
+             * @default temper
+             * @constant
+             */
+            kind: "temper";
+            /** Melted Frac */
+            melted_frac: number;
+            /** Seeded */
+            seeded: boolean;
+            /** Share Frac */
+            share_frac: number;
+            smear_s: components["schemas"]["Spread"];
+            /** Step */
+            step: ("cool" | "seed" | "powder" | "slab" | "return" | "cold bowl" | "warm" | "test") | ("melt" | "cool" | "seed" | "stir" | "read" | "more" | "take out" | "test" | "warm") | "look";
+            /** There S */
+            there_s: number;
+            /** To Degc */
+            to_degc: number;
+            /** Usual Frac */
+            usual_frac: number;
         };
         /**
          * TemperTest
@@ -8895,8 +9711,11 @@ export interface components {
             at_s: number;
             /** Is Sure */
             is_sure: boolean;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "under" | "well" | "over";
             slope_k_min: components["schemas"]["Spread"];
             /** Smooth Degc */
             smooth_degc: number[];
@@ -8906,6 +9725,72 @@ export interface components {
             };
             /** Times S */
             times_s: number[];
+        };
+        /**
+         * TemperedWay
+         * @description How couvertures are melted and tempered, where they are poured and where they set; seed_degc: how warm seed, slab or cold
+         *     water is.
+         */
+        TemperedWay: {
+            /** By Id */
+            by_id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tempered";
+            /** Place Id */
+            place_id: string;
+            /**
+             * Power
+             * @enum {string}
+             */
+            power: "full" | "half";
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "seed" | "powder" | "slab" | "bowls" | "keep" | "none";
+            /** Seed Degc */
+            seed_degc: number;
+            /** Stand Id */
+            stand_id: string;
+            /** Vessel Id */
+            vessel_id: string;
+        };
+        /**
+         * ThinToLeave
+         * @description A round thinner than what leaves its mould whole [m].
+         */
+        ThinToLeave: {
+            /**
+             * Code
+             * @default thin_to_leave
+             * @constant
+             */
+            code: "thin_to_leave";
+            /** Least M */
+            least_m: number;
+            /** Round */
+            round: number;
+            /** Thick M */
+            thick_m: number;
+        };
+        /**
+         * TooLate
+         * @description It takes longer than there is [s].
+         */
+        TooLate: {
+            /**
+             * Code
+             * @default too_late
+             * @constant
+             */
+            code: "too_late";
+            /** Has S */
+            has_s: number;
+            /** Needs S */
+            needs_s: number;
         };
         /**
          * TooThin
@@ -8923,6 +9808,42 @@ export interface components {
             stands_cold_s: number | null;
             /** Stands S */
             stands_s: number | null;
+        };
+        /**
+         * TooWarm
+         * @description A held batch gets hotter than it bears where it stands.
+         */
+        TooWarm: {
+            /**
+             * Kind
+             * @default too_warm
+             * @constant
+             */
+            kind: "too_warm";
+            /** Name */
+            name: string;
+        };
+        /**
+         * Turn
+         * @description A ball on another side: which turn of how many, of which so many are usual.
+         */
+        Turn: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default turn
+             * @constant
+             */
+            kind: "turn";
+            /** Line */
+            line: number;
+            /** Turn */
+            turn: number;
+            /** Turns */
+            turns: number;
+            /** Usual */
+            usual: number;
         };
         /**
          * TurnedPass
@@ -8943,6 +9864,20 @@ export interface components {
              * @constant
              */
             whole: true;
+        };
+        /**
+         * Turning
+         * @description A ball is turned by hand all over for so long, then every so often, so many times, of which so many are usual.
+         */
+        Turning: {
+            /** By Hand S */
+            by_hand_s: number;
+            /** Every S */
+            every_s: number;
+            /** Turns */
+            turns: number;
+            /** Usual */
+            usual: number;
         };
         /** Units */
         Units: {
@@ -8982,6 +9917,32 @@ export interface components {
             revisions: components["schemas"]["RevisionFile_Units_"][];
             /** Version */
             version: number;
+        };
+        /**
+         * Unmould
+         * @description Out of its mould, off its film, tray or props: how its last pass was laid, at which mark it leaves.
+         */
+        Unmould: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default unmould
+             * @constant
+             */
+            kind: "unmould";
+            /**
+             * Laid
+             * @enum {string}
+             */
+            laid: "fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "join" | "swirl";
+            /**
+             * Leaves
+             * @enum {string}
+             */
+            leaves: "unmould" | "peel" | "rigid" | "release_opens";
+            /** Line */
+            line: number;
         };
         /**
          * Unread
@@ -9036,6 +9997,62 @@ export interface components {
             residue_before: components["schemas"]["Spread"];
         };
         /**
+         * WarmAgain
+         * @description It is too thick to be poured: warm it again, to a temperature; a bowl by a burst of so long.
+         */
+        WarmAgain: {
+            /** Burst S */
+            burst_s: number | null;
+            /** Cook Degc */
+            cook_degc: number;
+            /**
+             * Kind
+             * @default warm
+             * @constant
+             */
+            kind: "warm";
+        };
+        /**
+         * Ways
+         * @description Ways by family.
+         */
+        Ways: {
+            /** Ways */
+            ways: {
+                [key: string]: components["schemas"]["CookedWay"] | components["schemas"]["MeltedWay"] | components["schemas"]["TemperedWay"];
+            };
+        };
+        /**
+         * Weigh
+         * @description Weigh what is fresh, with its water, and put it on: for so many castings of which lines, to which temperature, about how long;
+         *     seed_kg of it is kept back. bursts: of a bowl in a microwave, None on a ring or over a bath; shaken: over a ring turned down.
+         */
+        Weigh: {
+            bursts: components["schemas"]["Bursts"] | null;
+            /** Casts */
+            casts: number;
+            /** Cook Degc */
+            cook_degc: number;
+            /** Fresh Kg */
+            fresh_kg: number;
+            /** Hob S */
+            hob_s: number;
+            /**
+             * Kind
+             * @default heat
+             * @constant
+             */
+            kind: "heat";
+            /** Lines */
+            lines: number[];
+            /** Seed Kg */
+            seed_kg: number;
+            /** Shaken */
+            shaken: boolean;
+            /** Water Kg */
+            water_kg: number;
+        };
+        /**
          * WeightAsked
          * @description A weight or volume typed for a pass, to be turned into its thickness, level or gap.
          */
@@ -9047,6 +10064,38 @@ export interface components {
             part: components["schemas"]["Part"];
             /** Volume M3 */
             volume_m3: number | null;
+        };
+        /**
+         * WindowNarrow
+         * @description A cook whose pour window may be too short for its rounds [s].
+         */
+        WindowNarrow: {
+            /**
+             * Code
+             * @default window_narrow
+             * @constant
+             */
+            code: "window_narrow";
+            /** Cook */
+            cook: number;
+            /** Low S */
+            low_s: number;
+        };
+        /**
+         * WindowNever
+         * @description A cook whose bubbles do not rise out of so much depth before it is too thick [m].
+         */
+        WindowNever: {
+            /**
+             * Code
+             * @default window_never
+             * @constant
+             */
+            code: "window_never";
+            /** Cook */
+            cook: number;
+            /** Depth M */
+            depth_m: number;
         };
         /**
          * Word
@@ -9097,18 +10146,40 @@ export interface components {
             ok: boolean;
         };
         /**
+         * ByHand
+         * @description What hands make of no melt.
+         */
+        umber_pebble__core__bench__act_kinds__ByHand: {
+            /**
+             * Kind
+             * @default by_hand
+             * @constant
+             */
+            kind: "by_hand";
+            step: components["schemas"]["HandStep"];
+        };
+        /**
+         * ByHand
+         * @description Something that is put in or pressed by hand: its name, how many times, all of it [kg]; what it is mixed of, if that is known.
+         */
+        umber_pebble__core__plan__fillings__ByHand: {
+            /** Count */
+            count: number;
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
+            /** Of */
+            of: components["schemas"]["Ingredient"][];
+        };
+        /**
          * Done
          * @description The newest event that can be taken back.
          */
         umber_pebble__services__bench__Done: {
             /** Id */
             id: string;
-            /** Kind */
-            kind: string;
-            /** Payload */
-            payload: {
-                [key: string]: unknown;
-            };
+            told: components["schemas"]["EventBody"];
         };
     };
     responses: never;

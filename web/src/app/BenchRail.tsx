@@ -6,6 +6,7 @@ import { clock } from "../shared/format/units";
 import { timeOfDay } from "../shared/format/zone";
 import { kitchenQuery } from "../shared/kitchen";
 import { usePerson } from "../shared/person";
+import { keyOf } from "../shared/subject";
 import { useBench } from "../shared/useBench";
 import { useElapsed } from "../shared/useElapsed";
 
@@ -33,7 +34,7 @@ export function BenchRail() {
         </span>
       )}
       {rest.slice(0, held.length > 3 ? 0 : held.length > 0 ? 1 : 2).map((act) => (
-        <span key={act.kind + act.subject} className="hidden gap-2 md:flex">
+        <span key={`${act.what.kind} ${keyOf(act.subject)}`} className="hidden gap-2 md:flex">
           <span className="text-quiet">{act.opens_s > elapsed ? clock(act.opens_s - elapsed) : "now"}</span>
           {actShort(act, view)}
         </span>
@@ -41,7 +42,7 @@ export function BenchRail() {
       {held.length > 0 && (
         <ul className="flex min-w-0 gap-3 overflow-hidden" aria-label="Held">
           {held.map((batch) => (
-            <li key={batch.subject} className="flex items-center gap-1.5">
+            <li key={keyOf(batch.subject)} className="flex items-center gap-1.5">
               <span
                 className="h-3.5 w-3.5 rounded-full border border-[#f6f1ea]"
                 style={{ backgroundColor: batch.colour ?? "transparent" }}

@@ -17,7 +17,7 @@ interface Props {
   /** Temperatures at the bottom and top edge, for the curve. */
   low?: number;
   high?: number | undefined;
-  words: Record<string, string>;
+  words: Record<Schemas["Band"]["state"], string>;
   label: string;
 }
 
@@ -54,7 +54,7 @@ export function HeatRibbon(p: Props) {
           x={x(band.start.low)}
           width={Math.max(x(band.end.high) - x(band.start.low), 0)}
           height={p.height}
-          fill={paint(id, FILL_OF[band.state] ?? "dots")}
+          fill={paint(id, FILL_OF[band.state])}
           mask={`url(#${id}-${band.state}-soft)`}
         />
       ))}
@@ -180,7 +180,7 @@ function BandWord({
   width: number;
   height: number;
 }) {
-  const open = (FILL_OF[band.state] ?? "dots") === "open";
+  const open = FILL_OF[band.state] === "open";
   const right = Math.min(x(band.end.likely), width);
   const sharp = Math.max(x(band.start.high), 0) + 10;
   // past the soft edge where there is room, so that the word stands on its own tone

@@ -1,8 +1,11 @@
+import type { Schemas } from "../api/client";
+
 /** Fills of states: by pattern as well as tone. One set of defs for each drawing. */
 
 export type Fill = "hatch" | "dots" | "close-dots" | "crosses" | "plain" | "open";
 
-export const FILL_OF: Record<string, Fill> = {
+export const FILL_OF: Record<Schemas["Band"]["state"], Fill> = {
+  release: "open",
   too_hot: "hatch",
   too_warm: "hatch",
   browns: "hatch",

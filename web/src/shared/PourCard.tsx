@@ -2,6 +2,7 @@ import type { Schemas } from "../api/client";
 import { amount, range, type Units } from "./format/units";
 import { useUnits } from "./format/useUnits";
 import { tonesOf } from "./melts";
+import { partAndPass } from "./named";
 import { dipWords } from "./pourWords";
 
 interface Props {
@@ -13,7 +14,7 @@ interface Props {
 /** One filling of a mould as a card: every cavity, pass by pass, with its grams, its height, and where it lies until the next. */
 export function PourCard({ card, number, places }: Props) {
   const units = useUnits();
-  const first = card.rows[0]?.kind ?? "";
+  const first = card.rows[0]?.kind ?? "fill";
   const grams = (kg: number) => amount(kg, "mass", units);
   return (
     <article aria-label={`Pour card ${number}`} className="border-t-2 border-ink pt-2">
@@ -26,7 +27,7 @@ export function PourCard({ card, number, places }: Props) {
       <ol>
         {card.rows.map((row, i) => {
           const last = i === card.rows.length - 1;
-          const name = row.name.split(", ").slice(1).join(", ") || row.name;
+          const name = partAndPass(row.named) || row.named.piece;
           return (
             <li key={row.line} className="border-t border-line py-1.5">
               {row.first.map((hand) => (
@@ -41,7 +42,7 @@ export function PourCard({ card, number, places }: Props) {
                   <span
                     aria-hidden
                     className="mr-2 inline-block h-3.5 w-3.5 border border-ink"
-                    style={{ background: tonesOf(row.melt).tone }}
+                    style={{ background: tonesOf(row).tone }}
                   />
                   <strong>{name}</strong>, {how(row, units)}
                   {row.work && `; then ${WORKS[row.work]}`}
@@ -67,9 +68,13 @@ export function PourCard({ card, number, places }: Props) {
 }
 
 /** What a card counts, where it is not cavities. */
-const WORD: Record<string, string> = { dip: "to dip", join: "pieces", cluster: "heaps" };
+const WORD: Partial<Record<Schemas["CardRow"]["kind"], string>> = {
+  dip: "to dip",
+  join: "pieces",
+  cluster: "heaps",
+};
 
-const WORKS: Record<string, string> = {
+const WORKS: Record<NonNullable<Schemas["CardRow"]["work"]>, string> = {
   bend: "bend it",
   stick: "the stick, while it is soft",
   sprinkle: "sprinkle, while it is wet",

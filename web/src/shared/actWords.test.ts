@@ -1,84 +1,100 @@
 import { describe, expect, it } from "vitest";
-import type { Schemas } from "../api/client";
+import type { Act, View, What } from "./acts";
 import { actShort, actWords } from "./actWords";
 import { curveAt } from "./curve";
 import type { Units } from "./format/units";
+import type { Wording } from "./wording";
 
 const UNITS: Units = { temperature: "C", mass: "g", length: "mm", volume: "ml" };
 const view = {
   name: "Night",
-  line_names: ["Disc"],
+  lines: [{ piece: "Disc", part: "", step: "" }],
   places: { fridge: "Fridge" },
-  last_method: { "pot:0": "infrared" },
-} as unknown as Schemas["BenchView"];
-const act = (kind: string, params: Record<string, unknown> = {}, sure = true): Schemas["ActView"] => ({
-  kind,
-  subject: "round:0",
+} as unknown as View;
+const MELTS: Record<Wording, Act["melt"]> = {
+  sugar: { key: "isomalt", called: "isomalt", raw: "isomalt", wording: "sugar", colour: null },
+  fat: { key: "coating", called: "coating", raw: "coating", wording: "fat", colour: null },
+};
+const act = (what: Act["what"], sure = true, melt: Wording = "sugar"): Act => ({
+  what,
+  subject: { of: "round", number: 0 },
   tells: null,
   opens_s: 0,
   closes_s: null,
   sure,
-  params: { casts: 14, line: 0, cook: 0, ...params } as never,
   forecast: false,
+  melt: MELTS[melt],
+  colours: null,
 });
+const WEIGH: What<"heat"> = {
+  kind: "heat",
+  fresh_kg: 0.2,
+  water_kg: 0.02,
+  seed_kg: 0,
+  cook_degc: 160,
+  hob_s: 190,
+  casts: 14,
+  lines: [0],
+  bursts: null,
+  shaken: false,
+};
+const POUR: What<"pour"> = {
+  kind: "pour",
+  line: 0,
+  casts: 14,
+  laid: "fill",
+  filled: 0,
+  left_kg: 1,
+  each_kg: 0.01,
+  stays_kg: 0.01,
+  fill_m: 0.005,
+  thick_m: 0.005,
+  pour_s: 140,
+  habits: [],
+  limited_by: "bubbles",
+  bubble_m: 0.0004,
+  readings: 1,
+  unswirled: false,
+  rests_to_degc: null,
+  turning: null,
+  dip: null,
+  dab: null,
+};
 const plain = (text: string) => text.replaceAll("\u00a0", " ");
 
 describe("acts in words", () => {
-  it("have a title and a button for every kind", () => {
-    for (const kind of [
-      "acknowledge",
-      "heat",
-      "off",
-      "warm",
-      "read",
-      "pour",
-      "bend",
-      "stick",
-      "move",
-      "unmould",
-      "outcomes",
-      "again",
-      "resume",
-      "end",
-    ]) {
-      const words = actWords(act(kind), view, UNITS);
-      expect(words.title.length).toBeGreaterThan(5);
-      expect(words.button.length).toBeGreaterThan(2);
-      expect(actShort(act(kind), view)).not.toBe(kind);
-    }
-  });
   it("say weights and heat in the user's units", () => {
-    const heat = act("heat", { fresh_kg: 0.2, water_kg: 0.02, cook_degc: 160, hob_s: 190 });
-    expect(plain(actWords(heat, view, UNITS).title)).toBe("Weigh 200 g isomalt, put it on");
-    expect(plain(actWords(heat, view, { ...UNITS, mass: "oz" }).title)).toBe(
+    expect(plain(actWords(act(WEIGH), view, UNITS).title)).toBe("Weigh 200 g isomalt, put it on");
+    expect(plain(actWords(act(WEIGH), view, { ...UNITS, mass: "oz" }).title)).toBe(
       "Weigh 7.06 oz isomalt, put it on",
     );
-    expect(plain(actWords(heat, view, UNITS).detail.join(" "))).toContain("Add 20 g water");
+    expect(plain(actWords(act(WEIGH), view, UNITS).detail.join(" "))).toContain("Add 20 g water");
   });
   it("ask for a swirl after an unswirled reading, and for a reading where none was taken", () => {
-    const said = (readings: number, sure: boolean) =>
-      actWords(act("pour", { readings }, sure), view, UNITS).detail.join(" ");
-    expect(said(1, true)).toContain("swirl it and read again");
-    expect(said(0, false)).toContain("take a reading");
-    expect(said(0, true)).not.toContain("roughly");
+    const said = (readings: number, unswirled: boolean, sure: boolean) =>
+      actWords(act({ ...POUR, readings, unswirled }, sure), view, UNITS).detail.join(" ");
+    expect(said(1, true, true)).toContain("swirl it and read again");
+    expect(said(0, false, false)).toContain("take a reading");
+    expect(said(0, false, true)).not.toContain("roughly");
+  });
+  it("say what is short, and how many it is enough for", () => {
+    const short = actWords(act({ ...POUR, left_kg: 0.095 }), view, UNITS).detail.join(" ");
+    expect(plain(short)).toContain("Only 95 g to pour: enough for 9.");
   });
   it("speak of a bowl and its bursts when it is coating", () => {
-    const heat = act("heat", {
-      melt: "coating",
-      fresh_kg: 0.17,
-      bursts_s: [30, 10, 10, 10],
-      cook_degc: 43,
-      hob_s: 111,
-    });
+    const bursts = { seconds: [30, 10, 10, 10], power_frac: 1 };
+    const heat = act({ ...WEIGH, fresh_kg: 0.17, bursts }, true, "fat");
     const words = actWords(heat, view, UNITS);
     expect(plain(words.title)).toBe("Weigh 170 g coating, melt it");
     expect(words.detail[0]).toBe(
       "Full power: 30 s, then 3 × 10 s, likely, stirring and looking after each. No metal.",
     );
-    expect(actWords(act("move", { place: "fridge" }), view, UNITS).title).toBe("To the fridge");
+    expect(actShort(heat, view)).toBe("Melt the coating");
   });
-  it("count one as one", () => {
-    expect(actWords(act("pour", { casts: 1 }), view, UNITS).title).toBe("Pour 1 cavity");
+  it("name places, and count one as one", () => {
+    const move = act({ kind: "move", line: 0, casts: 14, place: "fridge" });
+    expect(actWords(move, view, UNITS).title).toBe("To the fridge");
+    expect(actWords(act({ ...POUR, casts: 1 }), view, UNITS).title).toBe("Pour 1 cavity");
   });
 });
 

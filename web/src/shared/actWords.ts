@@ -1,22 +1,16 @@
-import type { Schemas } from "../api/client";
-import { bowlOut, burstWords, meltCoating, meltName } from "./bowlWords";
-import { amount, duration, type Units, weighed } from "./format/units";
+import { type Act, type ActWords, lineName, type View, type What, wordingOf } from "./acts";
+import { bowlWords, burstWords, meltName, outWords, potWords, stirWords } from "./bowlWords";
+import { amount, duration, type Units } from "./format/units";
+import { wholeName } from "./named";
 import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
+import { unmouldWords } from "./unmouldWords";
+import type { Wording } from "./wording";
 
-type Act = Schemas["ActView"];
-type View = Schemas["BenchView"];
+const ANY_TIME = "whenever you like";
 
-export interface ActWords {
-  title: string;
-  detail: string[];
-  button: string;
-  /** What the countdown says before the act may be done, while it may, and after. */
-  before: string;
-  during: string;
-}
-
-const LIMITS: Record<string, string> = {
+/** What holds back a pour, before it opens. */
+const LIMITS: Record<What<"pour">["limited_by"], string> = {
   bubbles: "bubbles still rising",
   boiling: "still boils",
   mould: "too hot for the mould",
@@ -24,185 +18,129 @@ const LIMITS: Record<string, string> = {
 };
 
 /** What was taken out for bags is missing here. */
-function tooLittle(p: Record<string, number>, units: Units): string[] {
-  const fills = Math.floor((p.left_kg ?? 0) / (p.each_kg ?? 1));
-  return p.left_kg !== undefined && fills < (p.casts ?? 0)
+function tooLittle({ left_kg, each_kg, casts }: What<"pour">, units: Units): string[] {
+  const fills = Math.floor(left_kg / each_kg);
+  return fills < casts
     ? [
-        `Only ${amount(p.left_kg, "mass", units)} to pour: enough for ${fills}. Put bags back or melt more first.`,
+        `Only ${amount(left_kg, "mass", units)} to pour: enough for ${fills}. Put bags back or melt more first.`,
       ]
     : [];
 }
 
+const roughly = (act: Act, then: string): string[] => (act.sure ? [] : [`Known only roughly: ${then}`]);
+
+const tryOne = (act: Act) => roughly(act, "try one first.");
+
 export function actWords(act: Act, view: View, units: Units): ActWords {
-  const p = act.params as Record<string, number>;
-  const piece = view.line_names[p.line ?? 0] ?? "";
-  const coating = String(act.params.melt ?? "isomalt") !== "isomalt";
-  const casts = p.casts ?? 0;
-  const look =
-    act.kind === "pour" ? (coating ? "stir and look." : "pour when you see no bubbles.") : "try one first.";
-  const unsure = act.sure
-    ? []
-    : [
-        p.readings === 0
-          ? "Known only roughly: swirl and take a reading, it moves the window."
-          : `Known only roughly: ${look}`,
-      ];
-  const method = view.last_method[`pot:${p.cook}`];
-  const swirl =
-    act.kind === "pour" && p.readings && method && method !== "immersed_swirled"
-      ? ["The last reading was of an unswirled pot: swirl it and read again."]
-      : [];
-  switch (act.kind) {
+  const { what } = act;
+  const wording = wordingOf(act);
+  switch (what.kind) {
     case "acknowledge":
       return { title: "Hot sugar", detail: [], button: "Read and understood", before: "", during: "" };
-    case "heat": {
-      const water = p.water_kg ?? 0;
-      if (coating)
-        return {
-          ...meltCoating(act, view, units),
-          before: "in time for the mould in",
-          during: "whenever you like",
-        };
+    case "heat":
       return {
-        title: `Weigh ${weighed(p.fresh_kg ?? 0, units)} isomalt, put it on`,
-        detail: [
-          water > 0 ? `Add ${amount(water, "mass", units)} water.` : "No water: it is a small cook.",
-          `For ${plural(casts, "casting", "castings")}. To ${amount(p.cook_degc ?? 0, "temperature", units)}, about ${duration(p.hob_s ?? 0)} on the ring.`,
-        ],
-        button: "On the ring",
+        ...{ sugar: potWords, fat: bowlWords }[wording](act, what, view, units),
         before: "in time for the mould in",
-        during: "whenever you like",
+        during: ANY_TIME,
       };
-    }
     case "keep":
       return {
-        title: p.seconds ? `${act.params.name}: ${p.seconds} s` : `${act.params.name}: over hot water`,
+        title: what.seconds === null ? `${what.name}: over hot water` : `${what.name}: ${what.seconds} s`,
         detail: [
-          `It thickens. ${p.seconds ? `In the microwave, ${p.seconds} s, with a look every 2 s; or` : ""} over hot water, or pipe it out. Turn the tip back in when idle.`,
+          `It thickens. ${what.seconds === null ? "Over" : `In the microwave, ${what.seconds} s, with a look every 2 s; or over`} hot water, or pipe it out. Turn the tip back in when idle.`,
         ],
-        button: p.seconds ? `In, ${p.seconds} s` : "Over the bath",
+        button: what.seconds === null ? "Over the bath" : `In, ${what.seconds} s`,
         before: "thickens in",
         during: "stiff in",
       };
     case "too_warm":
       return {
-        title: `${act.params.name}: off the heat`,
+        title: `${what.name}: off the heat`,
         detail: ["Over this water it gets hotter than it bears. Stand it in a glass, put it back later."],
         button: "Taken off",
         before: "too warm in about",
         during: "now",
       };
     case "temper":
-      return temperWords(act, units);
+      return temperWords(what, units);
     case "burst":
+      return burstWords(what, units);
     case "stir":
-      return burstWords(act, units);
+      return stirWords(what);
+    case "out": {
+      const out = outWords(what, units);
+      return { ...out, detail: [...out.detail, ...colours(act, units, "Stir in, oil-based")] };
+    }
     case "off":
-      if (act.params.stop) {
-        const out = bowlOut(act, units);
-        return { ...out, detail: [...out.detail, ...colours(act, units, "Stir in, oil-based")] };
-      }
-      if (coating)
-        return {
-          title: `Smooth at ${amount(p.cook_degc ?? 0, "temperature", units)}: take it out`,
-          detail: [
-            "Stir now and then. Type what the probe says: the time follows.",
-            ...colours(act, units, "Stir in, oil-based"),
-          ],
-          button: "Melted",
-          before: "molten in about",
-          during: "overheats in",
-        };
-      return {
-        title: `Take it off at ${amount(p.cook_degc ?? 0, "temperature", units)}`,
-        detail: [
-          "Stir now and then until the last grain is gone, then leave it: stirring on folds in air. Type what the probe says: the time follows.",
-          ...colours(act, units, "After the bubbles, water-based, a drop at a time (it spits)"),
-        ],
-        button: "Off the heat",
-        before: "gets there in",
-        during: "browns in",
-      };
+      return offWords(act, what, units)[wording];
     case "warm":
-      if (coating)
-        return {
-          title: "It has set: warm it again",
-          detail: [
-            `A short burst or over the bath, stirring, to ${amount(p.cook_degc ?? 0, "temperature", units)}.`,
-          ],
-          button: "Warming",
-          before: "",
-          during: "whenever you like",
-        };
-      return {
-        title: "Too thick: warm it again",
-        detail: [`Back on the ring, to ${amount(p.cook_degc ?? 0, "temperature", units)}.`],
-        button: "On the ring",
-        before: "",
-        during: "whenever you like",
-      };
+      return warmWords(what, units)[wording];
     case "read":
-      if (coating)
-        return {
-          title: "Stir the bowl, then read it",
-          detail: ["An unstirred surface runs cold. One reading now narrows the pour window."],
-          button: "Type a reading",
-          before: "best in",
-          during: "the pour opens in",
-        };
       return {
-        title: "Swirl the pot, then read it",
-        detail: ["An unswirled surface runs cold. One reading now narrows the pour window."],
+        title: { sugar: "Swirl the pot, then read it", fat: "Stir the bowl, then read it" }[wording],
+        detail: [
+          `An ${{ sugar: "unswirled", fat: "unstirred" }[wording]} surface runs cold. One reading now narrows the pour window.`,
+        ],
         button: "Type a reading",
         before: "best in",
         during: "the pour opens in",
       };
     case "pour": {
-      const { title, how, done } = pourWords(act, view, units);
+      const { title, how, done } = pourWords(what, view, units);
+      const look = { sugar: "pour when you see no bubbles.", fat: "stir and look." }[wording];
+      const unsure = roughly(
+        act,
+        what.readings === 0 ? "swirl and take a reading, it moves the window." : look,
+      );
+      const swirl = what.unswirled
+        ? ["The last reading was of an unswirled pot: swirl it and read again."]
+        : [];
       return {
         title,
-        detail: [how, ...bubbles(act, units), ...tooLittle(p, units), ...unsure, ...swirl],
+        detail: [how, ...bubbles(what, units), ...tooLittle(what, units), ...unsure, ...swirl],
         button: done,
-        before: `${LIMITS[String(act.params.limited_by)] ?? "opens"}, opens in`,
-        during: coating ? "thickens in" : "too thick in",
+        before: `${LIMITS[what.limited_by]}, opens in`,
+        during: { sugar: "too thick in", fat: "thickens in" }[wording],
       };
     }
     case "put_in": {
-      const items = (act.params.items ?? []) as { what: string; name: string; kg: number }[];
-      const words = items.map((i) =>
+      const words = what.items.map((i) =>
         i.kg > 0 ? `${amount(i.kg, "mass", units)} ${i.name.toLowerCase()}` : i.name.toLowerCase(),
       );
       return {
-        title: `${words.join(", ")} into each of ${plural(casts, "cavity", "cavities")}`,
+        title: `${words.join(", ")} into each of ${plural(what.casts, "cavity", "cavities")}`,
         detail: [
-          `${piece}. About ${duration(p.takes_s ?? 0)}.${items.some((i) => i.what === "filling") ? " Keep the gap to the rim." : ""} ${habitWords(act)}`,
+          `${lineName(view, what.line)}. About ${duration(what.takes_s)}.${what.items.some((i) => i.what === "filling") ? " Keep the gap to the rim." : ""} ${habitWords(what.habits)}`,
         ],
         button: "It is in",
         before: "the pass under it bears it in",
-        during: "whenever you like",
+        during: ANY_TIME,
       };
     }
     case "sprinkle":
       return {
-        title: `Sprinkle ${plural(casts, "casting", "castings")}`,
-        detail: [`${piece}: while it is wet.`, ...unsure],
+        title: `Sprinkle ${plural(what.casts, "casting", "castings")}`,
+        detail: [`${lineName(view, what.line)}: while it is wet.`, ...tryOne(act)],
         button: "Sprinkled",
         before: "in",
         during: "sets in",
       };
     case "stick":
       return {
-        title: `Put in ${plural(casts, "stick", "sticks")}`,
-        detail: [`${piece}: push it in, turn it three times so that it is coated, lay it flat.`, ...unsure],
+        title: `Put in ${plural(what.casts, "stick", "sticks")}`,
+        detail: [
+          `${lineName(view, what.line)}: push it in, turn it three times so that it is coated, lay it flat.`,
+          ...tryOne(act),
+        ],
         button: "Sticks are in",
         before: "in",
         during: "too stiff in",
       };
     case "turn":
       return {
-        title: `Turn ${plural(casts, "ball", "balls")}, ${p.turn} of ${p.turns}`,
+        title: `Turn ${plural(what.casts, "ball", "balls")}, ${what.turn} of ${what.turns}`,
         detail: [
-          `${piece}: another side down, a shake first so that what still runs coats it. ${(p.turns ?? 0) > (p.practised ?? 0) && p.turn === (p.practised ?? 0) + 1 ? "By its wall some of it still runs: shake one, if nothing moves leave the rest." : ""}`,
+          `${lineName(view, what.line)}: another side down, a shake first so that what still runs coats it. ${what.turns > what.usual && what.turn === what.usual + 1 ? "By its wall some of it still runs: shake one, if nothing moves leave the rest." : ""}`,
         ],
         button: "Turned",
         before: "turn in",
@@ -210,75 +148,44 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       };
     case "move":
       return {
-        title: `To the ${(view.places[String(act.params.place)] ?? "").toLowerCase()}`,
-        detail: [`${piece}: ${plural(casts, "casting", "castings")}. It sets there.`],
+        title: `To the ${placeName(view, what.place)}`,
+        detail: [
+          `${lineName(view, what.line)}: ${plural(what.casts, "casting", "castings")}. It sets there.`,
+        ],
         button: "Moved",
         before: "in",
         during: "as soon as you can",
       };
     case "bend":
       return {
-        title: `Bend ${plural(casts, "piece", "pieces")}`,
+        title: `Bend ${plural(what.casts, "piece", "pieces")}`,
         detail: [
-          act.params.leaves === "release_opens"
-            ? `${piece}: lay it over its form (a can, a bowl of its shape, your gloved hand), slowly; it goes flat if it is left.`
-            : `${piece}: slowly, in the order they were poured. Hold, or rest over a form.`,
-          ...unsure,
+          what.released
+            ? `${lineName(view, what.line)}: lay it over its form (a can, a bowl of its shape, your gloved hand), slowly; it goes flat if it is left.`
+            : `${lineName(view, what.line)}: slowly, in the order they were poured. Hold, or rest over a form.`,
+          ...tryOne(act),
         ],
         button: "Bent",
         before: "soft enough to hold in",
         during: "cracks in",
       };
     case "by_hand":
-      return {
-        title: `${act.params.what === "join" ? "Join" : "Press"} ${plural(p.count ?? 0, "piece", "pieces")}: ${act.params.name}`,
-        detail: [
-          `${(p.kg ?? 0) > 0 ? `${amount(p.kg ?? 0, "mass", units)} each. ` : ""}About ${duration(p.takes_s ?? 0)}; ${restWords(p)}`,
-        ],
-        button: "Done",
-        before: "in",
-        during: "whenever you like",
-      };
+      return byHandWords(what, units);
     case "unmould":
-      if (act.params.kind === "join" || act.params.kind === "dip")
-        return {
-          title:
-            act.params.kind === "join"
-              ? `${plural(casts, "piece", "pieces")}: props away`
-              : `${casts} off the tray`,
-          detail: [
-            `${piece}: it has set. ${act.params.kind === "join" ? "It may be moved now." : "Trim the foot."}`,
-          ],
-          button: act.params.kind === "join" ? "They hold" : "Off the tray",
-          before: "sets in",
-          during: act.closes_s === null ? "whenever you like" : "may crack from cold in",
-        };
-      if (act.params.leaves !== undefined && act.params.leaves !== "unmould")
-        return leavesWords(act, piece, casts);
-      return {
-        title: `Unmould ${plural(casts, "piece", "pieces")}`,
-        detail: [
-          coating
-            ? `${piece}: turn the mould over. What does not drop out stays in the cold longer.`
-            : `${piece}: stretch the mould, push from behind.`,
-        ],
-        button: "Unmoulded",
-        before: coating ? "set and let go in" : "glass right through in",
-        during: act.closes_s === null ? "cold enough" : "may crack from cold in",
-      };
+      return unmouldWords(act, what, wording, view);
     case "outcomes":
       return {
         title: "How did they come out?",
-        detail: [`${piece}: tap the ones that failed, then space for the rest.`],
+        detail: [`${lineName(view, what.line)}: tap the ones that failed, then space for the rest.`],
         button: "The rest are good",
         before: "",
         during: "",
       };
     case "again":
       return {
-        title: `${p.short} short: cook ${casts} more`,
+        title: `${what.short} short: cook ${what.casts} more`,
         detail: [
-          `${piece}: enough for what is missing, spares with it. Or end the run: what is left becomes an order.`,
+          `${lineName(view, what.line)}: enough for what is missing, spares with it. Or end the run: what is left becomes an order.`,
         ],
         button: "Cook again",
         before: "",
@@ -292,7 +199,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         before: "",
         during: "",
       };
-    default:
+    case "end":
       return {
         title: "All done",
         detail: ["Weigh what is left in the pot, if you can: the next plan uses it."],
@@ -303,95 +210,135 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
   }
 }
 
-/** How long something made by hand is left where it is, and dries on its form after that. */
-function restWords(p: Record<string, number>): string {
-  const span = (low = 0, high = 0) => `${duration(low)} to ${duration(high)}`;
-  const rests =
-    (p.rests_low_s ?? 0) < 1
-      ? "out of its mould at once"
-      : `leave them ${span(p.rests_low_s, p.rests_high_s)}`;
-  return (p.dries_high_s ?? 0) > 0
-    ? `${rests}, then let them dry on their form ${span(p.dries_low_s, p.dries_high_s)}.`
-    : `${rests}.`;
+const placeName = (view: View, id: string) => (view.places[id] ?? id).toLowerCase();
+
+const SHAKE = "Shake the pot now and then, never stir: it crystallises.";
+const STIR = "Stir now and then until the last grain is gone, then leave it: stirring on folds in air.";
+
+function offWords(act: Act, { cook_degc, shaken }: What<"off">, units: Units): Record<Wording, ActWords> {
+  const at = amount(cook_degc, "temperature", units);
+  return {
+    fat: {
+      title: `Smooth at ${at}: take it out`,
+      detail: [
+        "Stir now and then. Type what the probe says: the time follows.",
+        ...colours(act, units, "Stir in, oil-based"),
+      ],
+      button: "Melted",
+      before: "molten in about",
+      during: "overheats in",
+    },
+    sugar: {
+      title: `Take it off at ${at}`,
+      detail: [
+        `${shaken ? SHAKE : STIR} Type what the probe says: the time follows.`,
+        ...colours(act, units, "After the bubbles, water-based, a drop at a time (it spits)"),
+      ],
+      button: "Off the heat",
+      before: "gets there in",
+      during: "browns in",
+    },
+  };
+}
+
+function warmWords({ cook_degc }: What<"warm">, units: Units): Record<Wording, ActWords> {
+  const to = amount(cook_degc, "temperature", units);
+  const say = (title: string, detail: string, button: string): ActWords => ({
+    title,
+    detail: [detail],
+    button,
+    before: "",
+    during: ANY_TIME,
+  });
+  return {
+    fat: say("It has set: warm it again", `A short burst or over the bath, stirring, to ${to}.`, "Warming"),
+    sugar: say("Too thick: warm it again", `Back on the ring, to ${to}.`, "On the ring"),
+  };
+}
+
+const HAND_DOES: Record<What<"by_hand">["step"]["what"], string> = { join: "Join", press: "Press" };
+
+/** What hands make of no melt; how long it is then left where it is, and dries on its form after that. */
+function byHandWords({ step }: What<"by_hand">, units: Units): ActWords {
+  const { rests, dries, kg } = step;
+  const span = ({ low, high }: { low: number; high: number }) => `${duration(low)} to ${duration(high)}`;
+  const left = rests.low < 1 ? "out of its mould at once" : `leave them ${span(rests)}`;
+  const then = dries.high > 0 ? `${left}, then let them dry on their form ${span(dries)}.` : `${left}.`;
+  return {
+    title: `${HAND_DOES[step.what]} ${plural(step.count, "piece", "pieces")}: ${wholeName(step.named)}`,
+    detail: [
+      `${kg > 0 ? `${amount(kg, "mass", units)} each. ` : ""}About ${duration(step.count * step.each_s)}; ${then}`,
+    ],
+    button: "Done",
+    before: "in",
+    during: ANY_TIME,
+  };
 }
 
 /** What holds the opening back is a size of bubble nobody measured. */
-const bubbles = (act: Act, units: Units): string[] =>
-  act.params.limited_by === "bubbles" && typeof act.params.bubble_m === "number"
+const bubbles = ({ limited_by, bubble_m }: What<"pour">, units: Units): string[] =>
+  limited_by === "bubbles" && bubble_m !== null
     ? [
-        `It opens when bubbles of ${amount(act.params.bubble_m, "length", units)} have risen, an assumption: your eye decides, clear is clear.`,
+        `It opens when bubbles of ${amount(bubble_m, "length", units)} have risen, an assumption: your eye decides, clear is clear.`,
       ]
     : [];
 
-/** How a piece leaves what is no mould to be turned over: a film, a bowl, or its mould while it is warm. */
-function leavesWords(act: Act, piece: string, casts: number): ActWords {
-  const pieces = plural(casts, "piece", "pieces");
-  switch (String(act.params.leaves)) {
-    case "peel":
-      return {
-        title: `Peel ${pieces}`,
-        detail: [`${piece}: bend the film away from it, not it from the film.`],
-        button: "Peeled off",
-        before: "peels off in",
-        during: act.closes_s === null ? "whenever you like" : "may crack from cold in",
-      };
-    case "rigid":
-      return {
-        title: `Ease ${pieces} off`,
-        detail: [`${piece}: loosen the rim all round, then lift it off its oiled bowl.`],
-        button: "It is off",
-        before: "keeps its shape in",
-        during: "whenever you like",
-      };
-    default:
-      return {
-        title: `Release ${pieces}, warm`,
-        detail: [
-          `${piece}: it holds together and still bends. Gloves. One after the other, each onto its form.`,
-        ],
-        button: "Released",
-        before: "holds together in",
-        during: "too stiff in",
-      };
-  }
-}
-
 /** Short form, for the rail and the list of what follows. */
 export function actShort(act: Act, view: View): string {
-  const p = act.params as Record<string, number>;
-  const name = (view.line_names[p.line ?? 0] ?? "").toLowerCase();
-  const n = p.casts ?? 0;
-  const coating = String(act.params.melt ?? "isomalt") !== "isomalt";
-  return (
-    {
-      acknowledge: "Read the caution",
-      temper: TEMPER_SHORT[String(act.params.step)] ?? "Temper the bowl",
-      keep: `${act.params.name} thickens`,
-      too_warm: `${act.params.name} gets too warm`,
-      burst: `${p.seconds} s more`,
-      stir: "Stir on, no burst",
-      heat: (coating ? `Melt the ${meltName(act)}` : "Put the pot on") + passOf(act, view),
-      off: coating ? "Take the bowl out" : "Off the heat",
-      warm: coating ? "Warm the bowl again" : "Warm the pot again",
-      read: coating ? "Stir and read the bowl" : "Swirl and read the pot",
-      pour: `${n} ${name}`,
-      put_in: `Fill ${n} ${name}`,
-      by_hand: `${act.params.what === "join" ? "Join" : "Press"} ${p.count} ${act.params.name}`,
-      sprinkle: `Sprinkle ${n} ${name}`,
-      bend: `Bend ${n} ${name}`,
-      stick: `Sticks into ${n} ${name}`,
-      turn: `Turn ${n} ${name}`,
-      move: `${n} ${name} to the ${(view.places[String(act.params.place)] ?? "").toLowerCase()}`,
-      unmould:
-        act.params.kind === "join"
-          ? `${n} ${name}: may be moved`
-          : act.params.kind === "dip"
-            ? `${n} ${name} off the tray`
-            : `Unmould ${n} ${name}`,
-      outcomes: `Record ${n} ${name}`,
-      end: "End the run",
-      again: `Cook ${n} more`,
-      resume: "Go on after the pause",
-    }[act.kind] ?? act.kind
-  );
+  const { what } = act;
+  const wording = wordingOf(act);
+  const of = (line: number) => lineName(view, line).toLowerCase();
+  switch (what.kind) {
+    case "acknowledge":
+      return "Read the caution";
+    case "temper":
+      return TEMPER_SHORT[what.step];
+    case "keep":
+      return `${what.name} thickens`;
+    case "too_warm":
+      return `${what.name} gets too warm`;
+    case "burst":
+      return `${what.seconds} s more`;
+    case "stir":
+      return "Stir on, no burst";
+    case "heat":
+      return (
+        { sugar: `Pot on, ${meltName(act)}`, fat: `Melt the ${meltName(act)}` }[wording] + passOf(what, view)
+      );
+    case "off":
+    case "out":
+      return { sugar: "Off the heat", fat: "Take the bowl out" }[wording];
+    case "warm":
+      return { sugar: "Warm the pot again", fat: "Warm the bowl again" }[wording];
+    case "read":
+      return { sugar: "Swirl and read the pot", fat: "Stir and read the bowl" }[wording];
+    case "pour":
+      return `${what.casts} ${of(what.line)}`;
+    case "put_in":
+      return `Fill ${what.casts} ${of(what.line)}`;
+    case "by_hand":
+      return `${HAND_DOES[what.step.what]} ${what.step.count} ${wholeName(what.step.named)}`;
+    case "sprinkle":
+      return `Sprinkle ${what.casts} ${of(what.line)}`;
+    case "bend":
+      return `Bend ${what.casts} ${of(what.line)}`;
+    case "stick":
+      return `Sticks into ${what.casts} ${of(what.line)}`;
+    case "turn":
+      return `Turn ${what.casts} ${of(what.line)}`;
+    case "move":
+      return `${what.casts} ${of(what.line)} to the ${placeName(view, what.place)}`;
+    case "unmould":
+      if (what.laid === "join") return `${what.casts} ${of(what.line)}: may be moved`;
+      if (what.laid === "dip") return `${what.casts} ${of(what.line)} off the tray`;
+      return `Unmould ${what.casts} ${of(what.line)}`;
+    case "outcomes":
+      return `Record ${what.casts} ${of(what.line)}`;
+    case "end":
+      return "End the run";
+    case "again":
+      return `Cook ${what.casts} more`;
+    case "resume":
+      return "Go on after the pause";
+  }
 }

@@ -2,22 +2,25 @@ import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import { movedOn, standing } from "./ahead";
 import type { Item } from "./outbox";
+import { keyOf, type Subject } from "./subject";
 
 const START = "2031-05-02T13:00:00Z";
-const act = (kind: string, subject: string, opens_s: number, closes_s: number | null = null) =>
+const POT = { of: "pot", number: 0 } as const;
+const ROUND = { of: "round", number: 0 } as const;
+const NEXT = { of: "round", number: 1 } as const;
+const act = (kind: string, subject: Subject, opens_s: number, closes_s: number | null = null) =>
   ({
-    kind,
+    what: { kind, casts: 3 },
     subject,
     tells: null,
     opens_s,
     closes_s,
     sure: true,
-    params: kind === "outcomes" ? { casts: 3 } : {},
     forecast: false,
   }) as unknown as Schemas["ActView"];
 const link = (
   kind: string,
-  subject: string,
+  subject: Subject,
   at_s: number,
   after: number | null,
   told: [string, Record<string, unknown>],
@@ -27,21 +30,21 @@ const link = (
     act: act(kind, subject, at_s, closes_s),
     after,
     at_s,
-    told: { kind: told[0], payload: told[1] },
+    told: { kind: told[0], says: told[1] },
     calls: [{ at_s: at_s - 30, kind: "opens", window: kind, subject }],
   }) as unknown as Schemas["LinkView"];
 
 // a pot put on, off, poured twice; the first round comes out
 const LINKS = [
-  link("heat", "pot:0", 0, null, ["heated", { cook: 0 }]),
-  link("off", "pot:0", 600, 0, ["rested", { cook: 0 }], 660),
-  link("pour", "round:0", 700, 1, ["poured", { round: 0 }], 900),
-  link("pour", "round:1", 740, 1, ["poured", { round: 1 }], 900),
-  link("unmould", "round:0", 2000, 2, ["unmoulded", { round: 0 }]),
-  link("outcomes", "round:0", 2000, 4, ["outcome", { round: 0 }]),
+  link("heat", POT, 0, null, ["heated", { cook: 0 }]),
+  link("off", POT, 600, 0, ["rested", { cook: 0 }], 660),
+  link("pour", ROUND, 700, 1, ["poured", { round: 0 }], 900),
+  link("pour", NEXT, 740, 1, ["poured", { round: 1 }], 900),
+  link("unmould", ROUND, 2000, 2, ["unmoulded", { round: 0 }]),
+  link("outcomes", ROUND, 2000, 4, ["outcome", { round: 0 }]),
 ];
 const AHEAD = { run_id: "r", seq: 4, links: LINKS } as Schemas["Ahead"];
-const view = (acts = [act("heat", "pot:0", 0)]) =>
+const view = (acts = [act("heat", POT, 0)]) =>
   ({
     run_id: "r",
     seq: 4,
@@ -49,7 +52,7 @@ const view = (acts = [act("heat", "pot:0", 0)]) =>
     acts,
     calls: [],
     ribbons: [],
-    last: { id: "before", kind: "acknowledged", payload: {} },
+    last: { id: "before", told: { kind: "acknowledged", payload: {} } },
   }) as unknown as Schemas["BenchView"];
 
 let n = 0;
@@ -58,7 +61,8 @@ const noted = (kind: string, payload: Record<string, unknown>, at_s: number): It
   const event = { id: `e${++n}`, kind, payload, happened_at: done } as unknown as Item["event"];
   return { n, run: "r", event, done, refused: null };
 };
-const kinds = (of: Schemas["BenchView"]) => of.acts.map(({ kind, subject }) => `${kind} ${subject}`);
+const kinds = (of: Schemas["BenchView"]) =>
+  of.acts.map(({ what, subject }) => `${what.kind} ${keyOf(subject)}`);
 
 describe("a bench that cannot ask", () => {
   it("stays as the server said while nothing waits", () => {
@@ -72,7 +76,7 @@ describe("a bench that cannot ask", () => {
 
   it("moves on along the chain, and what follows comes later by as much", () => {
     const moved = movedOn(view(), AHEAD, [noted("heated", { cook: 0 }, 100)]);
-    expect(kinds(moved)[0]).toBe("off pot:0");
+    expect(kinds(moved)[0]).toBe("off pot 0");
     expect(moved.acts[0]).toMatchObject({ opens_s: 700, closes_s: 760, forecast: false });
     // what waits for the pot is later too, and only likely; it is not called for yet
     expect(moved.acts[1]).toMatchObject({ opens_s: 800, closes_s: 1000, forecast: true });
@@ -85,35 +89,33 @@ describe("a bench that cannot ask", () => {
       noted("rested", { cook: 0 }, 600),
       noted("poured", { round: 0 }, 850),
     ]);
-    expect(kinds(moved).slice(0, 2)).toEqual(["pour round:1", "unmould round:0"]);
+    expect(kinds(moved).slice(0, 2)).toEqual(["pour round 1", "unmould round 0"]);
     expect(moved.acts.map((of) => of.opens_s)).toEqual([740, 2150, 2150]);
   });
 
   it("begins where the server stands, though its chain is older", () => {
-    const moved = movedOn(view([act("off", "pot:0", 610, 670)]), AHEAD, [noted("rested", { cook: 0 }, 600)]);
-    expect(kinds(moved)[0]).toBe("pour round:0");
+    const moved = movedOn(view([act("off", POT, 610, 670)]), AHEAD, [noted("rested", { cook: 0 }, 600)]);
+    expect(kinds(moved)[0]).toBe("pour round 0");
     expect(moved.acts[0]?.opens_s).toBe(700);
   });
 
   it("keeps what the server said of acts that nothing has moved", () => {
-    const now = [act("pour", "round:0", 690, 880), act("pour", "round:1", 735, 880)];
+    const now = [act("pour", ROUND, 690, 880), act("pour", NEXT, 735, 880)];
     const moved = movedOn(view(now), AHEAD, [noted("poured", { round: 0 }, 700)]);
     expect(moved.acts[0]).toBe(now[1]);
   });
 
   it("asks for a round's outcomes until every casting has one", () => {
-    const last = [act("outcomes", "round:0", 2000)];
+    const last = [act("outcomes", ROUND, 2000)];
     const two = noted("outcome", { round: 0, cavities: [0, 1], usable: true }, 2100);
-    expect(kinds(movedOn(view(last), AHEAD, [two]))).toEqual(["outcomes round:0"]);
+    expect(kinds(movedOn(view(last), AHEAD, [two]))).toEqual(["outcomes round 0"]);
     expect(
       movedOn(view(last), AHEAD, [two, noted("outcome", { round: 0, cavities: [2] }, 2101)]).acts,
     ).toEqual([]);
   });
 
   it("shows what was noted of castings, and of a pause", () => {
-    const ribbons = [
-      { subject: "round:0", outcomes: { 1: true } },
-    ] as unknown as Schemas["BenchView"]["ribbons"];
+    const ribbons = [{ subject: ROUND, outcomes: { 1: true } }] as unknown as Schemas["BenchView"]["ribbons"];
     const broken = noted("outcome", { round: 0, cavities: [0], usable: false }, 2100);
     const moved = movedOn({ ...view(), ribbons }, AHEAD, [broken, noted("paused", {}, 2101)]);
     expect(moved.ribbons[0]?.outcomes).toEqual({ 0: false, 1: true });
@@ -130,14 +132,14 @@ describe("a bench that cannot ask", () => {
     const back = noted("cancels", { id: heated.event.id }, 5);
     expect(standing([heated, back])).toEqual([]);
     const undone = movedOn(view(), AHEAD, [heated, back]);
-    expect(kinds(undone)).toEqual(["heat pot:0"]);
+    expect(kinds(undone)).toEqual(["heat pot 0"]);
     expect(undone.last?.id).toBe("before");
     expect(movedOn(view(), AHEAD, [noted("cancels", { id: "before" }, 5)]).last).toBeNull();
   });
 
   it("leaves the acts as they are where what was noted is none of them", () => {
     expect(kinds(movedOn(view(), AHEAD, [noted("reading", { cook: 0, degc: 150 }, 5)]))).toEqual([
-      "heat pot:0",
+      "heat pot 0",
     ]);
   });
 });

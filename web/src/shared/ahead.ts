@@ -3,11 +3,11 @@
  * each later by as much as what it waits for was done later. What comes when is the server's; here it is only followed.
  */
 import type { Schemas } from "../api/client";
+import type { Act, View } from "./acts";
 import type { Item } from "./outbox";
+import { isSame } from "./subject";
 
-type View = Schemas["BenchView"];
 type Link = Schemas["LinkView"];
-type Act = Schemas["ActView"];
 
 const TAKES_BACK = "cancels";
 
@@ -21,20 +21,20 @@ export function standing(noted: readonly Item[]): Item[] {
   return noted.filter((of) => of.event.kind !== TAKES_BACK && !back.has(of.event.id));
 }
 
-const same = (a: Act, b: Act) => a.kind === b.kind && a.subject === b.subject;
+const same = (a: Act, b: Act) => a.what.kind === b.what.kind && isSame(a.subject, b.subject);
 
 /** Whether an event tells that an act is done; a round's outcomes are told once every casting has one. */
 function tells({ told, act }: Link, item: Item, before: readonly Item[], view: View): boolean {
   if (told === null || item.event.kind !== told.kind) return false;
   const payload: Record<string, unknown> = item.event.payload;
-  if (!Object.entries(told.payload).every(([key, value]) => payload[key] === value)) return false;
-  if (told.kind !== "outcome") return true;
-  const known = view.ribbons.find((ribbon) => ribbon.subject === act.subject)?.outcomes ?? {};
+  if (!Object.entries(told.says).every(([key, value]) => payload[key] === value)) return false;
+  if (act.what.kind !== "outcomes") return true;
+  const known = view.ribbons.find((ribbon) => isSame(ribbon.subject, act.subject))?.outcomes ?? {};
   const said = new Set(Object.keys(known).map(Number));
   for (const of of [...before, item])
-    if (of.event.kind === "outcome" && of.event.payload.round === told.payload.round)
+    if (of.event.kind === "outcome" && of.event.payload.round === act.subject.number)
       for (const cavity of of.event.payload.cavities) said.add(cavity);
-  return said.size >= Number(act.params.casts);
+  return said.size >= act.what.casts;
 }
 
 /** When each link that was noted as done was done [s since the run started]. */
@@ -52,7 +52,7 @@ function doneAt(links: readonly Link[], noted: readonly Item[], view: View): Map
 function outcomesOf(ribbon: Schemas["Ribbon"], noted: readonly Item[]): Schemas["Ribbon"]["outcomes"] {
   const outcomes = { ...ribbon.outcomes };
   for (const { event } of noted)
-    if (event.kind === "outcome" && ribbon.subject === `round:${event.payload.round}`)
+    if (event.kind === "outcome" && isSame(ribbon.subject, { of: "round", number: event.payload.round }))
       for (const cavity of event.payload.cavities) outcomes[cavity] = event.payload.usable;
   return outcomes;
 }
@@ -78,11 +78,7 @@ export function movedOn(view: View, ahead: Schemas["Ahead"] | undefined, box: re
     paused,
     calls: paused ? [] : view.calls,
     ribbons: view.ribbons.map((ribbon) => ({ ...ribbon, outcomes: outcomesOf(ribbon, noted) })),
-    last: last
-      ? { id: last.id, kind: last.kind, payload: last.payload }
-      : view.last && back.has(view.last.id)
-        ? null
-        : view.last,
+    last: last ? { id: last.id, told: last } : view.last && back.has(view.last.id) ? null : view.last,
   };
   // a chain of before begins with what is first now
   const places =

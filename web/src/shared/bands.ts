@@ -11,7 +11,7 @@ export function castBands(
   to: number,
 ): Band[] {
   const from = (name: string) => windows[name] ?? at(to);
-  const starts: [string, Spread][] =
+  const starts: [Band["state"], Spread][] =
     work === "join"
       ? [
           ["hold", at(0)],
@@ -26,7 +26,7 @@ export function castBands(
             ["unmould", from("unmould")],
             ...(never.includes("over_chilled")
               ? []
-              : [["over_chilled", from("over_chilled")] as [string, Spread]]),
+              : [["over_chilled", from("over_chilled")] as [Band["state"], Spread]]),
           ]
         : work === "bend"
           ? [
@@ -55,7 +55,7 @@ export function reach(windows: Record<string, Spread>, never: readonly string[])
 }
 
 /** What the bands of a ribbon are called. */
-export const BAND_WORDS: Record<string, string> = {
+export const BAND_WORDS: Record<Schemas["Band"]["state"], string> = {
   too_hot: "bubbles, too hot",
   too_warm: "too hot",
   pour: "POUR",

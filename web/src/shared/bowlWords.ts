@@ -1,34 +1,38 @@
-import type { Schemas } from "../api/client";
-import type { ActWords } from "./actWords";
+import type { Act, ActWords, View, What } from "./acts";
 import { amount, duration, type Units, weighed } from "./format/units";
 import { colours, forWhat, plural } from "./pourWords";
 
-type Act = Schemas["ActView"];
-type View = Schemas["BenchView"];
+type Weighing = Pick<ActWords, "title" | "detail" | "button">;
+type InOven = What<"burst">["bowl"];
 
-export const meltName = (act: Act) =>
-  String(act.params.melt_name ?? "coating")
-    .toLowerCase()
-    .replace("coating wafers", "coating");
+export const meltName = (act: Act) => act.melt?.called ?? "melt";
 
-export function meltCoating(
-  act: Act,
-  view: View,
-  units: Units,
-): Pick<ActWords, "title" | "detail" | "button"> {
-  const p = act.params as Record<string, number>;
-  const bursts = (act.params.bursts_s ?? []) as number[];
-  const [first] = bursts;
-  const how =
-    first !== undefined
-      ? `${powerWords(p.power_frac ?? 1)}: ${burstList(bursts)}, likely, stirring and looking after each. No metal.`
-      : "Over very hot water, stirring. No steam and no drop of water may reach it: it seizes.";
+/** Sugar is weighed into a pot, with its water. */
+export function potWords(act: Act, what: What<"heat">, _: View, units: Units): Weighing {
+  const { fresh_kg, water_kg, casts, cook_degc, hob_s, shaken } = what;
   return {
-    title: `Weigh ${weighed((p.fresh_kg ?? 0) - (p.seed_kg ?? 0), units)} ${meltName(act)}, melt it`,
+    title: `Weigh ${weighed(fresh_kg, units)} ${act.melt?.raw ?? "melt"}, put it on`,
+    detail: [
+      water_kg > 0 ? `Add ${amount(water_kg, "mass", units)} water.` : "No water: it is melted dry.",
+      `For ${plural(casts, "casting", "castings")} of ${meltName(act)}. To ${amount(cook_degc, "temperature", units)}, about ${duration(hob_s)} on the ring${shaken ? ", turned to medium-low" : ""}.`,
+    ],
+    button: "On the ring",
+  };
+}
+
+/** Fat is weighed into a bowl, less its seed, and melted in bursts or over the bath. */
+export function bowlWords(act: Act, what: What<"heat">, view: View, units: Units): Weighing {
+  const { fresh_kg, seed_kg, casts, cook_degc, hob_s, bursts } = what;
+  const first = bursts?.seconds[0];
+  const how = bursts
+    ? `${powerWords(bursts.power_frac)}: ${burstList(bursts.seconds)}, likely, stirring and looking after each. No metal.`
+    : "Over very hot water, stirring. No steam and no drop of water may reach it: it seizes.";
+  return {
+    title: `Weigh ${weighed(fresh_kg - seed_kg, units)} ${meltName(act)}, melt it`,
     detail: [
       how,
-      ...(p.seed_kg ? [`Keep ${weighed(p.seed_kg, units)} more of it back, chopped: the seed.`] : []),
-      `For ${plural(p.casts ?? 0, "casting", "castings")}: ${forWhat(act, view)}. To ${amount(p.cook_degc ?? 0, "temperature", units)}, about ${duration(p.hob_s ?? 0)}.`,
+      ...(seed_kg > 0 ? [`Keep ${weighed(seed_kg, units)} more of it back, chopped: the seed.`] : []),
+      `For ${plural(casts, "casting", "castings")}: ${forWhat(what, view)}. To ${amount(cook_degc, "temperature", units)}, about ${duration(hob_s)}.`,
       ...colours(act, units, "Have ready"),
     ],
     button: first === undefined ? "Melting" : `In, ${first} s`,
@@ -38,7 +42,7 @@ export function meltCoating(
 const powerWords = (frac: number) => (frac >= 1 ? "Full power" : `${Math.round(frac * 100)} % power`);
 
 /** Bursts in short: "30 s, then 2 × 10 s". */
-export function burstList(bursts: number[]): string {
+export function burstList(bursts: readonly number[]): string {
   const runs: [number, number][] = [];
   for (const s of bursts) {
     const last = runs.at(-1);
@@ -49,45 +53,50 @@ export function burstList(bursts: number[]): string {
 }
 
 /** What was seen in the bowl, where it is a fault: what it means, and what may be done. */
-const remedy = (act: Act): string[] =>
-  act.params.remedy ? [`${String(act.params.means)} ${String(act.params.remedy)}`] : [];
+const remedy = ({ remedy: of }: InOven): string[] => (of ? [`${of.means} ${of.do}`] : []);
 
-export function burstWords(act: Act, units: Units): ActWords {
-  const p = act.params as Record<string, number>;
-  const degc = (value: number | undefined) => amount(value ?? 0, "temperature", units);
-  const hot = act.params.overheated ? ["Some of it has been too hot: it may set pitted and pale."] : [];
-  const then = `Then about ${degc(p.degc)}, ${Math.round((p.melted_frac ?? 0) * 100)} % melted, hottest ${degc(p.hottest_degc)} at most.`;
-  if (act.kind === "stir")
-    return {
-      title: "Stir on, no burst",
-      detail: [
-        ...remedy(act),
-        "Another burst might scorch it: the heat has to spread first. Say what you see.",
-        ...hot,
-      ],
-      button: "",
-      before: "look again in",
-      during: "look, and say what you see",
-    };
+const tooHot = ({ overheated }: InOven): string[] =>
+  overheated ? ["Some of it has been too hot: it may set pitted and pale."] : [];
+
+export function stirWords({ bowl }: What<"stir">): ActWords {
   return {
-    title: `${p.seconds} s more`,
-    detail: [...remedy(act), `${powerWords(p.power_frac ?? 1)}. ${then}`, ...hot],
-    button: `In, ${p.seconds} s`,
+    title: "Stir on, no burst",
+    detail: [
+      ...remedy(bowl),
+      "Another burst might scorch it: the heat has to spread first. Say what you see.",
+      ...tooHot(bowl),
+    ],
+    button: "",
+    before: "look again in",
+    during: "look, and say what you see",
+  };
+}
+
+export function burstWords(what: What<"burst">, units: Units): ActWords {
+  const { bowl, seconds, power_frac, melted_frac } = what;
+  const [then, hottest] = [what.degc, what.hottest_degc].map((degc) => amount(degc, "temperature", units));
+  return {
+    title: `${seconds} s more`,
+    detail: [
+      ...remedy(bowl),
+      `${powerWords(power_frac)}. Then about ${then}, ${Math.round(melted_frac * 100)} % melted, hottest ${hottest} at most.`,
+      ...tooHot(bowl),
+    ],
+    button: `In, ${seconds} s`,
     before: "oven, then stir:",
     during: "stirred? what do you see?",
   };
 }
 
-export function bowlOut(act: Act, units: Units): ActWords {
-  const lumps = act.params.stop === "lumps";
+export function outWords({ bowl, lumps, cook_degc }: What<"out">, units: Units): ActWords {
   return {
     title: "Take the bowl out",
     detail: [
-      ...remedy(act),
+      ...remedy(bowl),
       lumps
-        ? `Stir out the last lumps: the heat that is there melts them. It comes to about ${amount(Number(act.params.cook_degc), "temperature", units)}.`
+        ? `Stir out the last lumps: the heat that is there melts them. It comes to about ${amount(cook_degc, "temperature", units)}.`
         : "Melted through. Stir until it is smooth.",
-      ...(act.params.overheated ? ["Some of it has been too hot: it may set pitted and pale."] : []),
+      ...tooHot(bowl),
     ],
     button: "Out, stirred",
     before: "oven, then stir:",

@@ -2,19 +2,24 @@ import type { Schemas } from "../api/client";
 import { amount, type Units } from "./format/units";
 import { isDark, toneOf } from "./tones";
 
-/** What a melt is called: its colour as the palettes have it, and its material. */
-export function meltName(key: string, material: string, palettes: Schemas["StoredPalette"][]): string {
-  const hex = hexOf(key);
-  if (hex === null) return material;
-  const known = palettes.flatMap((p) => p.doc.colours).find((c) => c.hex === hex);
-  return `${known?.name ?? hex}, ${material.toLowerCase()}`;
+interface Coloured {
+  material: string;
+  colour: string | null;
 }
 
-const hexOf = (key: string): string | null => (key.includes("#") ? `#${key.split("#")[1]}` : null);
+/** What a melt is called: its colour as the palettes have it, and its material. */
+export function meltName(
+  { colour, name }: Coloured & { name: string },
+  palettes: Schemas["StoredPalette"][],
+): string {
+  if (colour === null) return name;
+  const known = palettes.flatMap((p) => p.doc.colours).find((c) => c.hex === colour);
+  return `${known?.name ?? colour}, ${name.toLowerCase()}`;
+}
 
 /** The tone a melt is drawn in, and one that shows on it. */
-export function tonesOf(key: string): { tone: string; line: string } {
-  const tone = hexOf(key) ?? toneOf(key.split("#")[0] ?? "");
+export function tonesOf({ material, colour }: Coloured): { tone: string; line: string } {
+  const tone = colour ?? toneOf(material);
   return { tone, line: isDark(tone) ? "#ffffff88" : "#2b1b1477" };
 }
 

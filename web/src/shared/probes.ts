@@ -9,14 +9,14 @@ export const probesQuery = queryOptions({
   refetchInterval: EVERY_MS,
 });
 
-export const assignProbe = (id: string, subject: string | null) =>
+export const assignProbe = (id: string, subject: Schemas["ProbedIn"] | null) =>
   call(client.POST("/api/probes/{id}/subject", { params: { path: { id } }, body: { subject } }));
 
 export const keepProbe = (id: string, body: Schemas["Probe"]) =>
   call(client.POST("/api/probes/{id}", { params: { path: { id } }, body }));
 
 /** What is wrong with a probe, in words; nothing when it may be believed. */
-export const PROBE_WORDS: Record<string, string> = {
+export const PROBE_WORDS: Record<Schemas["ProbeView"]["state"], string> = {
   ok: "",
   waiting: "says nothing yet",
   old: "silent for 10 s: not now's value",

@@ -79,9 +79,10 @@ export class Saving<K extends Kind = Kind> {
     };
   };
 
-  /** Not stored, and on no screen that says so. */
+  /** Not stored, or on its way again after that, and on no screen that says so. */
   get unseen(): boolean {
-    return NOT_STORED.includes(this.now.state) && this.listeners.size === 0;
+    const { state, problem } = this.now;
+    return (NOT_STORED.includes(state) || problem !== null) && this.listeners.size === 0;
   }
 
   private get key(): string {

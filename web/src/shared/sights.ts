@@ -1,4 +1,5 @@
 import type { EventBody } from "./events";
+import type { Wording } from "./wording";
 
 export type Seen<S extends "cook" | "round"> = Extract<
   EventBody,
@@ -6,7 +7,7 @@ export type Seen<S extends "cook" | "round"> = Extract<
 >["payload"]["what"];
 
 /** What may be seen of a cast in its mould, by the event's own word. */
-export const SIGHTS: Record<"sugar" | "fat", [Seen<"round">, string][]> = {
+export const SIGHTS: Record<Wording, [Seen<"round">, string][]> = {
   sugar: [
     ["moves", "still moves"],
     ["lets_go", "rim lets go"],
@@ -32,6 +33,5 @@ export const BOWL_SIGHTS: [Seen<"cook">, string][] = [
   ["seized", "stiff, clumped (water)"],
 ];
 
-export const sightWords = (what: string, melt: string): string =>
-  [...BOWL_SIGHTS, ...SIGHTS[melt === "isomalt" ? "sugar" : "fat"]].find(([key]) => key === what)?.[1] ??
-  what;
+export const sightWords = (what: string, wording: Wording): string =>
+  [...BOWL_SIGHTS, ...SIGHTS[wording]].find(([key]) => key === what)?.[1] ?? what;

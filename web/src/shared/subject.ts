@@ -1,24 +1,30 @@
+import type { Schemas } from "../api/client";
 import type { Payload } from "./events";
 
-/** What a ribbon, an act or a call is about, by its number. */
-export interface Subject {
-  of: string;
-  number: number;
-}
+/** What a ribbon, an act or a call is about. */
+export type Subject = Schemas["Subject"];
 
-export function subjectOf(text: string): Subject {
-  const [of = "", number] = text.split(":");
-  return { of, number: Number(number) };
-}
+/** The same as one text, to find it again by. */
+export const keyOf = ({ of, number }: Subject) => `${of} ${number}`;
 
-/** A reading of a pot, a round or a held batch, as it is told. */
+export const isSame = (a: Subject, b: Subject) => a.of === b.of && a.number === b.number;
+
+/** A reading of a pot, a round or a held batch, as it is told; nothing else has a temperature. */
 export function readingOf(
-  subject: Subject,
+  { of, number }: Subject,
   degc: number,
   method: Payload<"reading">["method"],
 ): Payload<"reading"> | null {
-  const { of, number } = subject;
-  if (of === "pot") return { cook: number, degc, method };
-  if (of === "round") return { round: number, degc, method };
-  return of === "batch" ? { batch: number, degc, method } : null;
+  switch (of) {
+    case "pot":
+      return { cook: number, degc, method };
+    case "round":
+      return { round: number, degc, method };
+    case "batch":
+      return { batch: number, degc, method };
+    case "run":
+    case "hand":
+    case "sample":
+      return null;
+  }
 }

@@ -1,8 +1,9 @@
-import type { Schemas } from "../api/client";
-import type { ActWords } from "./actWords";
+import type { ActWords, What } from "./acts";
 import { amount, duration, type Units } from "./format/units";
 
-export const TEMPER_SHORT: Record<string, string> = {
+type Step = What<"temper">["step"];
+
+export const TEMPER_SHORT: Record<Step, string> = {
   seed: "Stir in the seed",
   more: "Stir in more seed",
   read: "Stir, then read the bowl",
@@ -12,18 +13,22 @@ export const TEMPER_SHORT: Record<string, string> = {
   look: "Look at the smear",
   warm: "Warm it a little",
   melt: "Melt it on",
+  cool: "Stir, let it cool",
+  powder: "Stir in the powder",
+  slab: "Part of it onto the slab",
+  return: "Back into the bowl",
+  "cold bowl": "Over cold water",
 };
 
-const seedShare = (p: Record<string, number>) => `${Math.round((p.share_frac ?? 0) * 100)} %`;
+const percent = (frac: number) => `${Math.round(frac * 100)} %`;
 
 /** The one act at a bowl that is tempered, readable from the hob. */
-export function temperWords(act: Schemas["ActView"], units: Units): ActWords {
-  const p = act.params as Record<string, number>;
-  const to = amount(p.to_degc ?? 0, "temperature", units);
-  const kg = amount(p.kg ?? 0, "mass", units);
-  const share = `${Math.round((p.share_frac ?? 0) * 100)} %`;
-  const melted = `${Math.round((p.melted_frac ?? 0) * 100)} % of the seed has melted.`;
-  const clock = `${duration(p.smear_low_s ?? 0)} to ${duration(p.smear_high_s ?? 0)}`;
+export function temperWords(what: What<"temper">, units: Units): ActWords {
+  const to = amount(what.to_degc, "temperature", units);
+  const kg = amount(what.kg, "mass", units);
+  const share = percent(what.share_frac);
+  const melted = `${percent(what.melted_frac)} of the seed has melted.`;
+  const clock = `${duration(what.smear_s.low)} to ${duration(what.smear_s.high)}`;
   const say = (title: string, detail: string, button: string, before = ""): ActWords => ({
     title,
     detail: [detail],
@@ -31,11 +36,11 @@ export function temperWords(act: Schemas["ActView"], units: Units): ActWords {
     before,
     during: "",
   });
-  switch (String(act.params.step)) {
+  switch (what.step) {
     case "seed":
       return say(
         `Stir in ${kg} seed`,
-        `In handfuls, all the while. It takes the bowl to ${to}. That is ${seedShare(p)} of the whole; ${Math.round((p.practised_frac ?? 0) * 100)} % is usual.`,
+        `In handfuls, all the while. It takes the bowl to ${to}. That is ${share} of the whole; ${percent(what.usual_frac)} is usual.`,
         "Stirred in",
       );
     case "more":
@@ -76,7 +81,7 @@ export function temperWords(act: Schemas["ActView"], units: Units): ActWords {
     case "warm":
       return say(
         `Warm it, to ${to}`,
-        act.params.seeded
+        what.seeded
           ? "Two seconds at a time, stirring, never above: then its temper is gone."
           : "Two seconds at a time, stirring: then its seed goes in.",
         "Warmed",
@@ -114,7 +119,5 @@ export function temperWords(act: Schemas["ActView"], units: Units): ActWords {
         "Below that old crystals are left in it, the wrong ones. Was it warmer than it says? Then tap.",
         "It was melted through",
       );
-    default:
-      return say("Temper the bowl", "", "Done");
   }
 }

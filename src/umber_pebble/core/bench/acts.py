@@ -2,15 +2,32 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import asdict, dataclass, replace
-from typing import Any
+from dataclasses import dataclass, replace
+from typing import Literal
 
+from umber_pebble.core.bench.act_kinds import (
+    WHEN_NOTHING_CLOSES,
+    Acknowledge,
+    Again,
+    Bend,
+    BurstAgain,
+    Called,
+    CalledKind,
+    End,
+    Move,
+    Outcomes,
+    Resume,
+    Sprinkle,
+    Stick,
+    TakeOff,
+    TooWarm,
+    Unmould,
+)
 from umber_pebble.core.bench.again import missing, rounds_again
 from umber_pebble.core.bench.events import (
     Acknowledged,
     Bent,
     Ended,
-    Heated,
     Inserted,
     Moved,
     Poured,
@@ -21,62 +38,28 @@ from umber_pebble.core.bench.events import (
 )
 from umber_pebble.core.bench.passes import (
     Act,
-    bears_next_s,
     by_hand_acts,
     moulds_free_s,
     put_in_acts,
     stay_ready_s,
-    swirls_from_s,
     turn_acts,
 )
+from umber_pebble.core.bench.pour_acts import act_window, pour_acts
 from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.bench.subject import RUN, Subject
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.bench.vessel_acts import (
     bowl_act,
-    burst_of,
-    falls_to_s,
     heat_act,
     heater_free_s,
     temper_act,
     to_temper,
 )
-from umber_pebble.core.heat.pour import FatFlow, SugarFlow
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
-from umber_pebble.core.materials.load import material
-from umber_pebble.core.melts.bursts import Bowl, again_s
+from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
-from umber_pebble.core.plan.dips import bath_of
-from umber_pebble.core.plan.habits import habits_of
-from umber_pebble.core.plan.problem import PlanInput
-from umber_pebble.core.plan.second_coat import rests_to_degc
-from umber_pebble.core.plan.turns import turns_of
-from umber_pebble.core.spread import Spread
-
-# of acts that can all wait: what frees a mould first, then what takes a moment, then the next cook
-WHEN_NOTHING_CLOSES = (
-    "acknowledge",
-    "pour",
-    "turn",
-    "bend",
-    "stick",
-    "sprinkle",
-    "put_in",
-    "by_hand",
-    "move",
-    "unmould",
-    "burst",
-    "stir",
-    "temper",
-    "too_warm",
-    "keep",
-    "off",
-    "read",
-    "outcomes",
-    "warm",
-    "heat",
-    "again",
-    "end",
-)
+from umber_pebble.core.plan.problem import Line, PlanInput
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,22 +67,9 @@ class Call:
     """A call by sound and screen: at a time, before a window opens, before it closes, or at its close."""
 
     at_s: float
-    kind: str
-    window: str
-    subject: str
-
-
-def act_window(opens: Spread, closes: Spread, lasts_s: float = 0.0) -> tuple[float, float, bool]:
-    """From the high opening to the low closing; where the act does not fit in that, the likely one, not sure [s].
-
-    Args:
-        opens, closes: of the window
-        lasts_s: how long the act takes
-    Source: definition
-    """
-    if opens.high + lasts_s <= closes.low:
-        return opens.high, closes.low, True
-    return opens.likely, max(closes.likely, opens.likely), False
+    kind: Literal["opens", "closes", "closed"]
+    window: CalledKind
+    subject: Subject
 
 
 def _to_pour(cook: PotCook, state: RunState) -> list[Round]:
@@ -124,7 +94,7 @@ def _cook_acts(
         waiting = _to_pour(cook, state)
         if not waiting or cook.way.vessel_id in busy:
             continue
-        seen, subject = state.cooks[cook.number], f"pot:{cook.number}"
+        seen, subject = state.cooks[cook.number], Subject("pot", cook.number)
         if seen.phase == "waiting" and (cook.way.vessel_id in in_use or _waits_for_parts(plan, cook, free_s)):
             continue
         busy.add(cook.way.vessel_id)
@@ -137,100 +107,29 @@ def _cook_acts(
             out.append(replace(act, opens_s=max(act.opens_s, heater)))
         elif seen.phase == "heating" and isinstance(cook.heating, Bowl):
             act = bowl_act(cook, cook.heating, seen, pots[cook.number])
-            out.append(replace(act, opens_s=max(act.opens_s, heater)) if act.kind == "burst" else act)
+            out.append(replace(act, opens_s=max(act.opens_s, heater)) if isinstance(act.what, BurstAgain) else act)
         elif seen.phase == "heating":
             # what is not known of the heat moves both alike, so the likely times bound the act
             ready, spoils = pots[cook.number].windows["ready"]
-            figures = {"cook_degc": cook.way.end_degc, "melt": cook.way.melt.key}
-            out.append(Act("off", subject, Rested(cook.number), ready.likely, spoils.likely, True, figures))
+            off = TakeOff(cook.way.end_degc, family_of(cook.way.melt).shaken)
+            out.append(Act(off, subject, Rested(cook.number), ready.likely, spoils.likely))
         elif to_temper(cook, seen):
             out.append(temper_act(cook, seen, pots[cook.number], now))
         else:
-            out += _pour_acts(plan, cook, state, pots[cook.number], rounds, now, waiting, windows, heater)
+            out += pour_acts(plan, cook, state, pots[cook.number], rounds, now, waiting, windows, heater)
     return out
 
 
-def _pour_acts(
-    plan: PlanInput, cook: PotCook, state: RunState, track: Track, rounds: dict[int, Track], now: float, waiting: list[Round],
-    windows: dict[int, PieceWindows], heater_s: float,
-) -> list[Act]:  # fmt: skip
-    out, subject = list[Act](), f"pot:{cook.number}"
-    to_pour = {r.number: state.rounds[r.number].to_pour for r in waiting}
-    all_s = sum(to_pour[r.number] * plan.pour_each_s(plan.lines[r.line]) for r in waiting)
-    opens, closes, sure = act_window(*track.windows["pour"], all_s)
-    rest = state.cooks[cook.number].rests[-1]
-    if not rest.readings and now < opens:
-        half = rest.off_s + (track.windows["pour"][0].likely - rest.off_s) / 2
-        melt = {"melt": cook.way.melt.key}
-        out.append(Act("read", subject, None, half, opens, True, melt))
-    if now > track.windows["stiff"][0].likely:
-        figures: dict[str, Any] = {"cook_degc": cook.way.end_degc, "melt": cook.way.melt.key}
-        if isinstance(cook.heating, Bowl):
-            warm = burst_of(cook, cook.heating, again_s(cook.heating))
-            figures |= {"seconds": warm.seconds, "power_frac": warm.power_frac}
-            return [*out, Act("warm", subject, warm, max(now, heater_s), math.inf, True, figures)]
-        return [
-            *out,
-            Act("warm", subject, Heated(cook.number), max(now, heater_s), math.inf, True, figures),
-        ]
-    seen = state.cooks[cook.number]
-    gone = [r for r in cook.rounds if r not in waiting and r.number not in (seen.lost or ())]
-    poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in gone)
-    left = cook.charge_kg - cook.residue_kg.likely - cook.bags_kg - poured - seen.taken_kg
-    for r in waiting:
-        under = bears_next_s(plan, state, rounds, r)
-        if plan.lines[r.line].first and state.rounds[r.number].put_in_s is None:
-            continue
-        figures = {
-            "left_kg": max(left, 0.0),
-            "casts": to_pour[r.number], "filled": r.casts - to_pour[r.number], "each_kg": plan.lines[r.line].cast.poured.value.likely, "fill_m": plan.lines[r.line].fill_m,
-            "kind": plan.lines[r.line].kind, "stays_kg": plan.lines[r.line].cast.finished.value.likely,
-            "thick_m": plan.lines[r.line].cast.thickness.likely,
-            "habits": [asdict(h) for h in habits_of(plan, r.line)],
-            "line": r.line, "pour_s": to_pour[r.number] * plan.pour_each_s(plan.lines[r.line]), "limited_by": track.limited_by,
-            "readings": len(rest.readings), "cook": cook.number, "melt": cook.way.melt.key,
-        }  # fmt: skip
-        if isinstance(cook.flow, SugarFlow):
-            figures |= {"bubble_m": 2 * cook.way.melt.value("bubble_radius")}
-        if plan.lines[r.line].whole_ball:
-            turns = turns_of(windows[r.number])
-            figures |= {
-                "by_hand_s": turns.by_hand_s,
-                "turns": turns.count,
-                "practised": turns.practised,
-                "every_s": turns.every_s,
-            }
-        if plan.lines[r.line].dip and isinstance(cook.flow, FatFlow):
-            bath = bath_of(plan, cook, r)
-            figures |= {
-                "floor_degc": bath.floor_degc.likely,
-                "most_degc": bath.most_degc,
-                "warm_after": list(bath.warm_after),
-            }
-        from_s = max(opens, under)
-        if r.on is not None and (rests_to := rests_to_degc(plan, cook, r)) is not None:
-            from_s = max(from_s, falls_to_s(track, rests_to))
-            figures |= {"rests_to_degc": rests_to}
-        if softens := plan.lines[r.line].softens_s:
-            figures |= {"softens_s": softens, "twists": material("kitchen", "dab", "join").value("twists")}
-        if plan.lines[r.line].kind == "swirl":
-            from_s = max(from_s, swirls_from_s(state, r.number))
-        late = from_s >= closes
-        out.append(
-            Act(
-                "pour",
-                f"round:{r.number}",
-                Poured(r.number),
-                from_s,
-                math.inf if late else closes,
-                sure and not late,
-                figures,
-            )
-        )
-    return out
-
-
-EVENT_OF_WORK = {"bend": Bent, "stick": Inserted, "sprinkle": Inserted}
+def _work_act(line: Line, r: Round, opens: float, closes: float, sure: bool = True) -> Act:
+    """What hands do with a round while it is soft."""
+    subject = Subject("round", r.number)
+    match line.work:
+        case "stick":
+            return Act(Stick(r.line, r.casts), subject, Inserted(r.number), opens, closes, sure)
+        case "sprinkle":
+            return Act(Sprinkle(r.line, r.casts), subject, Inserted(r.number), opens, closes, sure)
+        case _:
+            return Act(Bend(r.line, r.casts, line.released), subject, Bent(r.number), opens, closes, sure)
 
 
 def _round_acts(
@@ -238,34 +137,30 @@ def _round_acts(
     windows: dict[int, PieceWindows],
 ) -> list[Act]:  # fmt: skip
     out = []
-    for cook, r in ((c, r) for c in cooks for r in c.rounds):
+    for r in (r for cook in cooks for r in cook.rounds):
         seen, line = state.rounds[r.number], plan.lines[r.line]
         if seen.poured_s is None or seen.covered_s is not None or line.kind == "swirl":
             continue
-        subject = f"round:{r.number}"
-        figures: dict[str, Any] = {"casts": r.casts, "line": r.line, "melt": cook.way.melt.key}
-        figures["kind"] = plan.lines[plan.chains[r.line][0]].kind
-        figures["leaves"] = line.leaves
+        subject = Subject("round", r.number)
         if seen.unmoulded_s is not None:
             stiff = tracks[r.number].windows["bend_closes"][0] if line.released else None
             if stiff is not None and seen.worked_s is None and now < stiff.high:
-                out.append(Act("bend", subject, Bent(r.number), seen.unmoulded_s, stiff.low, True, figures))
+                out.append(_work_act(line, r, seen.unmoulded_s, stiff.low))
                 continue
             if len(seen.outcomes) < r.casts:
-                out.append(Act("outcomes", subject, None, seen.unmoulded_s, math.inf, True, figures))
+                out.append(Act(Outcomes(r.line, r.casts), subject, None, seen.unmoulded_s))
             continue
         track = tracks[r.number]
-        out += turn_acts(line, r, seen, windows[r.number], figures)
+        out += turn_acts(plan.way(line).melt, line, r, seen, windows[r.number])
         workable = line.work and not line.released and seen.worked_s is None and now < _too_late(track, line.work)
         if line.work and workable:
-            opens, closes, sure = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
-            out.append(Act(line.work, subject, EVENT_OF_WORK[line.work](r.number), opens, closes, sure, figures))
+            window = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
+            out.append(_work_act(line, r, *window))
         ahead = lies_of(plan, line, r.casts)[len(seen.places) :]
         if ahead:
             stay, place = ahead[0]
             at = seen.poured_s + (stay.from_s if line.lies or workable else 0.0)
-            figures_to = figures | {"place": place}
-            out.append(Act("move", subject, Moved(r.number, place), at, math.inf, True, figures_to))
+            out.append(Act(Move(r.line, r.casts, place), subject, Moved(r.number, place), at))
         if not line.last:
             continue
         ready, _ = track.windows["unmould"]
@@ -273,8 +168,12 @@ def _round_acts(
         if line.released:
             closes = track.windows["release"][1].low
         together = max(ready.high, stay_ready_s(plan, state, tracks, r))
-        out.append(Act("unmould", subject, Unmoulded(r.number), together, closes, True, figures))
+        out.append(Act(_unmould(plan, r), subject, Unmoulded(r.number), together, closes))
     return out
+
+
+def _unmould(plan: PlanInput, r: Round) -> Unmould:
+    return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, plan.lines[r.line].leaves)
 
 
 def _too_late(track: Track, work: str) -> float:
@@ -295,14 +194,12 @@ def _forecasts(
             continue
         at = poured + windows[r.number].at["unmould"].high
         ready = at + r.casts * plan.paces.unmould_each_s + plan.paces.clean_s
-        figures = {"casts": r.casts, "line": r.line}
-        out.append(Act("unmould", f"round:{r.number}", None, at, math.inf, True, figures, True))
+        out.append(Act(_unmould(plan, r), Subject("round", r.number), None, at, forecast=True))
     waiting = [c for c in cooks if state.cooks[c.number].phase == "waiting"]
     if out and waiting:
         cook = waiting[0]
-        at = max(ready - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely, 0.0)
-        fresh = {"fresh_kg": cook.fresh_kg}
-        out.append(Act("heat", f"pot:{cook.number}", None, at, math.inf, True, fresh, True))
+        casts = sum(state.rounds[r.number].to_pour for r in cook.rounds)
+        out.append(replace(heat_act(plan, cook, casts, ready), tells=None, forecast=True))
     return out
 
 
@@ -324,8 +221,8 @@ def next_acts(
     """
     if state.ended_s is not None:
         return []
-    if state.layout.sugar and actor not in state.acknowledged:
-        return [Act("acknowledge", "run", Acknowledged(), 0.0, math.inf)]
+    if state.layout.hot and actor not in state.acknowledged:
+        return [Act(Acknowledge(), RUN, Acknowledged(), 0.0)]
     acts = _cook_acts(plan, cooks, state, pots, tracks, now, moulds_free_s(plan, cooks, state, tracks), windows)
     acts += _round_acts(plan, cooks, state, tracks, now, windows) + put_in_acts(plan, cooks, state, tracks)
     acts += by_hand_acts(plan, state)
@@ -336,25 +233,21 @@ def next_acts(
     acts += more
     acts = sorted(acts, key=lambda a: _urgency(a, now))
     if state.paused_s is not None:
-        acts.insert(0, Act("resume", "run", Resumed(), state.paused_s, math.inf))
+        acts.insert(0, Act(Resume(), RUN, Resumed(), state.paused_s))
     return acts
 
 
 def _last_acts(plan: PlanInput, state: RunState, now: float) -> list[Act]:
-    end, rows = Act("end", "run", Ended(), now, math.inf), rounds_again(plan, state)
+    end, rows = Act(End(), RUN, Ended(), now), rounds_again(plan, state)
     if not rows:
         return [end]
-    short = sum(missing(plan, state).values())
-    figures = {"short": short, "casts": sum(casts for _, casts in rows), "line": rows[0][0]}
-    return [Act("again", "run", Replanned(rows), now, math.inf, True, figures), end]
+    again = Again(sum(missing(plan, state).values()), sum(casts for _, casts in rows), rows[0][0])
+    return [Act(again, RUN, Replanned(rows), now), end]
 
 
 def _urgency(act: Act, now: float) -> tuple[bool, bool, float, int]:
     waits = act.opens_s > now
-    return (act.forecast, waits, act.opens_s if waits else act.closes_s, WHEN_NOTHING_CLOSES.index(act.kind))
-
-
-CALLED = ("pour", "turn", "bend", "stick", "sprinkle", "unmould", "off", "keep")
+    return (act.forecast, waits, act.opens_s if waits else act.closes_s, WHEN_NOTHING_CLOSES.index(type(act.what)))
 
 
 def calls(acts: list[Act], before_s: float) -> list[Call]:
@@ -367,14 +260,15 @@ def calls(acts: list[Act], before_s: float) -> list[Call]:
     """
     out = []
     for act in acts:
-        if act.forecast:
+        if act.forecast or not isinstance(act.what, Called):
             continue
-        if act.kind == "too_warm":
+        kind, subject = act.what.kind, act.subject
+        if isinstance(act.what, TooWarm):
             # what lies in the warmth too long: only that it ends
-            out.append(Call(act.opens_s - before_s, "closes", act.kind, act.subject))
-        elif act.kind in CALLED:
-            out.append(Call(act.opens_s - before_s, "opens", act.kind, act.subject))
-            if math.isfinite(act.closes_s):
-                out.append(Call(act.closes_s - before_s, "closes", act.kind, act.subject))
-                out.append(Call(act.closes_s, "closed", act.kind, act.subject))
+            out.append(Call(act.opens_s - before_s, "closes", kind, subject))
+            continue
+        out.append(Call(act.opens_s - before_s, "opens", kind, subject))
+        if math.isfinite(act.closes_s):
+            out.append(Call(act.closes_s - before_s, "closes", kind, subject))
+            out.append(Call(act.closes_s, "closed", kind, subject))
     return sorted(out, key=lambda c: c.at_s)

@@ -4,14 +4,16 @@ import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
+from umber_pebble.core.bench.act_kinds import Again, End, Outcomes, Pour, Read, StirOn, Temper
 from umber_pebble.core.bench.events import Body, Outcome, Rested, Smeared, Tested
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.reduce import apply
 from umber_pebble.core.bench.state import Event, RunState
+from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.materials.load import material
 
-LAST = ("end", "again")
+LAST = (End, Again)
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,8 +41,8 @@ def chain(
     Source: definition
     """
     links = list[Link]()
-    newest = dict[str, int]()
-    kept = set[str]()
+    newest = dict[Subject, int]()
+    kept = set[Subject]()
     while True:
         act = next((a for a in acts_of(state, now) if _leads(a) and a.subject not in kept), None)
         if act is None or math.isinf(act.opens_s):
@@ -49,9 +51,9 @@ def chain(
         follows = newest.get(act.subject, newest.get(_pot_of(state, act.subject)))
         again = follows is not None and _same(links[follows].act, act)
         told = list(_told(act, at, again))
-        links.append(Link(act, follows, at, None if act.kind in LAST else told[-1][1]))
+        links.append(Link(act, follows, at, None if isinstance(act.what, LAST) else told[-1][1]))
         yield links[-1]
-        if act.kind in LAST:
+        if isinstance(act.what, LAST):
             return
         state = replace(state, done=[], aside=[]).apart()
         try:
@@ -61,41 +63,44 @@ def chain(
         except CoreError:
             # what only a hand knows is missing: the chain ends where it would have to be made up
             return
-        now += float(act.params.get("pour_s", 0.0))
-        if act.params.get("step") == "cool" and math.isfinite(act.params["there_s"]):
-            now = max(now, act.params["there_s"])
+        match act.what:
+            case Pour(pour_s=takes_s):
+                now += takes_s
+            case Temper(step="cool", there_s=there_s) if math.isfinite(there_s):
+                now = max(now, there_s)
         newest[act.subject] = len(links) - 1
-        if act.subject.startswith("batch"):
+        if act.subject.of == "batch":
             kept.add(act.subject)
 
 
 def _leads(act: Act) -> bool:
     """A reading is wished for, a forecast is none of its own."""
-    return not act.forecast and act.kind != "read"
+    return not act.forecast and not isinstance(act.what, Read)
 
 
-def _pot_of(state: RunState, subject: str) -> str:
-    what, _, number = subject.partition(":")
-    return f"pot:{state.rounds[int(number)].cook}" if what == "round" else ""
+def _pot_of(state: RunState, subject: Subject) -> Subject:
+    return Subject("pot", state.rounds[subject.number].cook) if subject.of == "round" else subject
 
 
 def _same(before: Act, act: Act) -> bool:
-    return before.kind == act.kind == "temper" and before.params["step"] == act.params["step"]
+    a, b = before.what, act.what
+    return isinstance(a, Temper) and isinstance(b, Temper) and a.step == b.step
 
 
 def _told(act: Act, at: float, again: bool) -> Iterator[tuple[float, Body]]:
     """The events by which a hand tells an act, and when [s]; the last one ends it. A bowl that is asked for the same step again is in
     temper after it."""
-    step, (_, _, number) = act.params.get("step"), act.subject.partition(":")
-    if act.kind == "outcomes":
-        yield at, Outcome(int(number), list(range(int(act.params["casts"]))), usable=True)
-    elif act.kind == "stir":
-        yield at, Rested(int(number))
-    elif act.kind == "temper" and (act.tells is None or again):
-        if step != "look":
-            yield at, Smeared(int(number), True)
-            at += material("kitchen", "usual", "smear").spread("sets").low
-        yield at, Tested(int(number), "well")
-    else:
-        assert act.tells is not None, act.kind
-        yield at, act.tells
+    number = act.subject.number
+    match act.what:
+        case Outcomes(casts=casts):
+            yield at, Outcome(number, list(range(casts)), usable=True)
+        case StirOn():
+            yield at, Rested(number)
+        case Temper(step=step) if act.tells is None or again:
+            if step != "look":
+                yield at, Smeared(number, True)
+                at += material("kitchen", "usual", "smear").spread("sets").low
+            yield at, Tested(number, "well")
+        case what:
+            assert act.tells is not None, what
+            yield at, act.tells

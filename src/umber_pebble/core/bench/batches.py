@@ -129,16 +129,11 @@ def merged(state: RunState, event: Event, said: Merged) -> None:
 def coloured(state: RunState, said: Coloured) -> None:
     """A colour stirred into a batch [hex]. Raises: OutOfRange, NotInSequence. Source: common-practice"""
     of = batch(state, said.batch)
-    sugar = state.layout.sugars[next(r.line for r in state.rounds if r.cook == of.cook)]
-    if said.kind == "water" and not sugar:
+    family = state.layout.families[next(r.line for r in state.rounds if r.cook == of.cook)]
+    if said.kind == family.parts_from:
         raise OutOfRange(
-            "water-based colour seizes a fat: use an oil-based or powdered one", path="payload.kind", got=said.kind,
-            limits={"one_of": ["oil", "powder"]},
-        )  # fmt: skip
-    if said.kind == "oil" and sugar:
-        raise OutOfRange(
-            "oil-based colour does not mix with sugar: use a water-based one", path="payload.kind", got=said.kind,
-            limits={"one_of": ["water", "powder"]},
+            f"{said.kind}-based colour {family.parting}: use one based on {family.dissolves}, or a powder",
+            path="payload.kind", got=said.kind, limits={"one_of": [family.dissolves, "powder"]},
         )  # fmt: skip
     of.colour = said.colour
 

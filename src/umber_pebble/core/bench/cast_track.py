@@ -5,8 +5,9 @@ from dataclasses import replace
 import numpy as np
 
 from umber_pebble.core.bench.state import RoundState
-from umber_pebble.core.bench.track import Band, Observed, Track, as_read, curve_of, fit_readings
+from umber_pebble.core.bench.track import Band, BandState, Observed, Track, as_read, curve_of, fit_readings
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.piece import Place, Stay
 from umber_pebble.core.heat.pot_law import (
     balance_clock,
@@ -14,8 +15,7 @@ from umber_pebble.core.heat.pot_law import (
     temperature_spread_degc,
 )
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
-from umber_pebble.core.materials.load import material, tempered
-from umber_pebble.core.pieces.joins import HELD_UNTIL
+from umber_pebble.core.materials.load import Material, material, tempered
 from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of, windows_of
 from umber_pebble.core.plan.problem import Line, PlanInput
 from umber_pebble.core.spread import Z_95, Spread, combine
@@ -38,17 +38,17 @@ LEAST_SEEN_SD = 0.05
 """No eye is surer of a moment than this share of the time since the pour."""
 
 
-def seen_as(windows: PieceWindows, what: str, time: float) -> Observed:
+def seen_as(melt: Material, windows: PieceWindows, what: str, time: float) -> Observed:
     """What somebody saw of a round as an observation of its pace: its own time is that of the mark [s].
 
     The mark's own spread, which no reading narrows, is how sure that is.
     Args:
-        windows: of the round
+        melt, windows: of the round
         what: one of SIGHTS
         time: since the pour
     Source: gelman-2013, assumption
     """
-    mark, side = SEEN_AS["fat" if "touch" in windows.at else "sugar"][what]
+    mark, side = SEEN_AS[family_of(melt).rows][what]
     own, spread = windows.at[mark].likely, windows.by_material[mark]
     return Observed(time, own, max((spread.high - spread.low) / (2 * Z_95), LEAST_SEEN_SD * own, 1.0), side)
 
@@ -91,7 +91,7 @@ def round_track(
     for reading in sorted(state.readings, key=lambda r: r.at_s):
         sd = material("kitchen", reading.method, "method").value("sd")
         rows.append(as_read(clock, reading, reading.at_s - at, reading.degc, sd))
-    rows += [seen_as(w, sight.what, sight.at_s - at) for sight in state.sights]
+    rows += [seen_as(cook.way.melt, w, sight.what, sight.at_s - at) for sight in state.sights]
     fit = fit_readings(prior, sorted(rows, key=lambda o: o.time))
     line, dots = fit.line, fit.dots
 
@@ -118,7 +118,7 @@ def round_track(
         if closes in windows:
             windows[work] = (then[opens] if opens else Spread(at, at, at), then[closes])
     return Track(
-        _round_bands(state, order, then, at, end, w),
+        _round_bands(cook.way.melt, state, order, then, at, end, w),
         curve_of(grid + at, spreads),
         tuple(dots),
         hold.high if pour.high >= HOT_TO_HOLD_DEGC else at,
@@ -131,10 +131,11 @@ def round_track(
 
 
 def _round_bands(
-    state: RoundState, line: Line, then: dict[str, Spread], at: float, end: float, w: PieceWindows
+    melt: Material, state: RoundState, line: Line, then: dict[str, Spread], at: float, end: float, w: PieceWindows
 ) -> tuple[Band, ...]:
     """What a round's ribbon shows: bands in order, the last open one to the end."""
     poured, tail, work = Spread(at, at, at), Spread(end, end, end), line.work
+    starts: list[tuple[BandState, Spread]]
     if line.released and state.worked_s is None:
         out = then["release_opens"] if state.unmoulded_s is None else Spread(*[state.unmoulded_s] * 3)
         starts = [
@@ -150,7 +151,7 @@ def _round_bands(
         out, last = (Spread(t, t, t) for t in (state.unmoulded_s, max(end, state.unmoulded_s)))
         return Band("setting", poured, out), Band("set", out, last)
     if line.needs:
-        held = HELD_UNTIL["touch" in then]
+        held = family_of(melt).ends.held_until
         starts = [("hold", poured), ("holds", then[held]), ("firm", then["unmould"])]
     elif "touch" in then:
         starts = [
@@ -181,6 +182,6 @@ def _round_bands(
     return _bands(starts, tail)
 
 
-def _bands(starts: list[tuple[str, Spread]], tail: Spread) -> tuple[Band, ...]:
+def _bands(starts: list[tuple[BandState, Spread]], tail: Spread) -> tuple[Band, ...]:
     ends = [start for _, start in starts[1:]] + [tail]
     return tuple(Band(name, start, until) for (name, start), until in zip(starts, ends, strict=True))

@@ -6,13 +6,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from umber_pebble.core.bench.act_kinds import Keep, TooWarm
 from umber_pebble.core.bench.events import Body, Rewarmed, SetDown
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import BatchState
+from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.bench.track import Band, Dot, Track, curve_of
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.heat.pot_law import prior_line
-from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.melts.hold import Held, Stood, Story, Warmed, rescue_s, spot_of
 from umber_pebble.core.melts.keeps import Keeps, keeps
 from umber_pebble.core.plan.cooks import PotCook
@@ -42,8 +43,7 @@ def held_of(cook: PotCook, state: BatchState, degc: Spread, kitchen: HoldKitchen
     Source: definition
     """
     at = state.at_s
-    tg = cook.flow.tg if isinstance(cook.flow, SugarFlow) else None
-    held = Held(cook.way.melt, state.kg, degc, state.holder, kitchen.room_degc, tg, state.tip_m)
+    held = Held(cook.way.melt, state.kg, degc, state.holder, kitchen.room_degc, cook.flow.tg, state.tip_m)
     stood = tuple(
         Stood(t - at, spot_of(spot, kitchen.room_degc, kitchen.spots_degc.get(spot))) for t, spot in state.spots
     )
@@ -119,30 +119,20 @@ def hold_acts(
             continue
         track, cook = tracks[b.number], cooks[b.cook]
         flows, stiff = track.windows["flows"]
-        subject = f"batch:{b.number}"
-        figures = {
-            "name": b.name,
-            "melt": cook.way.melt.key,
-            "spot": b.spots[-1][1],
-            "holder": b.holder,
-            "left_kg": b.left_kg,
-        }
+        subject = Subject("batch", b.number)
         warm = track.windows["too_warm"][0].likely
         if math.isfinite(warm):
             at = max(warm - EARLY_S, b.at_s)
-            act = Act("too_warm", subject, SetDown(b.number, "air"), at, warm, True, figures)
-            out.append(act)
+            out.append(Act(TooWarm(b.name), subject, SetDown(b.number, "air"), at, warm))
         elif math.isfinite(flows.low):
             degc = float(np.interp(max(now, b.at_s), track.curve.times_s, track.curve.likely_degc))
             melt = cook.way.melt
-            fat = "set_stiff" in melt.properties
             seconds = None
-            if kitchen.oven_w and fat:
+            if kitchen.oven_w and melt.has("set_stiff"):
                 share = melt.value("set_stiff" if now < stiff.likely else "sets_at_most")
                 seconds = rescue_s(_like(b, cook, degc, kitchen), degc, share, kitchen.oven_w)
             tells: Body = Rewarmed(b.number, seconds) if seconds else SetDown(b.number, "bath")
-            more = {"seconds": seconds} if seconds else {"spot": "bath"}
-            out.append(Act("keep", subject, tells, flows.low, stiff.likely, True, figures | more))
+            out.append(Act(Keep(b.name, seconds or None), subject, tells, flows.low, stiff.likely))
     return out
 
 

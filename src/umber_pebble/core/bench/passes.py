@@ -1,14 +1,17 @@
 """Passes on one another at the bench: when the one under it bears the next, what hands put in, when a mould is free."""
 
 import math
-from dataclasses import asdict, dataclass, field
-from typing import Any
+from dataclasses import dataclass
 
+from umber_pebble.core.bench.act_kinds import ByHand, PutIn, Turn, What
 from umber_pebble.core.bench.events import Body, Flipped, Inserted, Made
 from umber_pebble.core.bench.state import RoundState, RunState
+from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.bench.track import Track
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
-from umber_pebble.core.plan.cooks import READY, PotCook, Round
+from umber_pebble.core.materials.load import Material
+from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.habits import habits_of
 from umber_pebble.core.plan.problem import Line, PlanInput
 from umber_pebble.core.plan.turns import turns_of
@@ -16,19 +19,18 @@ from umber_pebble.core.plan.turns import turns_of
 
 @dataclass(frozen=True, slots=True)
 class Act:
-    """One act: what, on which pot or round, the event that tells it, and from when until when.
+    """One act: what, of what, the event that tells it, and from when until when.
 
     `sure` is false where the high opening is not before the low closing: then a reading decides.
     `forecast` marks one that cannot be done yet, with the time it is likely to come.
     """
 
-    kind: str
-    subject: str
+    what: What
+    subject: Subject
     tells: Body | None
     opens_s: float
-    closes_s: float
+    closes_s: float = math.inf
     sure: bool = True
-    params: dict[str, Any] = field(default_factory=dict)
     forecast: bool = False
 
 
@@ -45,8 +47,7 @@ def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
         return math.inf if state.rounds[r.on].poured_s is None else 0.0
     if r.on not in tracks:
         return math.inf
-    fat = not state.layout.sugars[state.rounds[r.on].line]
-    name = READY[fat]
+    name = family_of(plan.way(plan.lines[state.rounds[r.on].line]).melt).ends.bears_next
     return tracks[r.on].windows[name][0].high if name in tracks[r.on].windows else math.inf
 
 
@@ -109,13 +110,9 @@ def put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: 
         at = bears_next_s(plan, state, tracks, r)
         if not line.first or seen.put_in_s is not None or seen.poured_s is not None or math.isinf(at):
             continue
-        figures: dict[str, Any] = {
-            "casts": r.casts, "line": r.line, "takes_s": r.casts * line.handfuls_s,
-            "items": [{"what": h.what, "name": h.name, "kg": h.kg} for h in line.first],
-            "habits": [asdict(h) for h in habits_of(plan, r.line, put_in=True)],
-        }  # fmt: skip
-        tells = Inserted(r.number, first=True)
-        out.append(Act("put_in", f"round:{r.number}", tells, at, math.inf, True, figures))
+        habits = tuple(habits_of(plan, r.line, put_in=True))
+        what = PutIn(r.line, r.casts, line.first, r.casts * line.handfuls_s, habits)
+        out.append(Act(what, Subject("round", r.number), Inserted(r.number, first=True), at))
     return out
 
 
@@ -139,20 +136,20 @@ def stay_ready_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
     return max(beside, default=0.0)
 
 
-def turn_acts(line: Line, r: Round, seen: RoundState, windows: PieceWindows, figures: dict[str, Any]) -> list[Act]:
+def turn_acts(melt: Material, line: Line, r: Round, seen: RoundState, windows: PieceWindows) -> list[Act]:
     """The next turn of a ball, while any is due: a missed one is due at once, and the one after it as long after as ever.
 
     Source: common-practice
     """
     if not line.whole_ball or seen.poured_s is None or seen.unmoulded_s is not None:
         return []
-    turns, done = turns_of(windows), len(seen.turned_s)
+    turns, done = turns_of(melt, windows), len(seen.turned_s)
     if done >= turns.count:
         return []
     after = seen.turned_s[-1] if seen.turned_s else seen.poured_s + r.casts * line.hold_s + turns.by_hand_s
     at = after + turns.every_s
-    told = figures | {"turn": done + 1, "turns": turns.count, "practised": turns.practised}
-    return [Act("turn", f"round:{r.number}", Flipped(r.number), at, at + turns.every_s / 2, True, told)]
+    what = Turn(r.line, r.casts, done + 1, turns.count, turns.practised)
+    return [Act(what, Subject("round", r.number), Flipped(r.number), at, at + turns.every_s / 2)]
 
 
 def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:
@@ -165,12 +162,7 @@ def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:
         at = joinable_s(plan, state, step.needs) if step.needs else 0.0
         if i in state.made or math.isinf(at):
             continue
-        figures: dict[str, Any] = {
-            "what": step.what, "name": step.name, "count": step.count, "kg": step.kg, "takes_s": step.count * step.each_s,
-            "each_s": step.each_s, "rests_low_s": step.rests.low, "rests_high_s": step.rests.high,
-            "dries_low_s": step.dries.low, "dries_high_s": step.dries.high,
-        }  # fmt: skip
-        out.append(Act("by_hand", f"hand:{i}", Made(i), at, math.inf, True, figures))
+        out.append(Act(ByHand(step), Subject("hand", i), Made(i), at))
     return out
 
 

@@ -10,6 +10,7 @@ from umber_pebble.core.bench.bowl import bowl_track, taken_out, too_hot
 from umber_pebble.core.bench.state import BurstDone, CookState, Rest
 from umber_pebble.core.bench.track import (
     Band,
+    BandState,
     Fit,
     TakenIn,
     Track,
@@ -32,7 +33,7 @@ from umber_pebble.core.heat.pot_law import (
     reach_spread_s,
     temperature_spread_degc,
 )
-from umber_pebble.core.heat.pour import Flowing, SugarFlow, Variant
+from umber_pebble.core.heat.pour import Flowing, PourLimit, Variant
 from umber_pebble.core.heat.vessel import (
     PotCase,
     base_case,
@@ -159,7 +160,7 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], bef
     }
     return Track(
         (
-            Band("too_hot" if isinstance(flow, SugarFlow) else "too_warm", off, windows["pour"][0]),
+            Band("too_warm" if flow.tg is None else "too_hot", off, windows["pour"][0]),
             Band("pour", *windows["pour"]),
             Band("thickening", windows["pour"][1], windows["stiff"][0]),
             Band("stiff", windows["stiff"][0], Spread(end, end, end)),
@@ -196,7 +197,7 @@ def _off(cook: PotCook, state: Rest) -> tuple[float, float, bool]:
 
 def _pot_windows(
     cook: PotCook, case: PotCase, grid: Array, curves: tuple[Array, Array, Array]
-) -> tuple[Spread, Spread, Spread, str]:
+) -> tuple[Spread, Spread, Spread, PourLimit]:
     low, likely, high = curves
     flow = cook.flow
 
@@ -282,7 +283,7 @@ def heating_track(cook: PotCook, state: CookState) -> Track:
     browns = reach_spread_s(line, clock, spoils).plus(at)
     grid = np.linspace(0.0, (browns.high - at), POINTS)
     temps_then = [temperature_spread_degc(line, clock, float(t)) for t in grid]
-    spoilt = "overheats" if isinstance(cook.heating, Melting) else "browns"
+    spoilt: BandState = "overheats" if isinstance(cook.heating, Melting) else "browns"
     return Track(
         (
             Band("heating", Spread(at, at, at), ready),

@@ -3,6 +3,7 @@
 import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 LOWEST_DEGC, HIGHEST_DEGC = -30.0, 220.0
 OLD_S = 10.0
@@ -17,6 +18,9 @@ STUCK_VALUES = 30
 STUCK_ABOVE_AIR_K = 8.0
 
 
+ProbeState = Literal["ok", "waiting", "old", "out_of_range", "jumping", "settling", "stuck"]
+
+
 @dataclass(frozen=True, slots=True)
 class Value:
     """What a probe said: when it was heard, when that was on the run's clock [s], and the temperature [degC]."""
@@ -26,8 +30,8 @@ class Value:
     degc: float
 
 
-def judged(values: Sequence[Value], now_s: float, put_in_s: float, air_degc: float) -> str:
-    """What a probe's values amount to: "ok", "waiting", "old", "out_of_range", "jumping", "settling" or "stuck".
+def judged(values: Sequence[Value], now_s: float, put_in_s: float, air_degc: float) -> ProbeState:
+    """What a probe's values amount to.
 
     Args:
         values: as they came, the newest last

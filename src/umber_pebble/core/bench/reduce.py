@@ -29,7 +29,7 @@ def _cook(state: RunState, number: int) -> CookState:
 
 
 def _caution(state: RunState, event: Event) -> None:
-    if state.layout.sugar and event.actor not in state.acknowledged:
+    if state.layout.hot and event.actor not in state.acknowledged:
         raise refuse("read and acknowledge the hot sugar caution first", "caution", actor=event.actor)
 
 

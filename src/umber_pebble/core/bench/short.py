@@ -5,13 +5,11 @@ from dataclasses import dataclass
 
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.plan.cooks import PotCook, Round, make_cook
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
-
-OPEN_UNTIL = {True: "skin", False: "thread_closes"}
-"""Until when a fresh pour runs together with one that was just poured, of fat and of sugar."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,7 +51,7 @@ def running_short(
     require_range("fills", fills, 0, target.casts)
     more = min(fills, target.casts - filled)
     empty = target.casts - filled - more
-    name = OPEN_UNTIL[not state.layout.sugars[target.line]]
+    name = family_of(cook.way.melt).ends.runs_together
     open_s = windows.at[name] if name in windows.at else windows.at["unmould"]
     if empty == 0:
         return Short(filled, more, 0, each, 0.0, open_s, 0.0, False)

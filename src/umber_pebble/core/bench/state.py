@@ -2,10 +2,11 @@
 
 from copy import copy
 from dataclasses import dataclass, field
-from typing import Any, Self
+from typing import Any, Literal, Self
 
 from umber_pebble.core.bench.events import Body
 from umber_pebble.core.errors import CoreError
+from umber_pebble.core.families.family import Family
 from umber_pebble.core.plan.cooks import Round
 
 UNFILLED = "not filled"
@@ -98,10 +99,10 @@ class Rest(_Grows):
     tests: list[tuple[float, str]] = field(default_factory=list)
 
     @property
-    def temper(self) -> str:
+    def temper(self) -> Literal["tempered", "under", "unseeded"]:
         """In which temper it is: as the last test says; untested it is under, and unseeded if nothing was done."""
         if self.tests:
-            return {"well": "tempered", "over": "tempered"}.get(self.tests[-1][1], "under")
+            return "tempered" if self.tests[-1][1] in ("well", "over") else "under"
         return "under" if self.seeded or self.steps else "unseeded"
 
     @property
@@ -154,7 +155,7 @@ class CookState(_Grows):
     rests: list[Rest] = field(default_factory=list)
 
     @property
-    def phase(self) -> str:
+    def phase(self) -> Literal["waiting", "heating", "resting"]:
         if self.heated_s is not None:
             return "heating"
         return "resting" if self.rests and not self.thrown else "waiting"
@@ -206,7 +207,7 @@ class RoundState(_Grows):
 @dataclass(frozen=True, slots=True)
 class Layout:
     """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is, where the mould lies when
-    poured, whether it is melted by bursts and whether it is a sugar, its melt, the line it is poured on, and if it is the last of its part; the
+    poured, whether it is melted by bursts, the family of its melt, its melt, the line it is poured on, and if it is the last of its part; the
     places of the kitchen; how many steps of it are made by hand."""
 
     rounds: tuple[Round, ...]
@@ -215,15 +216,16 @@ class Layout:
     poured_on: tuple[str, ...]
     place_ids: tuple[str, ...]
     bursts: tuple[bool, ...]
-    sugars: tuple[bool, ...]
+    families: tuple[Family, ...]
     melts: tuple[str, ...]
     follows: tuple[int | None, ...]
     lasts: tuple[bool, ...]
     steps: int = 0
 
     @property
-    def sugar(self) -> bool:
-        return any(self.sugars)
+    def hot(self) -> bool:
+        """Whether there is anything in it whose caution is read first."""
+        return any(family.hot for family in self.families)
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,7 +14,7 @@ from umber_pebble.core.bench.track import Band, Curve, Track, temperature_at_deg
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.spread import exact
 from umber_pebble.core.temper.guide import Guided, Now, after_seed, before_seed
-from umber_pebble.core.temper.schools import Planned, Tempering, steps
+from umber_pebble.core.temper.schools import AtBowl, Tempering, steps
 from umber_pebble.core.temper.seed import after_degc, loses_temper_degc, seed_kg
 
 
@@ -116,11 +116,14 @@ def _joined(before: Track, after: Track, at: float) -> Track:
     )  # fmt: skip
 
 
+TemperAct = AtBowl | Guided | Literal["look"]
+
+
 @dataclass(frozen=True, slots=True)
 class Asked:
     """What a bowl asks for now: with how much [kg], to which temperature [degC], that share of the bowl [frac]."""
 
-    act: Planned | Guided | Literal["look"]
+    act: TemperAct
     kg: float
     to_degc: float
     share_frac: float = 0.0
@@ -145,7 +148,7 @@ def temper_now(tempering: Tempering, rest: Rest, track: Track, now: float) -> tu
     planned = [
         Asked(step.act, step.kg, step.to_degc, step.share_frac)
         for step in steps(tempering)
-        if step.act not in ("melt", "pour", "chill")
+        if step.act != "melt" and step.act != "pour" and step.act != "chill"
     ]
     done = len(rest.steps)
     step = planned[min(done, len(planned) - 1)]

@@ -1,15 +1,26 @@
 """What a vessel needs until it may be poured: weighed and heated, burst by burst, off the heat, tempered."""
 
 import math
-from typing import Any
 
 import numpy as np
 
+from umber_pebble.core.bench.act_kinds import (
+    BurstAgain,
+    Bursts,
+    InOven,
+    Remedy,
+    StirOn,
+    TakeOut,
+    Temper,
+    Weigh,
+)
 from umber_pebble.core.bench.events import Body, Burst, Heated, Rested, Seeded, Smeared, Stepped
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import CookState, RunState
+from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.bench.tempering import Asked, temper_now
 from umber_pebble.core.bench.track import Track
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.times import falls_below_s
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
@@ -54,14 +65,11 @@ def temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
     step, opens, melted = temper_now(cook.tempering, seen.rests[-1], track, now)
     tells = _tells(cook.number, step)
     smear = material("kitchen", "usual", "smear").spread("sets")
-    figures = {
-        "step": step.act, "kg": step.kg, "to_degc": step.to_degc, "melted_frac": melted, "melt": cook.way.melt.key,
-        "melt_name": cook.way.melt.name, "share_frac": step.share_frac, "school": cook.tempering.school,
-        "smear_low_s": smear.low, "smear_high_s": smear.high, "there_s": falls_to_s(track, step.to_degc),
-        "seeded": bool(seen.rests[-1].seeded),
-        "practised_frac": material("kitchen", "usual", "seed").value("practised"),
-    }  # fmt: skip
-    return Act("temper", f"pot:{cook.number}", tells, opens, math.inf, True, figures)
+    what = Temper(
+        step.act, step.kg, step.to_degc, step.share_frac, melted, smear, falls_to_s(track, step.to_degc), bool(seen.rests[-1].seeded),
+        material("kitchen", "usual", "seed").value("practised"),
+    )  # fmt: skip
+    return Act(what, Subject("pot", cook.number), tells, opens)
 
 
 def _tells(cook: int, step: Asked) -> Body | None:
@@ -87,28 +95,24 @@ def falls_to_s(track: Track, degc: float) -> float:
 def heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
     """Weigh and put on, in time for the moulds. Source: definition"""
     before = free_s - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely
-    figures: dict[str, Any] = {
-        "fresh_kg": cook.fresh_kg, "water_kg": cook.water_kg, "charge_kg": cook.charge_kg, "melt": cook.way.melt.key,
-        "cook_degc": cook.way.end_degc, "casts": casts, "hob_s": cook.hob.likely, "seed_kg": cook.seed_kg,
-        "melt_name": cook.way.melt.name, "lines": [r.line for r in cook.rounds],
-    }  # fmt: skip
-    tells: Body = Heated(cook.number)
+    bursts: Bursts | None = None
+    tells: Heated | Burst = Heated(cook.number)
     if isinstance(cook.heating, Bowl):
         steps = plan_bursts(cook.heating).steps
-        figures |= {
-            "bursts_s": [s.seconds for s in steps if s.act == "burst"],
-            "power_w": cook.heating.oven.power_w,
-        }
         tells = burst_of(cook, cook.heating, steps[0].seconds)
-        figures |= {"seconds": tells.seconds, "power_frac": tells.power_frac}
-    return Act("heat", f"pot:{cook.number}", tells, max(before, 0.0), math.inf, True, figures)
+        bursts = Bursts(tuple(s.seconds for s in steps if s.act == "burst"), tells.power_frac)
+    what = Weigh(
+        cook.fresh_kg, cook.water_kg, cook.seed_kg, cook.way.end_degc, cook.hob.likely, casts, tuple(r.line for r in cook.rounds),
+        bursts, family_of(cook.way.melt).shaken,
+    )  # fmt: skip
+    return Act(what, Subject("pot", cook.number), tells, max(before, 0.0))
 
 
-def _remedy(cook: PotCook, seen: CookState) -> dict[str, Any]:
+def _remedy(cook: PotCook, seen: CookState) -> Remedy | None:
     """What was last seen in the bowl, where it is a fault: what it means and what may be done."""
     last = seen.sights[-1].what if seen.sights else ""
-    fault = next((f for f in faults(cook.way.melt) if f.seen == last), None)
-    return {"fault": last, "means": fault.means, "remedy": fault.do} if fault else {}
+    fault = next((f for f in faults(family_of(cook.way.melt).rows) if f.seen == last), None)
+    return Remedy(last, fault.means, fault.do) if fault else None
 
 
 def burst_of(cook: PotCook, bowl: Bowl, seconds: float) -> Burst:
@@ -118,21 +122,16 @@ def burst_of(cook: PotCook, bowl: Bowl, seconds: float) -> Burst:
 
 def bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
     """The next burst, or out of the oven; not before the last one has been stirred. Source: common-practice"""
-    subject, step, opens = f"pot:{cook.number}", track.step, track.step_s
-    figures: dict[str, Any] = {
-        "melt": cook.way.melt.key, "cook_degc": cook.flow.off.likely, "stop": bowl.school.stop,
-        "overheated": track.overheated, "bursts": len(seen.bursts), "stir_s": bowl.oven.stir_s,
-    }  # fmt: skip
-    if seen.bursts:
-        last = seen.bursts[-1]
-        figures |= {"on_until_s": last.at_s + last.seconds}
-    figures |= _remedy(cook, seen)
+    subject, step, opens = Subject("pot", cook.number), track.step, track.step_s
+    on_until = seen.bursts[-1].at_s + seen.bursts[-1].seconds if seen.bursts else None
+    in_oven = InOven(on_until, track.overheated, _remedy(cook, seen))
     if step is None:
-        return Act("off", subject, Rested(cook.number), opens, math.inf, True, figures)
-    after = step.after
-    figures |= {"seconds": step.seconds, "power_frac": bowl.school.power_frac} | {
-        "degc": after.degc.likely, "melted_frac": after.melted_frac.likely, "hottest_degc": after.hottest_degc.high,
-    }  # fmt: skip
+        out = TakeOut(in_oven, bowl.school.stop == "lumps", cook.flow.off.likely)
+        return Act(out, subject, Rested(cook.number), opens)
     if step.act == "stir":
-        return Act("stir", subject, None, opens, math.inf, True, figures)
-    return Act("burst", subject, burst_of(cook, bowl, step.seconds), opens, math.inf, True, figures)
+        return Act(StirOn(in_oven), subject, None, opens)
+    after, power = step.after, bowl.school.power_frac
+    burst = BurstAgain(
+        in_oven, step.seconds, power, after.degc.likely, after.melted_frac.likely, after.hottest_degc.high
+    )
+    return Act(burst, subject, burst_of(cook, bowl, step.seconds), opens)

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations, permutations
+from typing import Literal
 
 from umber_pebble.core.colour.spaces import delta_e_2000, lab_of_hex
 from umber_pebble.core.errors import Missing
@@ -12,13 +13,17 @@ LIGHTER = 3.0
 """A difference in lightness below which two colours are as dark as each other [L*]."""
 
 
+Base = Literal["sugar", "fat"]
+PARTS: dict[Base, str] = {"sugar": "water in the sugar seizes the fat", "fat": "fat parts from sugar"}
+
+
 @dataclass(frozen=True, slots=True)
 class Named:
-    """A colour of a palette: its name, as #rrggbb, and whether it is of a sugar (or else of a fat)."""
+    """A colour of a palette: its name, as #rrggbb, and what it is in."""
 
     name: str
     hex: str
-    sugar: bool
+    of: Base
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,8 +71,8 @@ def remelts(palette: Sequence[Named]) -> list[Remelt]:
 
 
 def _why_not(of: Named, into: Named) -> str | None:
-    if of.sugar != into.sugar:
-        return "water in the sugar seizes the fat" if of.sugar else "fat parts from sugar"
+    if of.of != into.of:
+        return PARTS[of.of]
     lighter = float(lab_of_hex(of.hex)[0]) < float(lab_of_hex(into.hex)[0]) - LIGHTER
     return "only towards a darker colour" if lighter else None
 

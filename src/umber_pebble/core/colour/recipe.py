@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
+from typing import Literal
 
 import numpy as np
 
@@ -12,21 +13,24 @@ from umber_pebble.core.errors import Missing, OutOfRange, require_range
 from umber_pebble.core.spread import Spread
 
 MOST_COLOURS, MOST_AT_HAND = 3, 6
-USUAL_MOST = "the most that is usual"
+USUAL_MOST: Literal["the most that is usual"] = "the most that is usual"
 ROUNDS, STEP_FRAC, DAMPING = 40, 1e-3, 1e-2
 SIMPLER = 0.3
 """A recipe of fewer colours is taken when it is no further off than this [CIEDE2000]."""
 
 
+HeldBy = Literal["", "the most that is usual", "what is in it already", "these colours"]
+
+
 @dataclass(frozen=True, slots=True)
 class Recipe:
     """Doses by colour [mg/kg], those already in it among them; Lab reached, how far off it is [CIEDE2000], and what holds it
-    back: "", "the most that is usual", "what is in it already", or "these colours"."""
+    back, if anything."""
 
     doses_mg_kg: dict[str, float]
     lab: tuple[float, float, float]
     delta_e: float
-    held_by: str
+    held_by: HeldBy
 
 
 def recipe(
@@ -102,7 +106,7 @@ def strong_recipe(
     return recipe(medium, wanted_lab, keys, most_mg_kg.high, already_mg_kg)
 
 
-def _held_by(off: float, doses: Array, floor: Array, most: float) -> str:
+def _held_by(off: float, doses: Array, floor: Array, most: float) -> HeldBy:
     if off <= 1.0:
         return ""
     if doses.sum() >= most * 0.999:

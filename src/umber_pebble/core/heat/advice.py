@@ -1,7 +1,8 @@
 """What a cast's times rest on: what would help, which reading would narrow them, and what it risks."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
+from typing import Literal
 
 from umber_pebble.core.heat.piece import COARSE, Case, Casting, base, run_all
 from umber_pebble.core.heat.stress import CoolingStress
@@ -17,7 +18,8 @@ NARROWS: dict[str, dict[str, float]] = {
     "when it is seen to turn": dict.fromkeys(("glass", "limit", "half_factor", "melts_at", "set_at_start", "latent"), 0.7),
 }  # fmt: skip
 COLDER_K, THINNER, WALL_FACTOR = 5.0, 0.8, 0.5
-LEVELS = ("low", "some", "high", "certain")
+Level = Literal["low", "some", "high", "certain"]
+"""How likely something goes wrong."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,14 +31,55 @@ class Help:
 
 
 @dataclass(frozen=True, slots=True)
-class Risk:
-    """What may go wrong: "sticks", "cracks", "blooms"; how likely: low, some, high, certain; what it rests on, in numbers."""
+class Sticks:
+    """That it stays in its mould: how much it shrinks, and how much a stiff mould asks for [frac]."""
 
-    kind: str
-    level: str
-    why: str
-    figures: dict[str, float]
+    level: Level
+    why: Literal["contraction", "mould bends", "mould gives", "nothing comes out"]
+    contraction_frac: float
+    lets_go_frac: float
     sources: tuple[str, ...]
+    kind: Literal["sticks"] = field(default="sticks", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Chills:
+    """That it cracks from cold: from when it is too cold, and when it is out at the latest [s]."""
+
+    level: Level
+    from_s: float
+    out_s: float
+    sources: tuple[str, ...]
+    kind: Literal["chills"] = field(default="chills", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Strains:
+    """That it cracks from its own stress: built in, or of its chilled skin [Pa]; how fast it cools through its annealing range, and
+    how fast is safe [K/s]."""
+
+    level: Level
+    why: Literal["built in", "chilled skin"]
+    stress_pa: float
+    safe_pa: float
+    rate_k_s: float
+    safe_rate_k_s: float
+    sources: tuple[str, ...]
+    kind: Literal["strains"] = field(default="strains", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Blooms:
+    """That it blooms: poured over a temperature [degC], out of temper, or in need of none."""
+
+    level: Level
+    why: Literal["overheated", "temper", "needs no temper"]
+    spoils_degc: float
+    sources: tuple[str, ...]
+    kind: Literal["blooms"] = field(default="blooms", init=False)
+
+
+Risk = Sticks | Chills | Strains | Blooms
 
 
 def best_reading(shares: Mapping[str, float]) -> tuple[str, float] | None:
@@ -99,42 +142,36 @@ def helps(casting: Casting, windows: PieceWindows) -> list[Help]:
     return sorted((h for h in saved if h.sooner_s > 1.0), key=lambda h: -h.sooner_s)
 
 
-def _sticks(casting: Casting, temper: str) -> Risk:
+def _sticks(casting: Casting, temper: str) -> Sticks:
     """A mould that bends is pushed out of; a thin one gives, so that what needs no temper comes right out; of a stiff one nothing
     comes that has not shrunk."""
     melt, mould = casting.melt, casting.mould
     given, asked = melt.spread("contraction"), melt.spread("contraction_lets_go")
     gives = mould.flags.get("gives", False)
-    level = "low" if given.low >= asked.high else "high" if given.high < asked.likely else "some"
-    why = "contraction"
+    level: Level = "low" if given.low >= asked.high else "high" if given.high < asked.likely else "some"
+    why: Literal["contraction", "mould bends", "mould gives", "nothing comes out"] = "contraction"
     if mould.flags.get("bends", False):
         level, why = "low", "mould bends"
     elif gives and temper == "tempered":
         level, why = "low", "mould gives"
-    elif temper == "unseeded" and melt.flags.get("tempers", False) and not gives:
+    elif temper == "unseeded" and melt.has("work_at") and not gives:
         level, why = "certain", "nothing comes out"
-    figures = {"contraction": given.likely, "lets_go": asked.likely}
-    return Risk("sticks", level, why, figures, ("common-practice", melt["contraction"].source, "assumption"))
+    sources = ("common-practice", melt["contraction"].source, "assumption")
+    return Sticks(level, why, given.likely, asked.likely, sources)
 
 
-def _cracks_cold(windows: PieceWindows) -> Risk:
+def _chills(windows: PieceWindows) -> Chills:
     chilled, out = windows.at["over_chilled"], windows.at["unmould"]
-    level = "low" if windows.never("over_chilled") else "high" if chilled.likely < out.high else "some"
-    return Risk(
-        "cracks",
-        level,
-        "over-chilled",
-        {"from_s": chilled.likely, "out_s": out.high},
-        ("common-practice", "assumption"),
-    )
+    level: Level = "low" if windows.never("over_chilled") else "high" if chilled.likely < out.high else "some"
+    return Chills(level, chilled.likely, out.high, ("common-practice", "assumption"))
 
 
-def _blooms(melt: Material, temper: str, pour_degc: float) -> Risk:
+def _blooms(melt: Material, temper: str, pour_degc: float) -> Blooms:
     hot = pour_degc > melt.value("spoils_at")
-    level = "high" if hot or temper == "unseeded" else "some" if temper == "under" else "low"
-    why = "overheated" if hot else "temper" if melt.flags.get("tempers", False) else "needs no temper"
-    return Risk(
-        "blooms", level, why, {"spoils_degc": melt.value("spoils_at")}, ("beckett-2009", "common-practice")
+    level: Level = "high" if hot or temper == "unseeded" else "some" if temper == "under" else "low"
+    why: Literal["temper", "needs no temper"] = "temper" if melt.has("work_at") else "needs no temper"
+    return Blooms(
+        level, "overheated" if hot else why, melt.value("spoils_at"), ("beckett-2009", "common-practice")
     )
 
 
@@ -149,12 +186,13 @@ def risks(casting: Casting, windows: PieceWindows, temper: str, stress: CoolingS
     """
     if stress is None:
         return [
-            _sticks(casting, temper), _cracks_cold(windows), _blooms(casting.melt, temper, casting.pour.likely),
+            _sticks(casting, temper), _chills(windows), _blooms(casting.melt, temper, casting.pour.likely),
         ]  # fmt: skip
-    level = {"safe": "low", "may crack": "some", "cracks": "high"}[stress.risk]
-    figures = {
-        "stress_pa": max(stress.residual_pa, stress.skin_pa), "safe_pa": stress.safe_pa, "rate_k_s": stress.rate_k_s,
-        "safe_rate_k_s": stress.safe_rate_k_s,
-    }  # fmt: skip
-    why = "built in" if stress.residual_pa >= stress.skin_pa else "chilled skin"
-    return [Risk("cracks", level, why, figures, ("timoshenko-goodier-1970", "assumption"))]
+    levels: dict[str, Level] = {"safe": "low", "may crack": "some", "cracks": "high"}
+    return [
+        Strains(
+            levels[stress.risk], "built in" if stress.residual_pa >= stress.skin_pa else "chilled skin",
+            max(stress.residual_pa, stress.skin_pa), stress.safe_pa, stress.rate_k_s, stress.safe_rate_k_s,
+            ("timoshenko-goodier-1970", "assumption"),
+        )
+    ]  # fmt: skip

@@ -1,6 +1,7 @@
 """A pass on a pass: does the new melt dissolve the first, tack to it, or stay apart; and how long it must rest."""
 
 from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
@@ -9,7 +10,7 @@ from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.piece import FINE, Case, Casting, base, run_all
 from umber_pebble.core.heat.times import falls_below_s
 
-VERDICTS = ("dissolves", "tacks", "apart")
+Verdict = Literal["dissolves", "tacks", "apart"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,7 +18,7 @@ class PassOnPass:
     """What a fresh melt does to what it is poured on: verdict; share of the earlier pass that melts again, and least set
     at its top [frac] (fat), or how hot its top gets [degC]; the hottest it may be poured without dissolving it [degC]."""
 
-    verdict: str
+    verdict: Verdict
     melts_frac: float
     top_set_frac: float
     top_degc: float
@@ -47,7 +48,7 @@ def pass_on_pass(casting: Casting) -> PassOnPass:
     case = base(casting)
     melts, top_set, top_degc = _top_of_under(case)
 
-    def verdict(remains: float, hottest: float) -> str:
+    def verdict(remains: float, hottest: float) -> Verdict:
         if casting.tg is not None:
             fuses, tacks = (
                 temperature_at_log_viscosity_degc(casting.melt.value(name), casting.tg.likely)
@@ -56,7 +57,7 @@ def pass_on_pass(casting: Casting) -> PassOnPass:
             return "dissolves" if hottest >= fuses else "tacks" if hottest >= tacks else "apart"
         under = casting.under[0].material
         gone = 1 - remains
-        if not under.flags.get("fat", False) or gone < under.value("remelt_tacks"):
+        if not under.has("remelt_tacks") or gone < under.value("remelt_tacks"):
             return "apart"
         return "dissolves" if gone >= under.value("remelt_dissolves") else "tacks"
 

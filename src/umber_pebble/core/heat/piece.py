@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
+from typing import Literal
 
 import numpy as np
 from numba import njit
@@ -137,7 +138,7 @@ class Casting:
         return self.plate_m * math.sqrt(self.beside)
 
     @property
-    def kind(self) -> str:
+    def kind(self) -> Literal["sugar", "fat"]:
         return "sugar" if self.tg else "fat"
 
     @property
@@ -289,10 +290,10 @@ def _piece(case: Case, nodes: int) -> Layer:
 def _under(under: Under, nodes: int) -> Layer:
     """An earlier pass has set as far as it does at rest; a filling or a film takes no part but by its heat."""
     m = under.material
-    if m.flags.get("fat", False):
+    if m.has("half_time"):
         rest = setting_of(m).rest_frac(under.degc)
         return fat_layer("under", m, under.thickness_m, nodes, under.degc, rest)
-    density, cp = ("density_melt", "cp_glass") if m.flags.get("sugar", False) else ("density", "cp")
+    density, cp = ("density_melt", "cp_glass") if m.has("cp_glass") else ("density", "cp")
     c = m.value(cp)
     return Layer(
         "under", under.thickness_m, nodes, m.value("conductivity"), m.value(density), c, c, 0.0, under.degc

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Literal
 
 import numpy as np
 
@@ -19,12 +20,16 @@ from umber_pebble.core.spread import Spread, combine
 Variant = tuple[float, ...]
 
 
+PourLimit = Literal["boiling", "mould", "bubbles", "heat"]
+"""What a pour waits for: that it no longer boils, the mould bears it, bubbles have risen, a fat has cooled enough."""
+
+
 @dataclass(frozen=True, slots=True)
 class Flowing:
     """One cooling curve read: when each thing that holds the pour back is over, when the melt is too thick to pour,
     and when it is no melt any more [s]."""
 
-    waits: dict[str, float]
+    waits: dict[PourLimit, float]
     closes_s: float
     stiff_s: float
 
@@ -33,7 +38,7 @@ class Flowing:
         return min(max(self.waits.values()), self.closes_s)
 
     @property
-    def limited_by(self) -> str:
+    def limited_by(self) -> PourLimit:
         return max(self.waits, key=lambda name: self.waits[name])
 
 
@@ -82,6 +87,7 @@ class SugarFlow:
     boils_degc: float
     mould_bears_degc: float
     fills: Spread | None = None
+    dips: bool = False
 
     @property
     def closes(self) -> Spread:
@@ -101,14 +107,15 @@ class SugarFlow:
 
     def read(self, times_s: Array, temps_degc: Array, depth_m: float, variant: Variant) -> Flowing:
         """Opens when it no longer boils, bubbles of the material's radius have risen and the mould bears the heat;
-        closes when it no longer fills."""
+        closes when it no longer fills. What is dipped into it does not wait for bubbles."""
         tg, rise, log = variant
         radius, density = self.melt.value("bubble_radius"), self.melt.value("density_melt")
-        waits = {
+        waits: dict[PourLimit, float] = {
             "boiling": falls_below_s(times_s, temps_degc, self.boils_degc),
             "mould": falls_below_s(times_s, temps_degc, self.mould_bears_degc),
-            "bubbles": bubbles_risen_s(times_s, temps_degc, tg, depth_m, radius, density, rise),
         }
+        if not self.dips:
+            waits["bubbles"] = bubbles_risen_s(times_s, temps_degc, tg, depth_m, radius, density, rise)
         end = float(times_s[-1])
         closes, stiff = (
             min(falls_below_s(times_s, temps_degc, temperature_at_log_viscosity_degc(at, tg)), end)
@@ -144,6 +151,11 @@ class FatFlow:
     dips: bool = False
 
     @property
+    def tg(self) -> None:
+        """It sets to no glass."""
+        return None
+
+    @property
     def at_most_degc(self) -> float:
         """The hottest it is poured, or dipped into."""
         return self.melt.value("dip_most" if self.dips else "pour_below")
@@ -162,7 +174,7 @@ class FatFlow:
         """Opens when it is cool enough to pour and the mould bears it; closes when enough has set that it thickens."""
         half, thick = variant
         share = set_along_frac(times_s, temps_degc, setting_of(self.melt, half))
-        waits = {
+        waits: dict[PourLimit, float] = {
             "heat": falls_below_s(times_s, temps_degc, self.at_most_degc),
             "mould": falls_below_s(times_s, temps_degc, self.mould_bears_degc),
         }
@@ -189,7 +201,7 @@ class PourWindow:
     opens: Spread
     closes: Spread
     width: Spread
-    limited_by: str
+    limited_by: PourLimit
     open_degc: Spread
     close_degc: Spread
     depth_m: float

@@ -26,17 +26,25 @@ class Property:
 
 @dataclass(frozen=True, eq=False)
 class Material:
-    """A named set of properties. One object per row of the tables, so it is compared by identity."""
+    """A named set of properties; family: of melts it belongs to, "" for what is none; raw: as what it is weighed out, and called: at the stove, "" as its name says. One object per row of the tables, so it is
+    compared by identity."""
 
     key: str
     name: str
     properties: dict[str, Property]
     flags: dict[str, bool]
+    family: str = ""
+    raw: str = ""
+    called: str = ""
 
     def __getitem__(self, name: str) -> Property:
         if name not in self.properties:
             raise Missing(f"{self.name} has no {name}: a relative with it is needed", path=f"material.{name}")
         return self.properties[name]
+
+    def has(self, name: str) -> bool:
+        """Whether its tables tell a value at all."""
+        return name in self.properties
 
     def value(self, name: str) -> float:
         return self[name].value
@@ -52,7 +60,15 @@ def _property(row: dict[str, Any]) -> Property:
 def _material(key: str, table: dict[str, Any]) -> Material:
     rows = {k: _property(v) for k, v in table.items() if isinstance(v, dict)}
     flags = {k: v for k, v in table.items() if isinstance(v, bool)}
-    return Material(key, table.get("name", key), rows, flags)
+    return Material(
+        key,
+        table.get("name", key),
+        rows,
+        flags,
+        table.get("family", ""),
+        table.get("raw", ""),
+        table.get("called", ""),
+    )
 
 
 @cache
@@ -91,12 +107,15 @@ def tempered(melt: Material, temper: str) -> Material:
     """
     changes = material("tempers", temper)
     own = dict(changes.properties)
-    if not own or not melt.flags.get("tempers", False):
+    if not own or not melt.has("work_at"):
+        # what has no temperature to be worked at needs no temper
         return melt
     off, at = own.pop("melts_off"), melt["melts_at"]
     melts = Spread(at.spread.low + off.spread.low, at.value + off.value, at.spread.high + off.spread.high)
     own["melts_at"] = Property(melts, at.unit, off.source)
-    return Material(f"{melt.key}:{temper}", f"{melt.name}, {changes.name}", melt.properties | own, melt.flags)
+    return Material(
+        f"{melt.key}:{temper}", f"{melt.name}, {changes.name}", melt.properties | own, melt.flags, melt.family
+    )
 
 
 @cache
@@ -113,7 +132,8 @@ def like(relative: Material, key: str, name: str, sheet: tuple[tuple[str, Spread
             limits={"one_of": list(relative.properties)},
         )  # fmt: skip
     own = {prop: Property(value, relative[prop].unit, "maker-sheet") for prop, value in sheet}
-    return Material(key, name, relative.properties | own, relative.flags)
+    called = relative.called if name == relative.name else ""
+    return Material(key, name, relative.properties | own, relative.flags, relative.family, relative.raw, called)
 
 
 def material(file: str, key: str, group: str = "") -> Material:

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal, get_args
 
 from umber_pebble.core.heat.piece import Casting, Place, Stay, Under
 from umber_pebble.core.heat.sweat import sweat
@@ -10,7 +11,8 @@ from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.dip import Dip, meets_degc
 from umber_pebble.core.spread import Spread
 
-LEVELS = ("low", "some", "high")
+Level = Literal["low", "some", "high"]
+LEVELS: tuple[Level, ...] = get_args(Level)
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,9 +26,9 @@ class ColdCentre:
     touch_at_room: Spread
     grows_frac: float
     bears_frac: Spread
-    cracks: str
+    cracks: Level
     water_kg_m2: float
-    sweats: str
+    sweats: Level
 
 
 def cold_centre(
@@ -56,7 +58,7 @@ def cold_centre(
     )  # fmt: skip
 
 
-def _level(value: float, bears: Spread) -> str:
+def _level(value: float, bears: Spread) -> Level:
     return LEVELS[(value >= bears.low) + (value >= bears.high)]
 
 

@@ -2,20 +2,23 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 from umber_pebble.core.constants import GRAVITY_M_S2
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.spread import Spread
 
+Feels = Literal["fluid", "usual", "stiff"]
+
 
 @dataclass(frozen=True, slots=True)
 class Fluidity:
-    """A melt's yield value by a test [Pa], its usual one, and what that makes it: "fluid", "usual" or "stiff"."""
+    """A melt's yield value by a test [Pa], its usual one, and what that makes it."""
 
     yield_pa: Spread
     usual: Spread
-    feels: str
+    feels: Feels
 
 
 def _usual() -> Material:
@@ -62,7 +65,7 @@ def yield_of_spoon_pa(kept_kg: float, area_m2: float) -> Spread:
 def fluidity(melt: Material, yield_pa: Spread) -> Fluidity:
     """What a test makes of a melt, against its table's own spread [Pa]. Source: assumption"""
     usual, apart = melt.spread("casson_yield"), _usual().value("apart")
-    feels = (
+    feels: Feels = (
         "fluid"
         if yield_pa.likely < usual.likely / apart
         else "stiff"

@@ -58,6 +58,8 @@ def keeps(held: Held, story: Story, now_s: float) -> Keeps:
     flows, stiff, tip = (_spread(at, found, terms, many) for at, found in zip(likely, times, strict=True))
     fine, coarse = (np.arange(0.0, until + step, step) for step in (STEP_S, COARSE_S))
     lower, upper = (np.interp(fine, coarse, end) for end in np.quantile(curves, (0.05, 0.95), axis=0))
+    # a burst is shorter than the coarse step, so the likely curve may leave the band there
+    lower, upper = np.minimum(lower, temps), np.maximum(upper, temps)
     above = (temps > held.melt.value("spoils_at")) if held.tg is None else np.zeros(fine.size, dtype=bool)
     last = _last(story)
     hot = np.flatnonzero(above & (fine >= last))

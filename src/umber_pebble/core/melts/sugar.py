@@ -18,7 +18,7 @@ from umber_pebble.core.glass.water import (
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.hob import Heating, heating_curve
 from umber_pebble.core.heat.vessel import PotCase
-from umber_pebble.core.materials.load import Material, material, table
+from umber_pebble.core.materials.load import material, table
 from umber_pebble.core.spread import Spread
 
 KELVIN = 273.15
@@ -238,11 +238,11 @@ class Fault:
     do: str
 
 
-def faults(melt: Material) -> list[Fault]:
+def faults(rows: str) -> list[Fault]:
     """What may be seen in a pot of sugar or a bowl of fat, what it means and what may be done [words].
 
     Args:
-        melt: the material
+        rows: of the practice's tables: a family's
     Source: common-practice
     """
-    return [Fault(**row) for row in table("faults")["sugar" if melt.flags.get("sugar", False) else "fat"]]
+    return [Fault(**row) for row in table("faults")[rows]]

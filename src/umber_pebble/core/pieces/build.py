@@ -8,6 +8,7 @@ import shapely
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.explained import explained, given
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity, level_m, open_m2, volume_m3, wetted_m2
 from umber_pebble.core.moulds.inset import inset, thickest_m
@@ -152,7 +153,7 @@ def _fits(volume_m3: float, hollow: Hollow) -> float:
     """A layer's volume, where what lies on the wall already leaves so much room."""
     room = hollow.free_m3(hollow.rim_m)
     if volume_m3 > room:
-        raise Wrong("too_large", "what is on the wall already leaves no room for it", volume_m3, room)
+        raise Wrong("too_large", "what is on the wall already leaves no room for it", volume_m3, room, "m3")
     return volume_m3
 
 
@@ -164,7 +165,7 @@ def _takes(hollow: Hollow, volume_m3: float, what: str) -> Hollow:
     room = hollow.free_m3(hollow.rim_m)
     most = _room("put_in") * room
     if volume_m3 > most:
-        raise Wrong("too_large", f"the {what} takes more room than there is", volume_m3, most)
+        raise Wrong("too_large", f"the {what} takes more room than there is", volume_m3, most, "m3")
     return replace(hollow, taken_m3=hollow.taken_m3 + volume_m3)
 
 
@@ -206,7 +207,7 @@ def _own_share_frac(outline: tuple[tuple[float, float], ...], cavity: Cavity) ->
     rim = shapely.Polygon(cavity.shape.rim())
     share = float(shapely.make_valid(shapely.Polygon(outline)).intersection(rim).area / rim.area)
     if share < LEAST_SHARE_FRAC:
-        raise Wrong("outside", "its outline lies outside the cavity", share, LEAST_SHARE_FRAC)
+        raise Wrong("outside", "its outline lies outside the cavity", share, LEAST_SHARE_FRAC, "frac")
     return share
 
 
@@ -254,7 +255,8 @@ def _turned(i: int, one: Turned, hollow: Hollow) -> tuple[Laid, Hollow]:
     whole = hollow.free_m3(hollow.rim_m)
     most = _room("ball") * whole
     if volume >= most:
-        raise Wrong("too_much", "so much fills the ball: it would not be hollow", one.ball_kg, 2 * most * density)
+        words = "so much fills the ball: it would not be hollow"
+        raise Wrong("too_much", words, one.ball_kg, 2 * most * density, "kg")
     low, high = 0.0, thickest_m(cavity.shape) * (1 - 1e-6)
     for _ in range(50):
         mid = (low + high) / 2
@@ -266,6 +268,7 @@ def _turned(i: int, one: Turned, hollow: Hollow) -> tuple[Laid, Hollow]:
             "so little does not cover the wall",
             one.ball_kg,
             2 * _band_m3(cavity, THINNEST_M) * density,
+            "kg",
         )
     inner = _inside(cavity, thick)
     after = Hollow(inner, hollow.lift_m + thick, 0.0, hollow.lift_m + thick, True, True)
@@ -289,13 +292,15 @@ def _filling(
     if not hollow.in_shell:
         raise Wrong("no_shell", "nothing holds the filling: put a shell before it")
     shell = next((p.melt.material for p in reversed(passes[:i]) if isinstance(p, Shell)), None)
-    if shell is not None and shell.flags.get("fat", False) and one.degc >= shell.value("melts_at"):
-        raise Wrong("melts_shell", "so warm, it melts the shell: let it cool", one.degc, shell.value("melts_at"))
+    softens = None if shell is None else family_of(shell).softens_degc(shell)
+    if softens is not None and one.degc >= softens:
+        words = "so warm, it melts the shell: let it cool"
+        raise Wrong("melts_shell", words, one.degc, softens, "degC")
     density, room = one.of.spread("density"), hollow.free_m3(hollow.rim_m)
     if one.kg is not None:
         volume = require_range(f"passes.{i}.kg", one.kg, 1e-5, 5.0) / density.likely
         if volume > room:
-            raise Wrong("no_room", "more filling than there is room", one.kg, room * density.likely)
+            raise Wrong("no_room", "more filling than there is room", one.kg, room * density.likely, "kg")
         kg = Spread(one.kg, one.kg, one.kg)
     else:
         gap = require_range(f"passes.{i}.gap_m", one.gap_m or 0.0, 0.0, 0.1)
@@ -324,7 +329,7 @@ def _paste(i: int, one: Paste, hollow: Hollow) -> tuple[Laid, Hollow]:
     volume = require_range(f"passes.{i}.kg", one.kg, 1e-5, 5.0) / density.likely
     room = hollow.free_m3(hollow.rim_m)
     if volume > room * (1 + 1e-9):
-        raise Wrong("no_room", "more paste than there is room", one.kg, room * density.likely)
+        raise Wrong("no_room", "more paste than there is room", one.kg, room * density.likely, "kg")
     level = hollow.level_of(min(volume, room))
     made = plain(i, one.kg, volume, level - hollow.level_m, hollow.level_m)
     after = replace(hollow, level_m=level, taken_m3=0.0, closed=level >= hollow.rim_m - 1e-6)
@@ -343,7 +348,8 @@ def _close(i: int, one: Close, hollow: Hollow, laid: list[Laid], passes: tuple[P
     for of, _, degc in fillings[-1:]:
         firm = of.value("firm_below") if "firm_below" in of.properties else math.inf
         if degc > firm:
-            raise Wrong("unset_filling", "the filling is still soft: it sinks in, let it firm first", degc, firm)
+            words = "the filling is still soft: it sinks in, let it firm first"
+            raise Wrong("unset_filling", words, degc, firm, "degC")
     made = melted(
         i,
         melt,
@@ -370,7 +376,7 @@ def _fill(i: int, one: Fill, hollow: Hollow, rod_m3: float) -> tuple[Laid, Hollo
         whole = volume_m3(hollow.cavity, level)
         most = _room("put_in") * whole
         if hollow.taken_m3 > most:
-            raise Wrong("too_large", "what is in it leaves no room", hollow.taken_m3, most)
+            raise Wrong("too_large", "what is in it leaves no room", hollow.taken_m3, most, "m3")
         cast = amounts(hollow.cavity, level, melt, hollow.taken_m3)
         made = Laid(
             i, cast.finished, cast.poured, cast.volume.value.likely, cast.thickness.likely, 0.0, level, cast, (),

@@ -1,31 +1,47 @@
 """What cannot be in a build, and what a mould or body bears."""
 
 from dataclasses import dataclass
+from typing import Literal
 
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.pieces.passes import Pass, melts_of
-from umber_pebble.core.pieces.pours import coolest_degc
+
+FaultCode = Literal[
+    "above_rim", "closed", "melts_shell", "mould_too_weak", "no_room", "no_shell", "not_empty", "nothing_to_close", "nothing_wet",
+    "outside", "too_deep", "too_large", "too_much", "too_thick", "too_thin", "too_wide", "unset_filling", "wants_body",
+    "wants_mould", "wrong_colour",
+]  # fmt: skip
+LimitUnit = Literal["m", "kg", "m3", "degC", "frac"]
 
 
 @dataclass(frozen=True, slots=True)
 class BuildFault:
-    """Why a pass cannot be as it is: which pass, a code, what is wrong in words, what it is and how far it may go (SI)."""
+    """Why a pass cannot be as it is: which pass, a code, what is wrong in words, what it is and how far it may go, in which unit."""
 
     index: int
-    code: str
+    code: FaultCode
     words: str
     got: float | None = None
     limit: float | None = None
+    unit: LimitUnit = "m"
 
 
 class Wrong(Exception):
     """A pass that cannot be, before it is known which one it is."""
 
-    def __init__(self, code: str, words: str, got: float | None = None, limit: float | None = None) -> None:
+    def __init__(
+        self,
+        code: FaultCode,
+        words: str,
+        got: float | None = None,
+        limit: float | None = None,
+        unit: LimitUnit = "m",
+    ) -> None:
         super().__init__(words)
-        self.code, self.words, self.got, self.limit = code, words, got, limit
+        self.code, self.words, self.got, self.limit, self.unit = code, words, got, limit, unit
 
     def at(self, index: int) -> BuildFault:
-        return BuildFault(index, self.code, self.words, self.got, self.limit)
+        return BuildFault(index, self.code, self.words, self.got, self.limit, self.unit)
 
 
 def bearable(one: Pass, bears_degc: float) -> None:
@@ -38,7 +54,7 @@ def bearable(one: Pass, bears_degc: float) -> None:
     Source: common-practice
     """
     for melt, _ in melts_of(one):
-        runs = coolest_degc(melt.material)
+        runs = family_of(melt.material).coolest_degc(melt.material)
         if runs > bears_degc:
             words = f"it does not bear the heat: {melt.material.name} is hotter while it runs"
-            raise Wrong("mould_too_weak", words, runs, bears_degc)
+            raise Wrong("mould_too_weak", words, runs, bears_degc, "degC")

@@ -3,12 +3,12 @@
 import math
 from dataclasses import dataclass
 
-from umber_pebble.core.constants import GAS_J_MOLK, GRAVITY_M_S2, ZERO_CELSIUS_K
+from umber_pebble.core.constants import GRAVITY_M_S2
 from umber_pebble.core.errors import require_range
-from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955, tg_spread_degc
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.skin import Skin
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.spread import Spread, combine, exact
+from umber_pebble.core.spread import Spread, combine
 
 
 def drained_film_casson_m(
@@ -48,24 +48,6 @@ def drained_film_casson_m(
     return high
 
 
-CASSON_AT_DEGC = 40.0
-"""Where the tables' Casson constants hold."""
-
-
-def thicker_by(melt: Material, degc: float) -> float:
-    """Plastic viscosity of a molten fat at a temperature against that at CASSON_AT_DEGC [1], by its energy of flow.
-
-    Args:
-        melt: a fat
-        degc: 15 to 60 [degC]
-    Raises: OutOfRange: outside.
-    Source: arrhenius-1889, assumption
-    """
-    require_range("degc", degc, 15.0, 60.0)
-    per_k = 1 / (degc + ZERO_CELSIUS_K) - 1 / (CASSON_AT_DEGC + ZERO_CELSIUS_K)
-    return math.exp(melt.value("casson_energy") / GAS_J_MOLK * per_k)
-
-
 def wall_keeps_m(melt: Material, wall_m: float, seconds: float, degc: float | None = None) -> Spread:
     """What a wall keeps of a melt that is tipped out and drains, in its middle [m].
 
@@ -77,7 +59,7 @@ def wall_keeps_m(melt: Material, wall_m: float, seconds: float, degc: float | No
     Raises: OutOfRange: a value outside.
     Source: casson-1959
     """
-    (stiff, runs), density = _flows(melt, degc), melt.value("density_melt")
+    (stiff, runs), density = family_of(melt).runs_off(melt, degc), melt.value("density_melt")
 
     def film(tau: float, eta: float) -> float:
         return drained_film_casson_m(tau, eta, density, wall_m / 2, seconds)
@@ -87,20 +69,6 @@ def wall_keeps_m(melt: Material, wall_m: float, seconds: float, degc: float | No
         [[film(stiff.low, runs.likely), film(stiff.high, runs.likely)],
          [film(stiff.likely, runs.low), film(stiff.likely, runs.high)]],
     )  # fmt: skip
-
-
-def _flows(melt: Material, degc: float | None) -> tuple[Spread, Spread]:
-    """Yield value and viscosity while it runs off a wall [Pa, Pa s]."""
-    if melt.flags.get("fat", False):
-        thicker = 1.0 if degc is None else thicker_by(melt, degc)
-        return melt.spread("casson_yield"), melt.spread("casson_viscosity").times(thicker)
-    tg = tg_spread_degc(melt, melt.spread("water_dry_melt"))
-    hot, close = (
-        log_viscosity_wlf_1955(melt.value("cook_to"), tg.likely), melt.value("log_pour_close"),
-    )  # fmt: skip
-    return exact(0.0), Spread(
-        10 ** ((3 * hot + close) / 4), 10 ** ((hot + close) / 2), 10 ** ((hot + 3 * close) / 4)
-    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,11 +123,10 @@ def dip_film_m(
     Raises: OutOfRange.
     Source: landau-levich-1942, casson-1959
     """
-    if degc is None and melt.flags.get("fat", False):
-        degc = melt.value("dip_most")
+    degc = family_of(melt).dipped_at(melt, degc)
     drains = wall_keeps_m(melt, high_m, seconds, degc)
     usual, density = material("kitchen", "usual", "film"), melt.value("density_melt")
-    eta, gamma = _flows(melt, degc)[1].likely, usual.value("tension")
+    eta, gamma = family_of(melt).runs_off(melt, degc)[1].likely, usual.value("tension")
     drags = 0.944 * (eta * withdrawn_m_s) ** (2 / 3) / (gamma ** (1 / 6) * math.sqrt(density * GRAVITY_M_S2))
     return drains.map(lambda film: min(film, drags))
 
@@ -254,11 +221,12 @@ def dab(melt: Material, wide_m: float, tapped: bool) -> Dab:
     usual, radius = material("kitchen", "usual", "film"), wide_m / 2
     cap = usual.spread("contact").map(lambda angle: _cap_m3(wide_m, angle))
     tall = usual.spread("contact").map(lambda angle: cap_high_m(wide_m, angle))
-    if not melt.flags.get("fat", False):
+    stands = family_of(melt).stands_pa(melt)
+    if stands is None:
         return Dab(cap, tall)
     weight = melt.value("density_melt") * GRAVITY_M_S2
     left = usual.value("tapped") if tapped else 1.0
-    high = melt.spread("casson_yield").map(lambda tau: math.sqrt(2 * left * tau * radius / weight))
+    high = stands.map(lambda tau: math.sqrt(2 * left * tau * radius / weight))
     volume = high.times(8 * math.pi / 15 * radius**2)
     return Dab(_lesser(cap, volume), _lesser(tall, high))
 

@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import OutOfRange, require_range
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.piece import Casting, Place, Stay, Under
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import Material, material
@@ -11,7 +12,6 @@ from umber_pebble.core.pieces.films import bead_kg, dab
 from umber_pebble.core.pieces.layers import UNEVEN, Laid, melted
 from umber_pebble.core.spread import Spread
 
-HELD_UNTIL = {True: "still", False: "holds"}
 """Until when a join is held: of fat until nothing in it moves any more, of sugar until it holds its shape."""
 
 
@@ -111,10 +111,11 @@ def holding(casting: Casting, dots: bool) -> Holding:
     Source: common-practice, definition
     """
     windows = windows_s(casting)
-    still = windows.at[HELD_UNTIL[casting.tg is None]]
+    held_until = family_of(casting.melt).ends.held_until
+    still = windows.at[held_until]
     if casting.tg is not None:
         return Holding(still, windows.at["unmould"])
-    sprayed = windows_s(_sprayed(casting)).at[HELD_UNTIL[True]]
+    sprayed = windows_s(_sprayed(casting)).at[held_until]
     if not dots:
         return Holding(still, windows.at["unmould"], sprayed=sprayed)
     dab_ = material("kitchen", "dab", "join")

@@ -3,6 +3,7 @@
 import math
 
 from umber_pebble.core.errors import require_range
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.spread import Spread, combine
 
@@ -21,11 +22,11 @@ def least_thickness_m(melt: Material, span_m: float, mould: Material) -> Spread:
     Source: timoshenko-woinowsky-1959, assumption
     """
     require_range("span_m", span_m, 0.001, 1.0)
-    family = "fat" if melt.flags.get("fat", False) else "sugar"
-    usual, load = material("kitchen", "usual", "leaving"), material("kitchen", family, "leaving").spread("load")
+    rows = family_of(melt).rows
+    usual, load = material("kitchen", "usual", "leaving"), material("kitchen", rows, "leaving").spread("load")
     of = mould.flags
     share = 1.0 if of.get("bends", False) else usual.value("gives" if of.get("gives", False) else "stiff")
-    bends, safety = material("kitchen", family, "strength").spread("bends"), usual.value("safety")
+    bends, safety = material("kitchen", rows, "strength").spread("bends"), usual.value("safety")
 
     def least(pressure: float, bears: float) -> float:
         return span_m * math.sqrt(PLATE * share * pressure * safety / bears)

@@ -7,7 +7,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.melts.dip import Dipped
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of, ready_for_next
 from umber_pebble.core.plan.dips import bath_of
-from umber_pebble.core.plan.problem import FatMelt, Handful, PlanInput
+from umber_pebble.core.plan.problem import Handful, Named, PlanInput, PouredAs, Work
 from umber_pebble.core.spread import Spread
 
 
@@ -19,15 +19,16 @@ class CardRow:
 
     cook: int
     line: int
-    name: str
-    melt: str
-    kind: str
+    named: Named
+    material: str
+    colour: str | None
+    kind: PouredAs
     each_kg: float
     stays_kg: float
     fill_m: float
     thick_m: float
     first: tuple[Handful, ...]
-    work: str | None
+    work: Work | None
     place_ids: tuple[str, ...]
     sets: Spread
     bath: Dipped | None
@@ -72,11 +73,10 @@ def _chain(r: Round, rounds: dict[int, Round]) -> list[Round]:
 
 def _row(plan: PlanInput, cook: PotCook, r: Round, w: PieceWindows) -> CardRow:
     line = plan.lines[r.line]
-    fat = isinstance(cook.way.by, FatMelt)
-    sets = w.at["unmould"] if line.last else ready_for_next(fat, w)
+    sets = w.at["unmould"] if line.last else ready_for_next(cook.way.melt, w)
     return CardRow(
-        cook.number, r.line, line.name, line.melt, line.kind, line.cast.poured.value.likely, line.cast.finished.value.likely,
+        cook.number, r.line, line.named, cook.way.melt.key, cook.way.colour, line.kind, line.cast.poured.value.likely, line.cast.finished.value.likely,
         line.cast.fill_m, line.cast.thickness.likely, line.first, line.work,
         tuple(dict.fromkeys(place for _, place in lies_of(plan, line, r.casts))), sets,
-        bath_of(plan, cook, r) if fat and line.dip else None,
+        bath_of(plan, cook, r) if line.dip and cook.flow.tg is None else None,
     )  # fmt: skip

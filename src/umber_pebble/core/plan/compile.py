@@ -1,19 +1,17 @@
 """An order compiled: every number of the plan."""
 
 from dataclasses import dataclass
-from typing import Any
 
 from umber_pebble.core.errors import Missing, OutOfRange, require_range
 from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.humidity.stickiness import sticky_from_frac
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.pieces.leaving import least_thickness_m
 from umber_pebble.core.plan.cards import Card, pour_cards
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.cooks import (
-    READY,
     PotCook,
     make_cooks,
     round_windows,
@@ -29,22 +27,28 @@ from umber_pebble.core.plan.explain import (
     round_plan,
 )
 from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
-from umber_pebble.core.plan.problem import FatMelt, HandStep, Line, PlanInput, SugarCook, Way
+from umber_pebble.core.plan.problem import HandStep, Line, PlanInput, Way
+from umber_pebble.core.plan.remarks import (
+    ChillsFirst,
+    DueInPast,
+    NeverSets,
+    OneByOne,
+    PotTooSmall,
+    Remark,
+    ShelfSmall,
+    StickyRoom,
+    ThinToLeave,
+    TooLate,
+    WindowNarrow,
+    WindowNever,
+    each_once,
+)
 from umber_pebble.core.plan.rounds import make_rounds, round_sizes, works_in_window
 from umber_pebble.core.plan.spares import casts_needed
 from umber_pebble.core.plan.timetable import Task, back_from, forward, most_at_once
 
 THICK_ENOUGH_M = 0.02
 """Thicker than this nothing breaks as it leaves its mould."""
-
-
-@dataclass(frozen=True, slots=True)
-class Remark:
-    """Something the plan has to say: code, where, and the figures in it (SI)."""
-
-    code: str
-    path: str
-    params: dict[str, Any]
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,46 +73,38 @@ class Plan:
 def _warnings(
     plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindows], start_s: float
 ) -> list[Remark]:
-    out = []
+    out = list[Remark]()
     if plan.due_s <= 0:
-        out.append(Remark("due_in_past", "due_at", {"late_s": -plan.due_s}))
+        out.append(DueInPast(-plan.due_s))
     elif start_s < 0:
-        out.append(Remark("too_late", "due_at", {"needs_s": plan.due_s - start_s, "has_s": plan.due_s}))
+        out.append(TooLate(plan.due_s - start_s, plan.due_s))
     for c in cooks:
         if c.window.width.likely <= 0:
-            out.append(Remark("window_never", "pot", {"cook": c.number, "depth_m": c.window.depth_m}))
+            out.append(WindowNever(c.number, c.window.depth_m))
         elif sum(r.casts * plan.pour_each_s(plan.lines[r.line]) for r in c.rounds) > c.window.width.low:
-            out.append(Remark("window_narrow", "pot", {"cook": c.number, "low_s": c.window.width.low}))
+            out.append(WindowNarrow(c.number, c.window.width.low))
         holds = holds_kg(c.way, c.wet)
         if c.charge_kg > holds:
-            out.append(Remark("pot_too_small", "pot", {"charge_kg": c.charge_kg, "holds_kg": holds}))
+            out.append(PotTooSmall(c.charge_kg, holds))
         for r in c.rounds:
             line, w = plan.lines[r.line], windows[r.number]
             if not line.last:
-                if w.never(READY[isinstance(c.way.by, FatMelt)]):
-                    out.append(Remark("never_sets", "cook", {"round": r.number}))
+                if w.never(family_of(c.way.melt).ends.bears_next):
+                    out.append(NeverSets(r.number))
             elif w.never("unmould"):
-                out.append(Remark("never_sets", "cook", {"round": r.number}))
+                out.append(NeverSets(r.number))
             elif "over_chilled" in w.at and w.at["over_chilled"].low < w.at["unmould"].high:
-                out.append(Remark("chills_first", "place", {"round": r.number}))
+                out.append(ChillsFirst(r.number))
             thin = too_thin_to_leave(line, c.way.melt) if line.cast_off else None
             if thin is not None:
-                out.append(
-                    Remark(
-                        "thin_to_leave",
-                        "lines",
-                        {"round": r.number, "thick_m": line.cast.thickness.likely, "least_m": thin},
-                    )
-                )
+                out.append(ThinToLeave(r.number, line.cast.thickness.likely, thin))
             each = plan.work_each_s(line)
             if line.work and r.casts > works_in_window(w, line.work, plan.pour_each_s(line), each):
-                out.append(Remark(f"{line.work}_one_by_one", "lines", {"round": r.number}))
+                out.append(OneByOne(r.number, line.work))
     for place, moulds in most_at_once(plan, cooks).items():
         if moulds > plan.shelves.get(place, moulds):
-            out.append(
-                Remark("shelf_small", "place", {"place": place, "needs": moulds, "has": plan.shelves[place]})
-            )
-    return _once(out + _damp(plan))
+            out.append(ShelfSmall(place, moulds, plan.shelves[place]))
+    return each_once(out + _damp(plan))
 
 
 def too_thin_to_leave(line: Line, melt: Material) -> float | None:
@@ -126,20 +122,12 @@ def too_thin_to_leave(line: Line, melt: Material) -> float | None:
 
 
 def _damp(plan: PlanInput) -> list[Remark]:
-    out = []
-    for melt in (way.melt for way in plan.ways.values() if isinstance(way.by, SugarCook)):
+    out = list[Remark]()
+    for melt in (way.melt for way in plan.ways.values() if family_of(way.melt).hygroscopic):
         sticky = sticky_from_frac(melt, plan.room_degc)
         if plan.humidity_frac >= sticky.low:
-            params = {"from_frac": sticky.low, "humidity_frac": plan.humidity_frac}
-            out.append(Remark("sticky_room", "humidity_frac", params))
+            out.append(StickyRoom(plan.humidity_frac, sticky.low))
     return out
-
-
-def _once(warnings: list[Remark]) -> list[Remark]:
-    seen: dict[str, Remark] = {}
-    for w in warnings:
-        seen.setdefault(w.code, w)
-    return list(seen.values())
 
 
 def compile_plan(plan: PlanInput) -> Plan:
@@ -208,7 +196,7 @@ def _check(plan: PlanInput) -> None:
     for key, way in plan.ways.items():
         if not any(line.melt == key for line in plan.lines):
             raise OutOfRange("no line is of this material", path=f"ways.{key}", got=key)
-        _check_way(key, way)
+        _check_way(way)
     for name in (
         "weigh_s",
         "pour_each_s",
@@ -224,16 +212,10 @@ def _check(plan: PlanInput) -> None:
         require_range(f"lines.{i}.mould.owned", line.mould.owned, 1, 50)
 
 
-def _check_way(key: str, way: Way) -> None:
-    by = way.by
-    goal = "cook_to" if isinstance(by, SugarCook) else "melt_to"
-    low = way.melt.spread(goal).low - (18.0 if isinstance(by, SugarCook) else 2.0)
-    require_range(f"{key}.{goal}_degc", way.end_degc, low, way.melt.value("spoils_at"))
-    in_oven = by.ring.bursts if isinstance(by, SugarCook) else isinstance(by.by, Microwave)
-    if isinstance(by, SugarCook) and in_oven and by.water:
-        raise OutOfRange("no water in the microwave: nibs are melted dry", path=f"{key}.water", got="wet")
-    on_ring = isinstance(by, SugarCook) and not in_oven
-    check_vessel(in_oven, on_ring, way.pot.metal, way.vessel_id, f"{key}.vessel_id", way.end_degc)
+def _check_way(way: Way) -> None:
+    by, path = way.by, f"ways.{family_of(way.melt).key}"
+    by.check(way.melt, path)
+    check_vessel(by.in_oven, by.on_ring, way.pot.metal, way.vessel_id, f"{path}.vessel_id", way.end_degc)
 
 
 def check_vessel(in_oven: bool, on_ring: bool, wall: Material, vessel_id: str, path: str, degc: float) -> None:

@@ -5,25 +5,22 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, require_range
-from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955, tg_spread_degc
-from umber_pebble.core.glass.water import boils_at_degc, water_of_cook
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.fills import fills_until_log_pa_s
-from umber_pebble.core.heat.hob import Heating, hob_time_s
-from umber_pebble.core.heat.melting import Melting, melting_time_s
+from umber_pebble.core.heat.hob import Heating
+from umber_pebble.core.heat.melting import Melting
 from umber_pebble.core.heat.piece import Casting, Stay, Under, as_ball
-from umber_pebble.core.heat.pour import FatFlow, Flow, PourWindow, SugarFlow, pour_window_s
-from umber_pebble.core.heat.vessel import PotCase, base_case
+from umber_pebble.core.heat.pour import Flow, PourWindow, SugarFlow, pour_window_s
+from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.melts.bursts import Bowl, plan_bursts
-from umber_pebble.core.melts.oven import Microwave
-from umber_pebble.core.plan.charge import PIPED, bags_kg, bath_left_kg, residue_kg, tempered_charge
-from umber_pebble.core.plan.problem import FatMelt, Line, PlanInput, SugarCook, Way
+from umber_pebble.core.melts.bursts import Bowl
+from umber_pebble.core.plan.charge import PIPED, bags_kg, bath_left_kg, residue_kg
+from umber_pebble.core.plan.making import Charge
+from umber_pebble.core.plan.problem import Line, PlanInput, Way
 from umber_pebble.core.plan.turns import stays_in
 from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.core.temper.schools import Tempering
-
-OFF_HEAT_SD_K = 2.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,51 +74,33 @@ class PotCook:
         return self.charge_kg - self.finished_kg - self.bags_kg
 
 
-READY = {True: "touch", False: "holds"}
-"""When the next pass may be poured on one of fat, and of sugar."""
-
-
-def ready_for_next(line_is_fat: bool, windows: PieceWindows) -> Spread:
-    """When a pass bears the next one [s from its pour]. Source: definition"""
-    return windows.at[READY[line_is_fat]]
-
-
-def _wet(by: SugarCook, melt: Material, sugar_kg: float) -> bool:
-    if by.ring.bursts:
-        return False
-    return by.water if by.water is not None else sugar_kg >= melt.value("large_cook")
+def ready_for_next(melt: Material, windows: PieceWindows) -> Spread:
+    """When a pass of a melt bears the next one [s from its pour]. Source: definition"""
+    return windows.at[family_of(melt).ends.bears_next]
 
 
 def _bears(lines: list[Line]) -> float:
     return min(line.mould.bears for line in lines)
 
 
+def _charge(plan: PlanInput, way: Way, charge_kg: float, lines: list[Line]) -> Charge:
+    return Charge(
+        base_case(way.pot, way.melt, charge_kg), plan.room_degc, plan.altitude_m, _bears(lines), any(line.dip for line in lines),
+        lambda tg: _fills(plan, way, lines, tg),
+    )  # fmt: skip
+
+
 def pour_of(
     plan: PlanInput, way: Way, charge_kg: float, lines: list[Line]
-) -> tuple[Flow, PourWindow, PotCase, Spread | None, bool]:
-    """Flow and pour window of a charge that will go into these lines' moulds; water left [frac], and if it was added.
+) -> tuple[Flow, PourWindow, Charge, Spread | None]:
+    """Flow and pour window of a charge that will go into these lines' moulds; the charge; water left [frac].
 
     Raises: MouldTooWeak: the melt is too thick to pour before the mould bears it.
     Source: definition
     """
-    off = Spread(way.end_degc - OFF_HEAT_SD_K, way.end_degc, way.end_degc + OFF_HEAT_SD_K)
-    case = base_case(way.pot, way.melt, charge_kg)
-    water, wet = None, False
-    flow: Flow
-    if isinstance(way.by, SugarCook):
-        wet = _wet(way.by, way.melt, charge_kg)
-        water = water_of_cook(way.melt, wet=wet, cook_degc=way.by.cook_degc, altitude_m=plan.altitude_m)
-        # a wet cook comes off at its own boiling point; a drier one is already below its own
-        boils = max(boils_at_degc(water.likely, plan.altitude_m), way.by.cook_degc if wet else 0.0)
-        tg = tg_spread_degc(way.melt, water)
-        flow = SugarFlow(way.melt, off, tg, boils, _bears(lines), _fills(plan, way, lines, tg))
-    else:
-        if way.by.temper is not None and way.by.temper.school != "none":
-            off = way.melt.spread("work_at")
-        elif isinstance(way.by.by, Microwave) and way.by.school.stop == "lumps":
-            off = plan_bursts(_bowl(plan, way, case)).end.degc
-        flow = FatFlow(way.melt, off, _bears(lines), any(line.dip for line in lines))
-    window = pour_window_s(case, flow)
+    charge = _charge(plan, way, charge_kg, lines)
+    flow, water = way.by.flow(charge)
+    window = pour_window_s(charge.case, flow)
     if flow.mould_bears_degc < window.close_degc.likely:
         weakest = min(lines, key=lambda line: line.mould.bears)
         raise MouldTooWeak(
@@ -132,13 +111,15 @@ def pour_of(
             limits={"low": window.close_degc.likely},
             params={"material": weakest.mould.material.name, "line": weakest.name},
         )
-    return flow, window, case, water, wet
+    return flow, window, charge, water
 
 
 def _fills(plan: PlanInput, way: Way, lines: list[Line], tg: Spread) -> Spread:
     """The thickest this melt may be poured into the most demanding of these lines' moulds [log10 Pa s], as its vessel's own past
     pours have it."""
-    limits = [_fills_line(plan, way, line, tg) for line in lines if line.kind != "swirl"]
+    # what is dipped has no edge to reach: it is dipped as long as it is poured
+    poured = [line for line in lines if line.kind != "swirl" and line.dip is None]
+    limits = [_fills_line(plan, way, line, tg) for line in poured]
     if not limits:
         return way.melt.spread("log_pour_close")
     least, off = min(limits, key=lambda s: s.likely), way.fills_off
@@ -159,16 +140,6 @@ def _fills_line(plan: PlanInput, way: Way, line: Line, tg: Spread) -> Spread:
     deepest = exact(line.cast.thickness.high)
     deep = replace(casting, slab=deepest, tg=exact(round(tg.likely, 1)), thin_m=None, thick_m=None)
     return fills_until_log_pa_s(deep, reach, pushed, line.mould.detail_m)
-
-
-def _bowl(plan: PlanInput, way: Way, case: PotCase) -> Bowl:
-    assert isinstance(way.by, FatMelt) and isinstance(way.by.by, Microwave)
-    return Bowl(case, way.by.by, plan.room_degc, way.by.melt_to_degc, way.melt.spread("wafer"), way.by.school)
-
-
-def wet_of(way: Way, charge_kg: float) -> bool:
-    """Whether a charge is cooked with water. Source: common-practice"""
-    return isinstance(way.by, SugarCook) and _wet(way.by, way.melt, charge_kg)
 
 
 def casts_in_window(window: PourWindow, pour_each_s: float) -> Spread:
@@ -199,7 +170,7 @@ def piece_windows(plan: PlanInput, line: Line, flow: Flow, window: PourWindow, c
 def windows_of(line: Line, casting: Casting) -> PieceWindows:
     """A line's windows: those of its casting, as it leaves its mould [s from the pour]. Source: definition"""
     windows = windows_s(casting).leaving_at(line.leaves)
-    return stays_in(windows) if line.whole_ball else windows
+    return stays_in(casting.melt, windows) if line.whole_ball else windows
 
 
 def lies_of(plan: PlanInput, line: Line, casts: int) -> tuple[tuple[Stay, str], ...]:
@@ -239,7 +210,7 @@ def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tupl
         amount.plate_m,
         line.mould.wall_m,
         near,
-        flow.tg if isinstance(flow, SugarFlow) else None,
+        flow.tg,
         path,
         tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in line.under),
         thin_m=amount.thin_m,
@@ -250,18 +221,6 @@ def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tupl
     if not line.whole_ball:
         return casting
     return as_ball(casting, amount.thickness, min(line.mould.cavity.bounds_m()) / 2)
-
-
-def _log_viscosity(plan: PlanInput, way: Way, charge_kg: float) -> float:
-    """Of the melt when its vessel is emptied [log10 Pa s]."""
-    if isinstance(way.by, FatMelt):
-        # Casson's plastic viscosity: a drained film hardly shears, so its yield value counts as that much more
-        return math.log10(way.melt.value("casson_viscosity") + way.melt.value("casson_yield"))
-    wet = _wet(way.by, way.melt, charge_kg)
-    water = water_of_cook(way.melt, wet=wet, cook_degc=way.by.cook_degc, altitude_m=plan.altitude_m)
-    tg = tg_spread_degc(way.melt, water).likely
-    # half way between a fresh cook and the closing, in its logarithm
-    return (log_viscosity_wlf_1955(way.by.cook_degc, tg) + way.melt.value("log_pour_close")) / 2
 
 
 def charge_of(plan: PlanInput, way: Way, pour_kg: float, lines: Sequence[Line]) -> tuple[float, Spread]:
@@ -275,7 +234,8 @@ def charge_of(plan: PlanInput, way: Way, pour_kg: float, lines: Sequence[Line]) 
     least = max(material("kitchen", "least", "charge").value("mass"), pour_kg + bath_left_kg(way, lines))
     bags = bags_kg(lines)
     charge = max(pour_kg * (1 + plan.reserve_frac) + bags, least)
-    log_visc, residue = _log_viscosity(plan, way, charge), Spread(0.0, 0.0, 0.0)
+    log_visc = way.by.emptied_log_pa_s(way.melt, charge, plan.altitude_m)
+    residue = Spread(0.0, 0.0, 0.0)
     for _ in range(3):
         residue = residue_kg(base_case(way.pot, way.melt, charge), log_visc, way.residue_factor)
         charge = max(pour_kg * (1 + plan.reserve_frac) + residue.likely + bags, least)
@@ -323,28 +283,15 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
     way = plan.way(lines[0])
     poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in rounds)
     finished = sum(plan.lines[r.line].cast.finished.value.likely * r.casts for r in rounds)
-    charge, residue = charge_of(plan, way, poured, lines)
-    fresh, bags = max(charge - left_kg, 0.0), bags_kg(lines)
-    flow, window, case, water, wet = pour_of(plan, way, charge, lines)
+    charge_kg, residue = charge_of(plan, way, poured, lines)
+    fresh, bags = max(charge_kg - left_kg, 0.0), bags_kg(lines)
+    flow, window, charge, water = pour_of(plan, way, charge_kg, lines)
+    wet = way.by.wet(way.melt, charge_kg)
     water_kg = way.melt.value("water_added") * fresh if wet else 0.0
-    heating: Heating | Melting | Bowl
-    if isinstance(way.by, SugarCook):
-        heating = Heating(
-            case, water_kg, way.by.crystalline, plan.room_degc, way.by.cook_degc, plan.altitude_m,
-            way.by.ring.given_w(charge), way.by.ring.efficiency,
-        )  # fmt: skip
-        hob = hob_time_s(heating)
-    elif isinstance(way.by.by, Microwave):
-        heating = _bowl(plan, way, case)
-        hob = plan_bursts(heating).time_s
-    else:
-        heating = Melting(case, plan.room_degc, way.by.melt_to_degc, way.by.by)
-        hob = melting_time_s(heating)
-    tempering, seed_kg = None, 0.0
-    if isinstance(way.by, FatMelt) and way.by.temper is not None:
-        tempering, seed_kg, hob = tempered_charge(way, way.by.temper, case, hob)
+    heating, hob = way.by.heating(charge, water_kg)
+    tempering, seed_kg, hob = way.by.tempering(way.pot, charge.case, hob)
     return PotCook(
-        number, way, rounds, charge, fresh, poured, finished, poured - finished, charge - poured - residue.likely - bags, residue,
+        number, way, rounds, charge_kg, fresh, poured, finished, poured - finished, charge_kg - poured - residue.likely - bags, residue,
         wet, water_kg, water, flow, heating, hob, window, tempering, seed_kg, bags,
     )  # fmt: skip
 

@@ -2,17 +2,21 @@
 
 from dataclasses import dataclass
 from functools import cache
+from typing import Literal
 
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import table
-from umber_pebble.core.plan.problem import Line, PlanInput, SugarCook
+from umber_pebble.core.plan.problem import Line, PlanInput
+
+HabitKey = Literal["wipe", "oil", "tap", "tap_all", "rim", "unchilled", "tip_under"]
 
 
 @dataclass(frozen=True, slots=True)
 class Habit:
-    """A small act: when it is done ("before", "while" or "after" the pour), how long it takes, once or for each cavity [s]."""
+    """A small act: when it is done, against the pour, how long it takes, once or for each cavity [s]."""
 
-    key: str
-    when: str
+    key: HabitKey
+    when: Literal["before", "while", "after"]
     seconds: float
     once: bool
 
@@ -42,14 +46,14 @@ def habits_of(plan: PlanInput, index: int, put_in: bool = False) -> list[Habit]:
     Source: common-practice
     """
     line = plan.lines[index]
-    family = "sugar" if isinstance(plan.way(line).by, SugarCook) else "fat"
+    rows = family_of(plan.way(line).melt).rows
     then = next((after.kind for after in plan.lines if after.after == index), None)
     kinds = {h.what for h in line.first} if put_in else {line.kind}
     out = [
         Habit(row["key"], row["when"], float(row["seconds"]["value"]), row["once"])
         for row in _rows()
         if kinds & set(row["passes"])
-        and family in row["of"]
+        and rows in row["of"]
         and any(_mould(line, kind) for kind in row["moulds"])
         and row.get("before", then) == then
         and (line.after is None or row["when"] != "before")

@@ -2,20 +2,44 @@
 
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Literal
 
 from umber_pebble.core.heat.body import Revolved
-from umber_pebble.core.heat.melting import Bath
 from umber_pebble.core.heat.piece import Place, Stay
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.melts.bursts import THROUGH, School
-from umber_pebble.core.melts.oven import Microwave, coupled_w
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.plan.making import Making
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread, exact
 
 NOTHING = exact(0.0)
+
+PouredAs = Literal[
+    "fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster", "join", "swirl",
+]  # fmt: skip
+"""How a melt is laid on; a swirl goes into the vessel of the next line, right before that is poured."""
+Work = Literal["bend", "stick", "sprinkle"]
+"""What hands do with a casting while it is soft."""
+Leaves = Literal["unmould", "peel", "rigid", "release_opens"]
+"""At which mark a casting leaves what it was cast in: cold, off a film, off a bowl, or warm, to be shaped on a form."""
+RoundLimit = Literal["mould", "vessel", "window", "hands"]
+"""What keeps a round from more castings."""
+InHand = Literal["filling", "dust", "centre", "paste", "print", "stick"]
+"""What hands put in, or onto what is still wet."""
+
+
+@dataclass(frozen=True, slots=True)
+class Named:
+    """What is made: a piece, its part where it has several, its pass where the part has several."""
+
+    piece: str
+    part: str = ""
+    step: str = ""
+
+    def __str__(self) -> str:
+        return ", ".join(filter(None, (self.piece, self.part, self.step)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,10 +92,10 @@ class Mould:
 
 @dataclass(frozen=True, slots=True)
 class Handful:
-    """What hands put into each cavity before a pour: "filling", "dust", "centre", "paste" or "stick"; its name, grams each [kg],
-    and how long one takes [s]; key: of a filling in the tables."""
+    """What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
+    the tables."""
 
-    what: str
+    what: InHand
     name: str
     kg: float
     each_s: float
@@ -83,21 +107,20 @@ class Line:
     """One pour of a line of the order: how many castings of which melt, what one takes, in which mould.
 
     A part of several passes is a line for each of its melts: after is the line that this one is poured on, last whether it is
-    unmoulded then; item the line of the order; kind how it is laid on
-    ("fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster", "join", or "swirl": into the vessel of the next line, right before that is poured). under: what it lies on
+    unmoulded then; item the line of the order; kind how it is laid on. under: what it lies on
     (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
     needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build is
-    known by where break rates are kept, "" for a plain fill. work: what they do while it is soft ("bend", "stick", "sprinkle"), or None; leaves: at which mark of its windows it leaves its mould or film: "unmould" cold, "peel", "rigid" (off a bowl), "release_opens" (warm,
-    to be shaped on a form). body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
+    known by where break rates are kept, "" for a plain fill. work: what they do while it is soft; leaves: at which mark of its
+    windows it leaves its mould or film. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
     """
 
-    name: str
+    named: Named
     quantity: int
     melt: str
     mould: Mould
     cast: CastAmounts
-    work: str | None
+    work: Work | None
     break_rate: BreakRate
     lies: tuple[tuple[Stay, str], ...] = ()
     under: tuple[tuple[Material, float, float | None], ...] = ()
@@ -105,14 +128,19 @@ class Line:
     last: bool = True
     first: tuple[Handful, ...] = ()
     item: int = 0
-    kind: str = "fill"
+    kind: PouredAs = "fill"
     dip: tuple[float, float] | None = None
     needs: tuple[int, ...] = ()
     hold_s: float = 0.0
     build: str = ""
-    leaves: str = "unmould"
+    leaves: Leaves = "unmould"
     softens_s: float = 0.0
     body: Revolved | None = None
+
+    @property
+    def name(self) -> str:
+        """What it makes, in one line."""
+        return str(self.named)
 
     @property
     def fill_m(self) -> float:
@@ -147,12 +175,12 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class HandStep:
-    """What hands make of no melt: a part pressed of paste ("press"), or a join by warming or glue ("join"): how many, how long
-    each takes hands [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs: the lines whose castings it
-    joins; kg: of each."""
+    """What hands make of no melt: a part pressed of paste, or a join by warming or glue: how many, how long each takes hands [s],
+    how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs: the lines whose
+    castings it joins; kg: of each."""
 
-    what: str
-    name: str
+    what: Literal["press", "join"]
+    named: Named
     item: int
     count: int
     kg: float
@@ -161,50 +189,10 @@ class HandStep:
     needs: tuple[int, ...] = ()
     dries: Spread = NOTHING
 
-
-@dataclass(frozen=True, slots=True)
-class Ring:
-    """A hob ring: rated power [W], share that arrives [frac]; or a microwave that heats in bursts with a look after each."""
-
-    power_w: float
-    efficiency: Spread
-    bursts: bool = False
-
-    def given_w(self, load_kg: float) -> float:
-        """What it gives a load, before the share that arrives [W]. Source: common-practice"""
-        return coupled_w(self.power_w, load_kg, 1.0) if self.bursts else self.power_w
-
-
-@dataclass(frozen=True, slots=True)
-class SugarCook:
-    """How isomalt is cooked: form as bought, water (None = by the size of the cook), temperature, ring; heater_id:
-    of it."""
-
-    crystalline: bool
-    water: bool | None
-    cook_degc: float
-    ring: Ring
-    heater_id: str = "ring"
-
-
-@dataclass(frozen=True, slots=True)
-class Temper:
-    """How a couverture is tempered: by which school, and how warm seed, slab or cold water is [degC]."""
-
-    school: str
-    cold_degc: float
-
-
-@dataclass(frozen=True, slots=True)
-class FatMelt:
-    """How a fat is melted: to which temperature, by what, in a microwave by which school; and how it is tempered, None where
-    it needs none. heater_id: of the microwave or bath."""
-
-    melt_to_degc: float
-    by: Microwave | Bath
-    heater_id: str
-    school: School = THROUGH
-    temper: Temper | None = None
+    @property
+    def name(self) -> str:
+        """What it makes, in one line."""
+        return str(self.named)
 
 
 @dataclass(frozen=True, slots=True)
@@ -218,11 +206,12 @@ class Way:
     melt: Material
     pot: Pot
     vessel_id: str
-    by: SugarCook | FatMelt
+    by: Making
     poured_on: Place
     poured_on_id: str
     sets_in: Place
     sets_in_id: str
+    stand_id: str
     residue_factor: Spread
     colour: str | None = None
     fills_off: Spread = NOTHING
@@ -233,7 +222,7 @@ class Way:
 
     @property
     def end_degc(self) -> float:
-        return self.by.cook_degc if isinstance(self.by, SugarCook) else self.by.melt_to_degc
+        return self.by.end_degc
 
 
 @dataclass(frozen=True)

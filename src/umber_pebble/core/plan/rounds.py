@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
 from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, holds_kg
-from umber_pebble.core.plan.cooks import casts_in_window, charge_of, piece_windows, pour_of, wet_of
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.cooks import casts_in_window, charge_of, piece_windows, pour_of
+from umber_pebble.core.plan.problem import PlanInput, RoundLimit
 from umber_pebble.core.spread import Spread
 
 MOST_ROUNDS = 400
@@ -18,10 +18,10 @@ Waiting = list[tuple[int, int, int]]
 
 @dataclass(frozen=True, slots=True)
 class Size:
-    """Castings of a line that go into one round, and what keeps it from more: "mould", "vessel", "window" or "hands" [count]."""
+    """Castings of a line that go into one round, and what keeps it from more [count]."""
 
     casts: int
-    limited_by: str
+    limited_by: RoundLimit
 
 
 def round_sizes(plan: PlanInput) -> list[Size]:
@@ -53,7 +53,7 @@ def _own_size(plan: PlanInput, i: int) -> Size:
     return _less(size, takes, "hands")
 
 
-def _less(size: Size, casts: int, limited_by: str) -> Size:
+def _less(size: Size, casts: int, limited_by: RoundLimit) -> Size:
     return Size(max(1, casts), limited_by) if casts < size.casts else size
 
 
@@ -171,7 +171,7 @@ def _vessel_takes(plan: PlanInput, rounds: list[tuple[int, int]], charge: float,
     lines = [plan.lines[i] for i, _ in rounds]
     way, each = plan.way(lines[0]), lines[-1].cast.poured.value.likely
     rest = sum(plan.lines[i].cast.poured.value.likely * n for i, n in rounds[:-1])
-    free = holds_kg(way, wet_of(way, charge)) - residue.likely - bath_left_kg(way, lines) - bags_kg(lines)
+    free = holds_kg(way, way.by.wet(way.melt, charge)) - residue.likely - bath_left_kg(way, lines) - bags_kg(lines)
     return math.floor((free / (1 + plan.reserve_frac) - rest) / each)
 
 

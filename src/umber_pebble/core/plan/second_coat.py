@@ -1,12 +1,13 @@
-"""A fat poured on a fat: how far it must have cooled so as not to melt the one under it."""
+"""A melt poured on another of its kind: how far it must have cooled so as not to melt the one under it."""
 
 from dataclasses import replace
 from functools import lru_cache
 
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.passes import PassOnPass, pass_on_pass
 from umber_pebble.core.heat.piece import Casting, Under
 from umber_pebble.core.plan.cooks import PotCook, Round, casting_of, path_of
-from umber_pebble.core.plan.problem import FatMelt, PlanInput
+from umber_pebble.core.plan.problem import PlanInput
 
 
 @lru_cache(maxsize=256)
@@ -28,7 +29,7 @@ def rests_to_degc(plan: PlanInput, cook: PotCook, r: Round) -> float | None:
     if before is None or before.kind == "swirl":
         return None
     way = plan.way(before)
-    if not isinstance(cook.way.by, FatMelt) or not isinstance(way.by, FatMelt):
+    if None in (family_of(of).softens_degc(of) for of in (cook.way.melt, way.melt)):
         return None
     pour = cook.window.open_degc
     casting = casting_of(plan, line, pour, cook.flow, path_of(plan, line, r.casts))

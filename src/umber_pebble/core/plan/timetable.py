@@ -4,11 +4,32 @@ import itertools
 import math
 from collections.abc import Container
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from umber_pebble.core.heat.windows import WORKS, PieceWindows
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of, ready_for_next
-from umber_pebble.core.plan.problem import FatMelt, HandStep, PlanInput
+from umber_pebble.core.plan.problem import HandStep, PlanInput, Work
 from umber_pebble.core.plan.turns import turns_of
+
+TaskKind = (
+    Literal[
+        "weigh",
+        "cook",
+        "rest",
+        "pour",
+        "put_in",
+        "turn",
+        "swirl",
+        "set",
+        "unmould",
+        "firm",
+        "clean",
+        "dry",
+        "press",
+        "join",
+    ]
+    | Work
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,7 +37,7 @@ class Task:
     """One entry: kind, cook or round number, start and end on the timetable [s], and if it needs hands. step: of what is made by
     hand, which then has no cook."""
 
-    kind: str
+    kind: TaskKind
     cook: int | None
     round: int | None
     start_s: float
@@ -25,7 +46,7 @@ class Task:
     step: int | None = None
 
 
-Block = list[tuple[str, int | None, float, float, bool]]
+Block = list[tuple[TaskKind, int | None, float, float, bool]]
 
 
 def _cook_block(
@@ -34,7 +55,7 @@ def _cook_block(
     """Rigid chain of a cook as (kind, round, start, end, hands) from its weighing, and when its pour begins; what is swirled into it
     comes right before the pour."""
     weigh, hob = plan.paces.weigh_s, cook.hob.likely
-    block, start = list[tuple[str, int | None, float, float, bool]](), 0.0
+    block, start = Block(), 0.0
     for r in cook.rounds:
         takes = r.casts * plan.lines[r.line].handfuls_s
         if takes:
@@ -58,7 +79,7 @@ def _cook_block(
         poured, at = at, end
         line = plan.lines[r.line]
         if line.whole_ball:
-            turns = turns_of(windows[r.number])
+            turns = turns_of(cook.way.melt, windows[r.number])
             block.append(("turn", r.number, end, end + turns.by_hand_s, True))
             at = end + turns.by_hand_s
             lasts = r.casts * turns.each_s
@@ -152,7 +173,7 @@ def forward(plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindo
             if r.number in swirls:
                 continue
             if not line.last:
-                sets = ready_for_next(isinstance(cook.way.by, FatMelt), windows[r.number]).high
+                sets = ready_for_next(cook.way.melt, windows[r.number]).high
                 ready[r.number] = poured[r.number] + sets
                 tasks.append(Task("set", cook.number, r.number, poured[r.number], ready[r.number], False))
                 shelves.put(cook, r.number, poured[r.number], ready[r.number])

@@ -3,9 +3,9 @@
 import math
 from dataclasses import dataclass, replace
 
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
-from umber_pebble.core.materials.load import material
-from umber_pebble.core.pieces.joins import HELD_UNTIL
+from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.spread import Spread
 
 
@@ -31,26 +31,27 @@ class Turns:
         return self.at_s(self.count)
 
 
-def turns_of(windows: PieceWindows) -> Turns:
+def turns_of(melt: Material, windows: PieceWindows) -> Turns:
     """How often a ball is turned: until nothing in its wall runs any more, but no less often than practice does.
 
     Args:
+        melt: of it
         windows: of its wall
     Source: common-practice, avrami-1939
     """
-    ball = material("kitchen", "usual", "ball")
-    still = windows.at[HELD_UNTIL["touch" in windows.at]].likely
+    ball, held_until = material("kitchen", "usual", "ball"), family_of(melt).ends.held_until
+    still = windows.at[held_until].likely
     every, least = ball.value("every"), int(ball.value("least"))
     needed = math.ceil(min(still, windows.horizon_s) / every)
     return Turns(ball.value("by_hand"), every, max(needed, least), least, ball.value("turn"), ball.value("then"))
 
 
-def stays_in(windows: PieceWindows) -> PieceWindows:
+def stays_in(melt: Material, windows: PieceWindows) -> PieceWindows:
     """A ball's windows where it leaves its mould no sooner than practice lets it: its turns, and a while more [s].
 
     Source: common-practice
     """
-    turns, out = turns_of(windows), windows.at["unmould"]
+    turns, out = turns_of(melt, windows), windows.at["unmould"]
     least = turns.last_s + turns.then_s
     held = Spread(*(max(v, least) for v in (out.low, out.likely, out.high)))
     own = windows.by_material["unmould"]

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from math import erf, sqrt
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -36,6 +37,9 @@ class Bands:
         require_range("over_below_k_min", self.over_below_k_min, -3.0, self.under_above_k_min - 0.05)
 
 
+CurveKind = Literal["under", "well", "over"]
+
+
 @dataclass(frozen=True, slots=True)
 class TemperTest:
     """What a cooling curve says: the smoothed curve, where it turns, its slope there with the spread its noise leaves
@@ -47,8 +51,8 @@ class TemperTest:
     at_s: float
     at_degc: float
     slope_k_min: Spread
-    kind: str
-    sure: dict[str, float]
+    kind: CurveKind
+    sure: dict[CurveKind, float]
     is_sure: bool
 
 
@@ -165,7 +169,7 @@ def _cubics(grid: Array, t: Array, y: Array, over_s: float) -> tuple[Array, Arra
     return smooth, slope, 2.5 * noise / (over_s * np.sqrt(count / 12.0)), noise
 
 
-def _sure(rate: Spread, bands: Bands) -> dict[str, float]:
+def _sure(rate: Spread, bands: Bands) -> dict[CurveKind, float]:
     """Share of the slope's spread in each class, as a normal one [frac]."""
     sd = max((rate.high - rate.low) / 3.29, 1e-6)
 

@@ -10,7 +10,8 @@ from umber_pebble.core.temper.seed import Bowl, Seeding, plan_seed, seeded_degc
 SCHOOLS = ("seed", "powder", "slab", "bowls", "keep", "none")
 
 
-Planned = Literal["melt", "cool", "seed", "powder", "slab", "return", "cold bowl", "warm", "test", "chill", "pour"]
+AtBowl = Literal["cool", "seed", "powder", "slab", "return", "cold bowl", "warm", "test"]
+Planned = AtBowl | Literal["melt", "chill", "pour"]
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,7 +4,6 @@ import type { SendEvent } from "../../shared/events";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { SPOTS, type Spot } from "../../shared/spots";
-import { subjectOf } from "../../shared/subject";
 import { Button, Choice, Dialog, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 
@@ -43,7 +42,7 @@ export function DecantDialog({
   const [parts, setParts] = useState(() => [part(1)]);
   const [holder, setHolder] = useState("bag");
   const [spot, setSpot] = useState<Spot>("towel");
-  const { of, number } = subjectOf(from.subject);
+  const { of, number } = from.subject;
   const has = from.melt_kg ?? 0;
   const taken = parts.reduce((sum, p) => sum + p.kg, 0);
   const set = (id: string, patch: Partial<Part>) =>

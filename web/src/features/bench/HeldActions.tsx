@@ -1,9 +1,10 @@
 import type { Schemas } from "../../api/client";
 import type { SendEvent } from "../../shared/events";
 import { SPOTS, spotWords } from "../../shared/spots";
-import { subjectOf } from "../../shared/subject";
+import type { Wording } from "../../shared/wording";
 
 const RESCUE_S = 2;
+const DISSOLVES: Record<Wording, "water" | "oil"> = { sugar: "water", fat: "oil" };
 
 /** What hands do with the selected bag, bowl or jug, one tap each. */
 export function HeldActions({
@@ -15,7 +16,7 @@ export function HeldActions({
   send: SendEvent;
   onDecant: () => void;
 }) {
-  const batch = subjectOf(of.subject).number;
+  const batch = of.subject.number;
   const acts: [string, () => void][] = [
     ...SPOTS.filter(([spot]) => spot !== of.place).map(([spot]): [string, () => void] => [
       spotWords(spot),
@@ -27,7 +28,7 @@ export function HeldActions({
     ["back into its bowl", () => send("merged", { batch })],
     ["throw it away", () => send("discarded", { batch })],
   ];
-  const kind = of.melt === "isomalt" ? "water" : "oil";
+  const kind = DISSOLVES[of.wording];
   return (
     <>
       <label className="flex min-h-16 items-center gap-3 rounded-sm border border-line px-4 text-lg">

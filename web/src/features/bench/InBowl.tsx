@@ -1,40 +1,41 @@
 import type { Schemas } from "../../api/client";
+import type { What } from "../../shared/acts";
 import type { SendEvent } from "../../shared/events";
 import { BOWL_SIGHTS } from "../../shared/sights";
-import { subjectOf } from "../../shared/subject";
 
 /** Between bursts: what is seen in the stirred bowl changes the next one. */
 export function InBowl({
-  act,
+  cook,
+  what,
   sights,
   elapsed,
   send,
 }: {
-  act: Schemas["ActView"];
+  cook: number;
+  what: What<"burst" | "stir" | "out">;
   sights: Schemas["Sight"][];
   elapsed: number;
   send: SendEvent;
 }) {
-  const cook = subjectOf(act.subject).number;
-  const until = Number(act.params.on_until_s ?? 0);
+  const until = what.bowl.on_until_s ?? 0;
   if (elapsed < until) return <p className="mt-2 text-xl text-quiet">The oven is on.</p>;
   const seen = sights.filter((sight) => sight.at_s >= until).at(-1)?.what;
   return (
     <div className="mt-4">
       <fieldset className="flex flex-wrap gap-2" aria-label="What is seen in the bowl">
-        {BOWL_SIGHTS.map(([what, words]) => (
+        {BOWL_SIGHTS.map(([sight, words]) => (
           <button
-            key={what}
+            key={sight}
             type="button"
-            aria-pressed={seen === what}
-            onClick={() => send("seen", { cook, what })}
-            className={`min-h-16 rounded-sm px-4 text-xl font-bold ${seen === what ? "bg-glass text-on-glass" : "bg-raised hover:bg-line"}`}
+            aria-pressed={seen === sight}
+            onClick={() => send("seen", { cook, what: sight })}
+            className={`min-h-16 rounded-sm px-4 text-xl font-bold ${seen === sight ? "bg-glass text-on-glass" : "bg-raised hover:bg-line"}`}
           >
             {words}
           </button>
         ))}
       </fieldset>
-      {act.kind !== "off" && (
+      {what.kind !== "out" && (
         <button
           type="button"
           onClick={() => send("rested", { cook })}

@@ -1,44 +1,43 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { problemOf, type Schemas } from "../../api/client";
+import { problemOf } from "../../api/client";
+import { lineName, type View, type What } from "../../shared/acts";
 import type { SendEvent } from "../../shared/events";
 import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { PourCard } from "../../shared/PourCard";
-import { subjectOf } from "../../shared/subject";
 import { Dialog, Notice } from "../../shared/ui/controls";
 import { cardsQuery, shortQuery } from "./queries";
 
 interface Props {
-  act: Schemas["ActView"];
-  view: Schemas["BenchView"];
+  what: What<"pour">;
+  round: number;
+  view: View;
   send: SendEvent;
 }
 
 /** At a pour: the card of this filling, and what to do when the melt runs short. */
-export function InPour({ act, view, send }: Props) {
+export function InPour({ what, round, view, send }: Props) {
   const [open, setOpen] = useState<"card" | "short" | null>(null);
-  const round = subjectOf(act.subject).number;
-  const line = Number(act.params.line);
   return (
     <div className="mt-4 flex flex-wrap gap-2">
       <Large onClick={() => setOpen("short")}>It runs short</Large>
       <Large onClick={() => setOpen("card")}>Pour card</Large>
       <Dialog open={open === "short"} onClose={() => setOpen(null)} title="It runs short" bench>
-        <Shortage act={act} view={view} round={round} send={send} onClose={() => setOpen(null)} />
+        <Shortage what={what} view={view} round={round} send={send} onClose={() => setOpen(null)} />
       </Dialog>
-      <Dialog open={open === "card"} onClose={() => setOpen(null)} title={view.line_names[line] ?? ""} bench>
-        <ThisCard view={view} line={line} casts={Number(act.params.casts)} />
+      <Dialog open={open === "card"} onClose={() => setOpen(null)} title={lineName(view, what.line)} bench>
+        <ThisCard view={view} line={what.line} casts={what.casts} />
       </Dialog>
     </div>
   );
 }
 
-function Shortage({ act, view, round, send, onClose }: Props & { round: number; onClose: () => void }) {
+function Shortage({ what, view, round, send, onClose }: Props & { onClose: () => void }) {
   const units = useUnits();
-  const before = Number(act.params.filled ?? 0);
-  const casts = before + Number(act.params.casts);
+  const before = what.filled;
+  const casts = before + what.casts;
   const [filled, setFilled] = useState(before + Math.floor((casts - before) / 2));
   const [fills, setFills] = useState(0);
   const query = useQuery(shortQuery(view.run_id, { round, filled, fills }));
@@ -118,7 +117,7 @@ function Count({
   );
 }
 
-function ThisCard({ view, line, casts }: { view: Schemas["BenchView"]; line: number; casts: number }) {
+function ThisCard({ view, line, casts }: { view: View; line: number; casts: number }) {
   const cards = useQuery(cardsQuery(view.run_id)).data?.items ?? [];
   const of = cards.filter((card) => card.rows.some((row) => row.line === line));
   const card = of.find((c) => c.casts === casts) ?? of[0];

@@ -1,6 +1,5 @@
-import type { Schemas } from "../../api/client";
+import type { What } from "../../shared/acts";
 import type { SendEvent } from "../../shared/events";
-import { subjectOf } from "../../shared/subject";
 
 const SMEAR: ["well" | "under" | "over", string][] = [
   ["well", "set, with gloss"],
@@ -10,20 +9,21 @@ const SMEAR: ["well" | "under" | "over", string][] = [
 
 /** What the smear says; and the way out of the guide, with its price. */
 export function InTemper({
-  act,
-  elapsed,
+  what,
+  cook,
+  isOpen,
   send,
 }: {
-  act: Schemas["ActView"];
-  elapsed: number;
+  what: What<"temper">;
+  cook: number;
+  isOpen: boolean;
   send: SendEvent;
 }) {
-  const cook = subjectOf(act.subject).number;
-  const looks = act.params.step === "look";
+  const looks = what.step === "look";
   return (
     <div className="mt-4 flex flex-wrap gap-2">
       {looks &&
-        elapsed >= act.opens_s &&
+        isOpen &&
         SMEAR.map(([test, words]) => (
           <button
             key={test}
@@ -34,7 +34,7 @@ export function InTemper({
             {words}
           </button>
         ))}
-      {!looks && act.params.step !== "test" && (
+      {!looks && what.step !== "test" && (
         <button
           type="button"
           onClick={() => send("tempered", { cook, smear: true })}

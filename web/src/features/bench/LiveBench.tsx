@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
+import type { Act, View } from "../../shared/acts";
 import { curveAt } from "../../shared/curve";
 import { type EventBody, sends } from "../../shared/events";
 import { eventWords } from "../../shared/eventWords";
@@ -10,7 +11,7 @@ import { wordProblem } from "../../shared/format/words";
 import { restAreGood } from "../../shared/Outcomes";
 import { useRunEvents } from "../../shared/runEvents";
 import { SPOTS } from "../../shared/spots";
-import { readingOf, subjectOf } from "../../shared/subject";
+import { isSame, keyOf, readingOf, type Subject } from "../../shared/subject";
 import { serverNow, useElapsed } from "../../shared/useElapsed";
 import { DecantDialog } from "./Decant";
 import { Doubtful } from "./Doubtful";
@@ -25,9 +26,6 @@ import { Then } from "./Then";
 import { useAwake } from "./useAwake";
 import { useCalls } from "./useCalls";
 import { useKeys } from "./useKeys";
-
-/** What has a temperature. */
-const READ = /^(pot|round|batch):/;
 
 /** Two presses closer than this are one: a glove bounces. */
 const BOUNCE_MS = 700;
@@ -47,7 +45,7 @@ export function LiveBench({
   const events = useRunEvents(actor);
   const called = useCalls(view, elapsed);
   useAwake(!view.ended);
-  const [chosen, setChosen] = useState("");
+  const [chosen, setChosen] = useState<Subject | null>(null);
   const [typed, setTyped] = useState("");
   const [methods, setMethods] = useState<Record<string, Method>>({});
   const [dialog, setDialog] = useState<"reading" | "help" | "sight" | "decant" | null>(null);
@@ -57,14 +55,13 @@ export function LiveBench({
 
   const active = view.ribbons.filter((r) => !r.done);
   const act = view.acts[0];
-  const bySubject = (subject: string | undefined) => active.find((r) => r.subject === subject);
-  const selected = bySubject(chosen) ?? bySubject(act?.subject) ?? active[0];
+  const ribbonOf = (subject: Subject) => active.find((r) => isSame(r.subject, subject));
+  const selected = (chosen && ribbonOf(chosen)) ?? (act && ribbonOf(act.subject)) ?? active[0];
   // what was noted without an answer has no ribbon yet, and can be read all the same
-  const readOf = selected?.subject ?? act?.subject ?? "";
-  const method: Method =
-    methods[selected?.subject ?? ""] ??
-    (view.last_method[selected?.subject ?? ""] as Method | undefined) ??
-    (selected?.subject.startsWith("round") ? "infrared" : "immersed_swirled");
+  const readOf = selected?.subject ?? act?.subject;
+  const key = selected ? keyOf(selected.subject) : "";
+  const usual: Method = selected?.subject.of === "round" ? "infrared" : "immersed_swirled";
+  const method: Method = methods[key] ?? selected?.method ?? usual;
   useBoundaries(view, elapsed, () => void queryClient.invalidateQueries({ queryKey: ["bench"] }));
 
   const tell = (told: EventBody) => events.send(view.run_id, told, serverNow(view));
@@ -75,12 +72,13 @@ export function LiveBench({
     wakeSound();
     if (!act || now - pressed.current < BOUNCE_MS) return;
     pressed.current = now;
-    if (act.kind === "read" || (act.kind === "temper" && ["read", "stir"].includes(String(act.params.step))))
+    const { what, subject } = act;
+    if (what.kind === "read" || (what.kind === "temper" && (what.step === "read" || what.step === "stir")))
       setDialog("reading");
-    else if (act.kind === "outcomes") {
-      const ribbon = view.ribbons.find((r) => r.subject === act.subject);
-      restAreGood(subjectOf(act.subject).number, Number(act.params.casts), ribbon?.outcomes ?? {}, send);
-    } else if (act.kind === "end") send("ended", { left_kg: left });
+    else if (what.kind === "outcomes") {
+      const ribbon = view.ribbons.find((r) => isSame(r.subject, subject));
+      restAreGood(subject.number, what.casts, ribbon?.outcomes ?? {}, send);
+    } else if (what.kind === "end") send("ended", { left_kg: left });
     else if (act.tells) tell(fromNow(act.tells, act, view, elapsed));
   };
   const undo = () => {
@@ -91,34 +89,32 @@ export function LiveBench({
   };
   const read = (text: string) => {
     const degc = toSi(Number(text), shownIn("temperature", units));
-    if (!READ.test(readOf) || !Number.isFinite(degc)) return;
-    const reading = readingOf(subjectOf(readOf), degc, method);
-    if (reading) send("reading", reading);
+    const reading = readOf && Number.isFinite(degc) ? readingOf(readOf, degc, method) : null;
+    if (!reading) return;
+    send("reading", reading);
     setTyped("");
   };
   const nextMethod = () => {
-    const options: readonly Method[] = selected?.subject.startsWith("pot")
-      ? METHODS
-      : METHODS.filter((m) => m !== "immersed_unswirled");
+    const options: readonly Method[] =
+      selected?.subject.of === "pot" ? METHODS : METHODS.filter((m) => m !== "immersed_unswirled");
     const next = options[(options.indexOf(method) + 1) % options.length] ?? "immersed_swirled";
-    setMethods({ ...methods, [selected?.subject ?? ""]: next });
+    setMethods({ ...methods, [key]: next });
   };
   const move = () => {
     if (selected?.phase === "held") {
       const next = SPOTS[(SPOTS.findIndex(([spot]) => spot === selected.place) + 1) % SPOTS.length];
-      if (next) send("moved", { batch: subjectOf(selected.subject).number, spot: next[0] });
+      if (next) send("moved", { batch: selected.subject.number, spot: next[0] });
       return;
     }
-    if (!selected?.subject.startsWith("round") || selected.phase === "set") return;
+    if (selected?.subject.of !== "round" || selected.phase === "set") return;
     const ids = Object.keys(view.places);
     const here = ids.findIndex((id) => view.places[id] === selected.place);
     const place = ids[(here + 1) % ids.length];
-    if (place !== undefined) send("moved", { round: subjectOf(selected.subject).number, place });
+    if (place !== undefined) send("moved", { round: selected.subject.number, place });
   };
-  const watched = selected?.subject.startsWith("round") && selected.phase !== "set" ? selected : undefined;
+  const watched = selected?.subject.of === "round" && selected.phase !== "set" ? selected : undefined;
   const decants =
-    selected &&
-    (selected.phase === "held" || (selected.phase === "resting" && selected.subject.startsWith("pot")))
+    selected && (selected.phase === "held" || (selected.phase === "resting" && selected.subject.of === "pot"))
       ? selected
       : undefined;
   const toggleSound = () => {
@@ -141,8 +137,8 @@ export function LiveBench({
     },
     clear: () => setTyped(""),
     select: (by) => {
-      const i = active.findIndex((r) => r.subject === selected?.subject);
-      setChosen(active[Math.min(Math.max(i + by, 0), active.length - 1)]?.subject ?? "");
+      const i = selected ? active.indexOf(selected) : -1;
+      setChosen(active[Math.min(Math.max(i + by, 0), active.length - 1)]?.subject ?? null);
     },
     method: nextMethod,
     move,
@@ -179,7 +175,7 @@ export function LiveBench({
           <Ribbons
             ribbons={active}
             elapsed={elapsed}
-            selected={selected?.subject ?? ""}
+            selected={selected?.subject}
             onSelect={setChosen}
             room={view.room_degc}
           />
@@ -265,7 +261,7 @@ export function LiveBench({
         onClose={() => setDialog(null)}
         subject={selected}
         method={method}
-        onMethod={(m) => setMethods({ ...methods, [selected?.subject ?? ""]: m })}
+        onMethod={(m) => setMethods({ ...methods, [key]: m })}
         onSend={read}
         unit={shownIn("temperature", units).label}
       />
@@ -274,7 +270,7 @@ export function LiveBench({
           open={dialog === "sight"}
           onClose={() => setDialog(null)}
           subject={watched}
-          onSeen={(what) => send("seen", { round: subjectOf(watched.subject).number, what })}
+          onSeen={(what) => send("seen", { round: watched.subject.number, what })}
         />
       )}
       {decants && (
@@ -286,14 +282,9 @@ export function LiveBench({
 }
 
 /** A pot that goes back on the heat starts from where it is now. */
-function fromNow(
-  told: EventBody,
-  act: Schemas["ActView"],
-  view: Schemas["BenchView"],
-  elapsed: number,
-): EventBody {
-  if (act.kind !== "warm") return told;
-  const curve = view.ribbons.find((r) => r.subject === act.subject)?.curve;
+function fromNow(told: EventBody, act: Act, view: View, elapsed: number): EventBody {
+  if (act.what.kind !== "warm") return told;
+  const curve = view.ribbons.find((r) => isSame(r.subject, act.subject))?.curve;
   const degc = curve ? curveAt(curve, curve.likely_degc, elapsed) : null;
   if (told.kind === "burst") return { kind: "burst", payload: { ...told.payload, degc } };
   return told.kind === "heated" && "cook" in told.payload

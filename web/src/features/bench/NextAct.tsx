@@ -1,11 +1,12 @@
 import type { Schemas } from "../../api/client";
+import { type Act, lineName, type View, wordingOf } from "../../shared/acts";
 import { actWords } from "../../shared/actWords";
 import type { SendEvent } from "../../shared/events";
 import { eventWords } from "../../shared/eventWords";
 import { clock } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Outcomes } from "../../shared/Outcomes";
-import { subjectOf } from "../../shared/subject";
+import { isSame } from "../../shared/subject";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Caution } from "./Caution";
 import { HeldActions } from "./HeldActions";
@@ -15,8 +16,8 @@ import { InTemper } from "./InTemper";
 import { METHOD_WORDS, type Method } from "./Reading";
 
 interface Props {
-  act: Schemas["ActView"];
-  view: Schemas["BenchView"];
+  act: Act;
+  view: View;
   elapsed: number;
   onAct: () => void;
   onUndo: () => void;
@@ -32,35 +33,48 @@ interface Props {
   onLeft: (left: Record<string, number>) => void;
 }
 
-const isFat = (act: Schemas["ActView"]) => act.params.melt !== undefined && act.params.melt !== "isomalt";
+/** Of what an act is, where several of a kind are on. */
+function whereWords(act: Act, ribbon: Schemas["Ribbon"] | undefined, view: View): string {
+  const { what, subject } = act;
+  const number = subject.number + 1;
+  switch (subject.of) {
+    case "round":
+      return "line" in what ? `${lineName(view, what.line)}, round ${number}` : view.name;
+    case "pot":
+      return {
+        sugar: `${ribbon?.name ?? "Pot"}, cook ${number}`,
+        fat: `${ribbon?.name ?? "Bowl"}, melt ${number}`,
+      }[wordingOf(act)];
+    case "batch":
+      return "name" in what ? what.name : view.name;
+    case "run":
+    case "hand":
+    case "sample":
+      return view.name;
+  }
+}
 
 /** One obvious next act, readable across the room. */
 export function NextAct(p: Props) {
   const units = useUnits();
   const { act, view, elapsed } = p;
   const words = actWords(act, view, units);
-  const ribbon = view.ribbons.find((r) => r.subject === act.subject);
-  const number = Number(act.subject.split(":")[1]) + 1;
-  const where = act.subject.startsWith("round")
-    ? `${view.line_names[Number(act.params.line ?? 0)]}, round ${number}`
-    : act.subject.startsWith("pot")
-      ? `${ribbon?.name ?? (isFat(act) ? "Bowl" : "Pot")}, ${isFat(act) ? "melt" : "cook"} ${number}`
-      : act.subject.startsWith("batch")
-        ? String(act.params.name)
-        : view.name;
-  const ended = act.kind === "end" || act.kind === "again";
+  const { what, subject } = act;
+  const ribbon = view.ribbons.find((r) => isSame(r.subject, subject));
+  const ended = what.kind === "end" || what.kind === "again";
+  const selected = p.selected?.subject;
   return (
     <section aria-label="Next" className="flex flex-col gap-4 px-6 py-5 md:flex-row md:gap-8">
       <div className="min-w-0 flex-1">
         <p className="text-lg font-bold text-glass">
-          {typeof act.params.colour === "string" && (
+          {act.melt?.colour && (
             <span
               aria-hidden
               className="mr-3 inline-block h-6 w-10 border border-ink align-middle"
-              style={{ backgroundColor: act.params.colour }}
+              style={{ backgroundColor: act.melt.colour }}
             />
           )}
-          {where}
+          {whereWords(act, ribbon, view)}
         </p>
         <h2 className="my-2 text-4xl text-balance md:text-5xl xl:text-6xl" data-testid="act">
           {words.title}
@@ -70,20 +84,17 @@ export function NextAct(p: Props) {
             {line}
           </p>
         ))}
-        {act.kind === "acknowledge" && <Caution />}
-        {act.params.bursts !== undefined && ribbon && (
-          <InBowl act={act} sights={ribbon.sights} elapsed={elapsed} send={p.send} />
+        {what.kind === "acknowledge" && <Caution />}
+        {(what.kind === "burst" || what.kind === "stir" || what.kind === "out") && ribbon && (
+          <InBowl cook={subject.number} what={what} sights={ribbon.sights} elapsed={elapsed} send={p.send} />
         )}
-        {act.kind === "pour" && <InPour act={act} view={view} send={p.send} />}
-        {act.kind === "temper" && <InTemper act={act} elapsed={elapsed} send={p.send} />}
-        {act.kind === "outcomes" && ribbon && (
+        {what.kind === "pour" && <InPour what={what} round={subject.number} view={view} send={p.send} />}
+        {what.kind === "temper" && (
+          <InTemper what={what} cook={subject.number} isOpen={elapsed >= act.opens_s} send={p.send} />
+        )}
+        {what.kind === "outcomes" && ribbon && (
           <div className="mt-4">
-            <Outcomes
-              round={subjectOf(act.subject).number}
-              casts={ribbon.casts}
-              outcomes={ribbon.outcomes}
-              send={p.send}
-            />
+            <Outcomes round={subject.number} casts={ribbon.casts} outcomes={ribbon.outcomes} send={p.send} />
           </div>
         )}
         {ended && (
@@ -106,8 +117,8 @@ export function NextAct(p: Props) {
         )}
         <div className="mt-4 flex flex-wrap gap-x-2 gap-y-2">
           {view.last && (
-            <Small onClick={p.onUndo} label={`Undo ${eventWords(view.last.kind)}`}>
-              ← undo “{eventWords(view.last.kind)}”
+            <Small onClick={p.onUndo} label={`Undo ${eventWords(view.last.told.kind)}`}>
+              ← undo “{eventWords(view.last.told.kind)}”
             </Small>
           )}
           {p.selected && (
@@ -120,23 +131,23 @@ export function NextAct(p: Props) {
               </Small>
             </>
           )}
-          {p.selected?.subject.startsWith("pot") && p.selected.phase === "resting" && (
+          {p.selected && selected?.of === "pot" && p.selected.phase === "resting" && (
             <Small onClick={p.onDecant} label={`Out of the ${p.selected.name} into bags, bowls or jugs`}>
               D into bags
             </Small>
           )}
-          {p.selected?.subject.startsWith("batch") && (
+          {p.selected && selected?.of === "batch" && (
             <HeldActions of={p.selected} send={p.send} onDecant={p.onDecant} />
           )}
-          {p.selected?.subject.startsWith("pot") && (
+          {p.selected && selected?.of === "pot" && (
             <Small
-              onClick={() => p.send("discarded", { cook: Number(p.selected?.subject.split(":")[1]) })}
+              onClick={() => p.send("discarded", { cook: selected.number })}
               label={`Throw away what is in the ${p.selected.name}`}
             >
               throw it away
             </Small>
           )}
-          {p.selected?.subject.startsWith("round") && p.selected.phase !== "set" && (
+          {p.selected && selected?.of === "round" && p.selected.phase !== "set" && (
             <>
               <Small onClick={p.onSight} label={`Say what you see of ${p.selected.name}`}>
                 W what I see
@@ -171,7 +182,7 @@ function Countdown({
   before,
   during,
 }: {
-  act: Schemas["ActView"];
+  act: Act;
   elapsed: number;
   before: string;
   during: string;

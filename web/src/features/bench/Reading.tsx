@@ -91,7 +91,11 @@ export function ReadingDialog({
           </div>
         </div>
         <div className="flex max-w-72 flex-col gap-4">
-          <MethodChoice value={method} onChange={onMethod} pot={subject?.subject.startsWith("pot") ?? true} />
+          <MethodChoice
+            value={method}
+            onChange={onMethod}
+            pot={subject === undefined || subject.subject.of === "pot"}
+          />
           {method !== "immersed_swirled" && (
             <p className="text-lg">
               {method === "infrared"

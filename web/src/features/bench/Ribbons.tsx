@@ -4,17 +4,23 @@ import { BAND_WORDS } from "../../shared/bands";
 import { curveAt } from "../../shared/curve";
 import { amount, clock } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { passFirst } from "../../shared/named";
 import { sightWords } from "../../shared/sights";
 import { spotWords } from "../../shared/spots";
+import { isSame, keyOf, type Subject } from "../../shared/subject";
 import { useWidth } from "../../shared/useWidth";
+import type { Wording } from "../../shared/wording";
 
 type Ribbon = Schemas["Ribbon"];
 
 const BEFORE_S = 240;
 const AFTER_S = 1080;
 const NARROW = 560;
-/** What a ribbon of coating reaches above its curve, which so stands clear of the words [K]. */
-const CLEAR_OF_WORDS_K = 9;
+/** What a ribbon reaches above its curve, which so stands clear of the words [degC]. */
+const HIGH: Record<Wording, (hottest: number) => number | undefined> = {
+  sugar: () => undefined,
+  fat: (hottest) => hottest + 9,
+};
 /** Few ribbons stand tall, many slim. */
 const heightFor = (count: number) => (count <= 2 ? 104 : count <= 4 ? 72 : count <= 5 ? 56 : 40);
 
@@ -28,8 +34,8 @@ export function Ribbons({
 }: {
   ribbons: Ribbon[];
   elapsed: number;
-  selected: string;
-  onSelect: (subject: string) => void;
+  selected: Subject | undefined;
+  onSelect: (subject: Subject) => void;
   room: number;
 }) {
   const [ref, width] = useWidth<HTMLDivElement>(900);
@@ -44,10 +50,10 @@ export function Ribbons({
       <Axis from={from} to={to} now={elapsed} width={across} left={label} />
       {ribbons.map((ribbon) => (
         <Row
-          key={ribbon.subject}
+          key={keyOf(ribbon.subject)}
           ribbon={ribbon}
           elapsed={elapsed}
-          selected={ribbon.subject === selected}
+          selected={selected !== undefined && isSame(ribbon.subject, selected)}
           onSelect={() => onSelect(ribbon.subject)}
           from={from}
           to={to}
@@ -59,13 +65,6 @@ export function Ribbons({
       ))}
     </div>
   );
-}
-
-/** The pass or part before its piece, so that it is seen where the name is cut off. */
-function passFirst(name: string): string {
-  const [piece, ...rest] = name.split(", ");
-  const pass = rest.join(", ");
-  return pass ? `${pass.charAt(0).toUpperCase()}${pass.slice(1)}, ${piece}` : name;
 }
 
 function Row({
@@ -94,8 +93,8 @@ function Row({
   const units = useUnits();
   const degc = curveAt(ribbon.curve, ribbon.curve.likely_degc, elapsed);
   const hot = ribbon.hot_until_s === null || elapsed < ribbon.hot_until_s;
-  const number = Number(ribbon.subject.split(":")[1]) + 1;
-  const pot = ribbon.subject.startsWith("pot");
+  const number = ribbon.subject.number + 1;
+  const pot = ribbon.subject.of === "pot";
   const held = ribbon.phase === "held";
   const slim = height < 50;
   const meta = held
@@ -124,7 +123,7 @@ function Row({
                 aria-hidden="true"
               />
             )}
-            <span className="truncate">{pot || held ? ribbon.name : passFirst(ribbon.name)}</span>
+            <span className="truncate">{ribbon.named ? passFirst(ribbon.named) : ribbon.name}</span>
           </strong>
           <strong className="text-2xl">
             {degc === null ? "" : `${amount(degc, "temperature", units, false)}°`}
@@ -143,7 +142,7 @@ function Row({
           dots={ribbon.dots}
           sights={ribbon.sights.map((sight) => ({
             at_s: sight.at_s,
-            word: sightWords(sight.what, ribbon.melt),
+            word: sightWords(sight.what, ribbon.wording),
           }))}
           from={from}
           to={to}
@@ -151,9 +150,7 @@ function Row({
           width={width - 4}
           height={height}
           low={Math.min(room - 5, ...ribbon.curve.likely_degc.map((t) => t - 6))}
-          high={
-            ribbon.melt !== "isomalt" ? Math.max(...ribbon.curve.likely_degc) + CLEAR_OF_WORDS_K : undefined
-          }
+          high={HIGH[ribbon.wording](Math.max(...ribbon.curve.likely_degc))}
           words={BAND_WORDS}
           label={`${name}: ${degc === null ? "" : amount(degc, "temperature", units)}`}
         />

@@ -17,7 +17,7 @@ export function SightDialog({
   return (
     <Dialog open={open} onClose={onClose} title={`${subject.name}: what do you see?`} bench>
       <div className="grid gap-3 sm:grid-cols-2">
-        {SIGHTS[subject.melt === "isomalt" ? "sugar" : "fat"].map(([what, words]) => (
+        {SIGHTS[subject.wording].map(([what, words]) => (
           <button
             key={what}
             type="button"

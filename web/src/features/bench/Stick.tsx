@@ -3,6 +3,7 @@ import { ThermoStick, type Zone } from "../../drawings/ThermoStick";
 import { curveAt } from "../../shared/curve";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import type { Wording } from "../../shared/wording";
 
 const TOP_OVER_K = 10;
 
@@ -22,9 +23,11 @@ export function Stick({
   const high = curveAt(ribbon.curve, ribbon.curve.high_degc, elapsed);
   const coldest = Math.min(room - 2, ...ribbon.curve.likely_degc.map((t) => t - 2));
   // a bowl that is tempered stands on the scale of its own windows
-  const { work_low, spoils } = ribbon.marks_degc as Record<string, number>;
+  const { work_low, spoils } = ribbon.marks_degc;
   const hottest =
-    work_low === undefined ? Math.max(...ribbon.curve.likely_degc) : (spoils ?? 0) - TOP_OVER_K / 2;
+    work_low === undefined || spoils === undefined
+      ? Math.max(...ribbon.curve.likely_degc)
+      : spoils - TOP_OVER_K / 2;
   return (
     <div className="hidden lg:block">
       <ThermoStick
@@ -42,18 +45,30 @@ export function Stick({
 }
 
 function zones(ribbon: Schemas["Ribbon"], room: number, low: number, top: number): Zone[] {
-  const m = ribbon.marks_degc as Record<string, number>;
-  const at = (name: string) => m[name] ?? room;
-  const coating = ribbon.melt !== "isomalt";
-  if (ribbon.phase === "heating") {
-    const spoils = coating ? "overheats" : "browns";
-    return [
-      { from: room - 2, to: at("ready"), fill: "dots", word: "heating" },
-      { from: at("ready"), to: at(spoils), fill: "open", word: coating ? "take it out" : "off the heat" },
-      { from: at(spoils), to: top, fill: "hatch", word: spoils },
-    ];
-  }
-  if (coating && m.work_low !== undefined)
+  return ZONES[ribbon.wording](ribbon, room, low, top);
+}
+
+type Marks = (name: string) => number;
+
+const marksOf =
+  (ribbon: Schemas["Ribbon"], room: number): Marks =>
+  (name) =>
+    ribbon.marks_degc[name] ?? room;
+
+const ZONES: Record<Wording, typeof zones> = { sugar: sugarZones, fat: fatZones };
+
+function heating(at: Marks, room: number, top: number, spoils: "browns" | "overheats", out: string): Zone[] {
+  return [
+    { from: room - 2, to: at("ready"), fill: "dots", word: "heating" },
+    { from: at("ready"), to: at(spoils), fill: "open", word: out },
+    { from: at(spoils), to: top, fill: "hatch", word: spoils },
+  ];
+}
+
+function fatZones(ribbon: Schemas["Ribbon"], room: number, low: number, top: number): Zone[] {
+  const at = marksOf(ribbon, room);
+  if (ribbon.phase === "heating") return heating(at, room, top, "overheats", "take it out");
+  if (ribbon.marks_degc.work_low !== undefined)
     return [
       { from: room - 2, to: at("work_low"), fill: "close-dots", word: "thickens, sets" },
       { from: at("work_low"), to: at("work_high"), fill: "open", word: "in temper: works" },
@@ -62,21 +77,24 @@ function zones(ribbon: Schemas["Ribbon"], room: number, low: number, top: number
       { from: at("melt_low"), to: at("spoils"), fill: "plain", word: "melt to here" },
       { from: at("spoils"), to: Math.max(top, at("spoils")), fill: "hatch", word: "too hot" },
     ];
-  if (coating && ribbon.subject.startsWith("pot"))
+  if (ribbon.subject.of === "pot")
     return [
       { from: room - 2, to: at("pour_closes"), fill: "close-dots", word: "thickens, sets" },
       { from: at("pour_closes"), to: at("pour_opens"), fill: "open", word: "fluid: pour" },
       { from: at("pour_opens"), to: top, fill: "hatch", word: "too hot" },
     ];
-  if (coating) {
-    const chilled = at("over_chilled");
-    return [
-      { from: low, to: chilled, fill: "crosses", word: "over-chilled" },
-      { from: Math.max(low, chilled), to: at("unmould_degc"), fill: "open", word: "lets go, once set" },
-      { from: at("unmould_degc"), to: top, fill: "dots", word: "still warm" },
-    ];
-  }
-  if (ribbon.subject.startsWith("pot"))
+  const chilled = at("over_chilled");
+  return [
+    { from: low, to: chilled, fill: "crosses", word: "over-chilled" },
+    { from: Math.max(low, chilled), to: at("unmould_degc"), fill: "open", word: "lets go, once set" },
+    { from: at("unmould_degc"), to: top, fill: "dots", word: "still warm" },
+  ];
+}
+
+function sugarZones(ribbon: Schemas["Ribbon"], room: number, _: number, top: number): Zone[] {
+  const at = marksOf(ribbon, room);
+  if (ribbon.phase === "heating") return heating(at, room, top, "browns", "off the heat");
+  if (ribbon.subject.of === "pot")
     return [
       { from: room - 2, to: at("stiff"), fill: "crosses", word: "too stiff" },
       { from: at("stiff"), to: at("pour_closes"), fill: "close-dots", word: "thickening" },

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { actShort } from "../../shared/actWords";
 import { clock } from "../../shared/format/units";
+import { keyOf } from "../../shared/subject";
 import { Stick } from "./Stick";
 
 /** What follows, with how long it can wait; below it the selected pot or round on its temperature scale. */
@@ -25,7 +26,10 @@ export function Then({
             const open = act.opens_s <= elapsed;
             const left = act.closes_s === null ? null : act.closes_s - elapsed;
             return (
-              <li key={act.kind + act.subject} className="flex gap-3 border-t border-line py-2">
+              <li
+                key={`${act.what.kind} ${keyOf(act.subject)}`}
+                className="flex gap-3 border-t border-line py-2"
+              >
                 <span
                   className={`w-[4.5rem] shrink-0 text-2xl font-bold ${open && left !== null ? "text-heat" : ""}`}
                 >

@@ -1,7 +1,13 @@
 import { describe, expect, it } from "vitest";
+import type { Schemas } from "../../api/client";
 import { due } from "./useCalls";
 
-const pour = (at_s: number) => ({ at_s, kind: "opens", window: "pour", subject: "pot:0" });
+const pour = (at_s: number): Schemas["Call"] => ({
+  at_s,
+  kind: "opens",
+  window: "pour",
+  subject: { of: "pot", number: 0 },
+});
 
 describe("a call", () => {
   it("sounds once when it falls due", () => {

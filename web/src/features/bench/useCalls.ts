@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { keyOf } from "../../shared/subject";
 import { type CallKind, play } from "./sound";
 
 export interface Called {
@@ -11,7 +12,8 @@ export interface Called {
 const SHOWN_S = 8;
 /** A call that has sounded and is due this much later after all sounds again. */
 const MOVED_S = 30;
-const WINDOW: Record<string, string> = {
+type Call = Schemas["Call"];
+const WINDOW: Record<Call["window"], string> = {
   pour: "Pour",
   turn: "Turn the ball",
   bend: "Bend",
@@ -19,23 +21,23 @@ const WINDOW: Record<string, string> = {
   sprinkle: "Sprinkle",
   unmould: "Unmould",
   off: "Off the heat",
+  out: "Off the heat",
   keep: "Keep it fluid",
+  too_warm: "Soon too hot where it lies: take it out",
 };
-/** Of a call that says all by itself. */
-const ALONE: Record<string, string> = { too_warm: "Soon too hot where it lies: take it out" };
 const TEXT: Record<CallKind, string> = { opens: "opens soon", closes: "closes soon", closed: "is over" };
 
-const keyOf = (call: Schemas["Call"]) => `${call.subject} ${call.window} ${call.kind}`;
+const called = ({ subject, window, kind }: Call) => `${keyOf(subject)} ${window} ${kind}`;
+
+/** What lies in the warmth too long says all by itself. */
+const callWords = ({ window, kind }: Call) =>
+  window === "too_warm" ? WINDOW[window] : `${WINDOW[window]} ${TEXT[kind]}`;
 
 /** Which calls sound now. Each sounds once, also where a reading moves its time into the past; those due before a page came are not. */
-export function due(
-  calls: Schemas["Call"][],
-  elapsed: number,
-  sounded: Map<string, number>,
-): Schemas["Call"][] {
-  const now: Schemas["Call"][] = [];
+export function due(calls: Call[], elapsed: number, sounded: Map<string, number>): Call[] {
+  const now: Call[] = [];
   for (const call of calls) {
-    const key = keyOf(call);
+    const key = called(call);
     const before = sounded.get(key);
     if (before !== undefined && call.at_s > Math.max(before, elapsed) + MOVED_S) sounded.delete(key);
     if (call.at_s <= elapsed && !sounded.has(key)) {
@@ -49,7 +51,7 @@ export function due(
 /** Calls that fall due are sounded and shown for a few seconds. */
 export function useCalls(view: Schemas["BenchView"] | null, elapsed: number): Called | null {
   const heard = useRef<{ run: string; sounded: Map<string, number> } | null>(null);
-  const [called, setCalled] = useState<Called | null>(null);
+  const [shown, setShown] = useState<Called | null>(null);
   useEffect(() => {
     if (!view) return;
     const fresh = heard.current?.run !== view.run_id;
@@ -57,13 +59,8 @@ export function useCalls(view: Schemas["BenchView"] | null, elapsed: number): Ca
     const now = due(view.calls, elapsed, heard.current?.sounded ?? new Map());
     const last = now.at(-1);
     if (fresh || !last) return;
-    const kind = last.kind as CallKind;
-    play(kind);
-    setCalled({
-      kind,
-      text: ALONE[last.window] ?? `${WINDOW[last.window] ?? last.window} ${TEXT[kind]}`,
-      at: elapsed,
-    });
+    play(last.kind);
+    setShown({ kind: last.kind, text: callWords(last), at: elapsed });
   }, [view, elapsed]);
-  return called && elapsed - called.at < SHOWN_S && elapsed >= called.at ? called : null;
+  return shown && elapsed - shown.at < SHOWN_S && elapsed >= shown.at ? shown : null;
 }

@@ -23,7 +23,8 @@ const FIRST: Omit<Asked, "colour_ids"> = {
 };
 
 /** From a wanted colour to grams and drops, and how each thickness will look. */
-const OIL_WORDS: Record<string, string> = {
+const OIL_WORDS: Record<Schemas["Coloured"]["oil"], string> = {
+  "": "",
   thins: ": its oil thins the melt, which may help a thick one.",
   softens: ": so much oil keeps it soft. Take a powder, or a darker base.",
 };

@@ -34,7 +34,8 @@ export function nearWords(delta: number): string {
   return "far from it";
 }
 
-const HELD: Record<string, string> = {
+const HELD: Record<Schemas["Coloured"]["held_by"], string> = {
+  "": "",
   "the most that is usual": "more colour than is usual would be needed",
   "what is in it already": "what is in it already cannot be taken out",
   "these colours": "these colours do not reach it",

@@ -5,6 +5,7 @@ import { wordProblem } from "../../shared/format/words";
 import { lastMaterial } from "../../shared/pieces";
 import { Choice, Notice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { meltsIn } from "../../shared/wording";
 import type { Cast } from "./queries";
 
 const FIRST: Schemas["FirstPass"] = { material: "coating", thickness_m: 0.0015, degc: 20 };
@@ -30,23 +31,23 @@ export const CastInputs = memo(function CastInputs({
 }) {
   const units = useUnits();
   const rows = (name: string) => groups.find((g) => g.name === name)?.rows ?? [];
-  const melts = [...rows("melts"), ...rows("own")];
+  const melts = meltsIn(groups);
   const melt = melts.find((m) => m.key === cast.material);
-  const sugar = melt?.family === "sugar";
+  const glass = melt?.family?.bends === true;
   const named = (list: Schemas["MaterialShown"][]) => list.map((m) => ({ key: m.key, name: m.name }));
   const value = (name: string) => melt?.properties.find((p) => p.name === name)?.likely;
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
   const piece = pieces.find((p) => p.id === cast.piece_id);
   const materialChosen = (key: string) => {
     const next = melts.find((m) => m.key === key);
-    const glass = next?.family === "sugar";
+    const bends = next?.family?.bends === true;
     onChange({
       material: key,
       temper: "tempered",
       pour_degc: null,
       water_frac: null,
       first: null,
-      bend: glass ? (cast.bend ?? BEND) : null,
+      bend: bends ? (cast.bend ?? BEND) : null,
     });
   };
   return (
@@ -66,7 +67,7 @@ export const CastInputs = memo(function CastInputs({
         }}
       />
       <Pick label="Of" value={cast.material} options={named(melts)} onChange={materialChosen} />
-      {melt?.tempers && (
+      {melt?.family?.tempers && (
         <Choice
           label="Temper"
           value={cast.temper}
@@ -78,7 +79,7 @@ export const CastInputs = memo(function CastInputs({
           onChange={(temper) => onChange({ temper })}
         />
       )}
-      {sugar && (
+      {glass && (
         <NumberField
           label="Water left in it"
           quantity="share"
@@ -133,7 +134,7 @@ export const CastInputs = memo(function CastInputs({
         value={cast.pour_degc ?? pouredAt}
         onChange={(pour_degc) => onChange({ pour_degc })}
         error={wrong("pour_degc")}
-        slider={sugar ? { low: 105, high: 165 } : { low: 28, high: 55 }}
+        slider={glass ? { low: 105, high: 165 } : { low: 28, high: 55 }}
         step={1}
       />
       {cast.shape === "plate" && (
@@ -142,12 +143,12 @@ export const CastInputs = memo(function CastInputs({
           value={cast.first?.material ?? ""}
           options={[
             { key: "", name: "nothing" },
-            ...named(melts.filter((m) => m.family === melt?.family)),
+            ...named(melts.filter((m) => m.family?.rows === melt?.family?.rows)),
             ...named(rows("fillings").filter((m) => !FILMS.includes(m.key))),
           ]}
           onChange={(key) =>
             onChange({
-              first: key ? { ...(cast.first ?? FIRST), material: key, degc: sugar ? 60 : FIRST.degc } : null,
+              first: key ? { ...(cast.first ?? FIRST), material: key, degc: glass ? 60 : FIRST.degc } : null,
             })
           }
         />
@@ -172,7 +173,7 @@ export const CastInputs = memo(function CastInputs({
           />
         </div>
       )}
-      {sugar && cast.bend && (
+      {glass && cast.bend && (
         <div className="grid grid-cols-2 gap-5">
           <NumberField
             label="Bent to a radius of"

@@ -5,9 +5,11 @@ import { useUnits } from "../../shared/format/useUnits";
 import type { Cast, Explored } from "./queries";
 import {
   inputWords,
+  LEVEL_WORDS,
   MARK_WORDS,
   minutes,
   onFirstWords,
+  RISKS,
   riskWords,
   sweats,
   TAKE_WORDS,
@@ -15,12 +17,6 @@ import {
 } from "./words";
 
 const LIMITS: Record<string, string> = { heat: "heat", setting: "how fast the fat sets" };
-const LEVEL_WORDS: Record<string, string> = {
-  low: "no",
-  some: "may be",
-  high: "likely",
-  certain: "for certain",
-};
 
 /** What one way comes to: what the piece takes when, what limits it, what it rests on, what it risks. */
 export const Details = memo(function Details({
@@ -83,7 +79,7 @@ export const Details = memo(function Details({
       {of.on_first && onFirst && (
         <Block title="On the first pass">
           <p className={of.on_first.does.verdict === "dissolves" ? "border-l-4 border-heat pl-3" : ""}>
-            {onFirstWords(of.on_first, of.family === "fat", units)}
+            {onFirstWords(of.on_first, of.family, units)}
           </p>
         </Block>
       )}
@@ -127,7 +123,7 @@ export const Details = memo(function Details({
           {of.risks.map((risk) => (
             <div key={risk.kind} className={risk.level === "low" ? "" : "border-l-4 border-heat pl-3"}>
               <dt className="font-bold">
-                {risk.kind}: {LEVEL_WORDS[risk.level]}
+                {RISKS[risk.kind]}: {LEVEL_WORDS[risk.level]}
               </dt>
               <dd>
                 {sentence(riskWords(risk, units))}.{" "}
@@ -154,7 +150,7 @@ export const Details = memo(function Details({
           )}
         </dl>
       </Block>
-      {of.family === "sugar" && <GlassWords limits={of.limits} />}
+      {of.windows.bend_opens && <GlassWords limits={of.limits} />}
       {of.reheats.length > 0 && (
         <Block title="Softening one place again">
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">

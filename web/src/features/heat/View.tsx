@@ -221,7 +221,7 @@ interface Shown {
 
 const WayRibbon = memo(function WayRibbon(given: Shown & { bends: boolean; to: number; label: string }) {
   const { of, bends, to } = given;
-  const bend = of.family === "sugar" && bends ? "bend" : null;
+  const bend = of.windows.bend_opens && bends ? "bend" : null;
   return (
     <HeatRibbon
       bands={castBands(of.windows, of.never, bend, to)}
@@ -249,7 +249,7 @@ const WaySection = memo(function WaySection(given: Shown & { low: number; high: 
         low={given.low}
         high={given.high}
         marks={marksOf(of)}
-        firm={(degc, set) => (of.family === "fat" ? set : firmGlass(of, degc))}
+        firm={(degc, set) => (of.limits.bend_opens === undefined ? set : firmGlass(of, degc))}
         word={(degc) => amount(degc, "temperature", units)}
         length={(si) => amount(si, "length", units)}
         width={width}
@@ -297,7 +297,7 @@ function scaleOf(ways: Explored[]): [number, number] {
 
 function marksOf(of: Explored): { degc: number; word: string }[] {
   const at = (name: string, word: string) => ({ degc: of.limits[name] ?? Number.NaN, word });
-  return of.family === "fat"
+  return of.limits.bend_opens === undefined
     ? [at("unmould_degc", "unmould")]
     : [at("bend_opens", "bends"), at("unmould", "glass")];
 }

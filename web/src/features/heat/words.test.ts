@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Explored } from "./queries";
-import { difference, minutes, takeWords } from "./words";
+import { difference, minutes, type Risk, takeWords } from "./words";
 
 const at = (s: number) => ({ low: s, likely: s, high: s });
 const way = (name: string, unmould: number, more: Partial<Explored> = {}) => ({
@@ -19,14 +19,14 @@ const way = (name: string, unmould: number, more: Partial<Explored> = {}) => ({
 describe("the difference between ways", () => {
   it("is told in minutes, with what comes after", () => {
     const sweat = { sweats_s: 360, dry_s: 600, water_kg_m2: 0.001, dew_degc: 12 };
-    const crack = { kind: "cracks", level: "some", why: "", figures: {}, sources: [] };
+    const crack: Risk = { kind: "chills", level: "some", from_s: 300, out_s: 600, sources: [] };
     expect(difference([way("Freezer", 540, { sweat, risks: [crack] }), way("Fridge", 1080)])).toBe(
       "Freezer 9 min, Fridge 18 min; the freezer way sweats for 6 min after; the freezer way may crack",
     );
   });
   it("says what never sets, and what a pass does to the first", () => {
     const does = {
-      verdict: "dissolves",
+      verdict: "dissolves" as const,
       melts_frac: 0.3,
       top_set_frac: 0.4,
       top_degc: 33,

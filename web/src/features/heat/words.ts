@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { amount, duration, type Units } from "../../shared/format/units";
+import type { Wording } from "../../shared/wording";
 import type { Explored } from "./queries";
 
 /** Whole minutes, or seconds when it is less than one. */
@@ -31,7 +32,7 @@ function after(name: string, of: Explored, several: boolean): string[] {
   const does = of.on_first?.does.verdict ?? "tacks";
   if (does !== "tacks")
     words.push(does === "dissolves" ? `${who} melts the first pass` : `${who} does not join the first pass`);
-  const crack = of.risks.find((r) => r.kind === "cracks");
+  const crack = of.risks.find(({ kind }) => RISKS[kind] === "cracks");
   if (crack && crack.level !== "low")
     words.push(`${who} ${crack.level === "high" ? "is likely to crack" : "may crack"}`);
   return words;
@@ -99,53 +100,82 @@ export const MARK_WORDS: Record<string, string> = {
   unmould: "when it unmoulds",
 };
 
-export function riskWords(risk: Schemas["Risk"], units: Units): string {
-  const f = risk.figures;
-  const percent = (frac = 0) => `${(frac * 100).toFixed(1)} %`;
-  const mega = (pa = 0) => `${(pa / 1e6).toFixed(1)} MPa`;
-  switch (`${risk.kind} ${risk.why}`) {
-    case "sticks mould bends":
-      return "the mould bends: push it out from behind";
-    case "sticks nothing comes out":
-      return `untempered it shrinks ${percent(f.contraction)}: in a mould that does not give nothing comes out. Temper it, or set it on a film`;
-    case "sticks mould gives":
-      return "the thin mould gives: turn it over, it comes right out";
-    case "sticks contraction":
-      return `shrinks ${percent(f.contraction)}; a stiff mould asks for about ${percent(f.lets_go)}`;
-    case "cracks over-chilled":
+export type Risk = Explored["risks"][number];
+
+/** What is said to be likely or not, of a risk. */
+export const RISKS: Record<Risk["kind"], string> = {
+  sticks: "sticks",
+  chills: "cracks",
+  strains: "cracks",
+  blooms: "blooms",
+};
+export const LEVEL_WORDS: Record<Risk["level"], string> = {
+  low: "no",
+  some: "may be",
+  high: "likely",
+  certain: "for certain",
+};
+const TEMPERED: Record<Risk["level"], string> = {
+  low: "in good temper",
+  some: "under-tempered",
+  high: "not tempered",
+  certain: "not tempered",
+};
+
+export function riskWords(risk: Risk, units: Units): string {
+  switch (risk.kind) {
+    case "sticks":
+      return sticksWords(risk);
+    case "chills":
       return risk.level === "low"
         ? "never colder than it bears here"
-        : `too cold from ${duration(f.from_s ?? 0)}; it is out by ${duration(f.out_s ?? 0)}`;
-    case "cracks built in":
-    case "cracks chilled skin":
-      return `${risk.why === "built in" ? "stress built in" : "stress of its chilled skin"} ${mega(f.stress_pa)}, safe ${mega(f.safe_pa)}. Cools ${((f.rate_k_s ?? 0) * 60).toFixed(1)} K/min through its annealing range; at this thickness no more than ${((f.safe_rate_k_s ?? 0) * 60).toFixed(1)} is safe. Strength and stiffness are assumed: read it as more or less likely, not as yes or no`;
-    case "blooms overheated":
-      return `poured over ${amount(f.spoils_degc ?? 0, "temperature", units)}`;
-    case "blooms temper":
-      return { low: "in good temper", some: "under-tempered", high: "not tempered" }[risk.level] ?? "";
-    default:
-      return risk.why;
+        : `too cold from ${duration(risk.from_s)}; it is out by ${duration(risk.out_s)}`;
+    case "strains":
+      return `${risk.why === "built in" ? "stress built in" : "stress of its chilled skin"} ${mega(risk.stress_pa)}, safe ${mega(risk.safe_pa)}. Cools ${(risk.rate_k_s * 60).toFixed(1)} K/min through its annealing range; at this thickness no more than ${(risk.safe_rate_k_s * 60).toFixed(1)} is safe. Strength and stiffness are assumed: read it as more or less likely, not as yes or no`;
+    case "blooms":
+      return {
+        overheated: `poured over ${amount(risk.spoils_degc, "temperature", units)}`,
+        temper: TEMPERED[risk.level],
+        "needs no temper": "needs no temper",
+      }[risk.why];
   }
 }
 
-export const VERDICTS: Record<string, string> = {
+const percent = (frac: number) => `${(frac * 100).toFixed(1)} %`;
+const mega = (pa: number) => `${(pa / 1e6).toFixed(1)} MPa`;
+
+function sticksWords({ why, contraction_frac, lets_go_frac }: Extract<Risk, { kind: "sticks" }>): string {
+  switch (why) {
+    case "mould bends":
+      return "the mould bends: push it out from behind";
+    case "nothing comes out":
+      return `untempered it shrinks ${percent(contraction_frac)}: in a mould that does not give nothing comes out. Temper it, or set it on a film`;
+    case "mould gives":
+      return "the thin mould gives: turn it over, it comes right out";
+    case "contraction":
+      return `shrinks ${percent(contraction_frac)}; a stiff mould asks for about ${percent(lets_go_frac)}`;
+  }
+}
+
+export const VERDICTS: Record<Schemas["PassOnPass"]["verdict"], string> = {
   dissolves: "melts into the first",
   tacks: "tacks to the first, which keeps its shape",
   apart: "stays apart: it lies on the first and does not join",
 };
 
 /** What a pass does to the one under it, and what to do about it. */
-export function onFirstWords(on: Schemas["OnFirst"], fat: boolean, units: Units): string {
+export function onFirstWords(on: Schemas["OnFirst"], wording: Wording, units: Units): string {
   const pass = on.does;
   const degc = (value: number) => amount(value, "temperature", units);
-  const what = fat
-    ? `${Math.round(pass.melts_frac * 100)} % of the first coat melts again, its top keeps ${Math.round(pass.top_set_frac * 100)} %.`
-    : `Its top comes to ${degc(pass.top_degc)}.`;
+  const what = {
+    fat: `${Math.round(pass.melts_frac * 100)} % of the first coat melts again, its top keeps ${Math.round(pass.top_set_frac * 100)} %.`,
+    sugar: `Its top comes to ${degc(pass.top_degc)}.`,
+  }[wording];
   const advice =
     on.rest_s === null
       ? ""
       : ` Let the melt rest until it is at ${degc(pass.pour_below_degc)}: ${amount(on.melt_kg, "mass", units)} in the ${on.vessel.toLowerCase()} take about ${minutes(on.rest_s)}.`;
-  return `The new melt ${VERDICTS[pass.verdict] ?? pass.verdict}. ${what}${advice}`;
+  return `The new melt ${VERDICTS[pass.verdict]}. ${what}${advice}`;
 }
 
 /** Names of the tables' values that do not read by themselves. */

@@ -3,32 +3,37 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { Choice, Notice, Pick } from "../../shared/ui/controls";
+import { Notice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Fact, Sheet } from "../../shared/ui/Sheet";
 import { Faults } from "./Faults";
 import { cookQuery } from "./queries";
 
-const FIRST = { isomalt: 160, cooked_sugar: 154 } as const;
-
 /** From this share of what is given up on, brown is seen. */
 const BROWN_FRAC = 0.5;
 
+type Shown = Schemas["MaterialShown"];
+
+/** How hot a sugar is usually cooked [degC]. */
+const cookTo = (sugar: Shown | undefined): number =>
+  sugar?.properties.find((p) => p.name === "cook_to")?.likely ?? Number.NaN;
+
 /** A cook of isomalt or sugar: water, stages, foam, how brown it gets, what may be seen in the pot. */
-export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
+export function Cook({ kitchen, sugars }: { kitchen: Schemas["Kitchen"]; sugars: Shown[] }) {
   const units = useUnits();
   const [asked, setAsked] = useState<Schemas["CookAsked"]>(() => ({
-    material: "isomalt",
+    material: sugars[0]?.key ?? "",
     vessel_id: (kitchen.vessels.find((v) => v.made_of === "steel") ?? kitchen.vessels[0])?.id ?? "",
     ring_id: kitchen.rings[0]?.id ?? "",
     sugar_kg: 0.6,
     water_kg: null,
-    cook_degc: FIRST.isomalt,
+    cook_degc: cookTo(sugars[0]),
     crystalline: true,
     before: 0,
     white_frac: 0,
     thickness_m: 0.003,
   }));
+  const sugar = sugars.find((m) => m.key === asked.material);
   const change = (patch: Partial<Schemas["CookAsked"]>) => setAsked((before) => ({ ...before, ...patch }));
   const query = useQuery(cookQuery(asked));
   const degc = (v: number) => amount(v, "temperature", units);
@@ -40,14 +45,13 @@ export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
       fields={["sugar_kg", "water_kg", "cook_degc", "before", "white_frac", "thickness_m"]}
       inputs={(wrong) => (
         <>
-          <Choice
+          <Pick
             label="Of"
             value={asked.material}
-            options={[
-              { key: "isomalt", name: "isomalt" },
-              { key: "cooked_sugar", name: "sugar syrup" },
-            ]}
-            onChange={(material) => change({ material, cook_degc: FIRST[material], water_kg: null })}
+            options={sugars.map((m) => ({ key: m.key, name: m.name }))}
+            onChange={(material) =>
+              change({ material, cook_degc: cookTo(sugars.find((m) => m.key === material)), water_kg: null })
+            }
           />
           <NumberField
             label="How much"
@@ -85,7 +89,10 @@ export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
           <Pick
             label="On or in"
             value={asked.ring_id}
-            options={[...kitchen.rings, ...kitchen.microwaves].map((r) => ({ key: r.id, name: r.name }))}
+            options={[...kitchen.rings, ...(sugar?.family?.nibs ? kitchen.microwaves : [])].map((r) => ({
+              key: r.id,
+              name: r.name,
+            }))}
             onChange={(ring_id) => change({ ring_id })}
           />
           <NumberField
@@ -97,7 +104,7 @@ export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
             step={1}
             digits={0}
           />
-          {asked.material === "isomalt" && (
+          {sugar?.family?.nibs && (
             <>
               <NumberField
                 label="White nibs among it"
@@ -142,7 +149,7 @@ export function Cook({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
               </Notice>
             </div>
           )}
-          {asked.material === "cooked_sugar" && cook.stages.length > 0 && (
+          {cook.stages.length > 0 && (
             <ol
               className="mt-6 grid max-w-2xl grid-cols-[auto_auto_auto_1fr] items-baseline gap-x-6 gap-y-1"
               aria-label="Stages"

@@ -11,12 +11,12 @@ import { dipQuery } from "./queries";
 type Asked = Schemas["DipAsked"];
 
 const FRIDGE_DEGC = 5;
-const TEARS: Record<string, string> = {
+const TEARS: Record<Schemas["ColdCentre"]["cracks"], string> = {
   low: "is unlikely to crack",
   some: "may crack",
   high: "is likely to crack",
 };
-const SWEATS: Record<string, string> = {
+const SWEATS: Record<Schemas["ColdCentre"]["sweats"], string> = {
   low: "In this room it hardly sweats.",
   some: "It sweats a little: leave it untouched until it is dry.",
   high: "It sweats: leave it untouched until it is dry, or warm it up in a closed box.",

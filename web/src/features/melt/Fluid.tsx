@@ -12,7 +12,7 @@ import { fluidQuery, keepWafer } from "./queries";
 
 type Asked = Schemas["FluidAsked"];
 
-const FEELS: Record<string, string> = {
+const FEELS: Record<Schemas["Fluidity"]["feels"], string> = {
   fluid: "Fluid: thin coats, it runs off a wall",
   usual: "As usual",
   stiff: "Stiff: thick coats, it hardly runs",

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { kitchenQuery, propertiesQuery } from "../../shared/kitchen";
+import { meltsIn } from "../../shared/wording";
 import { Bursts } from "./Bursts";
 import { CaramelPan } from "./CaramelPan";
 import { Cook } from "./Cook";
@@ -11,7 +12,7 @@ import { Oven } from "./Oven";
 const TABS = {
   bursts: "Wafers by bursts",
   cook: "Isomalt and sugar",
-  caramel: "Dry caramel",
+  pan: "Dry caramel",
   dip: "A bath to dip in",
   fluid: "How fluid is it",
   oven: "My oven's power",
@@ -24,10 +25,8 @@ export function MeltView() {
   const groups = useQuery(propertiesQuery).data?.groups;
   const [tab, setTab] = useState<Tab>("bursts");
   if (!kitchen || !groups) return null;
-  const fats = groups
-    .filter((g) => g.name === "melts" || g.name === "own")
-    .flatMap((g) => g.rows)
-    .filter((row) => row.family === "fat");
+  const fats = meltsIn(groups).filter((row) => row.family?.skins);
+  const sugars = meltsIn(groups).filter((row) => row.family?.made === "cooked");
   return (
     <div>
       <header className="px-7 pt-6">
@@ -48,8 +47,8 @@ export function MeltView() {
         </div>
       </header>
       {tab === "bursts" && <Bursts kitchen={kitchen} fats={fats} />}
-      {tab === "cook" && <Cook kitchen={kitchen} />}
-      {tab === "caramel" && <CaramelPan kitchen={kitchen} />}
+      {tab === "cook" && <Cook kitchen={kitchen} sugars={sugars} />}
+      {tab === "pan" && <CaramelPan kitchen={kitchen} />}
       {tab === "dip" && <Dipping fats={fats} />}
       {tab === "fluid" && <Fluid fats={fats} />}
       {tab === "oven" && <Oven />}

@@ -9,6 +9,7 @@ import { Choice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Sheet } from "../../shared/ui/Sheet";
+import { meltsIn } from "../../shared/wording";
 import { handQuery } from "./queries";
 
 type Asked = Schemas["HandAsked"];
@@ -71,10 +72,7 @@ function Amounts() {
   const units = useUnits();
   const [asked, setAsked] = useState(FIRST);
   const query = useQuery(handQuery(asked));
-  const fats = (useQuery(propertiesQuery).data?.groups ?? [])
-    .filter((g) => g.name === "melts" || g.name === "own")
-    .flatMap((g) => g.rows)
-    .filter((m) => m.family === "fat");
+  const fats = meltsIn(useQuery(propertiesQuery).data?.groups).filter((m) => m.family?.skins);
   const of = query.data;
   const rows: [string, Explained][] = of
     ? [

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { problemOf, type Schemas } from "../../api/client";
 import { BuildSection, type DrawnLayer } from "../../drawings/BuildSection";
@@ -12,23 +12,14 @@ import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
 import { useDebounced } from "../../shared/useDebounced";
 import { useWidth } from "../../shared/useWidth";
+import { meltsIn } from "../../shared/wording";
 import { Base } from "./Base";
 import { Cooling } from "./Cooling";
 import { OneRound } from "./OneRound";
 import { OwnWay } from "./OwnWay";
 import { PassFields } from "./PassFields";
 import { PassList } from "./PassList";
-import {
-  ADDITIONS,
-  edgeOf,
-  firstPass,
-  inUsualOrder,
-  type Part,
-  type Pass,
-  passName,
-  passTone,
-  withEdge,
-} from "./passes";
+import { ADDITIONS, edgeOf, firstPass, type Part, type Pass, passName, passTone, withEdge } from "./passes";
 import { type PartFigures, partQuery } from "./queries";
 
 /** While an edge is dragged the handle follows at once, the figures this often. */
@@ -51,15 +42,13 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
   const [cut, setCut] = useState(0);
   const [ref, width] = useWidth<HTMLElement>(640);
   const index = Math.min(chosen, part.passes.length - 1);
+  const queryClient = useQueryClient();
   const asked = useDebounced(part, DRAG_PAUSE_MS);
   const query = useQuery(partQuery({ part: asked, cut_frac: useDebounced(cut, DRAG_PAUSE_MS) }));
   const figures = query.data;
   const problem = query.error ? problemOf(query.error) : null;
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
-  const materials = (useQuery(propertiesQuery).data?.groups ?? [])
-    .filter((group) => group.name === "melts" || group.name === "own")
-    .flatMap((group) => group.rows)
-    .filter((m) => m.key === "isomalt" || m.family === "fat");
+  const materials = meltsIn(useQuery(propertiesQuery).data?.groups);
   const names = Object.fromEntries(materials.map((m) => [m.key, m.name]));
   const change = (patch: Partial<Part>) => onChange({ ...part, ...patch });
   const put = (pass: Pass, at = index) =>
@@ -71,18 +60,23 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
     setChosen(from + by);
     change({ passes });
   };
-  const add = (key: string) => {
+  const inOrder = (passes: Pass[], order: number[]) =>
+    change({ passes: order.flatMap((i) => passes[i] ?? []) });
+  const add = async (key: string) => {
     const addition = ADDITIONS.find((a) => a.key === key);
     if (!addition) return;
     const fresh = firstPass(addition.kind, lastMelt(part), figures?.section.depth_m ?? 0.01);
     const passes = [...part.passes, { ...fresh, ...addition.patch } as Pass];
-    const sorted = addition.kind === "dust" ? passes : inUsualOrder(passes);
-    setChosen(sorted.indexOf(passes.at(-1) as Pass));
-    change({ passes: sorted });
+    const asked = { part: { ...part, passes }, cut_frac: cut };
+    // where it belongs among the others; at the end where that cannot be reckoned
+    const known = await queryClient.fetchQuery(partQuery(asked)).catch(() => null);
+    const order = known?.usual ?? passes.map((_, i) => i);
+    setChosen(order.indexOf(passes.length - 1));
+    inOrder(passes, order);
   };
-  const ordered = inUsualOrder(part.passes);
-  const outOfOrder = ordered.some((pass, i) => pass !== part.passes[i]);
-  const sugar = lastMelt(part).material === "isomalt";
+  const usual = query.isPlaceholderData ? [] : (figures?.usual ?? []);
+  const outOfOrder = usual.length === part.passes.length && usual.some((from, i) => from !== i);
+  const bends = materials.find((m) => m.key === lastMelt(part).material)?.family?.bends === true;
   const dim = query.isPlaceholderData;
   return (
     <div className="grid min-h-full lg:grid-cols-[270px_1fr] xl:grid-cols-[290px_1fr_290px]">
@@ -102,10 +96,10 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
           options={ADDITIONS.filter((a) => a.on === "both" || a.on === (part.body ? "body" : "mould")).map(
             ({ key, name }) => ({ key, name }),
           )}
-          onChange={add}
+          onChange={(key) => void add(key)}
         />
         {outOfOrder && (
-          <Button kind="quiet" onClick={() => change({ passes: ordered })}>
+          <Button kind="quiet" onClick={() => inOrder(part.passes, usual)}>
             Put them in the usual order
           </Button>
         )}
@@ -119,7 +113,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
             step={1}
             digits={0}
           />
-          {sugar && (
+          {bends && (
             <Choice
               label="While it is soft"
               value={part.bent ? (part.released ? "release" : "bend") : "leave"}

@@ -1,10 +1,11 @@
 import { useState } from "react";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
-import { amount, range } from "../../shared/format/units";
+import { inUnit, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { Choice, Notice, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import type { Wording } from "../../shared/wording";
 import { Keeps } from "./Keeps";
 import { FillFields, FillingFields, Layer } from "./KindFields";
 import { MeltFields } from "./MeltFields";
@@ -31,6 +32,9 @@ const SOLVED: Partial<Record<Pass["kind"], string>> = {
   filling: "gap_m",
   dip: "thick_m",
 };
+
+/** When a pass bears the next. */
+const BEARS: Record<Wording, string> = { sugar: "holds its shape", fat: "is touch-set" };
 
 /** Everything about one pass that can be set, and what it comes to. */
 export function PassFields({ part, index, figures, materials, colours, wrong, onChange }: Props) {
@@ -59,11 +63,11 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
   return (
     <div className="space-y-5">
       <h2 className="text-xl">{passName(pass)}</h2>
-      <Waits part={part} index={index} figures={figures} />
+      <Waits part={part} index={index} figures={figures} materials={materials} />
       {fault && (
         <Notice tone="hot">
           {fault.words}
-          {fault.limit !== null && fault.limit !== undefined && <> (limit: {limitWord(fault, units)})</>}.
+          {fault.limit !== null && <> (limit: {inUnit(fault.limit, fault.unit, units)})</>}.
         </Notice>
       )}
       {"melt" in pass && (
@@ -181,7 +185,7 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
 }
 
 /** The state a pass needs of the one before it, and from when that is reached. */
-function Waits({ part, index, figures }: { part: Part; index: number; figures: PartFigures | undefined }) {
+function Waits({ part, index, figures, materials }: Pick<Props, "part" | "index" | "figures" | "materials">) {
   const units = useUnits();
   const pass = part.passes[index];
   const before = figures?.rows.filter((r) => r.index < index && r.melted).at(-1);
@@ -190,24 +194,13 @@ function Waits({ part, index, figures }: { part: Part; index: number; figures: P
   const soft =
     before.index === index - 1 &&
     (pass.kind === "stick" || ((pass.kind === "dust" || pass.kind === "print") && pass.on_wet));
-  const sugar = "melt" in under && under.melt.material === "isomalt";
+  const wording =
+    "melt" in under ? materials.find((m) => m.key === under.melt.material)?.family?.rows : undefined;
   return (
     <p className="text-quiet">
       {soft
         ? `While the ${passName(under).toLowerCase()} is still soft.`
-        : `Once the ${passName(under).toLowerCase()} ${sugar ? "holds its shape" : "is touch-set"}: after ${range(before.sets, "s", units)}.`}
+        : `Once the ${passName(under).toLowerCase()} ${BEARS[wording ?? "fat"]}: after ${range(before.sets, "s", units)}.`}
     </p>
   );
-}
-
-function limitWord(fault: Schemas["BuildFault"], units: ReturnType<typeof useUnits>): string {
-  const limit = fault.limit ?? 0;
-  if (["melts_shell", "mould_too_weak", "unset_filling"].includes(fault.code))
-    return amount(limit, "temperature", units);
-  if (fault.code === "too_large") return amount(limit, "volume", units);
-  if (fault.code === "no_room")
-    return amount(limit, /filling|paste/.test(fault.words) ? "mass" : "length", units);
-  if (fault.code === "outside") return amount(limit, "share", units);
-  if (fault.code === "too_much") return amount(limit, "mass", units);
-  return amount(limit, "length", units);
 }

@@ -11,6 +11,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { Fact } from "../../shared/ui/Sheet";
 import { useDebounced } from "../../shared/useDebounced";
 import { useWidth } from "../../shared/useWidth";
+import { meltsIn } from "../../shared/wording";
 import { JoinFields } from "./JoinFields";
 import { firstJoin, type Join, type Part, passName } from "./passes";
 import { assemblyQuery, type Piece } from "./queries";
@@ -43,10 +44,7 @@ export function Together({
   const of = query.data;
   const problem = query.error ? problemOf(query.error) : null;
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
-  const materials = (useQuery(propertiesQuery).data?.groups ?? [])
-    .filter((group) => group.name === "melts" || group.name === "own")
-    .flatMap((group) => group.rows)
-    .filter((m) => m.key === "isomalt" || m.family === "fat");
+  const materials = meltsIn(useQuery(propertiesQuery).data?.groups);
   const putJoin = (i: number, join: Join) =>
     onChange({ joins: doc.joins.map((j, k) => (k === i ? join : j)) });
   const dim = query.isPlaceholderData ? "opacity-60" : "";

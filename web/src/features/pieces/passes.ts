@@ -316,37 +316,6 @@ export const PATHS: Path[] = [
   },
 ];
 
-/** Which place in a build a kind belongs to, lowest first. */
-const RANK: Record<Kind, number> = {
-  dust: 0,
-  detail: 1,
-  shell: 2,
-  turned: 2,
-  stick: 3,
-  centre: 4,
-  filling: 5,
-  paste: 5,
-  fill: 6,
-  close: 7,
-  cluster: 7,
-  dip: 7,
-  print: 0,
-  drizzle: 8.5,
-  dollop: 8.5,
-};
-
-/** The passes in the usual order: dust, details from the smallest, shell, stick, filling, close; what goes on wet melt stays by it. */
-export function inUsualOrder(passes: Pass[]): Pass[] {
-  const rank = (pass: Pass) =>
-    (pass.kind === "dust" || pass.kind === "print") && pass.on_wet
-      ? 8
-      : pass.kind === "stick" && passes.some((p) => p.kind === "fill")
-        ? 6.5
-        : RANK[pass.kind];
-  const size = (pass: Pass) => (pass.kind === "detail" ? pass.share_frac : 0);
-  return [...passes].sort((a, b) => rank(a) - rank(b) || size(a) - size(b));
-}
-
 /** Where the edge of a pass stands that can be dragged, over the floor [m]; none of what has none. */
 export function edgeOf(pass: Pass, row: Schemas["PassRow"], depth: number): number | null {
   if (pass.kind === "fill") return Math.min(pass.level_m, depth);

@@ -5,22 +5,26 @@ import { doseWords } from "../../shared/melts";
 /** From here a colour is seen to be another [CIEDE2000]. */
 const FAR_OFF = 3;
 
+const INSTEAD: Record<Schemas["MeltDose"]["wording"], string> = {
+  sugar: "This sugar is brown by itself and not coloured: take isomalt for it.",
+  fat: "This material is not coloured: take a coating or white couverture for it.",
+};
+
 /** What colours a melt: grams and drops of each, how it will look beside what was wanted, and how near that is. */
 export function Doses({ dose }: { dose: Schemas["MeltDose"] }) {
   const units = useUnits();
-  const wanted = `#${dose.melt.split("#")[1] ?? ""}`;
   if (dose.why)
     return (
       <p className="mt-1 border-l-4 border-heat pl-2">
         {dose.why === "no_base"
-          ? "This material is not coloured: take a coating or white couverture for it."
+          ? INSTEAD[dose.wording]
           : "No colour of the right kind is at hand: add one under Colour."}
       </p>
     );
   return (
     <div className="mt-1 flex gap-3">
       <span aria-hidden className="mt-1 flex h-8 w-12 shrink-0 border border-ink">
-        <span className="flex-1" style={{ background: wanted }} title="wanted" />
+        <span className="flex-1" style={{ background: dose.wanted }} title="wanted" />
         <span className="flex-1" style={{ background: dose.look }} title="reached" />
       </span>
       <p className="leading-snug">

@@ -6,9 +6,11 @@ import { propertiesQuery } from "../../shared/kitchen";
 import { meltsOf } from "../../shared/pieces";
 import { Button, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { meltsIn } from "../../shared/wording";
 import { Due } from "./Due";
-import type { Order } from "./queries";
-import { CoatingInputs, CouvertureInputs, IsomaltInputs } from "./Ways";
+import { familiesOf } from "./families";
+import { type Order, waysQuery } from "./queries";
+import { WayInputs } from "./Ways";
 
 interface Props {
   thing: { doc: Order; change: (patch: Partial<Order>) => void; problem: Problem | null };
@@ -22,16 +24,12 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
   const units = useUnits();
   const { doc, change } = thing;
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
-  const known = useQuery(propertiesQuery).data?.groups.flatMap((group) => group.rows) ?? [];
-  const kinds = new Set(
-    doc.lines.flatMap((row) => {
-      const piece = pieces.find((p) => p.id === row.piece_id)?.doc;
-      return (piece ? meltsOf(piece) : []).map(({ material }) => {
-        const melt = known.find((m) => m.key === material);
-        return melt?.tempers ? "tempers" : melt?.family;
-      });
-    }),
-  );
+  const known = meltsIn(useQuery(propertiesQuery).data?.groups);
+  const usual = useQuery(waysQuery).data?.ways ?? {};
+  const used = doc.lines.flatMap((row) => {
+    const piece = pieces.find((p) => p.id === row.piece_id)?.doc;
+    return (piece ? meltsOf(piece) : []).map(({ material }) => known.find((m) => m.key === material));
+  });
   const line = (index: number, patch: Partial<Schemas["Line"]>) =>
     change({ lines: doc.lines.map((row, i) => (i === index ? { ...row, ...patch } : row)) });
   return (
@@ -107,30 +105,21 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
           digits={0}
         />
       </div>
-      {kinds.has("sugar") && (
-        <IsomaltInputs
-          way={doc.isomalt}
-          kitchen={kitchen}
-          onChange={(isomalt) => change({ isomalt })}
-          wrong={wrong}
-        />
-      )}
-      {kinds.has("tempers") && (
-        <CouvertureInputs
-          way={doc.couverture}
-          kitchen={kitchen}
-          onChange={(couverture) => change({ couverture })}
-          wrong={wrong}
-        />
-      )}
-      {kinds.has("fat") && (
-        <CoatingInputs
-          way={doc.coating}
-          kitchen={kitchen}
-          onChange={(coating) => change({ coating })}
-          wrong={wrong}
-        />
-      )}
+      {familiesOf(used).map((family) => {
+        const way = doc.ways[family.key] ?? usual[family.key];
+        return (
+          way && (
+            <WayInputs
+              key={family.key}
+              way={way}
+              family={family}
+              kitchen={kitchen}
+              onChange={(changed) => change({ ways: { ...doc.ways, [family.key]: changed } })}
+              wrong={(name) => wrong(`ways.${family.key}.${name}`)}
+            />
+          )
+        );
+      })}
       <Button kind="quiet" onClick={onRemove}>
         Remove this order
       </Button>

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
 import type { Explained, Schemas } from "../../api/client";
 import { type Share, Vessel } from "../../drawings/Vessel";
 import { burstList } from "../../shared/bowlWords";
@@ -6,8 +7,10 @@ import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { paletteListQuery } from "../../shared/kitchen";
 import { meltName, tonesOf } from "../../shared/melts";
+import { partAndPass, wholeName } from "../../shared/named";
 import { stepWords } from "../../shared/temperSteps";
 import { Figure } from "../../shared/ui/Figure";
+import type { Wording } from "../../shared/wording";
 import { Doses } from "./Doses";
 import type { Plan } from "./queries";
 
@@ -35,7 +38,7 @@ export function Melts({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen
             melt={melt}
             kitchen={kitchen}
             scale={scale}
-            name={meltName(melt.melt, melt.name, palettes)}
+            name={meltName(melt, palettes)}
           />
         ))}
       </div>
@@ -44,7 +47,7 @@ export function Melts({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen
 }
 
 /** What keeps a round from more castings. */
-const LIMITS: Record<string, string> = {
+const LIMITS: Record<Schemas["LinePlan"]["limited_by"], string> = {
   mould: "what the mould holds",
   vessel: "what the vessel holds",
   window: "what the pour window takes",
@@ -58,13 +61,16 @@ function Castings({ plan }: { plan: Plan }) {
       {plan.lines
         .filter((line) => line.last)
         .map((line) => {
-          const part = line.name.replace(/, (close|fill|shell|turned|dip|drizzle|dollops|cluster)$/, "");
+          const part = wholeName({ ...line.named, step: "" });
           return (
-            <div key={line.name} className="flex flex-row-reverse items-baseline justify-end gap-3">
+            <div
+              key={wholeName(line.named)}
+              className="flex flex-row-reverse items-baseline justify-end gap-3"
+            >
               <dt className="min-w-0 text-sm text-quiet">
                 cast for {line.quantity} {part.toLowerCase()}, {line.rounds}{" "}
                 {line.rounds === 1 ? "round" : "rounds"}
-                {line.rounds > 1 && ` of up to ${line.at_once}: ${LIMITS[line.limited_by] ?? ""}`}
+                {line.rounds > 1 && ` of up to ${line.at_once}: ${LIMITS[line.limited_by]}`}
               </dt>
               <dd className="w-12 shrink-0 text-right">
                 <Figure of={line.casts} name={`Castings of ${part}`} className="text-2xl" />
@@ -122,9 +128,9 @@ function Melt({
   const cooks = plan.cooks.filter((cook) => cook.melt_key === melt.melt);
   const fullest = cooks.reduce((a, b) => (b.charge.value.likely > a.charge.value.likely ? b : a));
   const pot = kitchen.vessels.find((v) => v.id === fullest.vessel_id);
-  const tones = tonesOf(melt.melt);
+  const tones = tonesOf(melt);
   const dose = plan.doses.find((d) => d.melt === melt.melt);
-  const sugar = fullest.melt === "isomalt";
+  const { vessel, cook: cookWord } = MADE[fullest.wording];
   const shares = sharesOf(plan, fullest);
   return (
     <article aria-label={name} className="min-w-0">
@@ -134,7 +140,7 @@ function Melt({
       </h3>
       <p className="mb-2 text-sm text-quiet">
         {pot?.name}, {pot && amount(pot.diameter_m, "length", units)} wide
-        {cooks.length > 1 ? `; the fullest of ${cooks.length} ${sugar ? "cooks" : "melts"}` : ""}
+        {cooks.length > 1 ? `; the fullest of ${cooks.length} ${cookWord.toLowerCase()}s` : ""}
       </p>
       {pot && (
         <Vessel
@@ -179,7 +185,7 @@ function Melt({
           <Cook key={cook.number} cook={cook} alone={cooks.length === 1} />
         ))}
       </ol>
-      <Weights melt={melt} vessel={sugar ? "pot" : "bowl"} />
+      <Weights melt={melt} vessel={vessel} />
     </article>
   );
 }
@@ -196,15 +202,13 @@ interface Part {
 
 /** What is in a vessel, from its floor: what stays, the reserve, and each pass that is poured from it. */
 function sharesOf(plan: Plan, cook: Schemas["CookReply"]): Part[] {
-  const vessel = cook.melt === "isomalt" ? "pot" : "bowl";
+  const { vessel } = MADE[cook.wording];
   const poured = cook.rounds.flatMap((number) => {
     const round = plan.rounds[number]?.round;
     const line = round && plan.lines[round.line];
     if (!round || !line) return [];
     const each = line.amount.poured.value.likely;
-    const word = line.name.includes(", ")
-      ? line.name.split(", ").slice(1).join(", ")
-      : line.name.toLowerCase();
+    const word = partAndPass(line.named) || line.named.piece.toLowerCase();
     return [{ name: `${round.casts} × ${word}`, of: each * round.casts, kept: false }];
   });
   const dips = cook.rounds.some((number) => {
@@ -234,7 +238,7 @@ function sharesOf(plan: Plan, cook: Schemas["CookReply"]): Part[] {
 
 function Cook({ cook, alone }: { cook: Schemas["CookReply"]; alone: boolean }) {
   const units = useUnits();
-  const word = cook.melt === "isomalt" ? "Cook" : "Melt";
+  const { cook: word, How } = MADE[cook.wording];
   return (
     <li aria-label={`${word} ${cook.number + 1}`} className="leading-snug">
       {!alone && (
@@ -252,7 +256,7 @@ function Cook({ cook, alone }: { cook: Schemas["CookReply"]; alone: boolean }) {
           weigh out <Figure of={cook.fresh} name="To weigh out" />
         </>
       )}
-      {cook.melt === "isomalt" ? <Boiled cook={cook} /> : <Melted cook={cook} alone={alone} />}
+      <How cook={cook} alone={alone} />
       {cook.temper.slice(1).map((step, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: steps are known by their order
         <span key={i}>; {stepWords(step, units)}</span>
@@ -261,7 +265,12 @@ function Cook({ cook, alone }: { cook: Schemas["CookReply"]; alone: boolean }) {
   );
 }
 
-function Boiled({ cook }: { cook: Schemas["CookReply"] }) {
+interface HowProps {
+  cook: Schemas["CookReply"];
+  alone: boolean;
+}
+
+function Boiled({ cook }: HowProps) {
   return (
     <>
       {cook.wet ? (
@@ -284,7 +293,7 @@ function Boiled({ cook }: { cook: Schemas["CookReply"] }) {
   );
 }
 
-function Melted({ cook, alone }: { cook: Schemas["CookReply"]; alone: boolean }) {
+function Melted({ cook, alone }: HowProps) {
   const units = useUnits();
   return (
     <>
@@ -336,3 +345,9 @@ function Weights({ melt, vessel }: { melt: Schemas["MeltPlan"]; vessel: string }
     </dl>
   );
 }
+
+/** What a melt is made in, what making it is called, and how it is said. */
+const MADE: Record<Wording, { vessel: "pot" | "bowl"; cook: string; How: (of: HowProps) => ReactNode }> = {
+  sugar: { vessel: "pot", cook: "Cook", How: Boiled },
+  fat: { vessel: "bowl", cook: "Melt", How: Melted },
+};

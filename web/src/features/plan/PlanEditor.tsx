@@ -88,7 +88,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
       )}
       {!stale &&
         plan?.warnings.map((warning) => (
-          <div key={warning.code} className="my-3">
+          <div key={"work" in warning ? warning.work : warning.code} className="my-3">
             <Notice
               tone={warning.code === "window_narrow" || warning.code === "sticky_room" ? "plain" : "hot"}
             >
@@ -167,7 +167,7 @@ function Headline({ plan, zone }: { plan: Schemas["PlanReply"]; zone: string }) 
 }
 
 const cookWord = (plan: Plan) => {
-  const word = plan.melts.some((m) => m.melt.startsWith("isomalt")) ? "cook" : "melt";
+  const word = plan.melts.some((m) => m.made === "cooked") ? "cook" : "melt";
   return plan.cooks.length === 1 ? word : `${word}s`;
 };
 

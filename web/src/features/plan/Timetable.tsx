@@ -1,9 +1,12 @@
 import { duration } from "../../shared/format/units";
 import { timeOfDay } from "../../shared/format/zone";
+import { wholeName } from "../../shared/named";
 import { useWidth } from "../../shared/useWidth";
 import type { Plan } from "./queries";
 
-const WORDS: Record<string, string> = {
+type Task = Plan["tasks"][number];
+
+const WORDS: Record<Task["kind"], string> = {
   weigh: "weigh",
   cook: "cook",
   rest: "rest",
@@ -23,7 +26,13 @@ const WORDS: Record<string, string> = {
   join: "join",
 };
 /** What cannot wait. */
-const SOFT_WORK = new Set(["pour", "turn", "bend", "stick", "sprinkle"]);
+const SOFT_WORK: ReadonlySet<Task["kind"]> = new Set<Task["kind"]>([
+  "pour",
+  "turn",
+  "bend",
+  "stick",
+  "sprinkle",
+]);
 const ROW_PX = 34;
 
 /** Back from the due time: what needs the hands above, what happens by itself below, a row a cook. */
@@ -35,7 +44,7 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
   const zero = new Date(plan.planned_at).getTime();
   const clock = (s: number) => timeOfDay(new Date(zero + s * 1000), zone);
   const rows = plan.cooks.length + plan.steps.length;
-  const rowOf = (task: Plan["tasks"][number]) => task.cook ?? plan.cooks.length + (task.step ?? 0);
+  const rowOf = (task: Task) => task.cook ?? plan.cooks.length + (task.step ?? 0);
   const hands = plan.tasks.filter((t) => t.hands);
   return (
     <section aria-label="Timetable">
@@ -50,7 +59,7 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
           {plan.tasks.map((task) => {
             const y = rowOf(task) * (ROW_PX + 10);
             const w = Math.max(x(task.end_s) - x(task.start_s), 1);
-            const word = WORDS[task.kind] ?? task.kind;
+            const word = WORDS[task.kind];
             const fits = w > word.length * 9 + 8;
             return (
               <g key={`${task.kind}${task.cook}-${task.round}-${task.step}`}>
@@ -91,7 +100,7 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
             {WORDS[task.kind]}{" "}
             <span className="text-quiet">
               {task.step !== null
-                ? (plan.steps[task.step]?.name.toLowerCase() ?? "")
+                ? stepName(plan, task.step)
                 : task.round === null
                   ? `cook ${(task.cook ?? 0) + 1}`
                   : `round ${task.round + 1}`}
@@ -104,6 +113,11 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
 }
 
 /** Clock times under the rows, at round minutes. */
+function stepName(plan: Plan, step: number): string {
+  const named = plan.steps[step]?.named;
+  return named ? wholeName(named).toLowerCase() : "";
+}
+
 function Clocks({
   from,
   to,

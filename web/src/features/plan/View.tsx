@@ -1,6 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Navigate, useParams } from "react-router";
-import type { Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { dayAndTime } from "../../shared/format/zone";
@@ -9,7 +8,7 @@ import { Notice } from "../../shared/ui/controls";
 import { ListPage } from "../../shared/ui/ListPage";
 import { useAttempt } from "../../shared/useAttempt";
 import { PlanEditor } from "./PlanEditor";
-import { createOrder, type Order, removeOrder } from "./queries";
+import { createOrder, type Order, removeOrder, waysQuery } from "./queries";
 
 const DAY_MS = 24 * 3600 * 1000;
 
@@ -19,6 +18,7 @@ export function PlanView() {
   const orders = useQuery(orderListQuery).data?.items;
   const pieces = useQuery(pieceListQuery).data?.items;
   const kitchen = useQuery(kitchenQuery).data?.doc;
+  const queryClient = useQueryClient();
   const { problem, attempt } = useAttempt("order");
   if (!orders || !pieces || !kitchen) return null;
   const current = orders.find((order) => order.id === id);
@@ -29,10 +29,11 @@ export function PlanView() {
   const [firstPiece] = pieces;
   const add = firstPiece
     ? () =>
-        attempt(
-          async () =>
-            `/plan/${(await createOrder(crypto.randomUUID(), freshOrder(kitchen, firstPiece.id))).id}`,
-        )
+        attempt(async () => {
+          const { ways } = await queryClient.fetchQuery(waysQuery);
+          const { id: made } = await createOrder(crypto.randomUUID(), freshOrder(ways, firstPiece.id));
+          return `/plan/${made}`;
+        })
     : undefined;
   const remove = (order: string, version: number) =>
     attempt(async () => {
@@ -68,44 +69,13 @@ export function PlanView() {
   );
 }
 
-function freshOrder(kitchen: Schemas["Kitchen"], piece: string): Order {
+function freshOrder(ways: Order["ways"], piece: string): Order {
   const due = new Date(Math.ceil((Date.now() + 2 * DAY_MS) / 3_600_000) * 3_600_000);
-  const isMetal = (v: Schemas["Vessel"]) => v.made_of === "steel" || v.made_of === "copper";
-  const metal = kitchen.vessels.find(isMetal) ?? kitchen.vessels[0];
-  const bowl = kitchen.vessels.find((v) => !isMetal(v)) ?? metal;
-  const [bench] = kitchen.places;
-  const fridge = kitchen.places.find((p) => p.kind === "fridge");
   return {
     name: "New order",
     due_at: due.toISOString(),
     lines: [{ piece_id: piece, quantity: 12 }],
-    isomalt: {
-      vessel_id: metal?.id ?? "",
-      stand_id: bench?.id ?? "",
-      ring_id: kitchen.rings[0]?.id ?? "",
-      place_id: bench?.id ?? "",
-      crystalline: true,
-      water: "auto",
-      cook_degc: 160,
-    },
-    coating: {
-      vessel_id: bowl?.id ?? "",
-      stand_id: bench?.id ?? "",
-      by_id: [...kitchen.microwaves, ...kitchen.baths][0]?.id ?? "",
-      place_id: (fridge ?? bench)?.id ?? "",
-      melt_to_degc: 43,
-      power: "full",
-      stop: "lumps",
-    },
-    couverture: {
-      vessel_id: bowl?.id ?? "",
-      stand_id: bench?.id ?? "",
-      by_id: [...kitchen.microwaves, ...kitchen.baths][0]?.id ?? "",
-      place_id: (fridge ?? bench)?.id ?? "",
-      power: "full",
-      school: "seed",
-      seed_degc: Math.min(20, kitchen.room_degc),
-    },
+    ways,
     confidence_frac: 0.9,
     vessels: [],
     reserve_frac: 0.05,

@@ -1,55 +1,77 @@
-import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { propertiesQuery } from "../../shared/kitchen";
 import { Choice, Notice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 
-interface Props<Way> {
-  way: Way;
+type CookedWay = Schemas["CookedWay"];
+type MeltedWay = Schemas["MeltedWay"];
+type TemperedWay = Schemas["TemperedWay"];
+export type Way = Schemas["Ways"]["ways"][string];
+
+/** What its materials say of a family: how it is called, and how hot it gets [degC]. */
+export interface FamilyOf {
+  key: string;
+  name: string;
+  nibs: boolean;
+  wet: boolean;
+  cook: { low: number; high: number; least: number } | undefined;
+  melt: Schemas["PropertyShown"] | undefined;
+  spoils: Schemas["PropertyShown"] | undefined;
+}
+
+interface Props<W extends Way> {
+  way: W;
+  family: FamilyOf;
   kitchen: Schemas["Kitchen"];
-  onChange: (way: Way) => void;
+  onChange: (way: W) => void;
   wrong: (path: string) => string | undefined;
 }
 
 const named = (rows: { id: string; name: string }[]) => rows.map((row) => ({ key: row.id, name: row.name }));
 
-/** How this order's isomalt is cooked, and where its moulds lie. */
-export function IsomaltInputs({ way, kitchen, onChange, wrong }: Props<Schemas["IsomaltWay"]>) {
+/** How a sugar of this order is cooked, and where its moulds lie. */
+function CookedInputs({ way, family, kitchen, onChange, wrong }: Props<CookedWay>) {
   const units = useUnits();
-  const change = (patch: Partial<Schemas["IsomaltWay"]>) => onChange({ ...way, ...patch });
+  const change = (patch: Partial<CookedWay>) => onChange({ ...way, ...patch });
   return (
     <>
-      <h2 className="border-b border-line pt-3 pb-1 text-xl">Cook the isomalt</h2>
+      <h2 className="border-b border-line pt-3 pb-1 text-xl">Cook the {family.name}</h2>
       <NumberField
         label="Cook to"
         quantity="temperature"
         value={way.cook_degc}
         onChange={(cook_degc) => change({ cook_degc })}
-        error={wrong("isomalt.cook_to_degc") ?? wrong("isomalt.cook_degc")}
-        slider={{ low: 150, high: 172 }}
-        hint={`at least ${amount(158, "temperature", units)}; hotter comes out clearer (less water, fewer bubbles), and browner only far above`}
+        error={wrong("cook_degc")}
+        slider={family.cook}
+        hint={
+          family.cook &&
+          `at least ${amount(family.cook.least, "temperature", units)}${family.nibs ? "; hotter comes out clearer (less water, fewer bubbles), and browner only far above" : ""}`
+        }
       />
-      <Choice
-        label="Isomalt"
-        value={way.crystalline ? "crystals" : "nibs"}
-        options={[
-          { key: "crystals", name: "granules" },
-          { key: "nibs", name: "ready-cooked nibs" },
-        ]}
-        onChange={(key) => change({ crystalline: key === "crystals" })}
-      />
-      <Choice
-        label="Water"
-        value={way.water}
-        options={[
-          { key: "auto", name: "by size" },
-          { key: "dry", name: "none" },
-          { key: "wet", name: "a tenth" },
-        ]}
-        onChange={(water) => change({ water })}
-      />
+      {family.nibs && (
+        <Choice
+          label="As bought"
+          value={way.crystalline ? "crystals" : "nibs"}
+          options={[
+            { key: "crystals", name: "granules" },
+            { key: "nibs", name: "ready-cooked nibs" },
+          ]}
+          onChange={(key) => change({ crystalline: key === "crystals" })}
+        />
+      )}
+      {family.wet && (
+        <Choice
+          label="Water"
+          value={way.water}
+          options={[
+            { key: "auto", name: "by size" },
+            { key: "dry", name: "none" },
+            { key: "wet", name: "with water" },
+          ]}
+          onChange={(water) => change({ water })}
+        />
+      )}
       <Pick
         label="Pot"
         value={way.vessel_id}
@@ -59,7 +81,7 @@ export function IsomaltInputs({ way, kitchen, onChange, wrong }: Props<Schemas["
       <Pick
         label="On or in"
         value={way.ring_id}
-        options={named([...kitchen.rings, ...kitchen.microwaves])}
+        options={named([...kitchen.rings, ...(family.nibs ? kitchen.microwaves : [])])}
         onChange={(ring_id) => change({ ring_id })}
       />
       <Pick
@@ -87,24 +109,20 @@ const STOPS = [
   { key: "through", name: "Melted through" },
 ];
 
-/** How this order's coating is melted, where it is poured, and where it sets. */
-export function CoatingInputs({ way, kitchen, onChange, wrong }: Props<Schemas["CoatingWay"]>) {
+/** How a coating of this order is melted, where it is poured, and where it sets. */
+function MeltedInputs({ way, family, kitchen, onChange, wrong }: Props<MeltedWay>) {
   const units = useUnits();
-  const change = (patch: Partial<Schemas["CoatingWay"]>) => onChange({ ...way, ...patch });
-  const coating = useQuery(propertiesQuery)
-    .data?.groups.flatMap((group) => group.rows)
-    .find((row) => row.key === "coating");
-  const value = (name: string) => coating?.properties.find((p) => p.name === name);
-  const [melt, spoils] = [value("melt_to"), value("spoils_at")];
+  const change = (patch: Partial<MeltedWay>) => onChange({ ...way, ...patch });
+  const { melt, spoils } = family;
   return (
     <>
-      <h2 className="border-b border-line pt-3 pb-1 text-xl">Melt the coating</h2>
+      <h2 className="border-b border-line pt-3 pb-1 text-xl">Melt the {family.name}</h2>
       <NumberField
         label="Melt to"
         quantity="temperature"
         value={way.melt_to_degc}
         onChange={(melt_to_degc) => change({ melt_to_degc })}
-        error={wrong("coating.melt_to_degc")}
+        error={wrong("melt_to_degc")}
         slider={{ low: 38, high: 48 }}
         hint={
           melt &&
@@ -165,9 +183,9 @@ const SCHOOLS = [
   { key: "none", name: "No temper, chilled hard" },
 ];
 
-/** How this order's couvertures are melted and tempered, where they are poured and set. */
-export function CouvertureInputs({ way, kitchen, onChange, wrong }: Props<Schemas["CouvertureWay"]>) {
-  const change = (patch: Partial<Schemas["CouvertureWay"]>) => onChange({ ...way, ...patch });
+/** How couvertures of this order are melted and tempered, where they are poured and set. */
+function TemperedInputs({ way, kitchen, onChange, wrong }: Props<TemperedWay>) {
+  const change = (patch: Partial<TemperedWay>) => onChange({ ...way, ...patch });
   return (
     <>
       <h2 className="border-b border-line pt-3 pb-1 text-xl">Melt and temper the couverture</h2>
@@ -195,7 +213,7 @@ export function CouvertureInputs({ way, kitchen, onChange, wrong }: Props<Schema
             quantity="temperature"
             value={way.seed_degc}
             onChange={(seed_degc) => change({ seed_degc })}
-            error={wrong("seed_degc") ?? wrong("couverture.seed_degc")}
+            error={wrong("seed_degc")}
             step={1}
           />
         )
@@ -234,4 +252,16 @@ export function CouvertureInputs({ way, kitchen, onChange, wrong }: Props<Schema
       />
     </>
   );
+}
+
+/** How this order makes the melts of a family. */
+export function WayInputs(p: Props<Way>) {
+  switch (p.way.kind) {
+    case "cooked":
+      return <CookedInputs {...p} way={p.way} />;
+    case "melted":
+      return <MeltedInputs {...p} way={p.way} />;
+    case "tempered":
+      return <TemperedInputs {...p} way={p.way} />;
+  }
 }

@@ -4,8 +4,10 @@ import { ThermoStick, type Zone } from "../../drawings/ThermoStick";
 import { BAND_WORDS, castBands, reach } from "../../shared/bands";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { wholeName } from "../../shared/named";
 import { Figure } from "../../shared/ui/Figure";
 import { useWidth } from "../../shared/useWidth";
+import type { Wording } from "../../shared/wording";
 import type { Plan } from "./queries";
 
 const ROW_PX = 46;
@@ -17,6 +19,10 @@ export function Windows({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitch
     ...plan.rounds.map((r) => reach(spreads(r), r.never)),
     ...plan.cooks.map((c) => Math.min(c.closes.value.high, c.closes.value.likely * 1.6) * 1.2),
   );
+  const nameOf = (round: Schemas["RoundPlan"]) => {
+    const line = plan.lines[round.round.line];
+    return line ? wholeName(line.named) : "";
+  };
   const isJoin = (round: Schemas["RoundPlan"]) => plan.lines[round.round.line]?.kind === "join";
   const placeOf = (melt: string) => {
     const id = plan.cooks.find((cook) => cook.melt_key === melt)?.sets_in_id;
@@ -38,7 +44,7 @@ export function Windows({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitch
             <div key={cook.number} className="mb-4">
               <p className="mb-1">
                 <b>
-                  {cook.melt === "isomalt" ? "Pot, cook" : "Bowl, melt"} {cook.number + 1}
+                  {{ sugar: "Pot, cook", fat: "Bowl, melt" }[cook.wording]} {cook.number + 1}
                 </b>
                 , off the heat: pour from <Figure of={cook.opens} name="Pour window opens" /> to{" "}
                 <Figure of={cook.closes} name="Pour window closes" />;{" "}
@@ -60,7 +66,7 @@ export function Windows({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitch
             <div key={round.round.number} className="mb-4">
               <p className="mb-1">
                 <b>
-                  {plan.lines[round.round.line]?.name}, {round.round.casts} at a time
+                  {nameOf(round)}, {round.round.casts} at a time
                 </b>
                 {isJoin(round) ? (
                   <>
@@ -68,7 +74,7 @@ export function Windows({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitch
                   </>
                 ) : (
                   <>
-                    , from the pour, {isSugar(round.melt) ? "on" : "in"} the {placeOf(round.melt)}:{" "}
+                    , from the pour, {{ sugar: "on", fat: "in" }[round.wording]} the {placeOf(round.melt)}:{" "}
                     <RoundWords round={round} />
                   </>
                 )}
@@ -80,7 +86,7 @@ export function Windows({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitch
                 width={width}
                 height={ROW_PX}
                 words={BAND_WORDS}
-                label={`Windows of ${plan.lines[round.round.line]?.name}`}
+                label={`Windows of ${nameOf(round)}`}
               />
             </div>
           ))}
@@ -98,12 +104,12 @@ function distinct<T>(rows: T[], key: (row: T) => string): T[] {
   return [...new Map(rows.map((row) => [key(row), row] as const).reverse()).values()].reverse();
 }
 
-const isSugar = (melt: string) => melt.split("#")[0] === "isomalt";
+const TOO_HOT: Record<Wording, Schemas["Band"]["state"]> = { sugar: "too_hot", fat: "too_warm" };
 const at = (s: number): Spread => ({ low: s, likely: s, high: s });
 
 function potBands(cook: Schemas["CookReply"], to: number): Schemas["Band"][] {
   return [
-    { state: cook.melt === "isomalt" ? "too_hot" : "too_warm", start: at(0), end: cook.opens.value },
+    { state: TOO_HOT[cook.wording], start: at(0), end: cook.opens.value },
     { state: "pour", start: cook.opens.value, end: cook.closes.value },
     { state: "thickening", start: cook.closes.value, end: at(to) },
   ];
@@ -141,7 +147,7 @@ function RoundWords({ round }: { round: Schemas["RoundPlan"] }) {
   };
   return (
     <>
-      {isSugar(round.melt) && round.work !== "stick" && (
+      {w.bend_opens && round.work !== "stick" && (
         <>
           {round.work === "bend" ? "bend from " : "soft enough to bend "}
           {figure("bend_opens", "Bend window opens")} to {figure("bend_closes", "Bend window closes")}; snaps
@@ -189,22 +195,23 @@ function CookStick({ cook }: { cook: Schemas["CookReply"] }) {
     of?.inputs.find((i) => i.name === name)?.value.likely ?? 0;
   const opens = input(cook.opens, "at");
   const closes = input(cook.closes, "at");
-  const sugar = cook.melt === "isomalt";
   const end = cook.end_degc;
   const glass = input(cook.water_left, "glass transition");
-  const low = sugar ? 20 : 15;
-  const zones: Zone[] = sugar
-    ? [
-        { from: low, to: glass, fill: "plain", word: "glass" },
-        { from: glass, to: closes, fill: "close-dots", word: "thickens" },
-        { from: closes, to: opens, fill: "open", word: "pour" },
-        { from: opens, to: end, fill: "hatch", word: "bubbles" },
-      ]
-    : [
-        { from: low, to: closes, fill: "close-dots", word: "thickens, sets" },
-        { from: closes, to: opens, fill: "open", word: "fluid: pour" },
-        { from: opens, to: end + 8, fill: "hatch", word: "too hot" },
-      ];
+  const low = { sugar: 20, fat: 15 }[cook.wording];
+  const every: Record<Wording, Zone[]> = {
+    sugar: [
+      { from: low, to: glass, fill: "plain", word: "glass" },
+      { from: glass, to: closes, fill: "close-dots", word: "thickens" },
+      { from: closes, to: opens, fill: "open", word: "pour" },
+      { from: opens, to: end, fill: "hatch", word: "bubbles" },
+    ],
+    fat: [
+      { from: low, to: closes, fill: "close-dots", word: "thickens, sets" },
+      { from: closes, to: opens, fill: "open", word: "fluid: pour" },
+      { from: opens, to: end + 8, fill: "hatch", word: "too hot" },
+    ],
+  };
+  const zones = every[cook.wording];
   return (
     <div className="hidden shrink-0 md:block">
       <ThermoStick

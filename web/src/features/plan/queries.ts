@@ -13,6 +13,11 @@ export const planQuery = (order: Order) =>
     placeholderData: (before) => before,
   });
 
+export const waysQuery = queryOptions({
+  queryKey: ["ways"],
+  queryFn: () => call(client.GET("/api/ways")),
+});
+
 export const createOrder = (id: string, doc: Order) =>
   call(client.POST("/api/orders", { body: { id, doc } }));
 

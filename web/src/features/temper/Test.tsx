@@ -5,6 +5,7 @@ import { amount, clock, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { assignProbe, probesQuery } from "../../shared/probes";
+import { isSame } from "../../shared/subject";
 import { Button, Notice, Pick } from "../../shared/ui/controls";
 import { FileButton } from "../../shared/ui/files";
 import { useElapsedSince } from "../../shared/useElapsedSince";
@@ -15,13 +16,15 @@ import { KIND_MEANS, KIND_WORDS } from "./words";
 
 const USUAL = "usual";
 
+const isInSample = ({ subject }: Schemas["ProbeView"]) => subject !== null && isSame(subject, SAMPLE);
+
 /** Is it in temper: a smear and its clock, or a cooling curve from a file or a probe in a sample. */
 export function Test({ smear }: { smear: Spread | undefined }) {
   const units = useUnits();
   const probes = (useQuery(probesQuery).data?.items ?? []).filter((p) => p.kind === "immersed");
   const [csv, setCsv] = useState<string | null>(null);
   const [picked, setPicked] = useState(USUAL);
-  const following = probes.find((p) => p.subject === SAMPLE);
+  const following = probes.find(isInSample);
   const probe = csv === null ? following : probes.find((p) => p.id === picked);
   const query = useQuery(curveQuery({ csv, probe_id: probe?.id ?? null }));
   const follow = async (id: string) => {
@@ -43,7 +46,7 @@ export function Test({ smear }: { smear: Spread | undefined }) {
       <div className="mt-2 flex flex-wrap items-end gap-5">
         {probes.map((p) => (
           <Button key={p.id} onClick={() => void follow(p.id)}>
-            {p.subject === SAMPLE ? `${p.name}: a new sample` : `${p.name} is in a sample now`}
+            {isInSample(p) ? `${p.name}: a new sample` : `${p.name} is in a sample now`}
           </Button>
         ))}
         <FileButton label="Cooling curve as CSV" accept=".csv,text/csv" onText={setCsv}>

@@ -10,6 +10,7 @@ import { Choice, Notice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
 import { useDebounced } from "../../shared/useDebounced";
+import { meltsIn } from "../../shared/wording";
 import { type SeedAsked, seedQuery } from "./queries";
 import { Test } from "./Test";
 import { nowWords } from "./words";
@@ -22,10 +23,7 @@ export function TemperView() {
   const kitchen = useQuery(kitchenQuery).data?.doc;
   const groups = useQuery(propertiesQuery).data?.groups;
   if (!kitchen || !groups) return null;
-  const melts = groups
-    .filter((g) => g.name === "melts" || g.name === "own")
-    .flatMap((g) => g.rows)
-    .filter((row) => row.tempers);
+  const melts = meltsIn(groups).filter((row) => row.family?.tempers);
   return <Bowl kitchen={kitchen} melts={melts} />;
 }
 

@@ -11,8 +11,8 @@ export const seedQuery = (asked: SeedAsked) =>
     placeholderData: (before) => before,
   });
 
-/** What a probe is put into for a cooling curve. */
-export const SAMPLE = "sample:0";
+/** The cup a cooling curve is taken of. */
+export const SAMPLE: Schemas["ProbedIn"] = { of: "sample", number: 0 };
 const EVERY_MS = 2000;
 
 export const curveQuery = (asked: Schemas["CurveAsked"]) =>

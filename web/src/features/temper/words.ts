@@ -49,13 +49,15 @@ export function nowWords({ now, smear_s }: Schemas["Seeded"], units: Units): { t
   }
 }
 
-export const KIND_WORDS: Record<string, string> = {
+type CurveKind = Schemas["TemperTest"]["kind"];
+
+export const KIND_WORDS: Record<CurveKind, string> = {
   under: "under-tempered",
   well: "well tempered",
   over: "over-tempered",
 };
 
-export const KIND_MEANS: Record<string, string> = {
+export const KIND_MEANS: Record<CurveKind, string> = {
   under:
     "Too little seed: it warms itself as it sets. Cool a little further or stir in more seed; poured so it sticks and blooms.",
   well: "It sets evenly. Pour.",

@@ -61,6 +61,13 @@ describe("words", () => {
     expect(plain(wordProblem(problem, OTHER))).toBe(
       "Fill level: 0.50 in cannot be. It must be from 0.01 in to 0.24 in. The fill stands above the rim.",
     );
+    const gone = {
+      ...problem,
+      title: "this is not in the kitchen any more",
+      path: "ways.caramel.vessel_id",
+      limits: {},
+    };
+    expect(wordProblem(gone, METRIC)).toBe("Pot or bowl: this is not in the kitchen any more.");
     expect(wordProblem({ ...problem, code: "unreachable" }, METRIC)).toContain("nothing you typed is lost");
   });
 });

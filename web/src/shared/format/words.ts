@@ -108,6 +108,10 @@ const FIELDS: Record<string, string> = {
   share_frac: "Share of the wall",
   level_m: "Fill level",
   ball_kg: "The ball's melt",
+  vessel_id: "Pot or bowl",
+  ring_id: "On or in",
+  by_id: "Melted by",
+  stand_id: "Stands on",
 };
 
 const SUFFIX: [string, string][] = [
@@ -187,7 +191,9 @@ export function wordProblem(problem: Problem, units: Units): string {
       /^[a-z]/.test(problem.title) && !problem.title.includes(" is ") ? ` ${sentence(problem.title)}` : "";
     return `${name}: ${got} cannot be. It must be ${bounds}.${why.includes("nput should") ? "" : why}`;
   }
-  return sentence(problem.title);
+  return problem.title.startsWith("this is ") && FIELDS[problem.path.split(".").at(-1) ?? ""]
+    ? sentence(`${name}: ${problem.title}`)
+    : sentence(problem.title);
 }
 
 function sentence(text: string): string {

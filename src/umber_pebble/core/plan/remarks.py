@@ -1,0 +1,119 @@
+"""What a plan has to say: one class a remark, with its figures (SI), in the order in which it is said once."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from typing import Literal
+
+from umber_pebble.core.plan.problem import Work
+
+
+@dataclass(frozen=True, slots=True)
+class DueInPast:
+    """It was due so long ago [s]."""
+
+    late_s: float
+    code: Literal["due_in_past"] = field(default="due_in_past", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class TooLate:
+    """It takes longer than there is [s]."""
+
+    needs_s: float
+    has_s: float
+    code: Literal["too_late"] = field(default="too_late", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class WindowNever:
+    """A cook whose bubbles do not rise out of so much depth before it is too thick [m]."""
+
+    cook: int
+    depth_m: float
+    code: Literal["window_never"] = field(default="window_never", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class WindowNarrow:
+    """A cook whose pour window may be too short for its rounds [s]."""
+
+    cook: int
+    low_s: float
+    code: Literal["window_narrow"] = field(default="window_narrow", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class PotTooSmall:
+    """More melt than a vessel holds [kg]."""
+
+    charge_kg: float
+    holds_kg: float
+    code: Literal["pot_too_small"] = field(default="pot_too_small", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class NeverSets:
+    """A round that does not set where it lies."""
+
+    round: int
+    code: Literal["never_sets"] = field(default="never_sets", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class ChillsFirst:
+    """A round whose skin may crack from cold before it lets go."""
+
+    round: int
+    code: Literal["chills_first"] = field(default="chills_first", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class ThinToLeave:
+    """A round thinner than what leaves its mould whole [m]."""
+
+    round: int
+    thick_m: float
+    least_m: float
+    code: Literal["thin_to_leave"] = field(default="thin_to_leave", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class OneByOne:
+    """A round of which not even one is worked in its window for sure."""
+
+    round: int
+    work: Work
+    code: Literal["one_by_one"] = field(default="one_by_one", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class ShelfSmall:
+    """More moulds at once than a place takes [count]."""
+
+    place: str
+    needs: int
+    has: int
+    code: Literal["shelf_small"] = field(default="shelf_small", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class StickyRoom:
+    """A room so damp that pieces may turn sticky [frac], and from when."""
+
+    humidity_frac: float
+    from_frac: float
+    code: Literal["sticky_room"] = field(default="sticky_room", init=False)
+
+
+Remark = (
+    DueInPast | TooLate | WindowNever | WindowNarrow | PotTooSmall | NeverSets | ChillsFirst | ThinToLeave | OneByOne | ShelfSmall
+    | StickyRoom
+)  # fmt: skip
+
+
+def each_once(remarks: Iterable[Remark]) -> list[Remark]:
+    """The first of each kind; of works in a window, of each work [1]. Source: definition"""
+    seen: dict[tuple[str, str], Remark] = {}
+    for of in remarks:
+        seen.setdefault((of.code, of.work if isinstance(of, OneByOne) else ""), of)
+    return list(seen.values())
