@@ -1,20 +1,30 @@
 """A few lines of HTTP for tests against a real server."""
 
 import json
+import os
 import socket
 import subprocess
 import sys
 import time
 import urllib.error
 import urllib.request
+from contextlib import suppress
+from itertools import cycle
 from pathlib import Path
 from typing import Any
 
 
+WORKER = int(os.environ.get("PYTEST_XDIST_WORKER", "gw0")[2:])
+# each worker has a thousand of its own, below those the system gives away, so that nobody takes one before its server does
+PORTS = cycle(range(20_000 + 1_000 * WORKER, 21_000 + 1_000 * WORKER))
+
+
 def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
+    for port in PORTS:
+        with socket.socket() as probe, suppress(OSError):
+            probe.bind(("127.0.0.1", port))
+            return port
+    raise AssertionError("ports never end")
 
 
 def started(data: Path, port: int, *more: str) -> "subprocess.Popen[bytes]":

@@ -103,18 +103,14 @@ def _serve(config: Config, args: argparse.Namespace) -> int:
     return 0
 
 
-def _stamp() -> str:
-    return f"{datetime.now(UTC):%Y%m%dT%H%M%S}"
-
-
 def _backup(config: Config, args: argparse.Namespace) -> int:
     from umber_pebble.services.full_disk import words_for_a_full_disk
-    from umber_pebble.store.backups import backup
+    from umber_pebble.store.backups import backup, made_now
 
     if not config.database.exists():
         raise FileNotFoundError(f"there is no database at {config.database}")
     with words_for_a_full_disk():
-        print(backup(config.database, args.file or config.backups / f"{_stamp()}.db"))
+        print(backup(config.database, args.file or made_now(config.backups)))
     return 0
 
 
@@ -127,7 +123,7 @@ def _restore(config: Config, args: argparse.Namespace) -> int:
         raise FileNotFoundError(f"there is no file {args.file}")
     own_only(config.data_dir)
     with hold(config.data_dir), words_for_a_full_disk():
-        kept = restore(args.file, config.database, config.backups, _stamp())
+        kept = restore(args.file, config.database, config.backups)
     print(f"restored {args.file}" + (f"; what was there is kept as {kept}" if kept else ""))
     return 0
 

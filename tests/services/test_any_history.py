@@ -168,7 +168,7 @@ class AnyHistory(RuleBasedStateMachine):
         text = archive.export(self.workshop)
         other = open_workshop(Config(Path(self.folder.name) / "b", driven_clock=True))
         other.clock = self.clock
-        archive.bring_in(other, RunService(other), archive.WorkshopFile.model_validate_json(text), "x")
+        archive.bring_in(other, RunService(other), archive.WorkshopFile.model_validate_json(text))
         assert archive.export(other) == text
         assert bench.view(RunService(other), "run", WREN) == bench.view(self.runs, "run", WREN)
         other.engine.dispose()

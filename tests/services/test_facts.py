@@ -161,7 +161,7 @@ def test_what_an_older_version_took_is_set_aside_and_the_rest_is_shown(stocked: 
     assert bench.view(again, "run", WREN).ribbons[0].phase == "heating"
     # and both go out and come back
     file = archive.export(stocked)
-    archive.bring_in(stocked, again, archive.WorkshopFile.model_validate_json(file), "x")
+    archive.bring_in(stocked, again, archive.WorkshopFile.model_validate_json(file))
     assert archive.export(stocked) == file and len(bench.view(again, "run", WREN).aside) == 2
     hands.do("ended")
 
@@ -174,7 +174,7 @@ def test_one_unreadable_thing_takes_nothing_down(stocked: Workshop) -> None:
     with pytest.raises(Unreadable, match="export"):
         stocked.get("mould", "mould-lens")
     file = archive.export(stocked)
-    archive.bring_in(stocked, hands.runs, archive.WorkshopFile.model_validate_json(file), "x")
+    archive.bring_in(stocked, hands.runs, archive.WorkshopFile.model_validate_json(file))
     assert archive.export(stocked) == file and [u.id for u in stocked.unread()] == ["mould-lens"]
 
 
@@ -188,7 +188,7 @@ def test_a_run_that_cannot_be_read_can_be_ended(stocked: Workshop) -> None:
     service.add("run", NewEvent("end", "ended", {}, WREN, "t", None, 1))
     assert bench.rail(service, WREN) is None and logbook.summaries(service) == []
     file = archive.export(stocked)
-    archive.bring_in(stocked, service, archive.WorkshopFile.model_validate_json(file), "x")
+    archive.bring_in(stocked, service, archive.WorkshopFile.model_validate_json(file))
     assert archive.export(stocked) == file
     hands.clock.drive(1, None)
     service.start("next", "order", WREN, "t")

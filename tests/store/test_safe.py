@@ -105,7 +105,7 @@ def test_a_restore_that_is_killed_at_any_moment_leaves_the_old_or_the_new(
         with monkeypatch.context() as patch:
             killed_at(patch, step)
             try:
-                backups.restore(copy, config.database, config.backups, "x")
+                backups.restore(copy, config.database, config.backups)
                 done = True
             except Killed:
                 pass
@@ -117,14 +117,14 @@ def test_a_restore_that_is_killed_at_any_moment_leaves_the_old_or_the_new(
 
 def test_the_log_of_a_damaged_database_is_not_laid_over_what_is_restored(config: Config, copy: Path) -> None:
     config.database.write_bytes(b"no database at all" * 500)
-    kept = backups.restore(copy, config.database, config.backups, "x")
+    kept = backups.restore(copy, config.database, config.backups)
     assert not Path(f"{config.database}-wal").exists()
     assert name_of(config) == "New" and kept is not None and kept.suffix == ".damaged"
 
 
 def test_a_log_without_its_database_goes_with_a_restore(config: Config, copy: Path) -> None:
     config.database.unlink()
-    assert backups.restore(copy, config.database, config.backups, "x") is None
+    assert backups.restore(copy, config.database, config.backups) is None
     assert not Path(f"{config.database}-wal").exists() and name_of(config) == "New"
 
 
@@ -251,6 +251,18 @@ def test_data_of_each_earlier_version_comes_along(config: Config, version: str) 
     [copy] = config.backups.glob("before-migration-*.db")
     with sqlite3.connect(copy) as kept:
         assert kept.execute("SELECT version_num FROM alembic_version").fetchone() == (version,)
+
+
+def test_a_start_killed_after_its_backup_is_not_in_the_way_of_the_next(
+    config: Config, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    as_of(config, "0001")
+    with monkeypatch.context() as killed:
+        killed.setattr("umber_pebble.store.engine.command.upgrade", lambda *_: 1 / 0)
+        with pytest.raises(ZeroDivisionError):
+            name_of(config)
+    assert name_of(config) == "Old"
+    assert len(list(config.backups.glob("before-migration-*.db"))) == 2
 
 
 class Machine:

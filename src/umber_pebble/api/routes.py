@@ -1,6 +1,5 @@
 """Every operation of the service: read, call, answer."""
 
-from datetime import UTC, datetime
 from functools import partial
 from typing import Any
 from zoneinfo import available_timezones
@@ -282,8 +281,7 @@ def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
         return archive.export(workshop)
 
     def bring_in(body: archive.WorkshopFile) -> Any:
-        stamp = f"{datetime.now(UTC):%Y%m%dT%H%M%S%f}"
-        return {"backup": archive.bring_in(workshop, runs, body, stamp).name}
+        return {"backup": archive.bring_in(workshop, runs, body).name}
 
     api.add("GET", "/api/workshop", export, reply="application/json", summary="The whole workshop as one document")
     api.add(

@@ -23,7 +23,7 @@ from umber_pebble.services.runs import RunService
 from umber_pebble.services.snapshot import Snapshot
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 from umber_pebble.store import queries
-from umber_pebble.store.backups import backup
+from umber_pebble.store.backups import backup, made_now
 from umber_pebble.store.models import Calibration, EventRow, Revision, Run, Thing
 
 FORMAT: Literal["umber-pebble-workshop"] = "umber-pebble-workshop"
@@ -250,7 +250,7 @@ def _payload(payload: dict[str, Any]) -> dict[str, Any] | str:
     return payload
 
 
-def bring_in(workshop: Workshop, runs: RunService, file: WorkshopFile, stamp: str) -> Path:
+def bring_in(workshop: Workshop, runs: RunService, file: WorkshopFile) -> Path:
     """Put a document in place of everything there is, after a backup; all of it or nothing. Returns the backup.
 
     Raises: OutOfRange: it does not hold together, with the path of the place. And what a thing's own rules refuse.
@@ -258,7 +258,7 @@ def bring_in(workshop: Workshop, runs: RunService, file: WorkshopFile, stamp: st
     _holds_together(file)
     database = Path(str(workshop.engine.url.database))
     with words_for_a_full_disk():
-        kept = backup(database, database.parent / "backups" / f"before-import-{stamp}.db")
+        kept = backup(database, made_now(database.parent / "backups", "before-import-"))
     runs.forget()
     with workshop.writing() as session:
         for table in (Calibration, EventRow, Run, Revision, Thing):

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from umber_pebble.services.full_disk import words_for_a_full_disk
 from umber_pebble.services.workshop import Workshop
-from umber_pebble.store.backups import Kept, backup, state
+from umber_pebble.store.backups import Kept, backup, made_now, state
 
 
 def back_up(workshop: Workshop) -> Kept:
@@ -15,7 +15,7 @@ def back_up(workshop: Workshop) -> Kept:
     """
     database = Path(str(workshop.engine.url.database))
     with words_for_a_full_disk():
-        backup(database, database.parent / "backups" / f"{datetime.now(UTC):%Y%m%dT%H%M%S%f}.db")
+        backup(database, made_now(database.parent / "backups"))
     return kept(workshop)
 
 

@@ -69,7 +69,7 @@ FIRST_KITCHEN = Kitchen(
 def open_workshop(config: Config, clock: Clock | None = None) -> Workshop:
     """Open or make the database of a configuration."""
     engine = open_engine(config.database)
-    migrate(engine, config.database, config.backups, datetime.now(UTC))
+    migrate(engine, config.database, config.backups)
     with Session(engine) as session:
         newest = queries.last_received(session)
     if clock is None:

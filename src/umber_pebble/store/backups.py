@@ -20,6 +20,11 @@ LOG = logging.getLogger(__name__)
 STAMP = "%Y%m%dT%H%M%S"
 
 
+def made_now(backups: Path, why: str = "") -> Path:
+    """The file a backup gets that is made now. Told to the microsecond: a start that was killed a moment ago may have left one."""
+    return backups / f"{why}{datetime.now(UTC):{STAMP}%f}.db"
+
+
 def backup(database: Path, target: Path) -> Path:
     """Copy a live database to a new file. It has its name only once it is whole and has been opened.
 
@@ -44,7 +49,7 @@ def backup(database: Path, target: Path) -> Path:
     return target
 
 
-def restore(file: Path, database: Path, backups: Path, stamp: str) -> Path | None:
+def restore(file: Path, database: Path, backups: Path) -> Path | None:
     """Put a backup in place of the database; what was there is kept as a backup, whose path is returned. Killed at any moment it
     leaves the old database or the new one.
 
@@ -64,7 +69,7 @@ def restore(file: Path, database: Path, backups: Path, stamp: str) -> Path | Non
     _to_disk(new)
     kept = None
     if database.exists():
-        kept = _set_aside(database, backups / f"before-restore-{stamp}.db")
+        kept = _set_aside(database, made_now(backups, "before-restore-"))
     # what was in the log is in the file now: without it the old database is still whole
     for tail in ("-wal", "-shm"):
         Path(f"{database}{tail}").unlink(missing_ok=True)

@@ -1,6 +1,5 @@
 """The database: SQLite in WAL mode with full sync, migrated at start after a backup copy."""
 
-from datetime import datetime
 from pathlib import Path
 
 from alembic import command
@@ -10,7 +9,7 @@ from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.engine.interfaces import DBAPIConnection
 from sqlalchemy.pool import ConnectionPoolEntry
 
-from umber_pebble.store.backups import backup
+from umber_pebble.store.backups import backup, made_now
 from umber_pebble.store.schema import MIGRATIONS, check_file, newest_schema
 
 
@@ -38,7 +37,7 @@ def open_engine(database: Path) -> Engine:
     return engine
 
 
-def migrate(engine: Engine, database: Path, backups: Path, now: datetime) -> None:
+def migrate(engine: Engine, database: Path, backups: Path) -> None:
     """Bring the schema to the newest revision; an older one is copied to backups first.
 
     Raises: DatabaseUnreadable: a newer version made it, or it is damaged.
@@ -49,7 +48,7 @@ def migrate(engine: Engine, database: Path, backups: Path, now: datetime) -> Non
         return
     if current is not None:
         check_file(database)
-        backup(database, backups / f"before-migration-{now:%Y%m%dT%H%M%S}.db")
+        backup(database, made_now(backups, "before-migration-"))
     config = AlembicConfig()
     config.set_main_option("script_location", str(MIGRATIONS))
     with engine.begin() as connection:
