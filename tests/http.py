@@ -13,7 +13,6 @@ from itertools import cycle
 from pathlib import Path
 from typing import Any
 
-
 WORKER = int(os.environ.get("PYTEST_XDIST_WORKER", "gw0")[2:])
 # each worker has a thousand of its own, below those the system gives away, so that nobody takes one before its server does
 PORTS = cycle(range(20_000 + 1_000 * WORKER, 21_000 + 1_000 * WORKER))
