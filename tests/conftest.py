@@ -18,6 +18,7 @@ from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.outline import Circle
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.cast import amounts
+from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.plan.fat_melt import FatMelt
 from umber_pebble.core.plan.problem import Line, Mould, Named, Paces, PlanInput, Way
 from umber_pebble.core.plan.spares import BreakRate
@@ -135,7 +136,8 @@ def at_level(piece: Piece, level_m: float) -> Piece:
     """A piece of one solid cast, filled to another level."""
     [part] = piece.parts
     fill, *rest = part.passes
-    passes = [fill.model_copy(update={"level_m": level_m}), *rest]
+    assert isinstance(fill, Fill)
+    passes = [replace(fill, level_m=level_m), *rest]
     return piece.model_copy(update={"parts": [part.model_copy(update={"passes": passes})]})
 
 

@@ -99,6 +99,12 @@ def test_a_refused_way_says_its_field(client: FlaskClient) -> None:
     doc["ways"]["isomalt"]["cook_degc"] = 250.0
     body = problem(client.put("/api/orders/order-first-light", json={"version": 1, "doc": doc}), 422)
     assert body["path"] == "doc.ways.isomalt.cook_degc"
+    # also where a kind is called as one of its fields
+    [part] = client.get("/api/pieces/piece-pop").get_json()["doc"]["parts"]
+    for name in ("degc", "filling"):
+        wrong = [p | {name: None} if p["kind"] == "filling" else p for p in part["passes"]]
+        asked = {"part": part | {"passes": wrong}, "cut_frac": 0.0}
+        assert problem(client.post("/api/figures/part", json=asked), 422)["path"] == f"part.passes.3.{name}"
 
 
 def test_a_stale_save_answers_409_with_both_states(client: FlaskClient) -> None:

@@ -38,7 +38,7 @@ def of_melt(workshop: Workshop, piece: str, melt: str, colour: str | None = None
     made = changed(doc.model_dump()) | {"name": name}
     for part in made["parts"]:
         part["bent"] = False
-    workshop.create("piece", name, Piece.model_validate(made))
+    workshop.create("piece", name, Piece.model_validate(made, strict=False))
     return order(workshop, lines=[Line(piece_id=name, quantity=4)], ways={})
 
 

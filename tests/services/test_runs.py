@@ -1,6 +1,7 @@
 """Runs: frozen at the start, told by events, nothing lost or doubled."""
 
 import time
+from dataclasses import replace
 from datetime import timedelta
 from typing import Any
 
@@ -9,13 +10,14 @@ import pytest
 from tests.conftest import at_level
 from umber_pebble.core.errors import MouldTooWeak, NotInSequence, OutOfRange
 from umber_pebble.core.materials.load import material
+from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock, SteadyClock
 from umber_pebble.services.docs import Line, Mould, Order
 from umber_pebble.services.errors import IdReused, InUse, Stale
 from umber_pebble.services.new_event import NewEvent
-from umber_pebble.services.piece_docs import MeltRef, Part
+from umber_pebble.services.piece_docs import Part
 from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.way_docs import CookedWay, MeltedWay
@@ -206,7 +208,7 @@ def test_a_stale_save_changes_nothing_and_gives_both_states(stocked: Workshop) -
 
 def bent_coating() -> Part:
     [part] = PIECES["piece-lens"].parts
-    fill = part.passes[0].model_copy(update={"melt": MeltRef(material="coating", colour=None)})
+    fill = replace(part.passes[0], melt=MeltRef("coating", None))
     return part.model_copy(update={"passes": [fill]})
 
 

@@ -11,6 +11,7 @@ from pydantic import BaseModel, TypeAdapter, ValidationError
 from pydantic.json_schema import GenerateJsonSchema, models_json_schema
 
 from umber_pebble.api.errors import Problem, invalid
+from umber_pebble.core.texts import words_for
 
 LARGEST_BODY = 1_000_000
 COOKIE_LASTS_S = 400 * 24 * 3600
@@ -189,7 +190,8 @@ def _read(model: type[BaseModel], largest: int) -> BaseModel:
         path = _path(data, first["loc"], missing=first["type"] == "missing")
         got = first["input"] if isinstance(first["input"], int | float | str | None) else None
         code = "missing" if first["type"] == "missing" else "out_of_range"
-        raise invalid(code, path, got, first["msg"].removeprefix("Value error, "), limits) from error
+        words = words_for(first["msg"]) or first["msg"].removeprefix("Value error, ")
+        raise invalid(code, path, got, words, limits) from error
     except RecursionError as error:
         raise invalid("not_json", "", None, "this is nested too deep") from error
     except ValueError as error:
@@ -198,13 +200,16 @@ def _read(model: type[BaseModel], largest: int) -> BaseModel:
 
 def _path(data: Any, loc: tuple[int | str, ...], *, missing: bool) -> str:
     """Where in what was sent an error is: pydantic also names the kind it took a thing for, which is no field of it."""
-    path, node = list[str](), data
+    path, node, kind = list[str](), data, None
     for i, part in enumerate(loc):
-        named = missing and i == len(loc) - 1
-        if isinstance(node, dict) and part not in node and not named:
-            continue
-        path.append(str(part))
-        node = None if named else node[part]
+        if isinstance(node, dict) and node.get("kind") == part and kind is None:
+            # a kind may be called as one of its fields is
+            kind = part
+        elif part in node if isinstance(node, dict) else isinstance(node, list):
+            path.append(str(part))
+            node, kind = node[part], None
+        elif missing and i == len(loc) - 1:
+            path.append(str(part))
     return ".".join(path)
 
 

@@ -6,7 +6,7 @@ from zoneinfo import available_timezones
 
 from flask import request
 
-from umber_pebble.api import bowls, itself, reference
+from umber_pebble.api import bowls, builds, itself, reference
 from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
@@ -20,7 +20,6 @@ from umber_pebble.services import (
     archive,
     explorer,
     papers,
-    pieces,
     planning,
     properties,
 )
@@ -92,12 +91,6 @@ def _many(api: Api, workshop: Workshop, kind: str, doc: type[Doc], stored: Any, 
 
 
 def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
-    def part_figures(body: pieces.PartAsked) -> Any:
-        return {"figures": pieces.part_figures(workshop, body)}
-
-    def solve_pass(body: pieces.WeightAsked) -> Any:
-        return {"value": pieces.solve_pass(workshop, body)}
-
     def measure_cavity(body: s.CavityMeasure) -> Any:
         return {"figures": planning.measure_cavity(body.cavity, body.wall_m, body.cut_frac)}
 
@@ -127,22 +120,6 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
         summary="A cavity",
     )
     api.add(
-        "POST",
-        "/api/figures/part",
-        part_figures,
-        body=pieces.PartAsked,
-        reply=s.PartReply,
-        summary="A part's build",
-    )
-    api.add(
-        "POST",
-        "/api/figures/pass",
-        solve_pass,
-        body=pieces.WeightAsked,
-        reply=s.Solved,
-        summary="A pass by its weight",
-    )
-    api.add(
         "POST", "/api/figures/outline", outline, body=s.OutlineIn, reply=s.OutlineRead, summary="An outline out of an SVG",
         largest=LARGEST_SVG_BODY,
     )  # fmt: skip
@@ -150,6 +127,7 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
         "POST", "/api/figures/heat", heat, body=explorer.HeatAsked, reply=s.HeatExplored, summary="A cast on its ways",
     )  # fmt: skip
     bowls.add(api, workshop, probes)
+    builds.add(api, workshop)
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
     api.add("GET", "/api/sources", sources, reply=reference.SourceList, summary="All published sources")

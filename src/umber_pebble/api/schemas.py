@@ -20,7 +20,6 @@ from umber_pebble.services import (
     access,
     colouring,
     explored,
-    pieces,
     planning,
     probes,
     properties,
@@ -158,16 +157,6 @@ class OutlineRead(Reply):
 
     corners: list[list[float]]
     remarks: list[str]
-
-
-class PartReply(Reply):
-    figures: pieces.PartFigures
-
-
-class Solved(Reply):
-    """A pass's thickness, level or gap [m]."""
-
-    value: float
 
 
 class CookReply(Reply):

@@ -1,5 +1,18 @@
 """Demo moulds and pieces: an observatory's first-light night, all names made up."""
 
+from umber_pebble.core.pieces.melt_ref import MeltRef
+from umber_pebble.core.pieces.passes.close import Close
+from umber_pebble.core.pieces.passes.cluster import Cluster
+from umber_pebble.core.pieces.passes.detail import Detail
+from umber_pebble.core.pieces.passes.dip import Dip
+from umber_pebble.core.pieces.passes.drizzle import Drizzle
+from umber_pebble.core.pieces.passes.dust import Dust
+from umber_pebble.core.pieces.passes.fill import Fill
+from umber_pebble.core.pieces.passes.filling import Filling
+from umber_pebble.core.pieces.passes.paste import Paste
+from umber_pebble.core.pieces.passes.shell import Shell
+from umber_pebble.core.pieces.passes.stick import Stick
+from umber_pebble.core.pieces.passes.turned import Turned
 from umber_pebble.services.docs import (
     BarShape,
     Cavity,
@@ -11,28 +24,7 @@ from umber_pebble.services.docs import (
     RoundShape,
     StarShape,
 )
-from umber_pebble.services.piece_docs import (
-    Body,
-    ClosePass,
-    ClusterPass,
-    DetailPass,
-    DipPass,
-    DrizzlePass,
-    DustPass,
-    FillingPass,
-    FillPass,
-    Join,
-    MeltRef,
-    Part,
-    Pass,
-    PastePass,
-    Piece,
-    ShellPass,
-    Spot,
-    Stand,
-    StickPass,
-    TurnedPass,
-)
+from umber_pebble.services.piece_docs import Body, Join, Part, Pass, Piece, Spot, Stand
 
 
 def _disc(name: str, count: int, diameter_m: float, depth_m: float, water_kg: float | None = None) -> Cavity:
@@ -127,8 +119,8 @@ def _melt(of: str, colour: str | None = None) -> MeltRef:
     return MeltRef(material=of, colour=colour)
 
 
-def _fill(of: str, level_m: float) -> FillPass:
-    return FillPass(kind="fill", melt=_melt(of), level_m=level_m, second=None, second_frac=0.0)
+def _fill(of: str, level_m: float) -> Fill:
+    return Fill(melt=_melt(of), level_m=level_m, second=None, second_frac=0.0)
 
 
 def _built(
@@ -161,9 +153,9 @@ def _dipped(name: str, body: Body, passes: list[Pass]) -> Piece:
     return Piece(name=name, parts=[part], joins=[], stand=None)
 
 
-def _dip(of: MeltRef, line_m: float | None = None, slant_rad: float = 0.0) -> DipPass:
-    return DipPass(
-        kind="dip", melt=of, line_m=line_m, slant_rad=slant_rad, thick_m=None, second=None, second_frac=0.0
+def _dip(of: MeltRef, line_m: float | None = None, slant_rad: float = 0.0) -> Dip:
+    return Dip(
+        melt=of, line_m=line_m, slant_rad=slant_rad, thick_m=None, second=None, second_frac=0.0
     )  # fmt: skip
 
 
@@ -180,7 +172,7 @@ def _solid(
     level_m: float,
     cavity: int = 0,
     bent: bool = False,
-    stick: StickPass | None = None,
+    stick: Stick | None = None,
 ) -> Piece:
     """A piece that is one solid cast, with a stick put in or not."""
     return _built(name, mould, [_fill(of, level_m), *([stick] if stick else [])], cavity, bent=bent)
@@ -191,31 +183,31 @@ PIECES = {
     "piece-lens": _solid("Comet lens, bent", "isomalt", "mould-lens", 0.003, bent=True),
     "piece-lollipop": _solid(
         "Ringed-planet lollipop", "coating", "mould-planet", 0.006,
-        stick=StickPass(kind="stick", diameter_m=0.004, inside_m=0.03, taken_out=False, reseated=False),
+        stick=Stick(diameter_m=0.004, inside_m=0.03, use="stays"),
     ),
     "piece-star": _solid("Sampler star", "coating", "mould-sky", 0.0075),
     "piece-meteorite": _solid("Meteorite", "coating", "mould-sky", 0.0145, cavity=1),
     "piece-bonbon": _solid("Meteorite, dark", "dark", "mould-sky", 0.0145, cavity=1),
     "piece-pane": _solid("Dome pane", "isomalt", "mould-pane", 0.003),
     "piece-pop": _built("Night-sky pop", "mould-pop", [
-        DetailPass(kind="detail", name="Moon cap", melt=_melt("coating", MOON), share_frac=0.16, thick_m=0.0012, outline=None),
-        ShellPass(kind="shell", melt=_melt("coating", NIGHT_BLUE), thick_m=0.0016, emptied=False, sides=False, dwell_s=0.0),
-        StickPass(kind="stick", diameter_m=0.004, inside_m=0.045, taken_out=False, reseated=True),
-        FillingPass(kind="filling", filling="cake", gap_m=0.0022, kg=None, degc=20.0, loss_frac=0.05),
-        ClosePass(kind="close", melt=_melt("coating", NIGHT_BLUE)),
+        Detail(name="Moon cap", melt=_melt("coating", MOON), share_frac=0.16, thick_m=0.0012, outline=None),
+        Shell(melt=_melt("coating", NIGHT_BLUE), thick_m=0.0016, emptied=False, sides=False, dwell_s=0.0),
+        Stick(diameter_m=0.004, inside_m=0.045, use="reseated"),
+        Filling(filling="cake", gap_m=0.0022, kg=None, degc=20.0, loss_frac=0.05),
+        Close(melt=_melt("coating", NIGHT_BLUE)),
     ]),
     "piece-filled": _built("Filled meteorite", "mould-sky", [
-        DetailPass(kind="detail", name="Ochre streak", melt=_melt("coating", OCHRE), share_frac=0.1, thick_m=0.0006, outline=None),
-        ShellPass(kind="shell", melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False, dwell_s=20.0),
-        FillingPass(kind="filling", filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
-        ClosePass(kind="close", melt=_melt("dark")),
+        Detail(name="Ochre streak", melt=_melt("coating", OCHRE), share_frac=0.1, thick_m=0.0006, outline=None),
+        Shell(melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False, dwell_s=20.0),
+        Filling(filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
+        Close(melt=_melt("dark")),
     ], cavity=1),
     "piece-moon": Piece(
         name="Hollow moon",
         parts=[
             _part("Ball", "mould-moon", [
-                DetailPass(kind="detail", name="Craters", melt=_melt("coating", DUSK), share_frac=0.12, thick_m=0.0008, outline=None),
-                TurnedPass(kind="turned", melt=_melt("coating", MOON), ball_kg=0.113, whole=True),
+                Detail(name="Craters", melt=_melt("coating", DUSK), share_frac=0.12, thick_m=0.0008, outline=None),
+                Turned(melt=_melt("coating", MOON), ball_kg=0.113),
             ]),
         ],
         joins=[], stand=None,
@@ -234,7 +226,7 @@ PIECES = {
         Body(name="Strawberry", made_of="fruit", shape="cone", diameter_m=0.034, high_m=0.042, degc=21.0, tray=20),
         [
             _dip(_melt("coating", NIGHT_BLUE), 0.032, 0.3),
-            DrizzlePass(kind="drizzle", melt=_melt("coating", MOON), length_m=0.25, bore_m=0.0015),
+            Drizzle(melt=_melt("coating", MOON), length_m=0.25, bore_m=0.0015),
         ],
     ),
     "piece-cup": _dipped(
@@ -244,13 +236,13 @@ PIECES = {
     ),
     "piece-leaf": _built("Laurel leaf", "mould-leaf", [_fill("isomalt", 0.0018)], bent=True),
     "piece-cluster": _built("Asteroid cluster", "mould-mat", [
-        ClusterPass(kind="cluster", name="Roasted nuts", melt=_melt("dark"), inside_kg=0.012, melt_frac=0.35),
-        DustPass(kind="dust", name="Salt flakes", kg=0.0003, on_wet=True),
+        Cluster(name="Roasted nuts", melt=_melt("dark"), inside_kg=0.012, melt_frac=0.35),
+        Dust(name="Salt flakes", kg=0.0003, on_wet=True),
     ]),
     "piece-nebula": _built("Nebula heart", "mould-sky", [
-        FillPass(kind="fill", melt=_melt("coating", DUSK), level_m=0.0085, second=_melt("coating", MOON), second_frac=0.25),
+        Fill(melt=_melt("coating", DUSK), level_m=0.0085, second=_melt("coating", MOON), second_frac=0.25),
     ], cavity=2),
     "piece-badge": _built("Observatory badge", "mould-disc", [
-        PastePass(kind="paste", paste="fondant", kg=0.012),
+        Paste(paste="fondant", kg=0.012),
     ]),
 }  # fmt: skip

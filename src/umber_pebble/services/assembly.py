@@ -14,7 +14,6 @@ from umber_pebble.core.pieces.assembly import (
     standing,
 )
 from umber_pebble.core.pieces.joins import hand_s
-from umber_pebble.core.pieces.passes import melts_of
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.docs import Kitchen
@@ -114,7 +113,7 @@ def _weighed(workshop: Workshop, part: Part) -> tuple[PartWeight, Material]:
         given("in it", inside_kg, "kg"), sources=("geometry",),
     )  # fmt: skip
     cast = [row for row in built.laid if row.cast]
-    melt = melts_of(built.passes[cast[-1].index])[0][0].material if cast else material("melts", "coating")
+    melt = built.passes[cast[-1].index].material(built.own) if cast else material("melts", "coating")
     hidden = hidden_passes(part.seen, [one.kind for one in part.passes])
     return PartWeight(each, each.value.likely * part.count, cast[-1].thick_m if cast else 0.0, hidden), melt
 

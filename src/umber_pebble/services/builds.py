@@ -11,63 +11,45 @@ from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.outline import Circle
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.body import Body
-from umber_pebble.core.pieces.build import lay
+from umber_pebble.core.pieces.build import lay, lay_on
 from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.pieces.coats import lay_on
 from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.joins import mat_m
 from umber_pebble.core.pieces.layers import Laid
-from umber_pebble.core.pieces.passes import (
-    Centre,
-    Close,
-    Cluster,
-    Detail,
-    Dip,
-    Dollop,
-    Drizzle,
-    Dust,
-    Fill,
-    Filling,
-    Melt,
-    Pass,
-    Paste,
-    Rod,
-    Shell,
-    Turned,
-    melts_of,
-)
-from umber_pebble.core.plan.problem import Handful, HandStep, Leaves, Line, Named, Paces, PouredAs, Work
+from umber_pebble.core.pieces.melt_ref import OwnMelts
+from umber_pebble.core.pieces.passes.base import PassKind, Put
+from umber_pebble.core.plan.problem import Handful, HandStep, Leaves, Line, Named, Paces, PouredAs
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services import piece_docs as d
 from umber_pebble.services.docs import Mould, OwnMaterial
+from umber_pebble.services.docs import Paces as PacesDoc
 from umber_pebble.services.materials_own import castable
 from umber_pebble.services.shapes import mould_case
-
-PASS_WORDS = {
-    "dust": "dust", "detail": "detail", "shell": "shell", "stick": "stick", "centre": "centre", "filling": "filling",
-    "close": "close", "fill": "fill", "turned": "turned", "paste": "paste", "print": "print", "drizzle": "drizzle",
-    "dollop": "dollops", "cluster": "cluster", "dip": "dip",
-}  # fmt: skip
-WET: dict[str, Work] = {"stick": "stick", "dust": "sprinkle", "print": "sprinkle"}
-"""What hands do to a melt that is still soft."""
 
 
 @dataclass(frozen=True, slots=True)
 class Built:
-    """A part laid into its mould, or on its body; a body lies on a mat on its tray."""
+    """A part laid into its mould, or on its body, with the melts of the workshop's own it is made of; a body lies on a mat on its tray."""
 
     mould: MouldCase
     body: Body | None
-    passes: tuple[Pass, ...]
+    passes: tuple[PassKind, ...]
+    own: OwnMelts
     laid: list[Laid]
     faults: list[BuildFault]
 
-    def again(self, passes: tuple[Pass, ...]) -> list[Laid]:
+    @property
+    def two_halves(self) -> bool:
+        """Whether it is cast in two halves of its mould at once."""
+        return any(one.TWO_HALVES for one in self.passes)
+
+    def again(self, passes: tuple[PassKind, ...]) -> list[Laid]:
         """Other passes laid where these are."""
-        laid = (lay(self.mould.cavity, passes) if self.body is None else lay_on(self.body, passes))[0]
-        return [_both_halves(row) for row in laid] if any(isinstance(one, Turned) for one in passes) else laid
+        where, own = (self.mould.cavity, self.body), self.own
+        laid = (lay(where[0], passes, own=own) if where[1] is None else lay_on(where[1], passes, own=own))[0]
+        return [_both_halves(row) for row in laid] if self.two_halves else laid
 
 
 def build_of(part: d.Part, mould: Mould | None, own: Mapping[str, OwnMaterial]) -> Built:
@@ -75,26 +57,34 @@ def build_of(part: d.Part, mould: Mould | None, own: Mapping[str, OwnMaterial]) 
 
     Raises: OutOfRange: a material or cavity that is not there, a number no pass may have.
     """
-    passes = tuple(_pass(one, own, f"passes.{i}") for i, one in enumerate(part.passes))
+    passes, melts = tuple[PassKind, ...](part.passes), _own_melts(part, own)
     if part.body is not None:
         body, case = _body(part.body)
-        laid, faults = lay_on(body, passes, case.bears_degc)
-        return Built(case, body, passes, laid, faults)
+        laid, faults = lay_on(body, passes, case.bears_degc, melts)
+        return Built(case, body, passes, melts, laid, faults)
     assert mould is not None and part.mould_id is not None
     case = mould_case(part.mould_id, mould, part.cavity)
-    laid, faults = lay(case.cavity, passes, case.bears)
-    if any(isinstance(one, Turned) for one in passes):
-        # a ball takes two halves: as many balls at once as there are pairs, and what is laid is laid in both
-        balls = case.at_once // 2
-        if balls == 0:
-            raise OutOfRange(
-                "a ball takes two halves of its mould: count both",
-                path="mould_id",
-                got=case.at_once,
-                limits={"low": 2},
-            )
-        case, laid = replace(case, cavities=balls, owned=1), [_both_halves(row) for row in laid]
-    return Built(case, None, passes, laid, faults)
+    laid, faults = lay(case.cavity, passes, case.bears, melts)
+    built = Built(case, None, passes, melts, laid, faults)
+    if not built.two_halves:
+        return built
+    # a ball takes two halves: as many balls at once as there are pairs, and what is laid is laid in both
+    balls = case.at_once // 2
+    if balls == 0:
+        words = "a ball takes two halves of its mould: count both"
+        raise OutOfRange(words, path="mould_id", got=case.at_once, limits={"low": 2})
+    return replace(built, mould=replace(case, cavities=balls, owned=1), laid=[_both_halves(row) for row in laid])
+
+
+def _own_melts(part: d.Part, own: Mapping[str, OwnMaterial]) -> OwnMelts:
+    """All melts of its passes, each once."""
+    return tuple(
+        {
+            ref.material: castable(ref.material, own, f"passes.{i}.melt.material")
+            for i, one in enumerate(part.passes)
+            for ref in one.refs()
+        }.items()
+    )
 
 
 def _both_halves(row: Laid) -> Laid:
@@ -121,58 +111,9 @@ def body_key(doc: d.Body) -> str:
     return f"body-{doc.name.lower()}"
 
 
-def _melt(ref: d.MeltRef, own: Mapping[str, OwnMaterial], path: str) -> Melt:
-    return Melt(ref.key, castable(ref.material, own, f"{path}.material"))
-
-
-def _pass(one: d.Pass, own: Mapping[str, OwnMaterial], path: str) -> Pass:
-    match one:
-        case d.DustPass():
-            return Dust(one.kg, one.on_wet)
-        case d.DetailPass():
-            outline = tuple((x, y) for x, y in one.outline) if one.outline else None
-            return Detail(_melt(one.melt, own, f"{path}.melt"), one.share_frac, one.thick_m, outline)
-        case d.ShellPass():
-            return Shell(_melt(one.melt, own, f"{path}.melt"), one.thick_m, one.emptied, one.sides, one.dwell_s)
-        case d.StickPass():
-            return Rod(one.diameter_m, one.inside_m, one.taken_out)
-        case d.CentrePass():
-            return Centre(one.kg, one.volume_m3)
-        case d.FillingPass():
-            of = material("fillings", one.filling)
-            if one.kg is None and one.gap_m is None:
-                raise OutOfRange(
-                    "say how much filling: a weight, or the gap it leaves", path=f"{path}.gap_m", got=None
-                )
-            return Filling(of, one.gap_m, one.kg, one.degc, one.loss_frac)
-        case d.ClosePass():
-            return Close(_melt(one.melt, own, f"{path}.melt"))
-        case d.FillPass():
-            second = _melt(one.second, own, f"{path}.second") if one.second else None
-            return Fill(
-                _melt(one.melt, own, f"{path}.melt"), one.level_m, second, one.second_frac if second else 0.0
-            )
-        case d.TurnedPass():
-            return Turned(_melt(one.melt, own, f"{path}.melt"), one.ball_kg)
-        case d.PastePass():
-            return Paste(material("pastes", one.paste), one.kg)
-        case d.PrintPass():
-            return Dust(0.0, one.on_wet)
-        case d.DrizzlePass():
-            return Drizzle(_melt(one.melt, own, f"{path}.melt"), one.length_m, one.bore_m)
-        case d.DollopPass():
-            return Dollop(_melt(one.melt, own, f"{path}.melt"), one.count, one.diameter_m)
-        case d.ClusterPass():
-            return Cluster(_melt(one.melt, own, f"{path}.melt"), one.inside_kg, one.melt_frac)
-        case d.DipPass():
-            second = _melt(one.second, own, f"{path}.second") if one.second else None
-            melt = _melt(one.melt, own, f"{path}.melt")
-            return Dip(melt, one.line_m, one.slant_rad, one.thick_m, second, one.second_frac if second else 0.0)
-
-
 def build_key(part: d.Part) -> str:
     """What a part's build is known by where break rates are kept: its passes that melt something; "" for one fill."""
-    kinds = "+".join(doc.kind for doc in part.passes if "melt" in type(doc).model_fields)
+    kinds = "+".join(one.kind for one in part.passes if one.refs())
     return "" if kinds == "fill" else kinds
 
 
@@ -199,37 +140,39 @@ def lines_of(
             f"{named}, {part.passes[fault.index].kind}: {fault.words}", path=f"lines.{item}.piece_id", got=fault.got,
             limits={} if fault.limit is None else {"limit": fault.limit}, params={"build": fault.code},
         )  # fmt: skip
-    lines: list[Line] = []
-    waiting: list[Handful] = []
-    several, wet, reseat = sum(1 for row in built.laid if row.cast) > 1, -2, list[Handful]()
+    lines, waiting, again = list[Line](), list[Handful](), list[Handful]()
+    several, wet = sum(1 for row in built.laid if row.cast) > 1, -2
     for row in built.laid:
-        doc = part.passes[row.index]
+        one = built.passes[row.index]
+        put = one.put()
         if row.cast is None:
             # right after a melt it goes into what is still soft
-            if is_soft_work(doc) and row.index == wet + 1:
-                lines[-1] = replace(lines[-1], work=WET[doc.kind])
+            if one.soft and row.index == wet + 1:
+                lines[-1] = replace(lines[-1], work=one.soft)
                 continue
-            waiting.append(_handful(doc, row, paces))
-            if isinstance(doc, d.StickPass) and doc.reseated:
-                reseat.append(Handful("stick", "the stick, drawn back and reseated", 0.0, paces.stick_each_s))
-            elif isinstance(doc, d.FillingPass):
-                waiting, reseat = waiting + reseat, []
+            assert put is not None
+            waiting.append(_handful(put, one, row.poured.value.likely, paces))
+            if put.what == "filling":
+                waiting, again = waiting + again, []
+            if more := one.put_again():
+                again.append(_handful(more, one, 0.0, paces))
             continue
         wet = row.index
-        if isinstance(doc, d.ClusterPass):
-            waiting.append(Handful("centre", doc.name, doc.inside_kg, paces.fill_each_s))
-        step = _word(doc) if several else ""
+        if put is not None:
+            waiting.append(Handful(put.what, put.name, put.kg or 0.0, paces.fill_each_s))
+        step = one.step() if several else ""
         # a second melt is swirled into the first one's vessel before that is poured
-        (melt, share), *second = melts_of(built.passes[row.index])
+        (melt, share), *second = one.melts()
         swirled: list[tuple[str, float, PouredAs, str]] = [
             (other.key, some, "swirl", f"{step}, swirl" if step else "swirl") for other, some in second
         ]
-        for key, some, kind, called in [*swirled, (melt.key, share, _laid_on(doc), step)]:
+        dipped = None if built.body is None else one.dipped_m(built.body)
+        for key, some, kind, called in [*swirled, (melt.key, share, one.laid_as, step)]:
             lines.append(
                 Line(
                     replace(named, step=called), quantity, key, built.mould, row.cast if some == 1.0 else _share_of(row.cast, some), None, rate,
                     (), row.under, start + len(lines) - 1 if lines else None, False, tuple(waiting), item, kind,
-                    None if kind == "swirl" else _dipped(built.passes[row.index], built.body), body=row.body,
+                    None if kind == "swirl" else dipped, body=row.body,
                 )
             )  # fmt: skip
             waiting = []
@@ -248,31 +191,20 @@ def leaves_at(part: d.Part, built: Built) -> Leaves:
     if built.mould.material.flags.get("peels", False):
         return "peel"
     last = built.passes[-1]
-    return "rigid" if isinstance(last, Drizzle) and family_of(last.melt.material).eased_off else "unmould"
-
-
-def is_soft_work(doc: d.Pass) -> bool:
-    """Whether a pass goes into or onto a melt that is still soft, when it comes right after it."""
-    return doc.on_wet if isinstance(doc, (d.DustPass, d.PrintPass)) else doc.kind in WET
+    return "rigid" if last.EASED_OFF and family_of(last.material(built.own)).eased_off else "unmould"
 
 
 def pressed(part: d.Part, built: Built, named: Named, item: int, quantity: int, paces: Paces) -> HandStep:
     """A part with no melt in it, as a step of a plan: pressed of paste, and firm after a while."""
-    pastes = [material("pastes", doc.paste) for doc in part.passes if isinstance(doc, d.PastePass)]
+    pastes = [paste for one in part.passes if (paste := one.pressed_of())]
     rests, dries = (_longest([paste.spread(name) for paste in pastes]) for name in ("leaves", "dries"))
     kg = sum(row.finished.value.likely for row in built.laid)
-    takes = sum(_handful(part.passes[row.index], row, paces).each_s for row in built.laid)
+    takes = sum(hands_s(part.passes[row.index], paces) for row in built.laid)
     return HandStep("press", named, item, quantity, kg, takes + paces.unmould_each_s, rests, dries=dries)
 
 
 def _longest(times: list[Spread]) -> Spread:
     return max(times, key=lambda s: s.high, default=Spread(0.0, 0.0, 0.0))
-
-
-def _dipped(one: Pass, body: Body | None) -> tuple[float, float] | None:
-    if not isinstance(one, Dip) or body is None:
-        return None
-    return (body.high_m if one.line_m is None else one.line_m), body.diameter_m
 
 
 def _share_of(cast: CastAmounts, share: float) -> CastAmounts:
@@ -284,28 +216,10 @@ def _share_of(cast: CastAmounts, share: float) -> CastAmounts:
     return replace(cast, **parts)
 
 
-def _laid_on(doc: d.Pass) -> PouredAs:
-    match doc:
-        case d.ShellPass(emptied=True):
-            return "tipped"
-        case d.StickPass() | d.DustPass() | d.PrintPass() | d.CentrePass() | d.FillingPass() | d.PastePass():
-            raise AssertionError(doc.kind)
-    return doc.kind
+def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:
+    """What hands take for a casting of a pass [s]."""
+    return {"pour": paces.pour_each_s, "fill": paces.fill_each_s, "stick": paces.stick_each_s}[one.PACE]
 
 
-def _word(doc: d.Pass) -> str:
-    return doc.name.lower() if isinstance(doc, d.DetailPass) else PASS_WORDS[doc.kind]
-
-
-def _handful(doc: d.Pass, row: Laid, paces: Paces) -> Handful:
-    kg = row.poured.value.likely
-    match doc:
-        case d.FillingPass():
-            return Handful("filling", material("fillings", doc.filling).name, kg, paces.fill_each_s, doc.filling)
-        case d.PastePass():
-            return Handful("paste", material("pastes", doc.paste).name, kg, paces.fill_each_s)
-        case d.StickPass():
-            return Handful("stick", "stick", kg, paces.stick_each_s)
-        case d.DustPass() | d.CentrePass() | d.PrintPass():
-            return Handful(doc.kind, doc.name, kg, paces.fill_each_s)
-    raise AssertionError(doc.kind)
+def _handful(put: Put, one: PassKind, laid_kg: float, paces: Paces) -> Handful:
+    return Handful(put.what, put.name, laid_kg if put.kg is None else put.kg, hands_s(one, paces), put.key)

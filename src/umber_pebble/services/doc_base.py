@@ -15,6 +15,7 @@ from pydantic import (
     ValidationInfo,
 )
 
+from umber_pebble.core import texts
 from umber_pebble.core.errors import OutOfRange
 
 
@@ -37,8 +38,7 @@ FIRST_YEAR, LAST_YEAR = 2000, 2200
 def _utc(value: datetime, info: ValidationInfo) -> datetime:
     if value.tzinfo is None:
         raise ValueError("a time needs its zone")
-    stored = info.context and info.context.get("stored")
-    if not stored and not FIRST_YEAR <= value.year < LAST_YEAR:
+    if not is_stored(info) and not FIRST_YEAR <= value.year < LAST_YEAR:
         raise ValueError(f"a time from {FIRST_YEAR} to {LAST_YEAR}")
     return value.astimezone(UTC)
 
@@ -51,17 +51,26 @@ STORED = {"stored": True}
 """Context of what is read back from the store: an older version took names that are no names now."""
 
 
-def _one_line(value: object, info: ValidationInfo) -> object:
+def is_stored(info: ValidationInfo) -> bool:
+    """Whether what is read comes from the store."""
+    return bool(info.context and info.context.get("stored"))
+
+
+def one_line(value: object, stored: bool) -> object:
     """A name is one line of printable text; what an older version took is made one."""
-    if not isinstance(value, str) or value.isprintable():
+    if not isinstance(value, str) or value.isprintable() or not stored:
         return value
-    if info.context and info.context.get("stored"):
-        return " ".join("".join(c if c.isprintable() else " " for c in value).split())[:60] or "?"
-    raise ValueError("a name is one line of text that can be printed")
+    return " ".join("".join(c if c.isprintable() else " " for c in value).split())[:60] or "?"
 
 
 Whole = Annotated[int, BeforeValidator(_whole)]
-Name = Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S"), BeforeValidator(_one_line)]
+
+
+def _name(value: object, info: ValidationInfo) -> object:
+    return one_line(value, is_stored(info))
+
+
+Name = Annotated[texts.Name, BeforeValidator(_name)]
 Id = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
 _ID: TypeAdapter[str] = TypeAdapter(Id)
 

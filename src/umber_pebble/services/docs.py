@@ -4,8 +4,9 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
+from umber_pebble.core.texts import Hex
 from umber_pebble.services.doc_base import Doc, Id, Name, Utc, Whole, Zone
-from umber_pebble.services.piece_docs import Hex, Piece
+from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.way_docs import WayDoc, older_ways
 
 

@@ -1,184 +1,14 @@
-"""The shapes of a piece: its parts, and the passes each is built of. SI, names with their unit."""
+"""The shapes of a piece: its parts, the passes each is built of (core/pieces/passes), its joins. SI, names with their unit."""
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, ValidationInfo, model_validator
 
-from umber_pebble.services.doc_base import Doc, Id, Name, Whole
+from umber_pebble.core.pieces.melt_ref import MeltRef
+from umber_pebble.core.pieces.passes.known import Pass as AnyPass
+from umber_pebble.services.doc_base import Doc, Id, Name, Whole, is_stored, one_line
 
-Hex = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
-Share = Annotated[float, Field(ge=0, le=1)]
-Thick = Annotated[float, Field(ge=0.00002, le=0.03)]
-Point = Annotated[list[Annotated[float, Field(ge=-1, le=1)]], Field(min_length=2, max_length=2)]
-Weight = Annotated[float, Field(ge=0, le=5)]
-
-
-class MeltRef(Doc):
-    """A melt: a material in one colour; colour None: as it comes."""
-
-    material: Id = Field(description="isomalt, a fat of the tables, or a fat of the workshop's own")
-    colour: Hex | None
-
-    @property
-    def key(self) -> str:
-        """What a plan knows it by."""
-        return f"{self.material}{self.colour or ''}"
-
-
-class DustPass(Doc):
-    """Dust or glitter in the empty mould, or sprinkles and pieces on the wet melt."""
-
-    kind: Literal["dust"]
-    name: Name
-    kg: Weight
-    on_wet: bool
-
-
-class DetailPass(Doc):
-    """A detail, cap, accent or brushed coat on a share of the wall."""
-
-    kind: Literal["detail"]
-    name: Name
-    melt: MeltRef
-    share_frac: Share
-    thick_m: Thick
-    outline: list[Point] | None = Field(
-        min_length=3,
-        max_length=400,
-        description="its own outline from above, about the middle; then the share follows from it",
-    )
-
-
-class ShellPass(Doc):
-    """An even layer on the wall; emptied: filled, tipped out after a while [s]; sides: only up the sides."""
-
-    kind: Literal["shell"]
-    melt: MeltRef
-    thick_m: Thick
-    emptied: bool
-    sides: bool
-    dwell_s: float = Field(ge=0, le=1800)
-
-
-class StickPass(Doc):
-    """A stick or skewer; taken_out: it only makes a hole; reseated: drawn back for the filling and pushed in again."""
-
-    kind: Literal["stick"]
-    diameter_m: float = Field(ge=0.001, le=0.02)
-    inside_m: float = Field(ge=0.002, le=0.3)
-    taken_out: bool
-    reseated: bool
-
-
-class CentrePass(Doc):
-    """A solid centre that displaces melt."""
-
-    kind: Literal["centre"]
-    name: Name
-    kg: Weight
-    volume_m3: float = Field(ge=0, le=0.005)
-
-
-class FillingPass(Doc):
-    """A filling by the gap it leaves, or by weight."""
-
-    kind: Literal["filling"]
-    filling: Literal["cake", "ganache", "cream", "fruit"]
-    gap_m: float | None = Field(ge=0, le=0.1)
-    kg: float | None = Field(ge=0, le=5)
-    degc: float = Field(ge=-20, le=100)
-    loss_frac: float = Field(ge=0, le=0.5)
-
-
-class ClosePass(Doc):
-    """Melt to the rim, levelled."""
-
-    kind: Literal["close"]
-    melt: MeltRef
-
-
-class FillPass(Doc):
-    """A solid fill to a level; marbled with a share of a second melt."""
-
-    kind: Literal["fill"]
-    melt: MeltRef
-    level_m: float = Field(ge=0.0002, le=0.1)
-    second: MeltRef | None
-    second_frac: float = Field(ge=0, le=0.95)
-
-
-class TurnedPass(Doc):
-    """A hollow ball, cast whole in a mould of two halves: its whole weight, turned over the wall. Older ones were
-    counted by halves, which were joined: they have no `whole`."""
-
-    kind: Literal["turned"]
-    melt: MeltRef
-    ball_kg: float = Field(ge=0.001, le=5)
-    whole: Literal[True]
-
-
-class PastePass(Doc):
-    """A paste pressed in by hand, by weight."""
-
-    kind: Literal["paste"]
-    paste: Literal["fondant", "gum_paste", "modelling_chocolate"]
-    kg: Weight
-
-
-class PrintPass(Doc):
-    """A printed sheet or a texture: laid into the empty mould, or on the wet melt."""
-
-    kind: Literal["print"]
-    name: Name
-    on_wet: bool
-
-
-class DrizzlePass(Doc):
-    """Lines over what is there: all their length, and how thick."""
-
-    kind: Literal["drizzle"]
-    melt: MeltRef
-    length_m: float = Field(ge=0.005, le=100)
-    bore_m: float = Field(ge=0.0005, le=0.02)
-
-
-class DollopPass(Doc):
-    """Dollops: how many, and how wide."""
-
-    kind: Literal["dollop"]
-    melt: MeltRef
-    count: Whole = Field(ge=1, le=500)
-    diameter_m: float = Field(ge=0.002, le=0.1)
-
-
-class ClusterPass(Doc):
-    """A heap of nuts or the like, bound by a share of melt."""
-
-    kind: Literal["cluster"]
-    name: Name
-    melt: MeltRef
-    inside_kg: float = Field(ge=0.0005, le=2)
-    melt_frac: float = Field(ge=0.05, le=0.95)
-
-
-class DipPass(Doc):
-    """A dip: whole (line None) or to a line, at a slant; thickness None: what stays on it; marbled with a share of a second melt,
-    floated on the bath and used up."""
-
-    kind: Literal["dip"]
-    melt: MeltRef
-    line_m: float | None = Field(ge=0.001, le=0.4)
-    slant_rad: float = Field(ge=0, le=1.2)
-    thick_m: Thick | None
-    second: MeltRef | None
-    second_frac: float = Field(ge=0, le=0.95)
-
-
-Pass = Annotated[
-    DustPass | DetailPass | ShellPass | StickPass | CentrePass | FillingPass | ClosePass | FillPass | TurnedPass | PastePass | PrintPass
-    | DrizzlePass | DollopPass | ClusterPass | DipPass,
-    Field(discriminator="kind"),
-]  # fmt: skip
+Pass = Annotated[AnyPass, Field(discriminator="kind")]
 
 
 class Body(Doc):
@@ -193,9 +23,18 @@ class Body(Doc):
     tray: Whole = Field(ge=1, le=500)
 
 
-NEW: dict[str, dict[str, Any]] = {
-    "detail": {"outline": None}, "shell": {"dwell_s": 0.0}, "stick": {"reseated": False},
-}  # fmt: skip
+def _newer(told: Any, stored: bool) -> Any:
+    """A pass of an older version, which knew less, with what it did not have."""
+    if not isinstance(told, dict):
+        return told
+    told = {**NEW.get(str(told.get("kind")), {}), **told}
+    if "taken_out" in told:
+        out, again = told.pop("taken_out"), told.pop("reseated", False)
+        told["use"] = "hole" if out is True else "reseated" if again is True else "stays"
+    return {**told, "name": one_line(told["name"], stored)} if "name" in told else told
+
+
+NEW: dict[str, dict[str, Any]] = {"detail": {"outline": None}, "shell": {"dwell_s": 0.0}}
 """What passes of older versions did not have."""
 
 
@@ -224,13 +63,13 @@ class Part(Doc):
 
     @model_validator(mode="before")
     @classmethod
-    def _older(cls, doc: Any) -> Any:
+    def _older(cls, doc: Any, info: ValidationInfo) -> Any:
         """A part of an older version had a mould, its mould side was seen, and its passes knew less."""
         if not isinstance(doc, dict):
             return doc
         passes = doc.get("passes")
         if isinstance(passes, list):
-            passes = [NEW.get(str(p.get("kind")), {}) | p if isinstance(p, dict) else p for p in passes]
+            passes = [_newer(one, is_stored(info)) for one in passes]
         return {"body": None, "seen": "mould", "released": False, **doc} | (
             {"passes": passes} if passes is not None else {}
         )
@@ -244,13 +83,7 @@ class Part(Doc):
     @property
     def melts(self) -> list[MeltRef]:
         """The melts of its passes, in order."""
-        out = []
-        for one in self.passes:
-            for name in ("melt", "second"):
-                melt = getattr(one, name, None)
-                if isinstance(melt, MeltRef):
-                    out.append(melt)
-        return out
+        return [melt for one in self.passes for melt in one.refs()]
 
 
 class Join(Doc):

@@ -1,7 +1,6 @@
 """Figures of a part while it is built: its passes laid and cut open, how each sets, and a round of its mould."""
 
-from dataclasses import dataclass, replace
-from typing import Any
+from dataclasses import dataclass
 
 from pydantic import Field
 
@@ -16,15 +15,16 @@ from umber_pebble.core.moulds.cavity import slab_m
 from umber_pebble.core.pieces.body import profile
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.faults import BuildFault
+from umber_pebble.core.pieces.fields import with_told
 from umber_pebble.core.pieces.films import TooThin, shell_against_film
 from umber_pebble.core.pieces.layers import Laid
-from umber_pebble.core.pieces.passes import Shell, Turned, melts_of
+from umber_pebble.core.pieces.passes.base import Soft
 from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.plan.turns import stays_in, turns_of
 from umber_pebble.core.spread import Spread, combine, exact
-from umber_pebble.services.builds import Built, is_soft_work, leaves_at
+from umber_pebble.services.builds import Built, hands_s, leaves_at
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.docs import Colour, Kitchen, Place
 from umber_pebble.services.piece_docs import Part
@@ -55,7 +55,8 @@ class WeightAsked(Doc):
 @dataclass(frozen=True, slots=True)
 class PassRow:
     """A pass as it lies [SI]; sets: until the next may go on it, or until it leaves the mould [s from its pour], None where
-    nothing sets; hands_s: what hands take for a casting; turned_s: and to turn it while it sets; keeps: of a shell that is tipped out, what the wall keeps."""
+    nothing sets; hands_s: what hands take for a casting; turned_s: and to turn it while it sets; keeps: of a shell that is tipped out, what the wall keeps; soft: what hands do
+    with it where the melt before it is still soft."""
 
     index: int
     melted: bool
@@ -70,6 +71,7 @@ class PassRow:
     hands_s: float
     turned_s: float
     keeps: TooThin | None
+    soft: Soft | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,9 +123,9 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
     last = max((row.index for row in built.laid if row.cast), default=-1)
     rows, cools, whole = list[PassRow](), None, 0.0
     for row in built.laid:
-        sets, keeps, place, turned_s = None, None, None, 0.0
+        sets, keeps, place, turned_s, one = None, None, None, 0.0, built.passes[row.index]
         if row.cast is not None:
-            melt = melts_of(built.passes[row.index])[0][0].material
+            melt = one.material(built.own)
             w, place, pour = _windows(asked.part, built, row, row.cast, melt, kitchen)
             sets = (
                 w.leaving_at(leaves_at(asked.part, built)).at["unmould"]
@@ -131,7 +133,7 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
                 else ready_for_next(melt, w)
             )
             keeps = _keeps(built, row, kitchen)
-            if isinstance(built.passes[row.index], Turned):
+            if one.TWO_HALVES:
                 turns = turns_of(melt, w)
                 turned_s = turns.by_hand_s / built.mould.at_once + turns.count * turns.each_s
             if row.index == last:
@@ -140,7 +142,7 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
         rows.append(
             PassRow(
                 row.index, row.cast is not None, row.finished, row.poured, row.volume_m3, row.thick_m, row.from_m, row.to_m,
-                sets, place, _hands_s(asked.part, row, kitchen), turned_s, keeps,
+                sets, place, hands_s(one, kitchen.paces), turned_s, keeps, one.soft,
             )
         )  # fmt: skip
     casts = built.mould.at_once
@@ -170,8 +172,8 @@ def _wrong_colours(workshop: Workshop, built: Built) -> list[BuildFault]:
     kinds = {doc.kind for stored in workshop.all("colour") if isinstance(doc := stored.doc, Colour)}
     out = []
     for i, one in enumerate(built.passes):
-        for melt, _ in melts_of(one):
-            family = family_of(melt.material)
+        for melt, _ in one.melts():
+            family = family_of(melt.of(built.own))
             if "#" in melt.key and kinds == {family.parts_from}:
                 words = f"only {family.parts_from}-based colours are at hand, and that {family.parting}"
                 out.append(BuildFault(i, "wrong_colour", f"{words}: get {family.dissolves}-based ones"))
@@ -183,7 +185,7 @@ def _round_of(part: Part, rows: list[PassRow], casts: int) -> tuple[list[Stretch
     spreads of what sets."""
     out, now, spreads, setting = list[Stretch](), 0.0, list[Spread](), None
     for row in [*rows, None]:
-        soft = row is not None and setting is not None and is_soft_work(part.passes[row.index])
+        soft = row is not None and setting is not None and row.soft is not None
         if setting is not None and setting.sets is not None and not soft:
             out.append(Stretch(setting.index, "sets", now, now := now + setting.sets.likely))
             spreads.append(setting.sets)
@@ -197,45 +199,36 @@ def _round_of(part: Part, rows: list[PassRow], casts: int) -> tuple[list[Stretch
 def _cut(built: Built, cut_frac: float) -> tuple[Section, list[Layer]]:
     if built.body is None:
         cavity = built.mould.cavity
-        layers = layers_of(cavity, built.passes, built.laid, cut_frac)
+        layers = layers_of(cavity, built.passes, built.laid, cut_frac, built.own)
         return section_of(cavity, built.mould.wall_m, cut_frac), layers
     body = built.body
     ring = [[x, z] for x, z in profile(body.shape, body.diameter_m, body.high_m).exterior.coords]
     section = Section([ring], body.diameter_m, body.diameter_m, body.high_m, 0.0, True)
-    return section, layers_on(body, built.passes, built.laid, cut_frac)
-
-
-def _hands_s(part: Part, row: Laid, kitchen: Kitchen) -> float:
-    kind = part.passes[row.index].kind
-    if kind == "stick":
-        return kitchen.paces.stick_each_s
-    return kitchen.paces.pour_each_s if row.cast is not None else kitchen.paces.fill_each_s
+    return section, layers_on(body, built.passes, built.laid, cut_frac, built.own)
 
 
 def _keeps(built: Built, row: Laid, kitchen: Kitchen) -> TooThin | None:
     """What a wall keeps of a shell that is tipped out: its film, and the skin that set while the mould stood full."""
     one = built.passes[row.index]
-    if not isinstance(one, Shell) or not one.emptied:
+    tipped = one.tipped()
+    if tipped is None:
         return None
-    family = family_of(one.melt.material)
+    melt, (thick_m, dwell_s) = one.material(built.own), tipped
+    family = family_of(melt)
     if not family.skins:
         return None
     cavity, drains = built.mould.cavity, material("kitchen", "usual", "film").value("drains")
     half = slab_m(cavity, cavity.depth_m).likely
-    pour, _ = family.poured_at(one.melt.material)
+    pour, _ = family.poured_at(melt)
     cold = [p for p in kitchen.places if p.kind == "fridge"]
 
     def skin(place: Place) -> Skin:
         path = (Stay(0.0, place_case(place, kitchen)),)
-        return Skin(
-            Casting(
-                one.melt.material, built.mould.material, exact(half), half, built.mould.wall_m, pour, None, path
-            )
-        )
+        return Skin(Casting(melt, built.mould.material, exact(half), half, built.mould.wall_m, pour, None, path))
 
     here = skin(kitchen.places[0])
     return shell_against_film(
-        one.melt.material, one.thick_m, cavity.depth_m, drains, one.dwell_s, here, skin(cold[0]) if cold else here
+        melt, thick_m, cavity.depth_m, drains, dwell_s, here, skin(cold[0]) if cold else here
     )
 
 
@@ -254,7 +247,7 @@ def _windows(
         beside=built.mould.cavities, body=row.body,
     )  # fmt: skip
     names = {place.id: place.name for place in kitchen.places}
-    if isinstance(built.passes[row.index], Turned):
+    if built.passes[row.index].TWO_HALVES:
         windows = stays_in(
             melt, windows_s(as_ball(casting, cast.thickness, min(built.mould.cavity.bounds_m()) / 2))
         )
@@ -269,9 +262,6 @@ def _sets_in(kitchen: Kitchen, melt: Material) -> Place:
     return [*cold, *kitchen.places][0]
 
 
-SOLVED = {"fill": "level_m", "shell": "thick_m", "detail": "thick_m", "filling": "gap_m", "dip": "thick_m"}
-
-
 def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
     """The thickness, level or gap of a pass that gives a weight or volume [m].
 
@@ -279,8 +269,7 @@ def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
     """
     if asked.index >= len(asked.part.passes) or (asked.finished_kg is None and asked.volume_m3 is None):
         raise Missing("give a pass, and its weight or volume", path="finished_kg")
-    doc = asked.part.passes[asked.index]
-    name = SOLVED.get(doc.kind)
+    name = asked.part.passes[asked.index].SOLVED_BY
     if name is None:
         raise Missing("this pass is not by weight", path="index", got=asked.index)
     built = workshop.built(asked.part)
@@ -289,8 +278,7 @@ def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
     by_volume = asked.finished_kg is None
 
     def amount(value: float) -> float:
-        figures: dict[str, Any] = {name: value, **({"kg": None} if name == "gap_m" else {})}
-        changed = replace(passes[asked.index], **figures)
+        changed = with_told(passes[asked.index], name, value)
         laid = built.again((*passes[: asked.index], changed, *passes[asked.index + 1 :]))
         row = next((r for r in laid if r.index == asked.index), None)
         if row is None:

@@ -8,8 +8,8 @@ from pydantic_core import to_json
 
 from umber_pebble.core.bench.events import BODIES, Body
 from umber_pebble.core.bench.payload import bounded
-from umber_pebble.core.bench.values import WORDS
 from umber_pebble.core.errors import Missing, OutOfRange
+from umber_pebble.core.texts import words_for
 
 KINDS = tuple(dict.fromkeys(body.KIND for body in BODIES))
 # what pydantic calls a bound, and what a refusal calls it
@@ -105,6 +105,5 @@ def _in_words(error: ValidationError) -> OutOfRange | Missing:
     context = first.get("ctx", {})
     limits = {side: context[name] for name, side in _BOUNDS.items() if name in context}
     got = first["input"] if isinstance(first["input"], int | float | str | None) else None
-    failed = next((words for name, words in WORDS.items() if f"'{name}'" in first["msg"]), None)
-    words = failed or f"{path}: {first['msg'][0].lower()}{first['msg'][1:]}"
+    words = words_for(first["msg"]) or f"{path}: {first['msg'][0].lower()}{first['msg'][1:]}"
     return OutOfRange(words, path=path, got=got[:40] if isinstance(got, str) else got, limits=limits)

@@ -7,6 +7,20 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.core.pieces.made import (
+    COATING,
+    DARK,
+    ISOMALT,
+    centre,
+    cluster,
+    detail,
+    dip,
+    dust,
+    fill,
+    filling,
+    shell,
+    stick,
+)
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity, section_m, volume_m3
@@ -14,29 +28,21 @@ from umber_pebble.core.moulds.domes import Cap, HalfCapsule, HalfEllipsoid
 from umber_pebble.core.moulds.outline import Bar, Circle, heart, star
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.body import SHAPES, Body
-from umber_pebble.core.pieces.build import lay
-from umber_pebble.core.pieces.coats import lay_on
-from umber_pebble.core.pieces.passes import (
-    Centre,
-    Close,
-    Cluster,
-    Detail,
-    Dip,
-    Dollop,
-    Drizzle,
-    Dust,
-    Fill,
-    Filling,
-    Melt,
-    Pass,
-    Paste,
-    Rod,
-    Shell,
-    Turned,
-)
+from umber_pebble.core.pieces.build import lay, lay_on
+from umber_pebble.core.pieces.passes.base import PassKind
+from umber_pebble.core.pieces.passes.close import Close
+from umber_pebble.core.pieces.passes.detail import Detail
+from umber_pebble.core.pieces.passes.dip import Dip
+from umber_pebble.core.pieces.passes.dollop import Dollop
+from umber_pebble.core.pieces.passes.drizzle import Drizzle
+from umber_pebble.core.pieces.passes.fill import Fill
+from umber_pebble.core.pieces.passes.filling import Filling
+from umber_pebble.core.pieces.passes.paste import Paste
+from umber_pebble.core.pieces.passes.shell import Shell
+from umber_pebble.core.pieces.passes.turned import Turned
 from umber_pebble.core.pieces.section import layers_of, layers_on
 
-MELT = st.sampled_from([Melt(key, material("melts", key)) for key in ("coating", "dark", "isomalt")])
+MELT = st.sampled_from([COATING, DARK, ISOMALT])
 THICK = st.floats(0.0002, 0.01)
 CAVITY = st.one_of(
     st.builds(lambda d, f: Cavity(Cap(d, d / 2 * f)), st.floats(0.01, 0.1), st.floats(0.3, 1.0)),
@@ -51,20 +57,20 @@ CAVITY = st.one_of(
     ),
 )  # fmt: skip
 IN_MOULD = st.one_of(
-    st.builds(Dust, st.floats(0.0, 0.002), st.booleans()),
-    st.builds(Detail, MELT, st.floats(0.01, 1.0), THICK),
-    st.builds(Shell, MELT, THICK, st.booleans(), st.booleans()),
-    st.builds(Rod, st.floats(0.002, 0.006), st.floats(0.005, 0.05), st.booleans()),
-    st.builds(Centre, st.floats(0.0, 0.01), st.floats(0.0, 1e-5)),
+    st.builds(dust, st.floats(0.0, 0.002), st.booleans()),
+    st.builds(detail, MELT, st.floats(0.01, 1.0), THICK),
+    st.builds(shell, MELT, THICK, st.booleans(), st.booleans()),
+    st.builds(stick, st.floats(0.002, 0.006), st.floats(0.005, 0.05), st.booleans()),
+    st.builds(centre, st.floats(0.0, 0.01), st.floats(0.0, 1e-5)),
     st.builds(
-        Filling, st.just(material("fillings", "cake")), st.floats(0.0, 0.01), st.one_of(st.none(), st.floats(0.001, 0.03)),
+        filling, st.just("cake"), st.floats(0.0, 0.01), st.one_of(st.none(), st.floats(0.001, 0.03)),
         st.floats(5.0, 40.0), st.floats(0.0, 0.2),
     ),
     st.builds(Close, MELT),
-    st.builds(Fill, MELT, st.floats(0.001, 0.03)),
+    st.builds(fill, MELT, st.floats(0.001, 0.03)),
     st.builds(Turned, MELT, st.floats(0.002, 0.2)),
-    st.builds(Paste, st.just(material("pastes", "fondant")), st.floats(0.001, 0.05)),
-    st.builds(Cluster, MELT, st.floats(0.001, 0.03), st.floats(0.1, 0.8)),
+    st.builds(Paste, st.just("fondant"), st.floats(0.001, 0.05)),
+    st.builds(cluster, MELT, st.floats(0.001, 0.03), st.floats(0.1, 0.8)),
     st.builds(Drizzle, MELT, st.floats(0.01, 0.5), st.floats(0.001, 0.003)),
     st.builds(Dollop, MELT, st.integers(1, 9), st.floats(0.003, 0.03)),
 )  # fmt: skip
@@ -82,7 +88,7 @@ def area(rings: list[list[list[float]]]) -> float:
 
 @settings(max_examples=250, deadline=None, derandomize=True)
 @given(CAVITY, st.lists(IN_MOULD, min_size=1, max_size=6), st.floats(-0.9, 0.9))
-def test_any_passes_in_a_cavity(cavity: Cavity, passes: list[Pass], cut: float) -> None:
+def test_any_passes_in_a_cavity(cavity: Cavity, passes: list[PassKind], cut: float) -> None:
     try:
         laid, faults = lay(cavity, tuple(passes))
     except CoreError as refused:
@@ -107,11 +113,11 @@ def test_any_passes_in_a_cavity(cavity: Cavity, passes: list[Pass], cut: float) 
 
 
 ON_BODY = st.one_of(
-    st.builds(Dip, MELT, st.one_of(st.none(), st.floats(0.002, 0.06)), st.floats(0.0, 0.8), st.one_of(st.none(), THICK)),
+    st.builds(dip, MELT, st.one_of(st.none(), st.floats(0.002, 0.06)), st.floats(0.0, 0.8), st.one_of(st.none(), THICK)),
     st.builds(Drizzle, MELT, st.floats(0.01, 0.5), st.floats(0.001, 0.003)),
     st.builds(Dollop, MELT, st.integers(1, 9), st.floats(0.003, 0.02)),
-    st.builds(Dust, st.floats(0.0, 0.002), st.booleans()),
-    st.builds(Shell, MELT, THICK, st.booleans(), st.booleans()),
+    st.builds(dust, st.floats(0.0, 0.002), st.booleans()),
+    st.builds(shell, MELT, THICK, st.booleans(), st.booleans()),
 )  # fmt: skip
 
 
@@ -119,7 +125,7 @@ ON_BODY = st.one_of(
 @given(
     st.sampled_from(SHAPES), st.floats(0.01, 0.08), st.floats(0.01, 0.08), st.lists(ON_BODY, min_size=1, max_size=5), st.floats(-1, 1)
 )  # fmt: skip
-def test_any_passes_on_a_body(shape: str, wide: float, high: float, passes: list[Pass], cut: float) -> None:
+def test_any_passes_on_a_body(shape: str, wide: float, high: float, passes: list[PassKind], cut: float) -> None:
     body = Body(shape, wide, high, material("fillings", "fruit"), None, 8.0, True)
     laid, faults = lay_on(body, tuple(passes))
     assert sorted([row.index for row in laid] + [f.index for f in faults]) == list(range(len(passes)))
@@ -127,7 +133,7 @@ def test_any_passes_on_a_body(shape: str, wide: float, high: float, passes: list
     # all coats together are no more than a body grown by all of them, less the body
     thick = sum(row.thick_m for row in dips)
     if dips:
-        grown = lay_on(body, (Dip(passes[dips[0].index].melt, None, 0.0, thick),))[0]  # type: ignore[union-attr]
+        grown = lay_on(body, (dip(passes[dips[0].index].refs()[0], None, 0.0, thick),))[0]
         if grown:
             assert sum(row.volume_m3 for row in dips) <= grown[0].volume_m3 * 1.02
     for row in dips:
@@ -138,7 +144,6 @@ def test_any_passes_on_a_body(shape: str, wide: float, high: float, passes: list
 
 
 def test_a_thickness_that_leaves_too_small_a_hollow_is_a_fault_of_its_pass() -> None:
-    coating = Melt("coating", material("melts", "coating"))
-    _, [fault] = lay(Cavity(Cap(0.03, 0.015)), (Shell(coating, 0.0138, False, False),))
+    _, [fault] = lay(Cavity(Cap(0.03, 0.015)), (shell(COATING, 0.0138, False, False),))
     assert fault.code == "too_thick"
     assert fault.limit == pytest.approx(0.0135)

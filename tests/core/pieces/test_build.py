@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 import trimesh
 
+from tests.core.pieces.made import COATING, DARK, ISOMALT, centre, detail, dust, fill, filling, shell, stick
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity, volume_m3
@@ -14,23 +15,11 @@ from umber_pebble.core.moulds.inset import inset
 from umber_pebble.core.moulds.outline import Bar, Circle, star
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.build import lay
-from umber_pebble.core.pieces.passes import (
-    Centre,
-    Close,
-    Detail,
-    Dust,
-    Fill,
-    Filling,
-    Melt,
-    Pass,
-    Rod,
-    Shell,
-    Turned,
-)
+from umber_pebble.core.pieces.passes.base import PassKind
+from umber_pebble.core.pieces.passes.close import Close
+from umber_pebble.core.pieces.passes.turned import Turned
 from umber_pebble.core.pieces.section import layers_of
 
-COATING, DARK, ISOMALT = (Melt(key, material("melts", key)) for key in ("coating", "dark", "isomalt"))
-CAKE = material("fillings", "cake")
 POP = Cavity(HalfEllipsoid(0.07, 0.04, 0.018))
 BONBON = Cavity(Cap(0.03, 0.013))
 
@@ -78,31 +67,33 @@ def test_hollows_by_closed_formulas(by: float) -> None:
 
 # Common practice, no source: a cavity of 4 x 7 cm, about a tablespoon (15 ml) of coating for the shell, 15 to 20 g of cake.
 def test_a_cake_pop_is_that_of_the_trade() -> None:
-    passes: tuple[Pass, ...] = (
-        Detail(DARK, 0.15, 0.0012), Shell(COATING, 0.0016, False, False), Rod(0.004, 0.03, False),
-        Filling(CAKE, 0.002, None, 20.0, 0.0), Close(COATING),
+    passes: tuple[PassKind, ...] = (
+        detail(DARK, 0.15, 0.0012), shell(COATING, 0.0016, False, False), stick(0.004, 0.03, False),
+        filling("cake", 0.002, None, 20.0, 0.0), Close(COATING),
     )  # fmt: skip
     laid, faults = lay(POP, passes)
     assert faults == []
-    cap, shell, _, cake, close = laid
-    assert 3.5e-6 < shell.volume_m3 < 15e-6
+    cap, wall, _, cake, close = laid
+    assert 3.5e-6 < wall.volume_m3 < 15e-6
     assert 0.013 < cake.finished.value.likely < 0.022
     # everything in the cavity is something, and nothing is twice
-    stick = math.pi * 0.002**2 * 0.03
-    whole = sum(row.volume_m3 for row in (cap, shell, cake, close)) + stick
+    inside = math.pi * 0.002**2 * 0.03
+    whole = sum(row.volume_m3 for row in (cap, wall, cake, close)) + inside
     assert whole == pytest.approx(volume_m3(POP, POP.depth_m), rel=2e-3)
     assert close.thick_m == pytest.approx(0.002, rel=0.05)
     # filled and tipped out, the vessel must hold what fills the cavities; what comes back is not finished
-    tipped, _ = lay(POP, (Shell(COATING, 0.0016, True, False),))
+    tipped, _ = lay(POP, (shell(COATING, 0.0016, True, False),))
     kept, poured = tipped[0].finished.value.likely, tipped[0].poured.value.likely
-    assert poured == pytest.approx(volume_m3(POP, POP.depth_m) * COATING.material.value("density_melt"), rel=1e-6)
+    assert poured == pytest.approx(
+        volume_m3(POP, POP.depth_m) * material("melts", "coating").value("density_melt"), rel=1e-6
+    )
     assert kept < 0.5 * poured
 
 
 # Common practice, no source: 113 g in a hollow ball; the prototype's walls for 113.4 g at 1280 kg/m3: 3.00 mm at 10 cm, 2.03 at 12.
 @pytest.mark.parametrize(("diameter_m", "wall_m"), [(0.10, 0.002996), (0.12, 0.002026)])
 def test_a_turned_ball_has_its_wall(diameter_m: float, wall_m: float) -> None:
-    density = COATING.material.value("density_melt")
+    density = material("melts", "coating").value("density_melt")
     laid, faults = lay(Cavity(Cap(diameter_m, diameter_m / 2)), (Turned(COATING, 0.1134 * density / 1280.0),))
     assert not faults
     assert laid[0].thick_m == pytest.approx(wall_m, rel=1e-3)
@@ -111,22 +102,22 @@ def test_a_turned_ball_has_its_wall(diameter_m: float, wall_m: float) -> None:
 @pytest.mark.parametrize(
     ("cavity", "passes", "code", "limit"),
     [
-        (BONBON, (Shell(COATING, 0.014, False, False),), "too_thick", 0.0128),
-        (BONBON, (Filling(CAKE, 0.002, None, 20.0, 0.0),), "no_shell", None),
-        (BONBON, (Shell(COATING, 0.0015, False, False), Filling(CAKE, None, 0.05, 20.0, 0.0)), "no_room", 0.0034),
-        (BONBON, (Shell(COATING, 0.0015, False, False), Filling(CAKE, 0.002, None, 40.0, 0.0)), "melts_shell", 34.0),
-        (BONBON, (Shell(COATING, 0.0015, False, False), Filling(CAKE, 0.0, None, 20.0, 0.0), Close(COATING)), "nothing_to_close", None),
-        (BONBON, (Fill(COATING, 0.013), Detail(DARK, 0.1, 0.001)), "closed", None),
-        (BONBON, (Fill(COATING, 0.01), Dust(0.0001, False)), "not_empty", None),
-        (BONBON, (Centre(0.02, 2e-5), Fill(COATING, 0.013)), "too_large", None),
-        (BONBON, (Fill(COATING, 0.02),), "above_rim", 0.013),
-        (Cavity(Walled(star(0.05, 5, 0.4), 0.01, 0.1)), (Shell(COATING, 0.0099, False, False),), "too_thick", None),
+        (BONBON, (shell(COATING, 0.014, False, False),), "too_thick", 0.0128),
+        (BONBON, (filling("cake", 0.002, None, 20.0, 0.0),), "no_shell", None),
+        (BONBON, (shell(COATING, 0.0015, False, False), filling("cake", None, 0.05, 20.0, 0.0)), "no_room", 0.0034),
+        (BONBON, (shell(COATING, 0.0015, False, False), filling("cake", 0.002, None, 40.0, 0.0)), "melts_shell", 34.0),
+        (BONBON, (shell(COATING, 0.0015, False, False), filling("cake", 0.0, None, 20.0, 0.0), Close(COATING)), "nothing_to_close", None),
+        (BONBON, (fill(COATING, 0.013), detail(DARK, 0.1, 0.001)), "closed", None),
+        (BONBON, (fill(COATING, 0.01), dust(0.0001, False)), "not_empty", None),
+        (BONBON, (centre(0.02, 2e-5), fill(COATING, 0.013)), "too_large", None),
+        (BONBON, (fill(COATING, 0.02),), "above_rim", 0.013),
+        (Cavity(Walled(star(0.05, 5, 0.4), 0.01, 0.1)), (shell(COATING, 0.0099, False, False),), "too_thick", None),
         (Cavity(Cap(0.05, 0.025)), (Turned(COATING, 0.1),), "too_much", None),
         (Cavity(Cap(0.05, 0.025)), (Turned(COATING, 0.001),), "too_thin", None),
     ],
 )  # fmt: skip
 def test_what_cannot_be_is_told_where_it_is(
-    cavity: Cavity, passes: tuple[Pass, ...], code: str, limit: float | None
+    cavity: Cavity, passes: tuple[PassKind, ...], code: str, limit: float | None
 ) -> None:
     laid, faults = lay(cavity, passes)
     assert [f.code for f in faults] == [code]
@@ -136,15 +127,15 @@ def test_what_cannot_be_is_told_where_it_is(
 
 
 def test_a_mould_that_does_not_bear_it_and_a_number_that_cannot_be() -> None:
-    _, faults = lay(BONBON, (Fill(ISOMALT, 0.01),), bears_degc=60.0)
+    _, faults = lay(BONBON, (fill(ISOMALT, 0.01),), bears_degc=60.0)
     assert faults[0].code == "mould_too_weak"
     with pytest.raises(OutOfRange, match="share_frac"):
-        lay(BONBON, (Detail(DARK, -0.1, 0.001),))
+        lay(BONBON, (detail(DARK, -0.1, 0.001),))
 
 
 def test_the_cut_shows_each_pass_once_and_to_scale() -> None:
-    passes: tuple[Pass, ...] = (
-        Detail(DARK, 0.2, 0.001), Shell(COATING, 0.0016, False, False), Filling(CAKE, 0.002, None, 20.0, 0.0), Close(COATING),
+    passes: tuple[PassKind, ...] = (
+        detail(DARK, 0.2, 0.001), shell(COATING, 0.0016, False, False), filling("cake", 0.002, None, 20.0, 0.0), Close(COATING),
     )  # fmt: skip
     laid, _ = lay(POP, passes)
 

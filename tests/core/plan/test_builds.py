@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import make_lollipops
+from tests.core.pieces.made import detail, filling, shell
 from tests.told import from_log
 from umber_pebble.core.bench.again import cooks_now
 from umber_pebble.core.bench.replay import accept as replay
@@ -18,7 +19,8 @@ from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.domes import HalfEllipsoid
 from umber_pebble.core.pieces.build import lay
-from umber_pebble.core.pieces.passes import Close, Detail, Filling, Melt, Shell
+from umber_pebble.core.pieces.melt_ref import MeltRef
+from umber_pebble.core.pieces.passes.close import Close
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.plan.problem import Handful, Line, Mould, Named, PlanInput
@@ -26,7 +28,7 @@ from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.timetable import clashes
 
 COATING = material("melts", "coating")
-SKY, MOON = Melt("coating#1f2a44", COATING), Melt("coating#f1ead9", COATING)
+SKY, MOON = MeltRef("coating", "#1f2a44"), MeltRef("coating", "#f1ead9")
 POP = Cavity(HalfEllipsoid(0.07, 0.04, 0.018))
 
 
@@ -34,8 +36,8 @@ def pops(quantity: int = 12, owned: int = 1, shared_bowl: bool = False) -> PlanI
     """Cake pops: a cap in one colour, a shell, cake by hand, and a close in another; and lollipops beside them."""
     base = make_lollipops(6)
     mould = Mould("pop", 0, material("moulds", "silicone"), 0.003, POP, 8, owned, 230.0)
-    cake = Filling(material("fillings", "cake"), 0.002, None, 20.0, 0.0)
-    laid, faults = lay(POP, (Detail(MOON, 0.15, 0.0012), Shell(SKY, 0.0016, False, False), cake, Close(SKY)))
+    cake = filling("cake", 0.002, None, 20.0, 0.0)
+    laid, faults = lay(POP, (detail(MOON, 0.15, 0.0012), shell(SKY, 0.0016, False, False), cake, Close(SKY)))
     assert not faults
     casts = [row.cast for row in laid if row.cast is not None]
     hand = Handful("filling", "Cake filling", laid[2].poured.value.likely, 12.0)

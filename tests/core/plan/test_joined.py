@@ -9,14 +9,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import make_lollipops
+from tests.core.pieces import made
 from tests.published import rows
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.dip import bath_kg
 from umber_pebble.core.pieces.assembly import foot_stress_pa
 from umber_pebble.core.pieces.body import Body
-from umber_pebble.core.pieces.coats import lay_on
+from umber_pebble.core.pieces.build import lay_on
 from umber_pebble.core.pieces.joins import Joint, joined
-from umber_pebble.core.pieces.passes import Dip, Melt
+from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import lies_of
@@ -137,13 +138,13 @@ def test_a_vessel_is_not_filled_over_what_it_holds() -> None:
 def test_a_bath_covers_the_last_that_is_dipped() -> None:
     base, fruit = make_lollipops(6), material("fillings", "fruit")
     body = Body("cone", 0.034, 0.042, fruit, None, 8.0, True)
-    [laid], _ = lay_on(body, (Dip(Melt("coating", COATING), 0.03, 0.0, None),))
+    [laid], _ = lay_on(body, (made.dip(MeltRef("coating", None), 0.03),))
     assert laid.cast is not None
     tray = Mould("tray", 0, material("moulds", "silicone"), 0.001, base.lines[0].mould.cavity, 30, 1, 300.0)
-    dip = Line(
+    berry = Line(
         "Berry", 12, "coating", tray, laid.cast, None, NO_LOSS, under=laid.under, kind="dip", dip=(0.03, 0.034)
     )
-    plan = compile_plan(replace(base, lines=(dip,)))
+    plan = compile_plan(replace(base, lines=(berry,)))
     [cook] = plan.cooks
     way = base.ways["coating"]
     stays = bath_kg(COATING.value("density_melt"), way.pot.diameter_m, 0.03, 0.034)[1]
@@ -152,7 +153,7 @@ def test_a_bath_covers_the_last_that_is_dipped() -> None:
     assert left > 5 * cook.poured.value.likely * 0.05
     # in a narrow cup it takes less
     cup = replace(way, pot=replace(way.pot, diameter_m=0.06))
-    narrow = compile_plan(replace(base, lines=(dip,), ways={"coating": cup}))
+    narrow = compile_plan(replace(base, lines=(berry,), ways={"coating": cup}))
     assert narrow.cooks[0].charge.value.likely < cook.charge.value.likely
 
 

@@ -663,6 +663,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/addition": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A part with one more pass */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AdditionAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AddedReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/assembly": {
         parameters: {
             query?: never;
@@ -1183,6 +1232,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["HeatExplored"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One more join of a piece */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JoinAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FirstJoin"];
                     };
                 };
                 /** @description Refused */
@@ -2957,6 +3055,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/passes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kinds of passes, and what may be set of each */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PassKinds"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -3814,6 +3957,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Pieces to start from */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Starts"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units": {
         parameters: {
             query?: never;
@@ -4141,7 +4329,7 @@ export interface components {
             sure: boolean;
             tells: components["schemas"]["EventBody"] | null;
             /** What */
-            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
+            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
         };
         /**
          * Added
@@ -4150,6 +4338,33 @@ export interface components {
         Added: {
             /** Added */
             added: number;
+        };
+        /**
+         * AddedPass
+         * @description A part with the pass, and which it is.
+         */
+        AddedPass: {
+            /** Index */
+            index: number;
+            part: components["schemas"]["Part"];
+        };
+        /** AddedReply */
+        AddedReply: {
+            added: components["schemas"]["AddedPass"];
+        };
+        /**
+         * AdditionAsked
+         * @description A pass to be added to a part.
+         */
+        AdditionAsked: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dip" | "dust" | "print" | "detail" | "shell" | "stick" | "centre" | "filling" | "paste" | "fill" | "turned" | "close" | "cluster" | "drizzle" | "dollop";
+            part: components["schemas"]["Part"];
+            /** Way */
+            way: ("brushed" | "splattered" | "finger" | "butter") | null;
         };
         /**
          * After
@@ -4209,6 +4424,18 @@ export interface components {
             colour_id: string;
             /** Grams */
             grams: number;
+        };
+        /**
+         * Also
+         * @description Another field, as it is where one is told, and where it is not.
+         */
+        Also: {
+            /** Field */
+            field: string;
+            /** Told */
+            told: number;
+            /** Untold */
+            untold: number;
         };
         /**
          * AsideShown
@@ -4801,10 +5028,10 @@ export interface components {
             figures: components["schemas"]["CavityFigures"];
         };
         /**
-         * CentrePass
-         * @description A solid centre that displaces melt.
+         * Centre
+         * @description A solid centre that displaces melt: its grams, and what it displaces.
          */
-        CentrePass: {
+        Centre: {
             /** Kg */
             kg: number;
             /**
@@ -4913,10 +5140,10 @@ export interface components {
             rate: number;
         };
         /**
-         * ClosePass
+         * Close
          * @description Melt to the rim, levelled.
          */
-        ClosePass: {
+        Close: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4925,10 +5152,10 @@ export interface components {
             melt: components["schemas"]["MeltRef"];
         };
         /**
-         * ClusterPass
-         * @description A heap of nuts or the like, bound by a share of melt.
+         * Cluster
+         * @description A heap of nuts or the like, bound by a share of melt: the nuts, and the melt's share of the heap.
          */
-        ClusterPass: {
+        Cluster: {
             /** Inside Kg */
             inside_kg: number;
             /**
@@ -5402,10 +5629,11 @@ export interface components {
             twists: number;
         };
         /**
-         * DetailPass
-         * @description A detail, cap, accent or brushed coat on a share of the wall.
+         * Detail
+         * @description A detail, cap, accent or brushed coat on a share of the wall, so thick; outline: its own from above, corners about the middle of
+         *     the cavity, which then says its share.
          */
-        DetailPass: {
+        Detail: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5414,11 +5642,11 @@ export interface components {
             melt: components["schemas"]["MeltRef"];
             /** Name */
             name: string;
-            /**
-             * Outline
-             * @description its own outline from above, about the middle; then the share follows from it
-             */
-            outline: number[][] | null;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][] | null;
             /** Share Frac */
             share_frac: number;
             /** Thick M */
@@ -5460,6 +5688,28 @@ export interface components {
              * Format: date-time
              */
             seen_at: string;
+        };
+        /**
+         * Dip
+         * @description A dip: whole (line None) or to a line over its lowest point, which stands at a slant; thickness of the coat None: what stays on
+         *     it; marbled with a share of a second melt, floated on the bath and used up with it.
+         */
+        Dip: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dip";
+            /** Line M */
+            line_m: number | null;
+            melt: components["schemas"]["MeltRef"];
+            second: components["schemas"]["MeltRef"] | null;
+            /** Second Frac */
+            second_frac: number;
+            /** Slant Rad */
+            slant_rad: number;
+            /** Thick M */
+            thick_m: number | null;
         };
         /**
          * DipAsked
@@ -5511,28 +5761,6 @@ export interface components {
             warm_after: number[];
         };
         /**
-         * DipPass
-         * @description A dip: whole (line None) or to a line, at a slant; thickness None: what stays on it; marbled with a share of a second melt,
-         *     floated on the bath and used up.
-         */
-        DipPass: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "dip";
-            /** Line M */
-            line_m: number | null;
-            melt: components["schemas"]["MeltRef"];
-            second: components["schemas"]["MeltRef"] | null;
-            /** Second Frac */
-            second_frac: number;
-            /** Slant Rad */
-            slant_rad: number;
-            /** Thick M */
-            thick_m: number | null;
-        };
-        /**
          * Dipped
          * @description What dipping does to a bath: how warm it is after each of them, nothing done to it [degC], how much melt is left [kg];
          *     between which temperatures it is dipped [degC]; after which of them it is warmed, and the heat that takes each time [J]; the
@@ -5562,10 +5790,10 @@ export interface components {
             bath: components["schemas"]["DipBath"];
         };
         /**
-         * DollopPass
+         * Dollop
          * @description Dollops: how many, and how wide.
          */
-        DollopPass: {
+        Dollop: {
             /** Count */
             count: number;
             /** Diameter M */
@@ -5635,10 +5863,10 @@ export interface components {
             rate: number | null;
         };
         /**
-         * DrizzlePass
+         * Drizzle
          * @description Lines over what is there: all their length, and how thick.
          */
-        DrizzlePass: {
+        Drizzle: {
             /** Bore M */
             bore_m: number;
             /**
@@ -5665,10 +5893,10 @@ export interface components {
             late_s: number;
         };
         /**
-         * DustPass
+         * Dust
          * @description Dust or glitter in the empty mould, or sprinkles and pieces on the wet melt.
          */
-        DustPass: {
+        Dust: {
             /** Kg */
             kg: number;
             /**
@@ -5680,6 +5908,36 @@ export interface components {
             name: string;
             /** On Wet */
             on_wet: boolean;
+        };
+        /**
+         * Edge
+         * @description The edge of a pass that is dragged: which field it is, and where it stands: at a level, so far under the rim, or so thick a layer
+         *     from where it begins; whole: at the rim the field is untold; slant: the field it leans by; unless: a field with which there is
+         *     none.
+         */
+        Edge: {
+            /**
+             * At
+             * @enum {string}
+             */
+            at: "level" | "gap" | "layer";
+            /** Field */
+            field: string;
+            /**
+             * Slant
+             * @default null
+             */
+            slant: string | null;
+            /**
+             * Unless
+             * @default null
+             */
+            unless: string | null;
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
         };
         /**
          * EllipsoidShape
@@ -6527,10 +6785,29 @@ export interface components {
             seen: string;
         };
         /**
-         * FillPass
-         * @description A solid fill to a level; marbled with a share of a second melt.
+         * FieldShown
+         * @description A field as an editor shows it: of which sort; a number's unit and range; how it is left untold; where it is set; among what it
+         *     is chosen.
          */
-        FillPass: {
+        FieldShown: {
+            /** Name */
+            name: string;
+            number: components["schemas"]["Number"] | null;
+            only: components["schemas"]["Only"] | null;
+            /** Options */
+            options: string[];
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "number" | "flag" | "choice" | "name" | "melt" | "outline";
+            told: components["schemas"]["Told"] | null;
+        };
+        /**
+         * Fill
+         * @description A solid fill to a level; marbled with a share of a second melt, the good side first.
+         */
+        Fill: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6544,10 +6821,10 @@ export interface components {
             second_frac: number;
         };
         /**
-         * FillingPass
-         * @description A filling by the gap it leaves, or by weight.
+         * Filling
+         * @description A filling by the gap it leaves, or by weight; how warm it goes in, and the share that stays in bag or spoon.
          */
-        FillingPass: {
+        Filling: {
             /** Degc */
             degc: number;
             /**
@@ -6566,6 +6843,10 @@ export interface components {
             kind: "filling";
             /** Loss Frac */
             loss_frac: number;
+        };
+        /** FirstJoin */
+        FirstJoin: {
+            join: components["schemas"]["Join"];
         };
         /**
          * FirstPass
@@ -6971,6 +7252,13 @@ export interface components {
             to: number;
         };
         /**
+         * JoinAsked
+         * @description A piece that gets one more join.
+         */
+        JoinAsked: {
+            piece: components["schemas"]["Piece"];
+        };
+        /**
          * JoinRow
          * @description A join: its melt or glue in one piece [kg], how long one is held and then left [s], and hands for one piece [s]; by_hand:
          *     held by hand, nothing else holds it.
@@ -7292,15 +7580,12 @@ export interface components {
         };
         /**
          * MeltRef
-         * @description A melt: a material in one colour; colour None: as it comes.
+         * @description A melt: a material of the tables or the workshop's own, in one colour; colour None: as it comes.
          */
         MeltRef: {
             /** Colour */
             colour: string | null;
-            /**
-             * Material
-             * @description isomalt, a fat of the tables, or a fat of the workshop's own
-             */
+            /** Material */
             material: string;
         };
         /**
@@ -7512,6 +7797,36 @@ export interface components {
             to_degc: number;
         };
         /**
+         * Number
+         * @description A number: its unit, how far it may go, the step of an arrow key in the unit shown; slides: it has a slider;
+         *     large: what is set most; rolled: also told as the ball it makes.
+         */
+        Number: {
+            /** High */
+            high: number;
+            /**
+             * Large
+             * @default false
+             */
+            large: boolean;
+            /** Low */
+            low: number;
+            /**
+             * Rolled
+             * @default false
+             */
+            rolled: boolean;
+            /** @default null */
+            slides: components["schemas"]["Slide"] | null;
+            /** Step */
+            step: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "kg" | "m3" | "rad" | "frac" | "degC" | "s" | "count";
+        };
+        /**
          * OnFirst
          * @description What the melt does to the pass under it; where it would dissolve it, how long a vessel of it must rest first [s].
          */
@@ -7542,6 +7857,19 @@ export interface components {
              * @enum {string}
              */
             work: "bend" | "stick" | "sprinkle";
+        };
+        /**
+         * Only
+         * @description A field that is set only where another is told or so, or, with a no, where it is not.
+         */
+        Only: {
+            /** Field */
+            field: string;
+            /**
+             * So
+             * @default true
+             */
+            so: boolean;
         };
         /**
          * Order
@@ -7828,7 +8156,7 @@ export interface components {
             /** Name */
             name: string;
             /** Passes */
-            passes: (components["schemas"]["DustPass"] | components["schemas"]["DetailPass"] | components["schemas"]["ShellPass"] | components["schemas"]["StickPass"] | components["schemas"]["CentrePass"] | components["schemas"]["FillingPass"] | components["schemas"]["ClosePass"] | components["schemas"]["FillPass"] | components["schemas"]["TurnedPass"] | components["schemas"]["PastePass"] | components["schemas"]["PrintPass"] | components["schemas"]["DrizzlePass"] | components["schemas"]["DollopPass"] | components["schemas"]["ClusterPass"] | components["schemas"]["DipPass"])[];
+            passes: (components["schemas"]["Dip"] | components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["Fill"] | components["schemas"]["Turned"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Drizzle"] | components["schemas"]["Dollop"])[];
             /**
              * Released
              * @description bent after it was taken out warm, on a form
@@ -7897,6 +8225,37 @@ export interface components {
             thick_m: number;
         };
         /**
+         * PassKindShown
+         * @description A kind of pass as an editor knows it: into or onto what it goes; the ways in which it is offered, None the usual one; its fields;
+         *     which of them a weight or volume is turned into; its edge that is dragged; whether it is drawn grainy.
+         */
+        PassKindShown: {
+            edge: components["schemas"]["Edge"] | null;
+            /** Fields */
+            fields: components["schemas"]["FieldShown"][];
+            /** Grainy */
+            grainy: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dip" | "dust" | "print" | "detail" | "shell" | "stick" | "centre" | "filling" | "paste" | "fill" | "turned" | "close" | "cluster" | "drizzle" | "dollop";
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "mould" | "body" | "both";
+            /** Solved By */
+            solved_by: string | null;
+            /** Ways */
+            ways: (("brushed" | "splattered" | "finger" | "butter") | null)[];
+        };
+        /** PassKinds */
+        PassKinds: {
+            /** Kinds */
+            kinds: components["schemas"]["PassKindShown"][];
+        };
+        /**
          * PassOnPass
          * @description What a fresh melt does to what it is poured on: verdict; share of the earlier pass that melts again, and least set
          *     at its top [frac] (fat), or how hot its top gets [degC]; the hottest it may be poured without dissolving it [degC].
@@ -7919,7 +8278,8 @@ export interface components {
         /**
          * PassRow
          * @description A pass as it lies [SI]; sets: until the next may go on it, or until it leaves the mould [s from its pour], None where
-         *     nothing sets; hands_s: what hands take for a casting; turned_s: and to turn it while it sets; keeps: of a shell that is tipped out, what the wall keeps.
+         *     nothing sets; hands_s: what hands take for a casting; turned_s: and to turn it while it sets; keeps: of a shell that is tipped out, what the wall keeps; soft: what hands do
+         *     with it where the melt before it is still soft.
          */
         PassRow: {
             finished: components["schemas"]["Explained"];
@@ -7936,6 +8296,8 @@ export interface components {
             place: string | null;
             poured: components["schemas"]["Explained"];
             sets: components["schemas"]["Spread"] | null;
+            /** Soft */
+            soft: ("stick" | "sprinkle") | null;
             /** Thick M */
             thick_m: number;
             /** To M */
@@ -7946,10 +8308,10 @@ export interface components {
             volume_m3: number;
         };
         /**
-         * PastePass
-         * @description A paste pressed in by hand, by weight.
+         * Paste
+         * @description A paste pressed in by hand, by weight: fondant, gum paste, modelling chocolate.
          */
-        PastePass: {
+        Paste: {
             /** Kg */
             kg: number;
             /**
@@ -8179,10 +8541,10 @@ export interface components {
             water_kg: number;
         };
         /**
-         * PrintPass
+         * Print
          * @description A printed sheet or a texture: laid into the empty mould, or on the wet melt.
          */
-        PrintPass: {
+        Print: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9039,10 +9401,12 @@ export interface components {
             place: string;
         };
         /**
-         * ShellPass
-         * @description An even layer on the wall; emptied: filled, tipped out after a while [s]; sides: only up the sides.
+         * Shell
+         * @description An even layer on the wall, a second shell on the first; emptied: the cavity is filled and tipped out, otherwise it is spread by
+         *     spoon or brush; sides: only up the sides, from a third of the depth; dwell_s: how long the mould stands full before it is tipped
+         *     out.
          */
-        ShellPass: {
+        Shell: {
             /** Dwell S */
             dwell_s: number;
             /** Emptied */
@@ -9107,6 +9471,28 @@ export interface components {
             at_s: number;
             /** What */
             what: string;
+        };
+        /**
+         * Size
+         * @description A number that may go with the depth of what it is in: itself, and at most a share of that depth [in its field's unit, frac].
+         */
+        Size: {
+            /**
+             * Depth Frac
+             * @default null
+             */
+            depth_frac: number | null;
+            /** Of */
+            of: number;
+        };
+        /**
+         * Slide
+         * @description Between what a slider moves a number.
+         */
+        Slide: {
+            high: components["schemas"]["Size"];
+            /** Low */
+            low: number;
         };
         /**
          * Snapshot
@@ -9323,6 +9709,23 @@ export interface components {
             order_id: string;
         };
         /**
+         * StartShown
+         * @description A way of casting to start from, and the piece it makes in this workshop, named by its key.
+         */
+        StartShown: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "solid" | "motif" | "lollipop" | "pop" | "shell" | "ball" | "panels" | "leaf" | "fruit" | "former" | "cluster" | "pressed";
+            piece: components["schemas"]["Piece"];
+        };
+        /** Starts */
+        Starts: {
+            /** Items */
+            items: components["schemas"]["StartShown"][];
+        };
+        /**
          * Stay
          * @description From when a cast lies where, after its pour, and how it is kept there.
          */
@@ -9356,25 +9759,10 @@ export interface components {
         };
         /**
          * Stick
-         * @description A stick into each.
+         * @description A stick or skewer, so much of it inside; use: it stays where it is, is drawn back for the filling and pushed in again, or only
+         *     makes a hole.
          */
-        Stick: {
-            /** Casts */
-            casts: number;
-            /**
-             * Kind
-             * @default stick
-             * @constant
-             */
-            kind: "stick";
-            /** Line */
-            line: number;
-        };
-        /**
-         * StickPass
-         * @description A stick or skewer; taken_out: it only makes a hole; reseated: drawn back for the filling and pushed in again.
-         */
-        StickPass: {
+        "Stick-Input": {
             /** Diameter M */
             diameter_m: number;
             /** Inside M */
@@ -9384,10 +9772,11 @@ export interface components {
              * @enum {string}
              */
             kind: "stick";
-            /** Reseated */
-            reseated: boolean;
-            /** Taken Out */
-            taken_out: boolean;
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "stays" | "reseated" | "hole";
         };
         /**
          * Sticks
@@ -9777,6 +10166,31 @@ export interface components {
             thick_m: number;
         };
         /**
+         * Told
+         * @description A field that may be left untold (None), and what it is when it is first told: a size (of an outline: a share of what it lies
+         *     across), or what the melt is; also: what that does to others; instead: what is told where this is not; reckoned: where it is
+         *     untold the figures say it.
+         */
+        Told: {
+            /**
+             * Also
+             * @default []
+             */
+            also: components["schemas"]["Also"][];
+            /** @default null */
+            first: components["schemas"]["Size"] | null;
+            /**
+             * Instead
+             * @default null
+             */
+            instead: string | null;
+            /**
+             * Reckoned
+             * @default false
+             */
+            reckoned: boolean;
+        };
+        /**
          * TooLate
          * @description It takes longer than there is [s].
          */
@@ -9846,11 +10260,11 @@ export interface components {
             usual: number;
         };
         /**
-         * TurnedPass
-         * @description A hollow ball, cast whole in a mould of two halves: its whole weight, turned over the wall. Older ones were
-         *     counted by halves, which were joined: they have no `whole`.
+         * Turned
+         * @description A hollow ball, cast whole in a mould of two halves: its whole weight, turned over the wall. Older ones were counted by halves,
+         *     which were joined: they have no `whole`.
          */
-        TurnedPass: {
+        Turned: {
             /** Ball Kg */
             ball_kg: number;
             /**
@@ -9861,6 +10275,7 @@ export interface components {
             melt: components["schemas"]["MeltRef"];
             /**
              * Whole
+             * @default true
              * @constant
              */
             whole: true;
@@ -10157,6 +10572,44 @@ export interface components {
              */
             kind: "by_hand";
             step: components["schemas"]["HandStep"];
+        };
+        /**
+         * Stick
+         * @description A stick into each.
+         */
+        umber_pebble__core__bench__act_kinds__Stick: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default stick
+             * @constant
+             */
+            kind: "stick";
+            /** Line */
+            line: number;
+        };
+        /**
+         * Stick
+         * @description A stick or skewer, so much of it inside; use: it stays where it is, is drawn back for the filling and pushed in again, or only
+         *     makes a hole.
+         */
+        umber_pebble__core__pieces__passes__stick__Stick: {
+            /** Diameter M */
+            diameter_m: number;
+            /** Inside M */
+            inside_m: number;
+            /**
+             * Kind
+             * @default stick
+             * @constant
+             */
+            kind: "stick";
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "stays" | "reseated" | "hole";
         };
         /**
          * ByHand

@@ -13,12 +13,10 @@ from umber_pebble.core.bench.values import (
     Dye,
     Flaw,
     HeldKg,
-    Hex,
     Id,
     Index,
     LeftKg,
     Method,
-    OneLine,
     PowerFrac,
     RescueS,
     SeedKg,
@@ -29,6 +27,7 @@ from umber_pebble.core.bench.values import (
     Text,
     TipM,
 )
+from umber_pebble.core.texts import Hex, OneLine
 
 
 @dataclass(frozen=True, slots=True)

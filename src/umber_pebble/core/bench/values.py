@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal, get_args
 
-from annotated_types import Interval, Len, Predicate
+from annotated_types import Interval, Len
 
 Method = Literal["immersed_swirled", "immersed_unswirled", "infrared"]
 Sight = Literal["moves", "lets_go", "resists", "cracked"]
@@ -32,20 +32,3 @@ LeftKg = Annotated[float, Interval(ge=0.0, le=50.0)]
 TipM = Annotated[float, Interval(ge=0.0005, le=0.02)]
 Id = Annotated[str, Len(1, 40)]
 Text = Annotated[str, Len(1, 500)]
-
-
-def _one_line(text: str) -> bool:
-    return bool(text.strip()) and text.isprintable()
-
-
-def _six_digits(text: str) -> bool:
-    return len(text) == 7 and text[0] == "#" and set(text[1:]) <= set("0123456789abcdef")
-
-
-WORDS = {
-    _one_line.__name__: "a name is one line of 1 to 40 characters that can be printed",
-    _six_digits.__name__: "a colour is written #rrggbb",
-}
-"""What a text must be that fails one of these."""
-OneLine = Annotated[str, Len(1, 40), Predicate(_one_line)]
-Hex = Annotated[str, Predicate(_six_digits)]

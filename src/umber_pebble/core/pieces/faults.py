@@ -1,10 +1,7 @@
-"""What cannot be in a build, and what a mould or body bears."""
+"""What cannot be in a build."""
 
 from dataclasses import dataclass
 from typing import Literal
-
-from umber_pebble.core.families.known import family_of
-from umber_pebble.core.pieces.passes import Pass, melts_of
 
 FaultCode = Literal[
     "above_rim", "closed", "melts_shell", "mould_too_weak", "no_room", "no_shell", "not_empty", "nothing_to_close", "nothing_wet",
@@ -42,19 +39,3 @@ class Wrong(Exception):
 
     def at(self, index: int) -> BuildFault:
         return BuildFault(index, self.code, self.words, self.got, self.limit, self.unit)
-
-
-def bearable(one: Pass, bears_degc: float) -> None:
-    """Nothing where what it is cast in or on bears the melts of a pass.
-
-    Args:
-        one: the pass
-        bears_degc: what mould or body bears [degC]
-    Raises: Wrong: a melt is hotter than that while it runs.
-    Source: common-practice
-    """
-    for melt, _ in melts_of(one):
-        runs = family_of(melt.material).coolest_degc(melt.material)
-        if runs > bears_degc:
-            words = f"it does not bear the heat: {melt.material.name} is hotter while it runs"
-            raise Wrong("mould_too_weak", words, runs, bears_degc, "degC")

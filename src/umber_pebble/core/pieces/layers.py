@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 
+from umber_pebble.core.errors import require_range
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.heat.body import Revolved
 from umber_pebble.core.materials.load import Material
@@ -85,3 +86,14 @@ def melted(
         plate_m=math.sqrt(area_m2 / math.pi) / 2,
     )  # fmt: skip
     return Laid(i, cast.finished, cast.poured, volume_m3, thick_m, from_m, to_m, cast, ())
+
+
+def plain(i: int, kg: float, volume_m3: float, thick_m: float, level_m: float) -> Laid:
+    """Something that is not melted: what it weighs is told, not reckoned [kg, m3, m].
+
+    Raises: OutOfRange: a weight outside 0 to 5 kg.
+    Source: definition
+    """
+    require_range(f"passes.{i}.kg", kg, 0.0, 5.0)
+    weight = explained(kg, "kg", "as given", sources=("definition",))
+    return Laid(i, weight, weight, volume_m3, thick_m, level_m, level_m, None, ())

@@ -1,8 +1,10 @@
+import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { shapeName } from "../../shared/shapes";
 import { Choice, Pick, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
-import { BODIES, type Body, FRUIT, type Part } from "./passes";
+import { BODIES, type Body, type Part } from "./passes";
+import { startsQuery } from "./queries";
 
 /** What a part is cast in or made on: a mould and one of its cavities, or a body that is dipped. */
 export function Base({
@@ -18,6 +20,9 @@ export function Base({
 }) {
   const kinds = moulds.find((m) => m.id === part.mould_id)?.doc.cavities ?? [];
   const [first] = moulds;
+  const dipped = useQuery(startsQuery)
+    .data?.flatMap((of) => of.piece.parts)
+    .find((of) => of.body)?.body;
   return (
     <>
       <Choice
@@ -29,7 +34,7 @@ export function Base({
         ]}
         onChange={(key) =>
           key === "body"
-            ? onChange({ mould_id: null, body: FRUIT, bent: false, released: false })
+            ? dipped && onChange({ mould_id: null, body: dipped, bent: false, released: false })
             : first && onChange({ mould_id: first.id, body: null, cavity: 0 })
         }
       />

@@ -1,6 +1,6 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { problemOf, type Schemas } from "../../api/client";
+import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { BuildSection, type DrawnLayer } from "../../drawings/BuildSection";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -15,12 +15,13 @@ import { useWidth } from "../../shared/useWidth";
 import { meltsIn } from "../../shared/wording";
 import { Base } from "./Base";
 import { Cooling } from "./Cooling";
+import { edgeOf, withEdge } from "./edges";
 import { OneRound } from "./OneRound";
 import { OwnWay } from "./OwnWay";
 import { PassFields } from "./PassFields";
 import { PassList } from "./PassList";
-import { ADDITIONS, edgeOf, firstPass, type Part, type Pass, passName, passTone, withEdge } from "./passes";
-import { type PartFigures, partQuery } from "./queries";
+import { type KindShown, offeredAs, type Part, type Pass, passName, passTone } from "./passes";
+import { addPass, kindsQuery, type PartFigures, partQuery } from "./queries";
 
 /** While an edge is dragged the handle follows at once, the figures this often. */
 const DRAG_PAUSE_MS = 16;
@@ -42,15 +43,18 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
   const [cut, setCut] = useState(0);
   const [ref, width] = useWidth<HTMLElement>(640);
   const index = Math.min(chosen, part.passes.length - 1);
-  const queryClient = useQueryClient();
   const asked = useDebounced(part, DRAG_PAUSE_MS);
   const query = useQuery(partQuery({ part: asked, cut_frac: useDebounced(cut, DRAG_PAUSE_MS) }));
   const figures = query.data;
-  const problem = query.error ? problemOf(query.error) : null;
+  const [refused, setRefused] = useState<Problem | null>(null);
+  const problem = refused ?? (query.error ? problemOf(query.error) : null);
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
   const materials = meltsIn(useQuery(propertiesQuery).data?.groups);
   const names = Object.fromEntries(materials.map((m) => [m.key, m.name]));
-  const change = (patch: Partial<Part>) => onChange({ ...part, ...patch });
+  const change = (patch: Partial<Part>) => {
+    setRefused(null);
+    onChange({ ...part, ...patch });
+  };
   const put = (pass: Pass, at = index) =>
     change({ passes: part.passes.map((p, i) => (i === at ? pass : p)) });
   const move = (from: number, by: number) => {
@@ -62,17 +66,20 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
   };
   const inOrder = (passes: Pass[], order: number[]) =>
     change({ passes: order.flatMap((i) => passes[i] ?? []) });
-  const add = async (key: string) => {
-    const addition = ADDITIONS.find((a) => a.key === key);
+  const kinds = useQuery(kindsQuery).data ?? [];
+  const additions = kinds
+    .filter((kind) => kind.on === "both" || kind.on === (part.body ? "body" : "mould"))
+    .flatMap((kind) => kind.ways.map((way) => ({ kind: kind.kind, way })));
+  const add = async (which: number) => {
+    const addition = additions[which];
     if (!addition) return;
-    const fresh = firstPass(addition.kind, lastMelt(part), figures?.section.depth_m ?? 0.01);
-    const passes = [...part.passes, { ...fresh, ...addition.patch } as Pass];
-    const asked = { part: { ...part, passes }, cut_frac: cut };
-    // where it belongs among the others; at the end where that cannot be reckoned
-    const known = await queryClient.fetchQuery(partQuery(asked)).catch(() => null);
-    const order = known?.usual ?? passes.map((_, i) => i);
-    setChosen(order.indexOf(passes.length - 1));
-    inOrder(passes, order);
+    try {
+      const added = await addPass({ part, ...addition });
+      setChosen(added.index);
+      onChange(added.part);
+    } catch (error) {
+      setRefused(problemOf(error));
+    }
   };
   const usual = query.isPlaceholderData ? [] : (figures?.usual ?? []);
   const outOfOrder = usual.length === part.passes.length && usual.some((from, i) => from !== i);
@@ -93,10 +100,8 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
         <Pick
           label="Add a pass"
           value=""
-          options={ADDITIONS.filter((a) => a.on === "both" || a.on === (part.body ? "body" : "mould")).map(
-            ({ key, name }) => ({ key, name }),
-          )}
-          onChange={(key) => void add(key)}
+          options={additions.map(({ kind, way }, i) => ({ key: String(i), name: offeredAs(kind, way) }))}
+          onChange={(key) => void add(Number(key))}
         />
         {outOfOrder && (
           <Button kind="quiet" onClick={() => inOrder(part.passes, usual)}>
@@ -142,15 +147,16 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
             <BuildSection
               section={figures.section}
               body={part.body ? toneOf(part.body.made_of) : null}
-              layers={drawn(figures, asked.passes, (row) => layerNote(row, units))}
+              layers={drawn(figures, asked.passes, kinds, (row) => layerNote(row, units))}
               stick={stickOf(part)}
               selected={index}
               onSelect={setChosen}
-              edge={edge(part, figures, index, cut)}
+              edge={edge(part, kinds, figures, index, cut)}
               onEdge={(height) => {
                 const pass = part.passes[index];
                 const row = figures.rows.find((r) => r.index === index);
-                if (pass && row) put(withEdge(pass, row, height, figures.section.depth_m));
+                const kind = kinds.find((k) => k.kind === pass?.kind);
+                if (pass && row && kind) put(withEdge(pass, kind, row, height, figures.section.depth_m));
               }}
               length={(si) => amount(si, "length", units)}
               width={Math.max(Math.min(width - 56, 760), NARROWEST)}
@@ -170,7 +176,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
             </label>
             <Weights figures={figures} index={index} dim={dim} />
             <OneRound figures={figures} passes={asked.passes} of={part.body ? "tray" : "mould"} />
-            {figures.cools && <Cooling cools={figures.cools} work={workOf(part)} />}
+            {figures.cools && <Cooling cools={figures.cools} work={workOf(part, figures)} />}
           </>
         )}
         {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
@@ -180,6 +186,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
           part={part}
           index={index}
           figures={figures}
+          kinds={kinds}
           materials={materials}
           colours={colours}
           wrong={wrong}
@@ -231,10 +238,12 @@ export function lastMelt(part: Part): Schemas["MeltRef"] {
   return melts.at(-1) ?? { material: "coating", colour: null };
 }
 
-function workOf(part: Part): string {
+/** What hands do with its last melt while that is soft. */
+function workOf(part: Part, figures: PartFigures): string {
   if (part.bent) return "bend";
-  const after = part.passes.findIndex((pass) => pass.kind === "fill") + 1;
-  return part.passes[after]?.kind === "stick" && after > 0 ? "stick" : "none";
+  const last = figures.rows.filter((row) => row.melted).at(-1);
+  const next = last && figures.rows.find((row) => row.index === last.index + 1);
+  return next?.soft === "stick" ? "stick" : "none";
 }
 
 function stickOf(part: Part) {
@@ -249,6 +258,7 @@ function layerNote(row: PartFigures["rows"][number], units: ReturnType<typeof us
 function drawn(
   figures: PartFigures,
   passes: Pass[],
+  kinds: KindShown[],
   note: (row: PartFigures["rows"][number]) => string,
 ): DrawnLayer[] {
   return figures.layers.flatMap((layer) => {
@@ -263,7 +273,7 @@ function drawn(
         ...layer,
         tone,
         marble,
-        grainy: pass.kind === "filling" || pass.kind === "cluster",
+        grainy: kinds.find((k) => k.kind === pass.kind)?.grainy === true,
         name: passName(pass),
         note: note(row),
       },
@@ -271,19 +281,9 @@ function drawn(
   });
 }
 
-function edge(part: Part, figures: PartFigures, index: number, cut: number) {
+function edge(part: Part, kinds: KindShown[], figures: PartFigures, index: number, cut: number) {
   const pass = part.passes[index];
+  const kind = kinds.find((k) => k.kind === pass?.kind);
   const row = figures.rows.find((r) => r.index === index);
-  const height_m = pass && row ? edgeOf(pass, row, figures.section.depth_m) : null;
-  if (!pass || height_m === null) return null;
-  const level = pass.kind === "fill" || pass.kind === "filling" || pass.kind === "dip";
-  const names = {
-    fill: "Fill level",
-    dip: "Dip line",
-    filling: "Top of the filling",
-    shell: "Shell thickness",
-    detail: "Detail thickness",
-  };
-  const slope = pass.kind === "dip" ? Math.tan(pass.slant_rad) * Math.cos((cut * Math.PI) / 2) : 0;
-  return { height_m, level, slope, name: names[pass.kind as keyof typeof names] };
+  return pass && kind && row ? edgeOf(pass, kind, row, figures.section.depth_m, cut) : null;
 }

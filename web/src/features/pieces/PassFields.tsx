@@ -3,63 +3,62 @@ import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { inUnit, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { Choice, Notice, TextField } from "../../shared/ui/controls";
+import { Notice } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import type { Wording } from "../../shared/wording";
 import { Keeps } from "./Keeps";
-import { FillFields, FillingFields, Layer } from "./KindFields";
-import { MeltFields } from "./MeltFields";
-import { DipFields, HeapFields, PasteFields } from "./MoreKinds";
-import { PassNumber } from "./PassNumber";
-import { type Part, type Pass, passName } from "./passes";
+import { type Around, isSet, PassField } from "./PassField";
+import { type KindShown, type Part, type Pass, passName } from "./passes";
 import { type PartFigures, solvePass } from "./queries";
 
 interface Props {
   part: Part;
   index: number;
   figures: PartFigures | undefined;
+  kinds: KindShown[];
   materials: Schemas["MaterialShown"][];
   colours: string[];
   wrong: (path: string) => string | undefined;
   onChange: (pass: Pass) => void;
 }
 
-/** What a weight or volume typed for a pass is turned into. */
-const SOLVED: Partial<Record<Pass["kind"], string>> = {
-  fill: "level_m",
-  shell: "thick_m",
-  detail: "thick_m",
-  filling: "gap_m",
-  dip: "thick_m",
-};
-
 /** When a pass bears the next. */
 const BEARS: Record<Wording, string> = { sugar: "holds its shape", fat: "is touch-set" };
 
 /** Everything about one pass that can be set, and what it comes to. */
-export function PassFields({ part, index, figures, materials, colours, wrong, onChange }: Props) {
+export function PassFields({ part, index, figures, kinds, materials, colours, wrong, onChange }: Props) {
   const pass = part.passes[index];
   const units = useUnits();
   const [problem, setProblem] = useState<Problem | null>(null);
-  if (!pass) return null;
+  const kind = kinds.find((k) => k.kind === pass?.kind);
+  if (!pass || !kind) return null;
   const row = figures?.rows.find((r) => r.index === index);
   const fault = figures?.faults.find((f) => f.index === index);
-  const depth = figures?.section.depth_m ?? 0.02;
-  const at = (name: string) => wrong(`part.passes.${index}.${name}`) ?? wrong(`passes.${index}.${name}`);
-  const change = (patch: Partial<Pass>) => {
+  const depth = figures?.section.depth_m ?? 0;
+  const change = (patch: Record<string, unknown>) => {
     setProblem(null);
     onChange({ ...pass, ...patch } as Pass);
   };
+  const solved = kind.fields.find((field) => field.name === kind.solved_by);
   const by = async (given: { finished_kg: number | null; volume_m3: number | null }) => {
+    if (!solved) return;
     try {
       const value = await solvePass({ part, index, ...given });
-      const name = SOLVED[pass.kind] ?? "thick_m";
-      change({ [name]: value, ...(pass.kind === "filling" ? { kg: null } : {}) } as Partial<Pass>);
+      change({ [solved.name]: value, ...(solved.told?.instead ? { [solved.told.instead]: null } : {}) });
     } catch (error) {
       setProblem(problemOf(error));
     }
   };
-  const solved = pass.kind in SOLVED;
+  const around: Around = {
+    materials,
+    colours,
+    depth,
+    across: figures?.section.across_m ?? depth,
+    rim: figures?.rim ?? [],
+    row,
+    wrong: (name) => wrong(`part.passes.${index}.${name}`) ?? wrong(`passes.${index}.${name}`),
+    change,
+  };
   return (
     <div className="space-y-5">
       <h2 className="text-xl">{passName(pass)}</h2>
@@ -70,96 +69,16 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
           {fault.limit !== null && <> (limit: {inUnit(fault.limit, fault.unit, units)})</>}.
         </Notice>
       )}
-      {"melt" in pass && (
-        <MeltFields
-          melt={pass.melt}
-          materials={materials}
-          colours={colours}
-          label="Melt"
-          onChange={(melt) => change({ melt })}
-        />
-      )}
-      {pass.kind === "fill" && <FillFields pass={pass} {...{ depth, at, change, materials, colours }} />}
-      {(pass.kind === "shell" || pass.kind === "detail") && (
-        <Layer
-          pass={pass}
-          depth={depth}
-          across={figures?.section.across_m ?? depth}
-          rim={figures?.rim ?? []}
-          at={at}
-          change={change}
-        />
-      )}
-      {pass.kind === "filling" && <FillingFields pass={pass} depth={depth} at={at} change={change} />}
-      {pass.kind === "turned" && (
-        <PassNumber
-          {...{ pass, at, change }}
-          name="ball_kg"
-          label="The whole ball's melt"
-          quantity="mass"
-          step={1}
-          large
-        />
-      )}
-      {pass.kind === "stick" && (
-        <>
-          <PassNumber
-            {...{ pass, at, change }}
-            name="diameter_m"
-            label="Stick, diameter"
-            quantity="length"
-            step={0.5}
-          />
-          <PassNumber {...{ pass, at, change }} name="inside_m" label="Inside" quantity="length" step={1} />
-          <Choice
-            label="It"
-            value={pass.taken_out ? "out" : pass.reseated ? "reseated" : "in"}
-            options={[
-              { key: "in", name: "stays in" },
-              { key: "reseated", name: "is drawn back, reseated" },
-              { key: "out", name: "only makes the hole" },
-            ]}
-            onChange={(key) => change({ taken_out: key === "out", reseated: key === "reseated" })}
-          />
-        </>
-      )}
-      {(pass.kind === "drizzle" || pass.kind === "dollop" || pass.kind === "cluster") && (
-        <HeapFields pass={pass} depth={depth} at={at} change={change} />
-      )}
-      {pass.kind === "dip" && (
-        <DipFields pass={pass} {...{ depth, at, change, materials, colours }} film={row?.thick_m} />
-      )}
-      {pass.kind === "paste" && (
-        <PasteFields pass={pass} depth={depth} at={at} change={change} volume={row?.volume_m3} />
-      )}
-      {pass.kind === "print" && (
-        <TextField label="What" value={pass.name} onChange={(name) => change({ name })} />
-      )}
-      {(pass.kind === "dust" || pass.kind === "centre") && (
-        <>
-          <TextField label="What" value={pass.name} onChange={(name) => change({ name })} />
-          <PassNumber
-            {...{ pass, at, change }}
-            name="kg"
-            label="A casting takes"
-            quantity="mass"
-            step={0.1}
-          />
-        </>
-      )}
-      {(pass.kind === "dust" || pass.kind === "print") && (
-        <Choice
-          label="Goes"
-          value={pass.on_wet ? "wet" : "empty"}
-          options={[
-            { key: "empty", name: "into the empty mould" },
-            { key: "wet", name: "on the wet melt" },
-          ]}
-          onChange={(key) => change({ on_wet: key === "wet" })}
-        />
-      )}
-      {pass.kind === "centre" && (
-        <PassNumber {...{ pass, at, change }} name="volume_m3" label="It displaces" quantity="volume" />
+      {kind.fields
+        .filter((field) => isSet(pass, field) && !IN_KEEPS.includes(field.name))
+        .map((field) => (
+          <PassField key={`${index} ${field.name}`} pass={pass} field={field} {...around} />
+        ))}
+      {pass.kind === "dip" && pass.second && (
+        <p className="text-quiet">
+          The second melt floats on the bath, the good side goes in first. Each piece takes its share along:
+          it is planned to be used up with the last one.
+        </p>
       )}
       {solved && (
         <div className="grid grid-cols-2 gap-5">
@@ -184,6 +103,9 @@ export function PassFields({ part, index, figures, materials, colours, wrong, on
   );
 }
 
+/** Shown beside what they bring. */
+const IN_KEEPS = ["dwell_s"];
+
 /** The state a pass needs of the one before it, and from when that is reached. */
 function Waits({ part, index, figures, materials }: Pick<Props, "part" | "index" | "figures" | "materials">) {
   const units = useUnits();
@@ -191,9 +113,7 @@ function Waits({ part, index, figures, materials }: Pick<Props, "part" | "index"
   const before = figures?.rows.filter((r) => r.index < index && r.melted).at(-1);
   const under = before && part.passes[before.index];
   if (!pass || !before?.sets || !under) return null;
-  const soft =
-    before.index === index - 1 &&
-    (pass.kind === "stick" || ((pass.kind === "dust" || pass.kind === "print") && pass.on_wet));
+  const soft = before.index === index - 1 && figures?.rows.find((r) => r.index === index)?.soft != null;
   const wording =
     "melt" in under ? materials.find((m) => m.key === under.melt.material)?.family?.rows : undefined;
   return (

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { problemOf, type Schemas } from "../../api/client";
+import { useState } from "react";
+import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { Standing } from "../../drawings/Standing";
 import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -13,8 +14,8 @@ import { useDebounced } from "../../shared/useDebounced";
 import { useWidth } from "../../shared/useWidth";
 import { meltsIn } from "../../shared/wording";
 import { JoinFields } from "./JoinFields";
-import { firstJoin, type Join, type Part, passName } from "./passes";
-import { assemblyQuery, type Piece } from "./queries";
+import { type Join, type Part, passName } from "./passes";
+import { assemblyQuery, firstJoin, type Piece } from "./queries";
 
 const PAUSE_MS = 120;
 const DEGREES = 180 / Math.PI;
@@ -42,7 +43,13 @@ export function Together({
   const units = useUnits();
   const query = useQuery(assemblyQuery(useDebounced(doc, PAUSE_MS)));
   const of = query.data;
-  const problem = query.error ? problemOf(query.error) : null;
+  const [refused, setRefused] = useState<Problem | null>(null);
+  const problem = refused ?? (query.error ? problemOf(query.error) : null);
+  const addJoin = () =>
+    firstJoin(doc).then(
+      (join) => onChange({ joins: [...doc.joins, join] }),
+      (error) => setRefused(problemOf(error)),
+    );
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
   const materials = meltsIn(useQuery(propertiesQuery).data?.groups);
   const putJoin = (i: number, join: Join) =>
@@ -113,7 +120,7 @@ export function Together({
             ))}
           </ol>
           <div className="mt-3">
-            <Button kind="quiet" onClick={() => onChange({ joins: [...doc.joins, nextJoin(doc)] })}>
+            <Button kind="quiet" onClick={() => void addJoin()}>
               Add a join
             </Button>
           </div>
@@ -125,13 +132,6 @@ export function Together({
       </section>
     </div>
   );
-}
-
-function nextJoin(doc: Piece): Join {
-  const [part] = doc.parts;
-  const melts = part?.passes.flatMap((pass) => ("melt" in pass ? [pass.melt] : [])) ?? [];
-  const join = firstJoin(part?.count ?? 1, melts.at(-1) ?? { material: "coating", colour: null });
-  return { ...join, to: Math.min(doc.parts.length - 1, 1) };
 }
 
 function swapped(joins: Join[], i: number): Join[] {

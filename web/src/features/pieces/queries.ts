@@ -13,6 +13,25 @@ export const partQuery = (asked: Schemas["PartAsked"]) =>
     placeholderData: (before) => before,
   });
 
+/** The kinds of passes there are: they stay as they are. */
+export const kindsQuery = queryOptions({
+  queryKey: ["passes"],
+  queryFn: async () => (await call(client.GET("/api/passes"))).kinds,
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const addPass = async (body: Schemas["AdditionAsked"]) =>
+  (await call(client.POST("/api/figures/addition", { body }))).added;
+
+export const firstJoin = async (piece: Piece) =>
+  (await call(client.POST("/api/figures/join", { body: { piece } }))).join;
+
+/** Pieces to start from, in the moulds there are. */
+export const startsQuery = queryOptions({
+  queryKey: ["starts"],
+  queryFn: async () => (await call(client.GET("/api/starts"))).items,
+});
+
 export const solvePass = async (body: Schemas["WeightAsked"]) =>
   (await call(client.POST("/api/figures/pass", { body }))).value;
 

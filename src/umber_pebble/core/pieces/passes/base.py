@@ -1,0 +1,206 @@
+"""What is asked of a kind of pass: each answers in a module of its own, and who lays, draws, orders, plans or edits passes asks
+only this."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import ClassVar, Literal
+
+from shapely.geometry.base import BaseGeometry
+
+from umber_pebble.core.materials.load import Material
+from umber_pebble.core.pieces.body import Body
+from umber_pebble.core.pieces.cut import BodyCut, Cut
+from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.fields import Shape
+from umber_pebble.core.pieces.hollow import Hollow
+from umber_pebble.core.pieces.layers import Laid
+from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
+
+Ground = Literal["mould", "body", "both"]
+"""What a pass goes into or onto."""
+Way = Literal["brushed", "splattered", "finger", "butter"]
+"""Ways of laying a pass that are offered beside the usual one: accents, and coloured cocoa butter."""
+Soft = Literal["stick", "sprinkle"]
+"""What hands do to a melt that is still soft."""
+Pace = Literal["pour", "fill", "stick"]
+"""Which of a kitchen's paces a pass goes at."""
+InHand = Literal["filling", "dust", "centre", "paste", "print", "stick"]
+"""What hands put in, or onto what is still wet."""
+LaidAs = Literal["fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster"]
+"""How a melt is laid on."""
+
+
+@dataclass(frozen=True, slots=True)
+class Put:
+    """What hands put in: as what, its name, its key in the tables if it stands there, its grams [kg], None: as laid."""
+
+    what: InHand
+    name: str
+    key: str = ""
+    kg: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Edge:
+    """The edge of a pass that is dragged: which field it is, and where it stands: at a level, so far under the rim, or so thick a layer
+    from where it begins; whole: at the rim the field is untold; slant: the field it leans by; unless: a field with which there is
+    none."""
+
+    field: str
+    at: Literal["level", "gap", "layer"]
+    whole: bool = False
+    slant: str | None = None
+    unless: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Where a pass comes: the how many-th it is, the passes, and what of them is laid already."""
+
+    i: int
+    passes: tuple["PassKind", ...]
+    laid: tuple[Laid, ...]
+    own: OwnMelts
+
+    @property
+    def before(self) -> "PassKind | None":
+        return self.passes[self.i - 1] if self.i else None
+
+    @property
+    def after(self) -> "PassKind | None":
+        return self.passes[self.i + 1] if self.i + 1 < len(self.passes) else None
+
+    @property
+    def melted(self) -> bool:
+        """Whether there is a melt yet."""
+        return any(row.cast for row in self.laid)
+
+
+@dataclass(frozen=True, slots=True)
+class InMould(Place):
+    """In a cavity of which so much is left."""
+
+    hollow: Hollow
+
+
+@dataclass(frozen=True, slots=True)
+class OnBody(Place):
+    """On a body; outer: its outlines with its coats so far, in planes through its axis turned by these angles [rad]."""
+
+    body: Body
+    outer: tuple[BaseGeometry, ...]
+    angles: tuple[float, ...]
+
+
+class PassKind(Shape):
+    """A pass of a kind. Its fields are its module's; what is said here holds where a kind says nothing else."""
+
+    __slots__ = ()
+    kind: str
+
+    ON: ClassVar[Ground] = "mould"
+    RANK: ClassVar[float]
+    """Where it usually comes: dust on the bare mould, details, shell, stick, what is put in, what is poured in, the close, what is on
+    top."""
+    SOLVED_BY: ClassVar[str | None] = None
+    """The field that a weight or volume is turned into."""
+    EDGE: ClassVar[Edge | None] = None
+    GRAINY: ClassVar[bool] = False
+    PACE: ClassVar[Pace] = "pour"
+    COATS: ClassVar[bool] = False
+    """It goes round what it is on, and what stands there stands on it."""
+    ON_TOP: ClassVar[bool] = False
+    """It lies on top: also of a casting that is full and level, and over its rim."""
+    SOLID: ClassVar[bool] = False
+    """A solid melt, into which something is pushed while it is soft."""
+    TWO_HALVES: ClassVar[bool] = False
+    """It is cast in two halves of its mould at once."""
+    EASED_OFF: ClassVar[bool] = False
+    """Where it is the last, and its family is eased off what it lies on, it is."""
+
+    @classmethod
+    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, "PassKind"]:
+        """It as it is first put into a build, as usual (None), or in a way of its own.
+
+        Args:
+            melt: what it is made of
+            depth_m: of the cavity or the body [m]
+        """
+        raise NotImplementedError
+
+    def melts(self) -> tuple[tuple[MeltRef, float], ...]:
+        """Its melts with their shares [frac]."""
+        return ()
+
+    def refs(self) -> list[MeltRef]:
+        """All melts it names."""
+        return [ref for ref, _ in self.melts()]
+
+    def rank(self, beside: Sequence["PassKind"]) -> tuple[float, float]:
+        """Where it usually comes among others."""
+        return self.RANK, 0.0
+
+    @property
+    def soft(self) -> Soft | None:
+        """What it is to hands where it comes right after a melt that is still soft."""
+        return None
+
+    @property
+    def pushed_in_m3(self) -> float | None:
+        """What it displaces in a solid melt right before it, into which it is pushed; None: it is not."""
+        return None
+
+    @property
+    def laid_as(self) -> LaidAs:
+        """How its melt is laid on; nothing asks it of a pass without one."""
+        raise NotImplementedError
+
+    def put(self) -> Put | None:
+        """What hands put in before its melt, or without one."""
+        return None
+
+    def step(self) -> str:
+        """What it is called among others of its part."""
+        return self.kind
+
+    def put_again(self) -> Put | None:
+        """What hands do once more with it after the next filling."""
+        return None
+
+    def tipped(self) -> tuple[float, float] | None:
+        """How thick it is wanted where it is filled and tipped out [m], and how long it stands full before that [s]; None where it is not."""
+        return None
+
+    def pressed_of(self) -> Material | None:
+        """The paste it is pressed of; None where it is not."""
+        return None
+
+    def dipped_m(self, body: Body) -> tuple[float, float] | None:
+        """How deep and wide what is dipped is [m]; None where nothing is."""
+        return None
+
+    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+        """It laid into a cavity, and what is left of that.
+
+        Raises: Wrong: it cannot be. OutOfRange: a number that no pass may have.
+        """
+        raise Wrong("wants_body", "only a body is dipped: what is cast goes into the mould")
+
+    def lay_on(self, at: OnBody) -> tuple[Laid, tuple[BaseGeometry, ...]]:
+        """It laid on a body, and the outlines then.
+
+        Raises: as lay.
+        """
+        raise Wrong("wants_mould", "this goes into a mould, not onto a body: dip or drizzle it")
+
+    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry | None:
+        """What of it is seen in a cut through its cavity; None: nothing."""
+        return None
+
+    def cut_on(self, row: Laid, cut: BodyCut, own: OwnMelts) -> BaseGeometry | None:
+        """What of it is seen in a cut through its body; None: nothing."""
+        return None
+
+    def material(self, own: OwnMelts) -> Material:
+        """Of its first melt."""
+        return self.melts()[0][0].of(own)

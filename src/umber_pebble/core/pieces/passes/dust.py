@@ -1,0 +1,74 @@
+"""Dust or glitter laid into the empty mould, or sprinkles and pieces on the wet melt: grams a casting."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Annotated, ClassVar, Literal
+
+from shapely.geometry.base import BaseGeometry
+
+from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.fields import Number
+from umber_pebble.core.pieces.hollow import Hollow
+from umber_pebble.core.pieces.layers import Laid, plain
+from umber_pebble.core.pieces.melt_ref import MeltRef
+from umber_pebble.core.pieces.passes.base import Ground, InMould, OnBody, Pace, PassKind, Put, Soft, Way
+from umber_pebble.core.texts import Name
+
+ON_WET = 8.0
+"""What is strewn on a wet melt comes after it."""
+
+
+class Strewn(PassKind):
+    """What goes into the empty mould, or on the wet melt."""
+
+    __slots__ = ()
+    ON: ClassVar[Ground] = "both"
+    RANK: ClassVar = 0.0
+    PACE: ClassVar[Pace] = "fill"
+    ON_TOP: ClassVar = True
+    on_wet: bool
+
+    def weight_kg(self) -> float:
+        return 0.0
+
+    def rank(self, beside: Sequence[PassKind]) -> tuple[float, float]:
+        return (ON_WET if self.on_wet else self.RANK), 0.0
+
+    @property
+    def soft(self) -> Soft | None:
+        return "sprinkle" if self.on_wet else None
+
+    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+        if not self.on_wet and at.melted:
+            raise Wrong("not_empty", "dust goes into the empty mould: move it before the first melt")
+        self._sticks(at.melted)
+        return plain(at.i, self.weight_kg(), 0.0, 0.0, at.hollow.level_m), at.hollow
+
+    def lay_on(self, at: OnBody) -> tuple[Laid, tuple[BaseGeometry, ...]]:
+        if not at.melted:
+            raise Wrong("nothing_wet", "there is no melt yet for it to stick to")
+        return plain(at.i, self.weight_kg(), 0.0, 0.0, at.body.high_m), at.outer
+
+    def _sticks(self, melted: bool) -> None:
+        if self.on_wet and not melted:
+            raise Wrong("nothing_wet", "there is no melt yet for it to stick to")
+
+
+@dataclass(frozen=True, slots=True)
+class Dust(Strewn):
+    """Dust or glitter in the empty mould, or sprinkles and pieces on the wet melt."""
+
+    name: Name
+    kg: Annotated[float, Number("kg", 0.0, 5.0, 0.1)]
+    on_wet: bool
+    kind: Literal["dust"] = "dust"
+
+    @classmethod
+    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
+        return {None: cls("Sprinkles", 0.0005, True)}
+
+    def weight_kg(self) -> float:
+        return self.kg
+
+    def put(self) -> Put:
+        return Put("dust", self.name)

@@ -1,0 +1,76 @@
+"""A solid fill to a level, of one melt or marbled with a second."""
+
+from dataclasses import dataclass, replace
+from typing import Annotated, ClassVar, Literal
+
+from shapely.geometry.base import BaseGeometry
+
+from umber_pebble.core.errors import require_range
+from umber_pebble.core.moulds.cavity import open_m2, volume_m3
+from umber_pebble.core.pieces.cast import amounts
+from umber_pebble.core.pieces.cut import Cut
+from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.fields import Number, Size, Slide
+from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow, room
+from umber_pebble.core.pieces.in_the_round import body_of
+from umber_pebble.core.pieces.layers import Laid, melted
+from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
+from umber_pebble.core.pieces.passes.base import Edge, InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.marbled import Marbled, SecondMelt, SecondShare
+
+
+@dataclass(frozen=True, slots=True)
+class Fill(Marbled):
+    """A solid fill to a level; marbled with a share of a second melt, the good side first."""
+
+    RANK: ClassVar = 6.0
+    SOLVED_BY: ClassVar = "level_m"
+    EDGE: ClassVar = Edge("level_m", "level")
+    SOLID: ClassVar = True
+    melt: MeltRef
+    level_m: Annotated[float, Number("m", 0.0002, 0.1, 0.1, Slide(0.0002, Size(0.1, 1.0)), large=True)]
+    second: SecondMelt
+    second_frac: SecondShare
+    kind: Literal["fill"] = "fill"
+
+    @classmethod
+    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
+        return {None: cls(melt, depth_m, None, 0.0)}
+
+    @property
+    def laid_as(self) -> LaidAs:
+        return "fill"
+
+    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+        hollow, level, melt = at.hollow, self.level_m, self.material(at.own)
+        rim = hollow.rim_m
+        require_range(f"passes.{at.i}.second_frac", self.second_frac, 0.0, 0.95)
+        if level > rim * (1 + 1e-9):
+            raise Wrong("above_rim", "the fill stands above the rim", level, rim)
+        if level <= hollow.level_m or level - hollow.lift_m < THINNEST_M:
+            raise Wrong("no_room", "it ends below what is there already", level, hollow.level_m)
+        level, pushed = min(level, rim), at.after and at.after.pushed_in_m3
+        hollow = replace(hollow, taken_m3=hollow.taken_m3 + (pushed or 0.0))
+        if hollow.shell is None and hollow.level_m == 0.0:
+            most = room("put_in") * volume_m3(hollow.cavity, level)
+            if hollow.taken_m3 > most:
+                raise Wrong("too_large", "what is in it leaves no room", hollow.taken_m3, most, "m3")
+            cast = amounts(hollow.cavity, level, melt, hollow.taken_m3)
+            made = Laid(
+                at.i, cast.finished, cast.poured, cast.volume.value.likely, cast.thickness.likely, 0.0, level, cast, (),
+                body=body_of(hollow.cavity, level),
+            )  # fmt: skip
+        else:
+            area = open_m2(hollow.cavity, level - hollow.lift_m)
+            volume = hollow.free_m3(level)
+            if volume < THINNEST_M * area:
+                words = "what is in it already leaves no room below this level"
+                raise Wrong("too_thin", words, volume / area, THINNEST_M)
+            made = melted(
+                at.i, melt, volume, volume / area, area, hollow.level_m, level, "hollow up to the level",
+                heap_m2=area if level >= rim - 1e-9 else 0.0,
+            )  # fmt: skip
+        return made, replace(hollow, level_m=level, taken_m3=0.0, closed=level >= rim - 1e-9)
+
+    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:
+        return cut.filled(row.from_m, row.to_m)

@@ -1,0 +1,26 @@
+"""A printed sheet or a texture: laid into the empty mould, or on the wet melt."""
+
+from dataclasses import dataclass
+from typing import ClassVar, Literal
+
+from umber_pebble.core.pieces.melt_ref import MeltRef
+from umber_pebble.core.pieces.passes.base import Ground, PassKind, Put, Way
+from umber_pebble.core.pieces.passes.dust import Strewn
+from umber_pebble.core.texts import Name
+
+
+@dataclass(frozen=True, slots=True)
+class Print(Strewn):
+    """A printed sheet or a texture: laid into the empty mould, or on the wet melt."""
+
+    ON: ClassVar[Ground] = "mould"
+    name: Name
+    on_wet: bool
+    kind: Literal["print"] = "print"
+
+    @classmethod
+    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
+        return {None: cls("Printed sheet", False)}
+
+    def put(self) -> Put:
+        return Put("print", self.name)

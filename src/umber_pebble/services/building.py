@@ -1,0 +1,158 @@
+"""What a build is made from: the kinds of passes there are, a first pass of each, a first join, and pieces to start from."""
+
+from dataclasses import dataclass
+
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.pieces.fields import FieldShown, fields_of, kind_of
+from umber_pebble.core.pieces.melt_ref import MeltRef
+from umber_pebble.core.pieces.passes.base import Edge, Ground, Way
+from umber_pebble.core.pieces.passes.known import KINDS, Kind
+from umber_pebble.core.pieces.passes.known import Pass as AnyPass
+from umber_pebble.core.pieces.starts import STARTS, Start, StartKey
+from umber_pebble.core.pieces.usual import usual_order
+from umber_pebble.services.doc_base import Doc
+from umber_pebble.services.docs import Mould
+from umber_pebble.services.piece_docs import Body, Join, Part, Piece
+from umber_pebble.services.shapes import mould_case
+from umber_pebble.services.workshop import Workshop
+
+MELT = MeltRef("coating", None)
+ROOM_DEGC = 20.0
+BODIES = {
+    "fruit": Body(
+        name="Strawberry", made_of="fruit", shape="cone", diameter_m=0.034, high_m=0.042, degc=ROOM_DEGC, tray=20
+    ),
+    "balloon": Body(
+        name="Balloon", made_of="balloon", shape="ball", diameter_m=0.08, high_m=0.09, degc=ROOM_DEGC, tray=8
+    ),
+}
+HELD_BY_HAND = 2
+"""More joins than this are held by props."""
+
+
+@dataclass(frozen=True, slots=True)
+class PassKindShown:
+    """A kind of pass as an editor knows it: into or onto what it goes; the ways in which it is offered, None the usual one; its fields;
+    which of them a weight or volume is turned into; its edge that is dragged; whether it is drawn grainy."""
+
+    kind: Kind
+    on: Ground
+    ways: list[Way | None]
+    fields: list[FieldShown]
+    solved_by: str | None
+    edge: Edge | None
+    grainy: bool
+
+
+def pass_kinds() -> list[PassKindShown]:
+    """All kinds of passes, in the order in which they are offered."""
+    return [
+        PassKindShown(
+            kind_of(of), of.ON, list(of.firsts(MELT, 1.0)), list(fields_of(of)), of.SOLVED_BY, of.EDGE, of.GRAINY
+        )
+        for of in KINDS
+    ]  # fmt: skip
+
+
+class AdditionAsked(Doc):
+    """A pass to be added to a part."""
+
+    part: Part
+    kind: Kind
+    way: Way | None
+
+
+@dataclass(frozen=True, slots=True)
+class AddedPass:
+    """A part with the pass, and which it is."""
+
+    part: Part
+    index: int
+
+
+def added(workshop: Workshop, asked: AdditionAsked) -> AddedPass:
+    """A part with one more pass as it is usually laid first, where it belongs among the others.
+
+    Raises: OutOfRange: no such pass, or one too many. NotFound: the mould.
+    """
+    part, depth = asked.part, _depth_m(workshop, asked.part)
+    [kind] = [of for of in KINDS if kind_of(of) == asked.kind]
+    firsts = kind.firsts(_last_melt(part), depth)
+    if asked.way not in firsts:
+        raise OutOfRange("this is not laid in such a way", path="way", got=asked.way)
+    passes = [*part.passes, firsts[asked.way]]
+    order = usual_order(passes)
+    doc = part.model_dump() | {"passes": [passes[i] for i in order]}
+    return AddedPass(Part.model_validate(doc, strict=False), order.index(len(passes) - 1))
+
+
+def _last_melt(part: Part) -> MeltRef:
+    return next(iter(part.melts[::-1]), MELT)
+
+
+def _depth_m(workshop: Workshop, part: Part) -> float:
+    """Of the cavity, or the body, it is in or on [m]."""
+    if part.body is not None:
+        return part.body.high_m
+    mould = workshop.get("mould", part.mould_id or "").doc
+    assert isinstance(mould, Mould)
+    return mould_case(part.mould_id or "", mould, part.cavity).cavity.depth_m
+
+
+class JoinAsked(Doc):
+    """A piece that gets one more join."""
+
+    piece: Piece
+
+
+def first_join(piece: Piece) -> Join:
+    """Of its first part to the next, or to others like it: of halves along their rim, of panels along their sides; more than two are
+    held by props."""
+    part = piece.parts[0]
+    many = part.count > HELD_BY_HAND
+    return Join(
+        part=0, to=min(len(piece.parts) - 1, 1), by="melt", melt=_last_melt(part), count=part.count if many else 1, seam_m=0.1,
+        dots=0, bead_m=0.004, gap_m=0.0, deep_m=0.0, props=HELD_BY_HAND if many else 0,
+    )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class StartShown:
+    """A way of casting to start from, and the piece it makes in this workshop, named by its key."""
+
+    key: StartKey
+    piece: Piece
+
+
+def starts(workshop: Workshop) -> list[StartShown]:
+    """The ways of casting to start from, each in the mould that suits it best; those in a mould only where there is one."""
+    moulds = {of.id: of.doc for of in workshop.all("mould") if isinstance(of.doc, Mould)}
+    return [StartShown(of.key, _piece(workshop, of, moulds)) for of in STARTS if of.body or moulds]
+
+
+def _piece(workshop: Workshop, start: Start, moulds: dict[str, Mould]) -> Piece:
+    body = BODIES[start.body] if start.body else None
+    melt = MeltRef(start.melt, None)
+    mould_id = None if body else _mould_for(start, moulds)
+    part = Part(
+        name=start.key, count=start.count, mould_id=mould_id, body=body, seen="mould", cavity=0, passes=_first(start, melt, 0.004),
+        bent=start.bent, released=start.bent, stays=[],
+    )  # fmt: skip
+    part = part.model_copy(update={"passes": _first(start, melt, _depth_m(workshop, part))})
+    piece = Piece(name=start.key, parts=[part], joins=[], stand=None)
+    return piece.model_copy(update={"joins": [first_join(piece)]}) if start.joined else piece
+
+
+def _first(start: Start, melt: MeltRef, depth_m: float) -> list[AnyPass]:
+    return [next(iter(of.firsts(melt, depth_m).values())) for of in start.passes]  # type: ignore[misc]
+
+
+def _mould_for(start: Start, moulds: dict[str, Mould]) -> str:
+    """The first, or the shallowest, with a cavity of such a shape first; any where there is none."""
+    fit = [key for key, of in moulds.items() if not start.shapes or of.cavities[0].shape.kind in start.shapes]
+    choose = fit or list(moulds)
+    return min(choose, key=lambda key: _deep(key, moulds[key])) if start.shallow else choose[0]
+
+
+def _deep(key: str, mould: Mould) -> float:
+    return mould_case(key, mould, 0).cavity.depth_m

@@ -1,0 +1,189 @@
+import type { Schemas } from "../../api/client";
+import { amount, type Quantity, type Units } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { OutlineFields } from "../../shared/OutlineFields";
+import { Choice, Notice, TextField } from "../../shared/ui/controls";
+import { NumberField } from "../../shared/ui/NumberField";
+import { FIELDS, type TwoWords } from "./fieldWords";
+import { MeltFields } from "./MeltFields";
+import { type Pass, valueOf } from "./passes";
+
+type Field = Schemas["FieldShown"];
+type Melt = Schemas["MeltRef"];
+
+const QUANTITIES: Record<Schemas["Number"]["unit"], Quantity> = {
+  m: "length",
+  kg: "mass",
+  m3: "volume",
+  rad: "angle",
+  frac: "share",
+  degC: "temperature",
+  s: "seconds",
+  count: "count",
+};
+
+export interface Around {
+  materials: Schemas["MaterialShown"][];
+  colours: string[];
+  /** Depth of the cavity, or height of the body [m]. */
+  depth: number;
+  across: number;
+  rim: number[][];
+  /** What the figures say of the pass where a field is left untold. */
+  row: Schemas["PassRow"] | undefined;
+  wrong: (name: string) => string | undefined;
+  change: (patch: Record<string, unknown>) => void;
+}
+
+interface Props extends Around {
+  pass: Pass;
+  field: Field;
+}
+
+/** Whether a field is set as the pass is now. */
+export function isSet(pass: Pass, field: Field): boolean {
+  if (!field.only) return true;
+  const other = valueOf(pass, field.only.field);
+  return (other !== null && other !== false) === field.only.so;
+}
+
+/** One field of a pass, as its kind tells of it. */
+export function PassField(props: Props) {
+  const { pass, field, change, row, depth } = props;
+  const words = (FIELDS[pass.kind] as Record<string, string | TwoWords | { label: string; of: object }>)[
+    field.name
+  ];
+  const value = valueOf(pass, field.name);
+  const two = typeof words === "object" && "no" in words ? words : null;
+  if (field.told && two) {
+    const { first, also, instead } = field.told;
+    const tell = () => ({
+      [field.name]: first && field.number ? sizeAt(first, depth) : firstOf(props),
+      ...Object.fromEntries(also.map((of) => [of.field, of.told])),
+      ...(instead ? { [instead]: null } : {}),
+    });
+    const untell = () => ({
+      [field.name]: null,
+      ...Object.fromEntries(also.map((of) => [of.field, of.untold])),
+      ...(instead ? { [instead]: row?.finished.value.likely ?? 0 } : {}),
+    });
+    return (
+      <>
+        <Choice
+          label={two.label}
+          value={value === null ? "no" : "yes"}
+          options={[
+            { key: "no", name: two.no },
+            { key: "yes", name: two.yes },
+          ]}
+          onChange={(key) => change(key === "yes" ? tell() : untell())}
+        />
+        {value !== null && <Control {...props} label={two.value ?? two.label} value={value} />}
+      </>
+    );
+  }
+  if (two)
+    return (
+      <Choice
+        label={two.label}
+        value={value === true ? "yes" : "no"}
+        options={[
+          { key: "no", name: two.no },
+          { key: "yes", name: two.yes },
+        ]}
+        onChange={(key) => change({ [field.name]: key === "yes" })}
+      />
+    );
+  if (typeof words === "object" && "of" in words)
+    return (
+      <Choice
+        label={words.label}
+        value={String(value)}
+        options={Object.entries(words.of).map(([key, name]) => ({ key, name: String(name) }))}
+        onChange={(key) => change({ [field.name]: key })}
+      />
+    );
+  return <Control {...props} label={String(words ?? field.name)} value={value} />;
+}
+
+const sizeAt = (size: Schemas["Size"], depth: number) =>
+  size.depth_frac === null ? size.of : Math.min(size.of, size.depth_frac * depth);
+
+/** What a field is when it is first told that is no number: a second melt as it comes, a square in the middle. */
+function firstOf({ pass, field, across }: Props): unknown {
+  if (field.sort === "melt" && "melt" in pass) return { ...pass.melt, colour: null };
+  const half = ((field.told?.first?.depth_frac ?? 1) * across) / 2;
+  return [
+    [-half, -half],
+    [half, -half],
+    [half, half],
+    [-half, half],
+  ];
+}
+
+/** A field's own control, told. */
+function Control({ pass, field, label, value, ...around }: Props & { label: string; value: unknown }) {
+  const { wrong, change, depth, row } = around;
+  const units = useUnits();
+  const put = (next: unknown) => change({ [field.name]: next });
+  const error = wrong(field.name);
+  switch (field.sort) {
+    case "name":
+      return <TextField label={label} value={String(value)} onChange={put} />;
+    case "melt":
+      return (
+        <MeltFields
+          melt={value as Melt}
+          materials={around.materials}
+          colours={around.colours}
+          label={label}
+          onChange={put}
+        />
+      );
+    case "outline":
+      return (
+        <>
+          <OutlineFields corners={value as [number, number][]} within={around.rim} onChange={put} />
+          {error && <Notice tone="hot">{error}</Notice>}
+        </>
+      );
+  }
+  const of = field.number;
+  if (!of) return null;
+  const given = typeof value === "number" ? value : null;
+  const reckoned = field.told?.reckoned === true;
+  const ball =
+    of.rolled && given !== null && row && row.volume_m3 > 0 ? Math.cbrt(BALL * row.volume_m3) : null;
+  return (
+    <>
+      <NumberField
+        label={label}
+        quantity={QUANTITIES[of.unit]}
+        value={given}
+        onChange={(v) => put(of.unit === "count" ? Math.round(v) : of.unit === "rad" ? toTenth(v) : v)}
+        error={error}
+        step={of.step}
+        large={of.large}
+        {...(of.unit === "count" ? { digits: 0 } : {})}
+        {...(of.slides ? { slider: { low: of.slides.low, high: sizeAt(of.slides.high, depth) } } : {})}
+        {...(reckoned ? { onClear: () => put(null), hint: reckonedAs(row, units) } : {})}
+      />
+      {ball !== null && given !== null && row && (
+        <NumberField
+          label="Rolled to a ball, diameter"
+          quantity="length"
+          value={ball}
+          onChange={(d) => put((given / row.volume_m3) * (d ** 3 / BALL))}
+          step={of.step}
+        />
+      )}
+    </>
+  );
+}
+
+const reckonedAs = (row: Props["row"], units: Units) =>
+  row ? `what stays on it: ${amount(row.thick_m, "length", units)}` : "what stays on it";
+
+const BALL = 6 / Math.PI;
+const TENTH_DEGREE = Math.PI / 1800;
+const toTenth = (rad: number) => Math.round(rad / TENTH_DEGREE) * TENTH_DEGREE;
