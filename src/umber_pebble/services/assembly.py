@@ -14,6 +14,7 @@ from umber_pebble.core.pieces.assembly import (
     standing,
 )
 from umber_pebble.core.pieces.joins import hand_s
+from umber_pebble.core.pieces.usual import hidden
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.docs import Kitchen
@@ -114,22 +115,8 @@ def _weighed(workshop: Workshop, part: Part) -> tuple[PartWeight, Material]:
     )  # fmt: skip
     cast = [row for row in built.laid if row.cast]
     melt = built.passes[cast[-1].index].material(built.own) if cast else material("melts", "coating")
-    hidden = hidden_passes(part.seen, [one.kind for one in part.passes])
-    return PartWeight(each, each.value.likely * part.count, cast[-1].thick_m if cast else 0.0, hidden), melt
-
-
-ON_MOULD = ("dust", "detail")
-ON_TOP = ("drizzle", "dollop", "print")
-
-
-def hidden_passes(seen: str, kinds: list[str]) -> list[int]:
-    """Which passes lie on the face of a part that is not seen: the first ones in the mould, or those on top."""
-    last = max(
-        (i for i, kind in enumerate(kinds) if kind in ("fill", "close", "shell", "turned")), default=len(kinds)
-    )
-    if seen == "open":
-        return [i for i, kind in enumerate(kinds) if kind in ON_MOULD and i < last]
-    return [i for i, kind in enumerate(kinds) if kind in ON_TOP and i > last]
+    thin = cast[-1].thick_m if cast else 0.0
+    return PartWeight(each, each.value.likely * part.count, thin, hidden(part.seen, part.passes)), melt
 
 
 def _stands(stand: Stand, parts: list[PartWeight], kind: str) -> Stands:

@@ -4931,11 +4931,8 @@ export interface components {
             fill_m: number;
             /** First */
             first: components["schemas"]["Handful"][];
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "join" | "swirl";
+            /** Kind */
+            kind: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl");
             /** Line */
             line: number;
             /** Material */
@@ -4949,7 +4946,7 @@ export interface components {
             /** Thick M */
             thick_m: number;
             /** Work */
-            work: ("bend" | "stick" | "sprinkle") | null;
+            work: "bend" | ("stick" | "sprinkle") | null;
         };
         /**
          * CastAmounts
@@ -7402,11 +7399,8 @@ export interface components {
             first: components["schemas"]["Handful"][];
             /** Item */
             item: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "join" | "swirl";
+            /** Kind */
+            kind: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl");
             /** Last */
             last: boolean;
             /**
@@ -7852,11 +7846,8 @@ export interface components {
             code: "one_by_one";
             /** Round */
             round: number;
-            /**
-             * Work
-             * @enum {string}
-             */
-            work: "bend" | "stick" | "sprinkle";
+            /** Work */
+            work: "bend" | ("stick" | "sprinkle");
         };
         /**
          * Only
@@ -8496,11 +8487,8 @@ export interface components {
              * @constant
              */
             kind: "pour";
-            /**
-             * Laid
-             * @enum {string}
-             */
-            laid: "fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "join" | "swirl";
+            /** Laid */
+            laid: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl");
             /** Left Kg */
             left_kg: number;
             /**
@@ -9104,7 +9092,7 @@ export interface components {
              */
             wording: "sugar" | "fat";
             /** Work */
-            work: ("bend" | "stick" | "sprinkle") | null;
+            work: "bend" | ("stick" | "sprinkle") | null;
         };
         /**
          * RoundRecord
@@ -10045,7 +10033,7 @@ export interface components {
             /** Hands */
             hands: boolean;
             /** Kind */
-            kind: ("weigh" | "cook" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "stick" | "sprinkle");
+            kind: ("weigh" | "cook" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle");
             /** Round */
             round: number | null;
             /** Start S */
@@ -10346,11 +10334,8 @@ export interface components {
              * @constant
              */
             kind: "unmould";
-            /**
-             * Laid
-             * @enum {string}
-             */
-            laid: "fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "join" | "swirl";
+            /** Laid */
+            laid: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl");
             /**
              * Leaves
              * @enum {string}

@@ -10,24 +10,21 @@ from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.pieces.passes.base import InHand, LaidAs, Soft
 from umber_pebble.core.plan.making import Making
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread, exact
 
 NOTHING = exact(0.0)
 
-PouredAs = Literal[
-    "fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster", "join", "swirl",
-]  # fmt: skip
+PouredAs = LaidAs | Literal["join", "swirl"]
 """How a melt is laid on; a swirl goes into the vessel of the next line, right before that is poured."""
-Work = Literal["bend", "stick", "sprinkle"]
+Work = Literal["bend"] | Soft
 """What hands do with a casting while it is soft."""
 Leaves = Literal["unmould", "peel", "rigid", "release_opens"]
 """At which mark a casting leaves what it was cast in: cold, off a film, off a bowl, or warm, to be shaped on a form."""
 RoundLimit = Literal["mould", "vessel", "window", "hands"]
 """What keeps a round from more castings."""
-InHand = Literal["filling", "dust", "centre", "paste", "print", "stick"]
-"""What hands put in, or onto what is still wet."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,9 +4,9 @@ import { useUnits } from "../../shared/format/useUnits";
 import { OutlineFields } from "../../shared/OutlineFields";
 import { Choice, Notice, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
-import { FIELDS, type TwoWords } from "./fieldWords";
 import { MeltFields } from "./MeltFields";
 import { type Pass, valueOf } from "./passes";
+import { wordsOf } from "./passWords";
 
 type Field = Schemas["FieldShown"];
 type Melt = Schemas["MeltRef"];
@@ -50,9 +50,7 @@ export function isSet(pass: Pass, field: Field): boolean {
 /** One field of a pass, as its kind tells of it. */
 export function PassField(props: Props) {
   const { pass, field, change, row, depth } = props;
-  const words = (FIELDS[pass.kind] as Record<string, string | TwoWords | { label: string; of: object }>)[
-    field.name
-  ];
+  const words = wordsOf(pass.kind, field.name);
   const value = valueOf(pass, field.name);
   const two = typeof words === "object" && "no" in words ? words : null;
   if (field.told && two) {
@@ -99,7 +97,7 @@ export function PassField(props: Props) {
       <Choice
         label={words.label}
         value={String(value)}
-        options={Object.entries(words.of).map(([key, name]) => ({ key, name: String(name) }))}
+        options={Object.entries(words.of).map(([key, name]) => ({ key, name }))}
         onChange={(key) => change({ [field.name]: key })}
       />
     );

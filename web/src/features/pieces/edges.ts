@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
-import { EDGES, FIELDS } from "./fieldWords";
 import { type KindShown, type Pass, valueOf } from "./passes";
+import { PASSES, wordsOf } from "./passWords";
 
 type Row = Schemas["PassRow"];
 
@@ -16,12 +16,11 @@ export function edgeOf(pass: Pass, kind: KindShown, row: Row, depth: number, cut
     layer: row.from_m + (told ?? row.thick_m),
   };
   const slant = edge.slant ? valueOf(pass, edge.slant) : 0;
-  const words = (FIELDS[pass.kind] as Record<string, unknown>)[edge.field];
   return {
     height_m: heights[edge.at],
     level: edge.at !== "layer",
     slope: typeof slant === "number" ? Math.tan(slant) * Math.cos((cut * Math.PI) / 2) : 0,
-    name: EDGES[pass.kind] ?? String(words),
+    name: PASSES[pass.kind].edge ?? String(wordsOf(pass.kind, edge.field)),
   };
 }
 

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { meltTone, toneOf } from "../../shared/tones";
-import { FIELDS } from "./fieldWords";
+import { PASSES, WAYS } from "./passWords";
 
 export type Part = Schemas["Part"];
 export type Pass = Part["passes"][number];
@@ -9,53 +9,28 @@ export type Of<K extends Kind> = Extract<Pass, { kind: K }>;
 export type KindShown = Schemas["PassKindShown"];
 export type Way = NonNullable<KindShown["ways"][number]>;
 
-export const KIND_NAMES: Record<Kind, string> = {
-  dust: "Dust or sprinkles",
-  detail: "Detail",
-  shell: "Shell",
-  stick: "Stick",
-  centre: "Solid centre",
-  filling: "Filling",
-  close: "Close",
-  fill: "Solid fill",
-  turned: "Turned ball",
-  paste: "Pressed paste",
-  print: "Printed sheet or texture",
-  drizzle: "Drizzle",
-  dollop: "Dollops",
-  cluster: "Cluster",
-  dip: "Dip",
-};
-
-const WAY_NAMES: Record<Way, string> = {
-  brushed: "Accent, brushed",
-  splattered: "Accent, splattered",
-  finger: "Accent, by finger",
-  butter: "Coloured cocoa butter",
-};
-
 /** What a kind is offered as, laid as usual or in a way of its own. */
 export const offeredAs = (kind: Kind, way: Way | null): string =>
-  way === null ? KIND_NAMES[kind] : WAY_NAMES[way];
+  way === null ? PASSES[kind].name : WAYS[way];
 
 /** What a pass is called on the screens. */
 export function passName(pass: Pass): string {
   if ("name" in pass) return pass.name;
   switch (pass.kind) {
     case "filling":
-      return `${FIELDS.filling.filling.of[pass.filling]} filling`;
+      return `${PASSES.filling.fields.filling.of[pass.filling]} filling`;
     case "paste":
-      return FIELDS.paste.paste.of[pass.paste];
+      return PASSES.paste.fields.paste.of[pass.paste];
     case "shell":
-      return pass.sides ? "Second coat, sides" : KIND_NAMES.shell;
+      return pass.sides ? "Second coat, sides" : PASSES.shell.name;
     case "stick":
-      return pass.use === "hole" ? "Skewer hole" : KIND_NAMES.stick;
+      return pass.use === "hole" ? "Skewer hole" : PASSES.stick.name;
     case "fill":
-      return pass.second ? "Marbled fill" : KIND_NAMES.fill;
+      return pass.second ? "Marbled fill" : PASSES.fill.name;
     case "dip":
       return pass.second ? "Marbled dip" : pass.line_m === null ? "Dip" : "Dip to a line";
     default:
-      return KIND_NAMES[pass.kind];
+      return PASSES[pass.kind].name;
   }
 }
 

@@ -111,6 +111,10 @@ class PassKind(Shape):
     """It goes round what it is on, and what stands there stands on it."""
     ON_TOP: ClassVar[bool] = False
     """It lies on top: also of a casting that is full and level, and over its rim."""
+    LIES: ClassVar[Literal["wall", "within", "top"]] = "within"
+    """On which face it is seen, if on any: the one against the mould, or the open one."""
+    COVERS: ClassVar[bool] = False
+    """What is on the wall before it is seen no more from the open side, and what is put on it no more from the mould's."""
     SOLID: ClassVar[bool] = False
     """A solid melt, into which something is pushed while it is soft."""
     TWO_HALVES: ClassVar[bool] = False

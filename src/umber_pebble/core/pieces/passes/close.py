@@ -20,6 +20,7 @@ class Close(PassKind):
     """Melt to the rim, levelled."""
 
     RANK: ClassVar = 7.0
+    COVERS: ClassVar = True
     melt: MeltRef
     kind: Literal["close"] = "close"
 

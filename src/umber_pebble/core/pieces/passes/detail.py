@@ -31,6 +31,7 @@ class Detail(PassKind):
     the cavity, which then says its share."""
 
     RANK: ClassVar = 1.0
+    LIES: ClassVar = "wall"
     SOLVED_BY: ClassVar = "thick_m"
     EDGE: ClassVar = Edge("thick_m", "layer")
     name: Name

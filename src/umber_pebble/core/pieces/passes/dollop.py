@@ -18,6 +18,7 @@ class Dollop(Heap):
     """Dollops: how many, and how wide."""
 
     RANK: ClassVar = 8.5
+    LIES: ClassVar = "top"
     melt: MeltRef
     count: Annotated[int, Number("count", 1, 500, 1)]
     diameter_m: Annotated[float, Number("m", 0.002, 0.1, 0.5, large=True)]

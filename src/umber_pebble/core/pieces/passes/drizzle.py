@@ -21,6 +21,7 @@ class Drizzle(Heap):
     """Lines over what is there: all their length, and how thick."""
 
     RANK: ClassVar = 8.5
+    LIES: ClassVar = "top"
     EASED_OFF: ClassVar = True
     melt: MeltRef
     length_m: Annotated[float, Number("m", 0.005, 100.0, 10.0, large=True)]

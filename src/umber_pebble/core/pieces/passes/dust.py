@@ -58,6 +58,7 @@ class Strewn(PassKind):
 class Dust(Strewn):
     """Dust or glitter in the empty mould, or sprinkles and pieces on the wet melt."""
 
+    LIES: ClassVar = "wall"
     name: Name
     kg: Annotated[float, Number("kg", 0.0, 5.0, 0.1)]
     on_wet: bool

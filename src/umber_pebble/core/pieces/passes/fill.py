@@ -24,6 +24,7 @@ class Fill(Marbled):
     """A solid fill to a level; marbled with a share of a second melt, the good side first."""
 
     RANK: ClassVar = 6.0
+    COVERS: ClassVar = True
     SOLVED_BY: ClassVar = "level_m"
     EDGE: ClassVar = Edge("level_m", "level")
     SOLID: ClassVar = True

@@ -14,6 +14,7 @@ class Print(Strewn):
     """A printed sheet or a texture: laid into the empty mould, or on the wet melt."""
 
     ON: ClassVar[Ground] = "mould"
+    LIES: ClassVar = "top"
     name: Name
     on_wet: bool
     kind: Literal["print"] = "print"

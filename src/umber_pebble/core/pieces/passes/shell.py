@@ -26,6 +26,7 @@ class Shell(PassKind):
     out."""
 
     RANK: ClassVar = 2.0
+    COVERS: ClassVar = True
     SOLVED_BY: ClassVar = "thick_m"
     EDGE: ClassVar = Edge("thick_m", "layer", unless="sides")
     melt: MeltRef

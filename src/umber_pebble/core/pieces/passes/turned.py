@@ -23,6 +23,7 @@ class Turned(PassKind):
     which were joined: they have no `whole`."""
 
     RANK: ClassVar = 2.0
+    COVERS: ClassVar = True
     TWO_HALVES: ClassVar = True
     melt: MeltRef
     ball_kg: Annotated[float, Number("kg", 0.001, 5.0, 1.0, large=True)]

@@ -1,0 +1,165 @@
+import type { Kind, Of, Way } from "./passes";
+
+/** Two ways a field may be, each in words. */
+export interface TwoWords {
+  label: string;
+  /** Not so, or left untold. */
+  no: string;
+  /** So, or told. */
+  yes: string;
+  /** What the field itself is called where it is told. */
+  value?: string;
+}
+
+export interface ChoiceWords<V extends string> {
+  label: string;
+  of: Record<V, string>;
+}
+
+type Words<V> = [V] extends [boolean]
+  ? TwoWords
+  : null extends V
+    ? TwoWords | string
+    : [V] extends [string]
+      ? string extends V
+        ? string
+        : ChoiceWords<V>
+      : string;
+
+/** What a kind and its fields are called. */
+interface KindWords<K extends Kind> {
+  name: string;
+  /** What its edge is called that is dragged, where it is not its field's name. */
+  edge?: string;
+  fields: { [F in Exclude<keyof Of<K>, "kind" | "whole">]: Words<Of<K>[F]> };
+}
+
+/** What each kind of pass is called, and each of its fields. */
+export const PASSES: { [K in Kind]: KindWords<K> } = {
+  dust: {
+    name: "Dust or sprinkles",
+    fields: {
+      name: "What",
+      kg: "A casting takes",
+      on_wet: { label: "Goes", no: "into the empty mould", yes: "on the wet melt" },
+    },
+  },
+  print: {
+    name: "Printed sheet or texture",
+    fields: { name: "What", on_wet: { label: "Goes", no: "into the empty mould", yes: "on the wet melt" } },
+  },
+  detail: {
+    name: "Detail",
+    edge: "Detail thickness",
+    fields: {
+      name: "What",
+      melt: "Melt",
+      outline: { label: "Where", no: "a share of the wall", yes: "its own outline" },
+      share_frac: "Of the wall",
+      thick_m: "Thickness",
+    },
+  },
+  shell: {
+    name: "Shell",
+    edge: "Shell thickness",
+    fields: {
+      melt: "Melt",
+      thick_m: "Thickness",
+      emptied: { label: "Laid on by", no: "spoon or brush", yes: "filling and tipping out" },
+      sides: { label: "On", no: "all of the wall", yes: "the sides only" },
+      dwell_s: "Stands full before it is tipped",
+    },
+  },
+  stick: {
+    name: "Stick",
+    fields: {
+      diameter_m: "Stick, diameter",
+      inside_m: "Inside",
+      use: {
+        label: "It",
+        of: { stays: "stays in", reseated: "is drawn back, reseated", hole: "only makes the hole" },
+      },
+    },
+  },
+  centre: {
+    name: "Solid centre",
+    fields: { name: "What", kg: "A casting takes", volume_m3: "It displaces" },
+  },
+  filling: {
+    name: "Filling",
+    edge: "Top of the filling",
+    fields: {
+      filling: { label: "Of", of: { cake: "Cake", ganache: "Ganache", cream: "Cream", fruit: "Fruit" } },
+      gap_m: {
+        label: "How much",
+        no: "by its weight",
+        yes: "by the gap it leaves",
+        value: "Leaves a gap to the rim of",
+      },
+      kg: "A casting takes",
+      degc: "Goes in at",
+      loss_frac: "Stays in bag or spoon",
+    },
+  },
+  close: { name: "Close", fields: { melt: "Melt" } },
+  fill: {
+    name: "Solid fill",
+    fields: {
+      melt: "Melt",
+      level_m: "Fill level",
+      second: { label: "Of", no: "one melt", yes: "marbled with a second", value: "Second melt" },
+      second_frac: "Share of it",
+    },
+  },
+  turned: { name: "Turned ball", fields: { melt: "Melt", ball_kg: "The whole ball's melt" } },
+  paste: {
+    name: "Pressed paste",
+    fields: {
+      paste: {
+        label: "Of",
+        of: { fondant: "Fondant", gum_paste: "Gum paste", modelling_chocolate: "Modelling chocolate" },
+      },
+      kg: "A casting takes",
+    },
+  },
+  drizzle: {
+    name: "Drizzle",
+    fields: { melt: "Melt", length_m: "All lines, how long", bore_m: "A line, how thick" },
+  },
+  dollop: { name: "Dollops", fields: { melt: "Melt", count: "How many", diameter_m: "Each, how wide" } },
+  cluster: {
+    name: "Cluster",
+    fields: {
+      name: "What is in it",
+      melt: "Melt",
+      inside_kg: "Of that, each",
+      melt_frac: "Share of melt in the heap",
+    },
+  },
+  dip: {
+    name: "Dip",
+    edge: "Dip line",
+    fields: {
+      melt: "Melt",
+      line_m: { label: "Dipped", no: "whole", yes: "to a line", value: "Line, over its lowest point" },
+      slant_rad: "At a slant of",
+      thick_m: "Coat",
+      second: { label: "Of", no: "one melt", yes: "marbled with a second", value: "Second melt" },
+      second_frac: "Share of it",
+    },
+  },
+};
+
+/** Ways of laying a pass that are offered beside the usual one. */
+export const WAYS: Record<Way, string> = {
+  brushed: "Accent, brushed",
+  splattered: "Accent, splattered",
+  finger: "Accent, by finger",
+  butter: "Coloured cocoa butter",
+};
+
+type AnyWords = string | TwoWords | ChoiceWords<string>;
+
+/** A field's words, by its name. */
+export const wordsOf = (kind: Kind, field: string): AnyWords | undefined =>
+  (PASSES[kind].fields as Record<string, AnyWords>)[field];
