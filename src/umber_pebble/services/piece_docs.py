@@ -31,7 +31,14 @@ def _newer(told: Any, stored: bool) -> Any:
     if "taken_out" in told:
         out, again = told.pop("taken_out"), told.pop("reseated", False)
         told["use"] = "hole" if out is True else "reseated" if again is True else "stays"
-    return {**told, "name": one_line(told["name"], stored)} if "name" in told else told
+    if "name" in told:
+        told["name"] = one_line(told["name"], stored)
+    return {name: _fixed(value) for name, value in told.items()}
+
+
+def _fixed(value: Any) -> Any:
+    """What JSON can only say as a list, as the tuple that a pass holds."""
+    return tuple(_fixed(of) for of in value) if isinstance(value, list) else value
 
 
 NEW: dict[str, dict[str, Any]] = {"detail": {"outline": None}, "shell": {"dwell_s": 0.0}}
