@@ -156,6 +156,17 @@ def test_only_the_families_know_which_family_a_melt_is_of() -> None:
     assert found == []
 
 
+def test_only_its_own_module_knows_a_kind_of_pass() -> None:
+    """Who lays, draws, orders, plans or edits passes asks the kind: no other module names one, but those that start a piece."""
+    kinds = CORE / "pieces/passes"
+    names = "|".join(path.stem for path in kinds.glob("*.py") if path.stem not in ("base", "known", "__init__"))
+    for path in SRC.rglob("*.py"):
+        if path.parent != kinds and path.name != "starts.py" and "demo" not in path.parts:
+            assert not re.search(rf"pieces\.passes\.({names})\b", path.read_text("utf-8")), path.name
+    for path in (ROOT / "web/src/features/pieces").glob("*.ts*"):
+        assert not re.search(r'kind [!=]== "', path.read_text("utf-8")), path.name
+
+
 def test_what_an_act_tells_is_typed() -> None:
     """No figure of the bench or of a plan's remark travels in a bag that any key fits."""
     for path in [*(CORE / "bench").glob("*.py"), CORE / "plan/remarks.py", SRC / "services/bench.py"]:

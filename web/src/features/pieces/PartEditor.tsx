@@ -247,8 +247,7 @@ function workOf(part: Part, figures: PartFigures): string {
 }
 
 function stickOf(part: Part) {
-  const pass = part.passes.find((p) => p.kind === "stick");
-  return pass?.kind === "stick" ? pass : null;
+  return part.passes.find((pass) => "inside_m" in pass) ?? null;
 }
 
 function layerNote(row: PartFigures["rows"][number], units: ReturnType<typeof useUnits>): string {

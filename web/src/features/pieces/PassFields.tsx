@@ -74,7 +74,7 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
         .map((field) => (
           <PassField key={`${index} ${field.name}`} pass={pass} field={field} {...around} />
         ))}
-      {pass.kind === "dip" && pass.second && (
+      {"line_m" in pass && pass.second && (
         <p className="text-quiet">
           The second melt floats on the bath, the good side goes in first. Each piece takes its share along:
           it is planned to be used up with the last one.
@@ -98,7 +98,7 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
           />
         </div>
       )}
-      {pass.kind === "shell" && row?.keeps && <Keeps keeps={row.keeps} pass={pass} onChange={change} />}
+      {"dwell_s" in pass && row?.keeps && <Keeps keeps={row.keeps} pass={pass} onChange={change} />}
     </div>
   );
 }

@@ -83,7 +83,7 @@ function notes(
 ): string[] {
   const out: string[] = [];
   if ("melt" in pass) out.push((materials[pass.melt.material] ?? pass.melt.material).toLowerCase());
-  if (pass.kind === "stick") out.push(`${amount(pass.inside_m, "length", units)} inside`);
+  if ("inside_m" in pass) out.push(`${amount(pass.inside_m, "length", units)} inside`);
   else if (row && row.thick_m > 0) out.push(amount(row.thick_m, "length", units));
   if (row?.sets)
     out.push(`sets ${range(row.sets, "s", units)}${row.place ? `, ${row.place.toLowerCase()}` : ""}`);
