@@ -5,9 +5,8 @@ from dataclasses import dataclass
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.pieces.fields import FieldShown, fields_of, kind_of
 from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.core.pieces.passes.base import Edge, Ground, Way
+from umber_pebble.core.pieces.passes.base import Edge, Ground, PassKind, Way
 from umber_pebble.core.pieces.passes.known import KINDS, Kind
-from umber_pebble.core.pieces.passes.known import Pass as AnyPass
 from umber_pebble.core.pieces.starts import STARTS, Start, StartKey
 from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.services.doc_base import Doc
@@ -143,8 +142,8 @@ def _piece(workshop: Workshop, start: Start, moulds: dict[str, Mould]) -> Piece:
     return piece.model_copy(update={"joins": [first_join(piece)]}) if start.joined else piece
 
 
-def _first(start: Start, melt: MeltRef, depth_m: float) -> list[AnyPass]:
-    return [next(iter(of.firsts(melt, depth_m).values())) for of in start.passes]  # type: ignore[misc]
+def _first(start: Start, melt: MeltRef, depth_m: float) -> list[PassKind]:
+    return [next(iter(of.firsts(melt, depth_m).values())) for of in start.passes]
 
 
 def _mould_for(start: Start, moulds: dict[str, Mould]) -> str:

@@ -146,11 +146,13 @@ def lines_of(
         one = built.passes[row.index]
         put = one.put()
         if row.cast is None:
+            assert put is not None
             # right after a melt it goes into what is still soft
             if one.soft and row.index == wet + 1:
-                lines[-1] = replace(lines[-1], work=one.soft)
+                lines[-1] = replace(
+                    lines[-1], work=one.soft, on=_handful(put, one, row.poured.value.likely, paces)
+                )
                 continue
-            assert put is not None
             waiting.append(_handful(put, one, row.poured.value.likely, paces))
             if put.what == "filling":
                 waiting, again = waiting + again, []

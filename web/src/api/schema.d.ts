@@ -4361,7 +4361,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dip" | "dust" | "print" | "detail" | "shell" | "stick" | "centre" | "filling" | "paste" | "fill" | "turned" | "close" | "cluster" | "drizzle" | "dollop";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "dollop" | "drizzle";
             part: components["schemas"]["Part"];
             /** Way */
             way: ("brushed" | "splattered" | "finger" | "butter") | null;
@@ -8147,7 +8147,7 @@ export interface components {
             /** Name */
             name: string;
             /** Passes */
-            passes: (components["schemas"]["Dip"] | components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["Fill"] | components["schemas"]["Turned"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Drizzle"] | components["schemas"]["Dollop"])[];
+            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["Fill"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"])[];
             /**
              * Released
              * @description bent after it was taken out warm, on a form
@@ -8230,7 +8230,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dip" | "dust" | "print" | "detail" | "shell" | "stick" | "centre" | "filling" | "paste" | "fill" | "turned" | "close" | "cluster" | "drizzle" | "dollop";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "dollop" | "drizzle";
             /**
              * On
              * @enum {string}
@@ -9581,11 +9581,13 @@ export interface components {
         };
         /**
          * Sprinkle
-         * @description Sprinkle each while it is wet.
+         * @description Something on each while it is wet: its name, its grams each [kg].
          */
         Sprinkle: {
             /** Casts */
             casts: number;
+            /** Each Kg */
+            each_kg: number;
             /**
              * Kind
              * @default sprinkle
@@ -9594,6 +9596,8 @@ export interface components {
             kind: "sprinkle";
             /** Line */
             line: number;
+            /** Name */
+            name: string;
         };
         /**
          * Stage

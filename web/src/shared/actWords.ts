@@ -119,9 +119,12 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
     }
     case "sprinkle":
       return {
-        title: `Sprinkle ${plural(what.casts, "casting", "castings")}`,
-        detail: [`${lineName(view, what.line)}: while it is wet.`, ...tryOne(act)],
-        button: "Sprinkled",
+        title: `${what.name} on ${plural(what.casts, "casting", "castings")}`,
+        detail: [
+          `${lineName(view, what.line)}: while it is wet${what.each_kg > 0 ? `, ${amount(what.each_kg, "mass", units)} each` : ""}.`,
+          ...tryOne(act),
+        ],
+        button: "It is on",
         before: "in",
         during: "sets in",
       };
@@ -319,7 +322,7 @@ export function actShort(act: Act, view: View): string {
     case "by_hand":
       return `${HAND_DOES[what.step.what]} ${what.step.count} ${wholeName(what.step.named)}`;
     case "sprinkle":
-      return `Sprinkle ${what.casts} ${of(what.line)}`;
+      return `${what.name} on ${what.casts} ${of(what.line)}`;
     case "bend":
       return `Bend ${what.casts} ${of(what.line)}`;
     case "stick":

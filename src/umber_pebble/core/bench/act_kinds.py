@@ -248,8 +248,10 @@ class Stick(OfRound):
 
 @dataclass(frozen=True, slots=True)
 class Sprinkle(OfRound):
-    """Sprinkle each while it is wet."""
+    """Something on each while it is wet: its name, its grams each [kg]."""
 
+    name: str
+    each_kg: float
     kind: Literal["sprinkle"] = field(default="sprinkle", init=False)
 
 

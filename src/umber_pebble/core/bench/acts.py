@@ -127,7 +127,9 @@ def _work_act(line: Line, r: Round, opens: float, closes: float, sure: bool = Tr
         case "stick":
             return Act(Stick(r.line, r.casts), subject, Inserted(r.number), opens, closes, sure)
         case "sprinkle":
-            return Act(Sprinkle(r.line, r.casts), subject, Inserted(r.number), opens, closes, sure)
+            assert line.on is not None
+            put = Sprinkle(r.line, r.casts, line.on.name, line.on.kg)
+            return Act(put, subject, Inserted(r.number), opens, closes, sure)
         case _:
             return Act(Bend(r.line, r.casts, line.released), subject, Bent(r.number), opens, closes, sure)
 

@@ -107,7 +107,7 @@ class Line:
     unmoulded then; item the line of the order; kind how it is laid on. under: what it lies on
     (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
     needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build is
-    known by where break rates are kept, "" for a plain fill. work: what they do while it is soft; leaves: at which mark of its
+    known by where break rates are kept, "" for a plain fill. work: what they do while it is soft, on: and with what; leaves: at which mark of its
     windows it leaves its mould or film. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
     """
@@ -133,6 +133,7 @@ class Line:
     leaves: Leaves = "unmould"
     softens_s: float = 0.0
     body: Revolved | None = None
+    on: Handful | None = None
 
     @property
     def name(self) -> str:

@@ -18,7 +18,7 @@ const WINDOW: Record<Call["window"], string> = {
   turn: "Turn the ball",
   bend: "Bend",
   stick: "Sticks",
-  sprinkle: "Sprinkle",
+  sprinkle: "What goes on the wet melt",
   unmould: "Unmould",
   off: "Off the heat",
   out: "Off the heat",

@@ -13,7 +13,7 @@ const WORDS: Record<Task["kind"], string> = {
   pour: "pour",
   bend: "bend",
   stick: "sticks",
-  sprinkle: "sprinkle",
+  sprinkle: "put on",
   put_in: "fill",
   turn: "turn",
   set: "sets",

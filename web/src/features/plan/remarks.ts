@@ -11,7 +11,7 @@ const ONE_BY_ONE: Record<Work, string> = {
   bend: "not even one may be safely poured and bent in time. Pour and bend one by one, warmer.",
   stick:
     "not even one takes its stick for sure before it is too stiff. Pour and put in sticks one by one, warmer.",
-  sprinkle: "not even one is sprinkled for sure while it is wet. Pour and sprinkle one by one.",
+  sprinkle: "not even one surely gets what goes on it while it is wet. Pour and put it on one by one.",
 };
 
 /** What the plan has to say, in words. */

@@ -1,31 +1,37 @@
-"""All kinds of passes there are."""
+"""All kinds of passes there are: each module here has its own."""
 
-from typing import TYPE_CHECKING, Literal, get_args
+import pkgutil
+from collections.abc import Iterator
+from dataclasses import is_dataclass
+from functools import reduce
+from importlib import import_module
+from operator import or_
+from typing import TYPE_CHECKING, Literal
 
+from umber_pebble.core.pieces import passes
 from umber_pebble.core.pieces.fields import kind_of
 from umber_pebble.core.pieces.passes.base import PassKind
-from umber_pebble.core.pieces.passes.centre import Centre
-from umber_pebble.core.pieces.passes.close import Close
-from umber_pebble.core.pieces.passes.cluster import Cluster
-from umber_pebble.core.pieces.passes.detail import Detail
-from umber_pebble.core.pieces.passes.dip import Dip
-from umber_pebble.core.pieces.passes.dollop import Dollop
-from umber_pebble.core.pieces.passes.drizzle import Drizzle
-from umber_pebble.core.pieces.passes.dust import Dust
-from umber_pebble.core.pieces.passes.fill import Fill
-from umber_pebble.core.pieces.passes.filling import Filling
-from umber_pebble.core.pieces.passes.paste import Paste
-from umber_pebble.core.pieces.passes.printed import Print
-from umber_pebble.core.pieces.passes.shell import Shell
-from umber_pebble.core.pieces.passes.stick import Stick
-from umber_pebble.core.pieces.passes.turned import Turned
 
-Pass = (
-    Dip | Dust | Print | Detail | Shell | Stick | Centre | Filling | Paste | Fill | Turned | Close | Cluster | Drizzle | Dollop
-)  # fmt: skip
-KINDS: tuple[type[PassKind], ...] = get_args(Pass)
-"""In the order in which they are offered."""
+
+def _found() -> Iterator[type[PassKind]]:
+    for module in pkgutil.iter_modules(passes.__path__, f"{passes.__name__}."):
+        if module.name != __name__:
+            for of in vars(import_module(module.name)).values():
+                if (
+                    isinstance(of, type)
+                    and issubclass(of, PassKind)
+                    and is_dataclass(of)
+                    and of.__module__ == module.name
+                ):
+                    yield of  # fmt: skip
+
+
+KINDS: tuple[type[PassKind], ...] = tuple(sorted(_found(), key=lambda of: (of.RANK, kind_of(of))))
+"""In the order in which they are usually laid, and offered."""
+
 if TYPE_CHECKING:
+    Pass = PassKind
     Kind = str
 else:
+    Pass = reduce(or_, KINDS)
     Kind = Literal[tuple(kind_of(of) for of in KINDS)]
