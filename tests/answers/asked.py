@@ -166,7 +166,10 @@ def questions(get: Any) -> list[Question]:
         out.append((f"pour list {key}", f"/api/orders/{key}/pour-list.pdf", None))
     for key, piece in things("pieces"):
         for i, part in enumerate(piece["parts"]):
+            base = {name: part[name] for name in ("mould_id", "cavity", "body")}
+            out.append((f"base {key} {i}", "/api/figures/base", {**base, "cut_frac": 0.1}))
             out.append((f"part {key} {i}", "/api/figures/part", {"part": part, "cut_frac": 0.1}))
+            out.append((f"sets {key} {i}", "/api/figures/sets", {"part": part}))
             out.append((f"weight {key} {i}", "/api/figures/pass", {
                 "part": part, "index": 0, "finished_kg": 0.004, "volume_m3": None,
             }))  # fmt: skip

@@ -49,7 +49,8 @@ def test_every_kind_is_added_where_it_belongs_and_every_field_of_it_told(
     client: FlaskClient, piece: str, on: str
 ) -> None:
     part, kinds = part_of(client, piece), client.get("/api/passes").get_json()["kinds"]
-    depth_m = figures(client, part)["section"]["depth_m"]
+    base = {name: part[name] for name in ("mould_id", "cavity", "body")} | {"cut_frac": 0.0}
+    depth_m = client.post("/api/figures/base", json=base).get_json()["base"]["section"]["depth_m"]
     offered = [kind for kind in kinds if kind["on"] in (on, "both")]
     assert offered
     for kind in offered:

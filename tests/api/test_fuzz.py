@@ -52,6 +52,8 @@ def bodies(client: FlaskClient) -> dict[tuple[str, str], Any]:
     return {
         ("POST", "/api/figures/cavity"): {"cavity": mould["doc"]["cavities"][0], "wall_m": 0.003, "cut_frac": 0.0},
         ("POST", "/api/figures/part"): {"part": pop["doc"]["parts"][0], "cut_frac": 0.1},
+        ("POST", "/api/figures/sets"): {"part": pop["doc"]["parts"][0]},
+        ("POST", "/api/figures/addition"): {"part": pop["doc"]["parts"][0], "kind": "detail", "way": "brushed"},
         ("POST", "/api/figures/pass"): {
             "part": pop["doc"]["parts"][0],
             "index": 1,

@@ -16,6 +16,7 @@ from umber_pebble.services.errors import NotFound
 from umber_pebble.services.piece_docs import Join, Part, Piece
 from umber_pebble.services.pieces import PartAsked, WeightAsked, part_figures, solve_pass
 from umber_pebble.services.planning import plan_order
+from umber_pebble.services.setting import SettingAsked, part_sets
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
 
@@ -43,12 +44,13 @@ def test_every_demo_piece_is_laid_without_a_fault_and_weighs_what_its_passes_do(
             inside = sum(getattr(one, "inside_kg", 0.0) for one in of.passes)
             rows = sum(row.finished.value.likely for row in figures.rows)
             assert figures.finished.value.likely == pytest.approx(rows + inside)
-            melted = [row for row in figures.rows if row.melted]
-            assert all(row.sets is not None and row.place for row in melted)
+            sets = part_sets(workshop, SettingAsked(part=of))
+            assert [row.index for row in sets.rows] == [row.index for row in figures.rows if row.melted]
+            assert all(row.sets.likely > 0 and row.place for row in sets.rows)
             # the bar of a round goes on without a gap, and hands are no longer than it
-            ends = [0.0] + [s.to_s for s in figures.stretches]
-            assert [s.from_s for s in figures.stretches] == pytest.approx(ends[:-1])
-            assert figures.hands_s <= ends[-1] + 1e-6
+            ends = [0.0] + [s.to_s for s in sets.stretches]
+            assert [s.from_s for s in sets.stretches] == pytest.approx(ends[:-1])
+            assert sets.hands_s <= ends[-1] + 1e-6
 
 
 @pytest.mark.parametrize(
@@ -107,9 +109,17 @@ def test_pieces_of_older_versions_open(workshop: Workshop) -> None:
     }  # fmt: skip
     [of] = Piece.model_validate(built, strict=False).parts
     assert of.seen == "mould"
+    for told, use in (
+        ({}, "stays"),
+        ({"reseated": True}, "reseated"),
+        ({"taken_out": True, "reseated": True}, "hole"),
+    ):
+        stick = {"kind": "stick", "diameter_m": 0.004, "inside_m": 0.03, "taken_out": False, **told}
+        [read] = with_passes(of, stick).passes
+        assert getattr(read, "use", None) == use
     figures = part_figures(workshop, PartAsked(part=of, cut_frac=0.0))
     assert figures.faults == []
-    keeps = figures.rows[1].keeps
+    keeps = part_sets(workshop, SettingAsked(part=of)).rows[1].keeps
     # it stood for no time at all, so all there is is a film
     assert keeps is not None and keeps.skin.likely == 0.0 and keeps.film.likely > 0
     with pytest.raises(ValueError, match="give one of them"):

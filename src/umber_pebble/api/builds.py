@@ -4,7 +4,7 @@ from typing import Any
 
 from umber_pebble.api.http import Api
 from umber_pebble.api.schemas import Reply
-from umber_pebble.services import building, pieces
+from umber_pebble.services import building, pieces, setting
 from umber_pebble.services.piece_docs import Join
 from umber_pebble.services.workshop import Workshop
 
@@ -17,6 +17,14 @@ class Solved(Reply):
     """A pass's thickness, level or gap [m]."""
 
     value: float
+
+
+class BaseReply(Reply):
+    base: pieces.PartBase
+
+
+class SetsReply(Reply):
+    sets: setting.PartSets
 
 
 class PassKinds(Reply):
@@ -40,6 +48,12 @@ def add(api: Api, workshop: Workshop) -> None:
 
     def part_figures(body: pieces.PartAsked) -> Any:
         return {"figures": pieces.part_figures(workshop, body)}
+
+    def part_base(body: pieces.BaseAsked) -> Any:
+        return {"base": pieces.part_base(workshop, body)}
+
+    def part_sets(body: setting.SettingAsked) -> Any:
+        return {"sets": setting.part_sets(workshop, body)}
 
     def solve_pass(body: pieces.WeightAsked) -> Any:
         return {"value": pieces.solve_pass(workshop, body)}
@@ -86,4 +100,20 @@ def add(api: Api, workshop: Workshop) -> None:
         body=building.JoinAsked,
         reply=FirstJoin,
         summary="One more join of a piece",
+    )
+    api.add(
+        "POST",
+        "/api/figures/base",
+        part_base,
+        body=pieces.BaseAsked,
+        reply=BaseReply,
+        summary="What a part is cast in, cut open",
+    )
+    api.add(
+        "POST",
+        "/api/figures/sets",
+        part_sets,
+        body=setting.SettingAsked,
+        reply=SetsReply,
+        summary="How a part's passes set",
     )

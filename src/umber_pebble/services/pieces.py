@@ -1,4 +1,4 @@
-"""Figures of a part while it is built: its passes laid and cut open, how each sets, and a round of its mould."""
+"""Figures of a part while it is built: what it is cast in, its passes laid and cut open, a pass by its weight."""
 
 from dataclasses import dataclass
 
@@ -7,30 +7,19 @@ from pydantic import Field
 from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.heat.piece import Casting, Stay, Under, as_ball
-from umber_pebble.core.heat.skin import Skin
-from umber_pebble.core.heat.windows import PieceWindows, windows_s
-from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.moulds.cavity import slab_m
 from umber_pebble.core.pieces.body import profile
-from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.fields import with_told
-from umber_pebble.core.pieces.films import TooThin, shell_against_film
-from umber_pebble.core.pieces.layers import Laid
 from umber_pebble.core.pieces.passes.base import Soft
 from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.pieces.usual import usual_order
-from umber_pebble.core.plan.cooks import ready_for_next
-from umber_pebble.core.plan.turns import stays_in, turns_of
-from umber_pebble.core.spread import Spread, combine, exact
-from umber_pebble.services.builds import Built, hands_s, leaves_at
-from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Colour, Kitchen, Place
-from umber_pebble.services.piece_docs import Part
-from umber_pebble.services.piece_docs import Stay as StayDoc
-from umber_pebble.services.places import place_case, way_of
+from umber_pebble.core.spread import combine
+from umber_pebble.services.builds import Built, hands_s
+from umber_pebble.services.doc_base import Doc, Id, Whole
+from umber_pebble.services.docs import Colour, Kitchen, Mould
+from umber_pebble.services.piece_docs import Body, Part
 from umber_pebble.services.planning import Section, section_of
+from umber_pebble.services.shapes import mould_case
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 LEVELS, STEPS = 24, 20
@@ -54,9 +43,8 @@ class WeightAsked(Doc):
 
 @dataclass(frozen=True, slots=True)
 class PassRow:
-    """A pass as it lies [SI]; sets: until the next may go on it, or until it leaves the mould [s from its pour], None where
-    nothing sets; hands_s: what hands take for a casting; turned_s: and to turn it while it sets; keeps: of a shell that is tipped out, what the wall keeps; soft: what hands do
-    with it where the melt before it is still soft."""
+    """A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
+    soft."""
 
     index: int
     melted: bool
@@ -66,51 +54,19 @@ class PassRow:
     thick_m: float
     from_m: float
     to_m: float
-    sets: Spread | None
-    place: str | None
     hands_s: float
-    turned_s: float
-    keeps: TooThin | None
     soft: Soft | None
 
 
 @dataclass(frozen=True, slots=True)
-class Stretch:
-    """A stretch of one round of the mould: the hands at a pass, or that it sets [s]."""
-
-    index: int
-    what: str
-    from_s: float
-    to_s: float
-
-
-@dataclass(frozen=True, slots=True)
-class Cools:
-    """How the last melt of a part cools where it usually sets [s from its pour]."""
-
-    place: str
-    pour: Spread
-    windows: dict[str, Spread]
-    never: list[str]
-
-
-@dataclass(frozen=True, slots=True)
 class PartFigures:
-    """A part worked out: its section, its passes as layers and rows, in which order they are usually laid, what cannot be; its
-    weight; a round of its mould, whose opening from above is rim [m]."""
+    """A part's passes as layers of its cut and as rows, in which order they are usually laid, what cannot be; its weight."""
 
-    section: Section
     layers: list[Layer]
-    rim: list[list[float]]
-    cavities: int
     rows: list[PassRow]
     usual: list[int]
     faults: list[BuildFault]
     finished: Explained
-    stretches: list[Stretch]
-    all_s: Spread
-    hands_s: float
-    cools: Cools | None
 
 
 def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
@@ -120,51 +76,25 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
     """
     built, kitchen = workshop.built(asked.part), workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
-    last = max((row.index for row in built.laid if row.cast), default=-1)
-    rows, cools, whole = list[PassRow](), None, 0.0
-    for row in built.laid:
-        sets, keeps, place, turned_s, one = None, None, None, 0.0, built.passes[row.index]
-        if row.cast is not None:
-            melt = one.material(built.own)
-            w, place, pour = _windows(asked.part, built, row, row.cast, melt, kitchen)
-            sets = (
-                w.leaving_at(leaves_at(asked.part, built)).at["unmould"]
-                if row.index == last
-                else ready_for_next(melt, w)
-            )
-            keeps = _keeps(built, row, kitchen)
-            if one.TWO_HALVES:
-                turns = turns_of(melt, w)
-                turned_s = turns.by_hand_s / built.mould.at_once + turns.count * turns.each_s
-            if row.index == last:
-                cools = Cools(place, pour, w.at, [name for name in w.at if w.never(name)])
-        whole += row.finished.value.likely + row.beside_kg
-        rows.append(
-            PassRow(
-                row.index, row.cast is not None, row.finished, row.poured, row.volume_m3, row.thick_m, row.from_m, row.to_m,
-                sets, place, hands_s(one, kitchen.paces), turned_s, keeps, one.soft,
-            )
-        )  # fmt: skip
-    casts = built.mould.at_once
-    stretches, now, spreads = _round_of(asked.part, rows, casts)
+    rows = [
+        PassRow(
+            row.index, row.cast is not None, row.finished, row.poured, row.volume_m3, row.thick_m, row.from_m, row.to_m,
+            hands_s(one, kitchen.paces), one.soft,
+        )
+        for row in built.laid
+        for one in [built.passes[row.index]]
+    ]  # fmt: skip
+    faults = [*built.faults, *_wrong_colours(workshop, built)]
+    return PartFigures(_layers(built, asked.cut_frac), rows, usual_order(built.passes), faults, _weighs(built))
+
+
+def _weighs(built: Built) -> Explained:
+    whole = sum(row.finished.value.likely + row.beside_kg for row in built.laid)
     weights = [row.finished.value for row in built.laid]
-    finished = explained(
+    return explained(
         combine(whole, [[whole - v.likely + v.low, whole - v.likely + v.high] for v in weights]), "kg", "all passes of one casting",
         *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid), sources=("geometry",),
     )  # fmt: skip
-    return PartFigures(
-        *_cut(built, asked.cut_frac),
-        [] if built.body else [[x, y] for x, y in built.mould.cavity.shape.rim()],
-        casts,
-        rows,
-        usual_order(built.passes),
-        [*built.faults, *_wrong_colours(workshop, built)],
-        finished,
-        stretches,
-        combine(now, [[now - s.likely + s.low, now - s.likely + s.high] for s in spreads]),
-        sum((row.hands_s + row.turned_s) * casts for row in rows),
-        cools,
-    )
 
 
 def _wrong_colours(workshop: Workshop, built: Built) -> list[BuildFault]:
@@ -180,86 +110,45 @@ def _wrong_colours(workshop: Workshop, built: Built) -> list[BuildFault]:
     return out
 
 
-def _round_of(part: Part, rows: list[PassRow], casts: int) -> tuple[list[Stretch], float, list[Spread]]:
-    """One round of a mould, pass after pass: what is put into or onto a soft melt comes before it has set; its end, and the
-    spreads of what sets."""
-    out, now, spreads, setting = list[Stretch](), 0.0, list[Spread](), None
-    for row in [*rows, None]:
-        soft = row is not None and setting is not None and row.soft is not None
-        if setting is not None and setting.sets is not None and not soft:
-            out.append(Stretch(setting.index, "sets", now, now := now + setting.sets.likely))
-            spreads.append(setting.sets)
-            setting = None
-        if row is not None:
-            out.append(Stretch(row.index, "hands", now, now := now + row.hands_s * casts))
-            setting = row if row.melted else setting
-    return out, now, spreads
-
-
-def _cut(built: Built, cut_frac: float) -> tuple[Section, list[Layer]]:
+def _layers(built: Built, cut_frac: float) -> list[Layer]:
     if built.body is None:
-        cavity = built.mould.cavity
-        layers = layers_of(cavity, built.passes, built.laid, cut_frac, built.own)
-        return section_of(cavity, built.mould.wall_m, cut_frac), layers
-    body = built.body
-    ring = [[x, z] for x, z in profile(body.shape, body.diameter_m, body.high_m).exterior.coords]
-    section = Section([ring], body.diameter_m, body.diameter_m, body.high_m, 0.0, True)
-    return section, layers_on(body, built.passes, built.laid, cut_frac, built.own)
+        return layers_of(built.mould.cavity, built.passes, built.laid, cut_frac, built.own)
+    return layers_on(built.body, built.passes, built.laid, cut_frac, built.own)
 
 
-def _keeps(built: Built, row: Laid, kitchen: Kitchen) -> TooThin | None:
-    """What a wall keeps of a shell that is tipped out: its film, and the skin that set while the mould stood full."""
-    one = built.passes[row.index]
-    tipped = one.tipped()
-    if tipped is None:
-        return None
-    melt, (thick_m, dwell_s) = one.material(built.own), tipped
-    family = family_of(melt)
-    if not family.skins:
-        return None
-    cavity, drains = built.mould.cavity, material("kitchen", "usual", "film").value("drains")
-    half = slab_m(cavity, cavity.depth_m).likely
-    pour, _ = family.poured_at(melt)
-    cold = [p for p in kitchen.places if p.kind == "fridge"]
+class BaseAsked(Doc):
+    """What a part is cast in or made on, and where it is cut."""
 
-    def skin(place: Place) -> Skin:
-        path = (Stay(0.0, place_case(place, kitchen)),)
-        return Skin(Casting(melt, built.mould.material, exact(half), half, built.mould.wall_m, pour, None, path))
+    mould_id: Id | None
+    cavity: Whole = Field(ge=0, le=11)
+    body: Body | None
+    cut_frac: float = Field(ge=-1, le=1)
 
-    here = skin(kitchen.places[0])
-    return shell_against_film(
-        melt, thick_m, cavity.depth_m, drains, dwell_s, here, skin(cold[0]) if cold else here
+
+@dataclass(frozen=True, slots=True)
+class PartBase:
+    """A cavity or a body cut open, and a cavity's opening from above [m]."""
+
+    section: Section
+    rim: list[list[float]]
+
+
+def part_base(workshop: Workshop, asked: BaseAsked) -> PartBase:
+    """What a part is cast in or made on.
+
+    Raises: NotFound: the mould. OutOfRange: no such cavity.
+    """
+    if asked.body is not None:
+        body = asked.body
+        ring = [[x, z] for x, z in profile(body.shape, body.diameter_m, body.high_m).exterior.coords]
+        return PartBase(Section([ring], body.diameter_m, body.diameter_m, body.high_m, 0.0, True), [])
+    mould_id = asked.mould_id or ""
+    mould = workshop.get("mould", mould_id).doc
+    assert isinstance(mould, Mould)
+    case = mould_case(mould_id, mould, asked.cavity)
+    return PartBase(
+        section_of(case.cavity, case.wall_m, asked.cut_frac), [[x, y] for x, y in case.cavity.shape.rim()]
     )
-
-
-def _windows(
-    part: Part, built: Built, row: Laid, cast: CastAmounts, melt: Material, kitchen: Kitchen
-) -> tuple[PieceWindows, str, Spread]:
-    """How a pass sets where its material usually does, poured anywhere between as hot as it may be and its closing."""
-    stays = part.stays or [StayDoc(from_s=0.0, place_id=_sets_in(kitchen, melt).id, care="none")]
-    way = way_of(stays, kitchen, "stays")
-    pour, tg = family_of(melt).poured_at(melt)
-    path: tuple[Stay, ...] = tuple(stay for stay, _ in way)
-    cold = path[0].place.surface_degc
-    casting = Casting(
-        melt, built.mould.material, cast.slab, cast.plate_m, built.mould.wall_m, pour, tg, path,
-        tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in row.under), thin_m=cast.thin_m, thick_m=cast.thick_m,
-        beside=built.mould.cavities, body=row.body,
-    )  # fmt: skip
-    names = {place.id: place.name for place in kitchen.places}
-    if built.passes[row.index].TWO_HALVES:
-        windows = stays_in(
-            melt, windows_s(as_ball(casting, cast.thickness, min(built.mould.cavity.bounds_m()) / 2))
-        )
-    else:
-        windows = windows_s(casting)
-    return windows, ", then ".join(dict.fromkeys(names[place_id] for _, place_id in way)), pour
-
-
-def _sets_in(kitchen: Kitchen, melt: Material) -> Place:
-    """Where a cast would usually set: in the first fridge, or on the first place."""
-    cold = [p for p in kitchen.places if p.kind == "fridge"] if family_of(melt).sets_in_the_cold else []
-    return [*cold, *kitchen.places][0]
 
 
 def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:

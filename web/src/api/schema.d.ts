@@ -761,6 +761,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/base": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a part is cast in, cut open */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BaseAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BaseReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/bursts": {
         parameters: {
             query?: never;
@@ -1722,6 +1771,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["SeedReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a part's passes set */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SettingAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SetsReply"];
                     };
                 };
                 /** @description Refused */
@@ -4517,6 +4615,23 @@ export interface components {
             length_m: number;
             /** Width M */
             width_m: number;
+        };
+        /**
+         * BaseAsked
+         * @description What a part is cast in or made on, and where it is cut.
+         */
+        BaseAsked: {
+            body: components["schemas"]["Body"] | null;
+            /** Cavity */
+            cavity: number;
+            /** Cut Frac */
+            cut_frac: number;
+            /** Mould Id */
+            mould_id: string | null;
+        };
+        /** BaseReply */
+        BaseReply: {
+            base: components["schemas"]["PartBase"];
         };
         /** Bath */
         Bath: {
@@ -8171,35 +8286,49 @@ export interface components {
             part: components["schemas"]["Part"];
         };
         /**
+         * PartBase
+         * @description A cavity or a body cut open, and a cavity's opening from above [m].
+         */
+        PartBase: {
+            /** Rim */
+            rim: number[][];
+            section: components["schemas"]["Section"];
+        };
+        /**
          * PartFigures
-         * @description A part worked out: its section, its passes as layers and rows, in which order they are usually laid, what cannot be; its
-         *     weight; a round of its mould, whose opening from above is rim [m].
+         * @description A part's passes as layers of its cut and as rows, in which order they are usually laid, what cannot be; its weight.
          */
         PartFigures: {
-            all_s: components["schemas"]["Spread"];
-            /** Cavities */
-            cavities: number;
-            cools: components["schemas"]["Cools"] | null;
             /** Faults */
             faults: components["schemas"]["BuildFault"][];
             finished: components["schemas"]["Explained"];
-            /** Hands S */
-            hands_s: number;
             /** Layers */
             layers: components["schemas"]["Layer"][];
-            /** Rim */
-            rim: number[][];
             /** Rows */
             rows: components["schemas"]["PassRow"][];
-            section: components["schemas"]["Section"];
-            /** Stretches */
-            stretches: components["schemas"]["Stretch"][];
             /** Usual */
             usual: number[];
         };
         /** PartReply */
         PartReply: {
             figures: components["schemas"]["PartFigures"];
+        };
+        /**
+         * PartSets
+         * @description How a part's passes set; a round of its mould: castings, its stretches, all of it and the hands in it [s]; how its last melt
+         *     cools.
+         */
+        PartSets: {
+            all_s: components["schemas"]["Spread"];
+            /** Casts */
+            casts: number;
+            cools: components["schemas"]["Cools"] | null;
+            /** Hands S */
+            hands_s: number;
+            /** Rows */
+            rows: components["schemas"]["PassSets"][];
+            /** Stretches */
+            stretches: components["schemas"]["Stretch"][];
         };
         /**
          * PartWeight
@@ -8268,9 +8397,8 @@ export interface components {
         };
         /**
          * PassRow
-         * @description A pass as it lies [SI]; sets: until the next may go on it, or until it leaves the mould [s from its pour], None where
-         *     nothing sets; hands_s: what hands take for a casting; turned_s: and to turn it while it sets; keeps: of a shell that is tipped out, what the wall keeps; soft: what hands do
-         *     with it where the melt before it is still soft.
+         * @description A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
+         *     soft.
          */
         PassRow: {
             finished: components["schemas"]["Explained"];
@@ -8280,23 +8408,32 @@ export interface components {
             hands_s: number;
             /** Index */
             index: number;
-            keeps: components["schemas"]["TooThin"] | null;
             /** Melted */
             melted: boolean;
-            /** Place */
-            place: string | null;
             poured: components["schemas"]["Explained"];
-            sets: components["schemas"]["Spread"] | null;
             /** Soft */
             soft: ("stick" | "sprinkle") | null;
             /** Thick M */
             thick_m: number;
             /** To M */
             to_m: number;
-            /** Turned S */
-            turned_s: number;
             /** Volume M3 */
             volume_m3: number;
+        };
+        /**
+         * PassSets
+         * @description How a melted pass sets: until the next may go on it, or until it leaves the mould [s from its pour], and where; turned_s: what
+         *     hands take to turn it; keeps: of a shell that is tipped out, what the wall keeps.
+         */
+        PassSets: {
+            /** Index */
+            index: number;
+            keeps: components["schemas"]["TooThin"] | null;
+            /** Place */
+            place: string;
+            sets: components["schemas"]["Spread"];
+            /** Turned S */
+            turned_s: number;
         };
         /**
          * Paste
@@ -9355,6 +9492,17 @@ export interface components {
             /** Whole Kg */
             whole_kg: number;
             work_at: components["schemas"]["Spread"];
+        };
+        /** SetsReply */
+        SetsReply: {
+            sets: components["schemas"]["PartSets"];
+        };
+        /**
+         * SettingAsked
+         * @description A part as it stands in the editor.
+         */
+        SettingAsked: {
+            part: components["schemas"]["Part"];
         };
         /**
          * SheetRow

@@ -1,6 +1,7 @@
 """The skin that sets on a mould's wall while the mould stands full."""
 
 from dataclasses import replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -41,6 +42,16 @@ class Skin:
         times, skin = self._runs[1]
         reached = np.flatnonzero(skin >= thick_m)
         return float(times[reached[0]]) if reached.size else None
+
+
+@lru_cache(maxsize=32)
+def skin_of(casting: Casting) -> Skin:
+    """The skin of a casting; the same is reckoned once [m, s].
+
+    Raises: as the skin itself.
+    Source: avrami-1939, patankar-1980
+    """
+    return Skin(casting)
 
 
 def _thickness(field: History, casting: Casting, depth_m: float) -> tuple[Array, Array]:

@@ -15,6 +15,8 @@ from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind
 
 Ring = list[list[float]]
+FINE_M = 1e-5
+"""So far from where it is a corner may be drawn."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,7 +74,7 @@ def layers_on(
 
 
 def _layer(index: int, area: BaseGeometry) -> list[Layer]:
-    parts = [p for p in shapely.get_parts(area) if p.geom_type == "Polygon" and p.area > SEEN_M2]
+    parts = [p for p in shapely.get_parts(area.simplify(FINE_M)) if p.geom_type == "Polygon" and p.area > SEEN_M2]
     if not parts:
         return []
     largest = max(parts, key=lambda p: p.area).representative_point()

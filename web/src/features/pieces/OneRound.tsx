@@ -1,24 +1,24 @@
+import type { Schemas } from "../../api/client";
 import { duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { isDark } from "../../shared/tones";
 import { type Pass, passName, passTone } from "./passes";
-import type { PartFigures } from "./queries";
 
 const HANDS_TONE = "#cfa775";
 /** Of the bar, for each letter of a word in it. */
 const LETTER = 0.016;
 
 /** One round of a mould or tray as a bar: hands at each pass, and how long it sets before the next. */
-export function OneRound({ figures, passes, of }: { figures: PartFigures; passes: Pass[]; of: string }) {
+export function OneRound({ sets, passes, of }: { sets: Schemas["PartSets"]; passes: Pass[]; of: string }) {
   const units = useUnits();
-  const { stretches, all_s, hands_s, cavities } = figures;
+  const { stretches, all_s, hands_s, casts } = sets;
   const end = stretches.at(-1)?.to_s ?? 0;
   if (end === 0) return null;
   return (
     <section aria-label={`One round of the ${of}`} className="mt-6">
       <h2 className="text-xl">
-        One round of the {of}, {cavities} {cavities === 1 ? "casting" : "castings"}: {duration(end)}, hands
-        free for {duration(end - hands_s)}
+        One round of the {of}, {casts} {casts === 1 ? "casting" : "castings"}: {duration(end)}, hands free for{" "}
+        {duration(end - hands_s)}
       </h2>
       <div className="mt-2 flex h-12 w-full overflow-hidden rounded-sm">
         {stretches.map((s) => {

@@ -10,7 +10,6 @@ import { meltTone, toneOf } from "../../shared/tones";
 import { Button, Choice, Notice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
-import { useDebounced } from "../../shared/useDebounced";
 import { useWidth } from "../../shared/useWidth";
 import { meltsIn } from "../../shared/wording";
 import { Base } from "./Base";
@@ -21,10 +20,8 @@ import { OwnWay } from "./OwnWay";
 import { PassFields } from "./PassFields";
 import { PassList } from "./PassList";
 import { type KindShown, offeredAs, type Part, type Pass, passName, passTone } from "./passes";
-import { addPass, kindsQuery, type PartFigures, partQuery } from "./queries";
+import { addPass, kindsQuery, type PartFigures, usePart } from "./queries";
 
-/** While an edge is dragged the handle follows at once, the figures this often. */
-const DRAG_PAUSE_MS = 16;
 const NARROWEST = 520;
 
 interface Props {
@@ -43,11 +40,9 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
   const [cut, setCut] = useState(0);
   const [ref, width] = useWidth<HTMLElement>(640);
   const index = Math.min(chosen, part.passes.length - 1);
-  const asked = useDebounced(part, DRAG_PAUSE_MS);
-  const query = useQuery(partQuery({ part: asked, cut_frac: useDebounced(cut, DRAG_PAUSE_MS) }));
-  const figures = query.data;
+  const { figures, asked, error, dim, dimSets, usual } = usePart(part, cut);
   const [refused, setRefused] = useState<Problem | null>(null);
-  const problem = refused ?? (query.error ? problemOf(query.error) : null);
+  const problem = refused ?? (error ? problemOf(error) : null);
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
   const materials = meltsIn(useQuery(propertiesQuery).data?.groups);
   const names = Object.fromEntries(materials.map((m) => [m.key, m.name]));
@@ -81,10 +76,8 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
       setRefused(problemOf(error));
     }
   };
-  const usual = query.isPlaceholderData ? [] : (figures?.usual ?? []);
   const outOfOrder = usual.length === part.passes.length && usual.some((from, i) => from !== i);
   const bends = materials.find((m) => m.key === lastMelt(part).material)?.family?.bends === true;
-  const dim = query.isPlaceholderData;
   return (
     <div className="grid min-h-full lg:grid-cols-[270px_1fr] xl:grid-cols-[290px_1fr_290px]">
       <section aria-label="The build" className="space-y-4 bg-panel px-6 py-6">
@@ -175,8 +168,14 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
               />
             </label>
             <Weights figures={figures} index={index} dim={dim} />
-            <OneRound figures={figures} passes={asked.passes} of={part.body ? "tray" : "mould"} />
-            {figures.cools && <Cooling cools={figures.cools} work={workOf(part, figures)} />}
+            {figures.setting && (
+              <div className={dimSets ? "opacity-50" : ""}>
+                <OneRound sets={figures.setting} passes={asked.passes} of={part.body ? "tray" : "mould"} />
+                {figures.setting.cools && (
+                  <Cooling cools={figures.setting.cools} work={workOf(part, figures)} />
+                )}
+              </div>
+            )}
           </>
         )}
         {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
@@ -227,7 +226,7 @@ function Weights({ figures, index, dim }: { figures: PartFigures; index: number;
       ))}
       <div className="flex flex-col-reverse">
         <dt className="text-quiet">hands, one casting</dt>
-        <dd className="text-2xl font-bold">{duration(row.hands_s + row.turned_s)}</dd>
+        <dd className="text-2xl font-bold">{duration(row.hands_s + (row.setting ? row.setting.turned_s : 0))}</dd>
       </div>
     </dl>
   );

@@ -98,7 +98,9 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
           />
         </div>
       )}
-      {"dwell_s" in pass && row?.keeps && <Keeps keeps={row.keeps} pass={pass} onChange={change} />}
+      {"dwell_s" in pass && row?.setting?.keeps && (
+        <Keeps keeps={row.setting.keeps} pass={pass} onChange={change} />
+      )}
     </div>
   );
 }
@@ -112,7 +114,8 @@ function Waits({ part, index, figures, materials }: Pick<Props, "part" | "index"
   const pass = part.passes[index];
   const before = figures?.rows.filter((r) => r.index < index && r.melted).at(-1);
   const under = before && part.passes[before.index];
-  if (!pass || !before?.sets || !under) return null;
+  const sets = before?.setting?.sets;
+  if (!pass || !sets || !under) return null;
   const soft = before.index === index - 1 && figures?.rows.find((r) => r.index === index)?.soft != null;
   const wording =
     "melt" in under ? materials.find((m) => m.key === under.melt.material)?.family?.rows : undefined;
@@ -120,7 +123,7 @@ function Waits({ part, index, figures, materials }: Pick<Props, "part" | "index"
     <p className="text-quiet">
       {soft
         ? `While the ${passName(under).toLowerCase()} is still soft.`
-        : `Once the ${passName(under).toLowerCase()} ${BEARS[wording ?? "fat"]}: after ${range(before.sets, "s", units)}.`}
+        : `Once the ${passName(under).toLowerCase()} ${BEARS[wording ?? "fat"]}: after ${range(sets, "s", units)}.`}
     </p>
   );
 }

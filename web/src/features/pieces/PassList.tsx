@@ -85,7 +85,7 @@ function notes(
   if ("melt" in pass) out.push((materials[pass.melt.material] ?? pass.melt.material).toLowerCase());
   if ("inside_m" in pass) out.push(`${amount(pass.inside_m, "length", units)} inside`);
   else if (row && row.thick_m > 0) out.push(amount(row.thick_m, "length", units));
-  if (row?.sets)
-    out.push(`sets ${range(row.sets, "s", units)}${row.place ? `, ${row.place.toLowerCase()}` : ""}`);
+  if (row?.setting)
+    out.push(`sets ${range(row.setting.sets, "s", units)}, ${row.setting.place.toLowerCase()}`);
   return out;
 }

@@ -1,17 +1,82 @@
-import { queryOptions } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import { call, client, type Schemas } from "../../api/client";
+import { useDebounced } from "../../shared/useDebounced";
 
 export type Piece = Schemas["Piece"];
-export type PartFigures = Schemas["PartFigures"];
+export type PartFigures = Omit<Schemas["PartFigures"], "rows"> &
+  Schemas["PartBase"] & { rows: PartRow[]; setting: Schemas["PartSets"] | undefined };
 
-/** A part laid pass by pass and cut open. */
-export const partQuery = (asked: Schemas["PartAsked"]) =>
+/** A frame of a drag is of no use once the next has come. */
+const FRAME_MS = 5_000;
+
+/** What a part is cast in or made on, cut open: while its passes are dragged it stays as it is. */
+const baseQuery = (asked: Schemas["BaseAsked"]) =>
   queryOptions({
-    queryKey: ["figures", "part", asked],
-    queryFn: async () => (await call(client.POST("/api/figures/part", { body: asked }))).figures,
+    queryKey: ["figures", "base", asked],
+    queryFn: async ({ signal }) =>
+      (await call(client.POST("/api/figures/base", { body: asked, signal }))).base,
     retry: false,
+    gcTime: FRAME_MS,
     placeholderData: (before) => before,
   });
+
+/** A part laid pass by pass and cut open. */
+const partQuery = (asked: Schemas["PartAsked"]) =>
+  queryOptions({
+    queryKey: ["figures", "part", asked],
+    queryFn: async ({ signal }) =>
+      (await call(client.POST("/api/figures/part", { body: asked, signal }))).figures,
+    retry: false,
+    gcTime: FRAME_MS,
+    placeholderData: (before) => before,
+  });
+
+/** How its passes set. */
+const setsQuery = (part: Schemas["Part"]) =>
+  queryOptions({
+    queryKey: ["figures", "sets", part],
+    queryFn: async ({ signal }) =>
+      (await call(client.POST("/api/figures/sets", { body: { part }, signal }))).sets,
+    retry: false,
+    gcTime: FRAME_MS,
+    placeholderData: (before) => before,
+  });
+
+/** While an edge is dragged the handle follows at once, the figures this often; how it sets once it stands still. */
+const DRAG_MS = 16;
+const STILL_MS = 150;
+
+export type PartRow = Schemas["PassRow"] & { setting: Schemas["PassSets"] | undefined };
+
+/** A part as it stands in the editor, worked out: what it is in, its passes, and how they set; each as soon as it is known. */
+export function usePart(part: Schemas["Part"], cut_frac: number) {
+  const asked = useDebounced(part, DRAG_MS);
+  const cut = useDebounced(cut_frac, DRAG_MS);
+  const { mould_id, cavity, body } = asked;
+  const base = useQuery(baseQuery({ mould_id, cavity, body, cut_frac: cut }));
+  const build = useQuery(partQuery({ part: asked, cut_frac: cut }));
+  const sets = useQuery(setsQuery(useDebounced(asked, STILL_MS)));
+  const error = base.error ?? build.error;
+  const setting = sets.data && sets.data.rows.length > 0 ? sets.data : undefined;
+  const figures: PartFigures | undefined = base.data &&
+    build.data && {
+      ...base.data,
+      ...build.data,
+      rows: build.data.rows.map((row) => ({
+        ...row,
+        setting: setting?.rows.find((of) => of.index === row.index),
+      })),
+      setting,
+    };
+  return {
+    figures,
+    asked,
+    error,
+    dim: build.isPlaceholderData,
+    dimSets: sets.isPlaceholderData || setting === undefined,
+    usual: build.isPlaceholderData ? [] : (build.data?.usual ?? []),
+  };
+}
 
 /** The kinds of passes there are: they stay as they are. */
 export const kindsQuery = queryOptions({
