@@ -168,6 +168,8 @@ def test_a_piece_put_together_weighs_its_parts_and_its_joins(workshop: Workshop)
     glue = assembly(workshop, AssemblyAsked(piece=joined(by="glue"))).joins[0]
     assert warm.kg == 0.0 and 0 < warm.holds.likely < glue.holds.likely
     assert 0 < glue.kg < whole.joins[0].kg and glue.sets.high > 3600
+    one, three = (assembly(workshop, AssemblyAsked(piece=joined(by="glue", count=n))).joins[0] for n in (1, 3))
+    assert three.kg == pytest.approx(3 * one.kg)
     assert whole.stands is not None and whole.stands.standing.inside_m == pytest.approx(0.1)
 
 

@@ -219,6 +219,10 @@ def test_things_in_use_stay_and_impossible_ones_are_not_saved(stocked: Workshop)
     stocked.save("piece", piece.id, piece.version, at_level(PIECES["piece-disc"], 0.02))
     with pytest.raises(OutOfRange, match="above the rim"):
         plan_order(stocked, order(stocked))
+    # an id is one thing's, whatever its kind; the same sent again is the same
+    with pytest.raises(InUse, match="this id is taken"):
+        stocked.create("piece", "mould-disc", PIECES["piece-disc"])
+    assert stocked.create("mould", "mould-disc", mould.doc).version == mould.version
     chocolate = PIECES["piece-lens"].model_copy(update={"parts": [bent_coating()]})
     with pytest.raises(OutOfRange, match="only sugar bends"):
         stocked.create("piece", "bent", chocolate)

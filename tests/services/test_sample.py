@@ -13,7 +13,7 @@ from umber_pebble.services.docs import Probe
 from umber_pebble.services.errors import NotFound
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import RunService
-from umber_pebble.services.temper import CurveAsked, curve_test
+from umber_pebble.services.temper import CurveAsked, SeedAsked, curve_test, seed_bowl
 from umber_pebble.services.workshop import Workshop
 
 ASKED = CurveAsked(csv=None, probe_id="a")
@@ -52,3 +52,17 @@ def test_a_live_curve_is_classed_by_its_own_probe(workshop: Workshop, clock: Dri
     # a new sample starts anew
     probes.assign("a", Subject("sample", 0))
     assert curve_test(probes, ASKED).points == []
+
+
+# Common practice, no source: dark couverture is melted to 45 to 50 C, so that no old crystal is left, before it is cooled and seeded.
+@pytest.mark.parametrize(
+    ("degc", "told", "act"), [(50.0, False, "cool"), (40.0, False, "melt"), (40.0, True, "cool")]
+)
+def test_a_bowl_is_seeded_only_once_it_is_melted_through(
+    workshop: Workshop, degc: float, told: bool, act: str
+) -> None:
+    asked = SeedAsked(
+        material="dark", vessel_id="bowl", melt_kg=0.5, melt_degc=degc, seed_degc=20.0, through=told, seeded_degc=None,
+        added_kg=None, read_degc=None,
+    )  # fmt: skip
+    assert seed_bowl(workshop, asked).now.act == act

@@ -108,8 +108,7 @@ def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
     if added and asked.read_degc is not None:
         now = after_seed(s, added, asked.read_degc)
     else:
-        through = asked.through or asked.melt_degc >= melt.spread("melt_to").low
-        now = before_seed(melt, asked.melt_degc, plan.seed_kg.likely, through)
+        now = before_seed(melt, asked.melt_degc, plan.seed_kg.likely, asked.through)
         if now.act == "cool" and asked.melt_degc <= goes_in:
             now = Now("seed", plan.seed_kg.likely, melt.value("work_at"), 0.0)
     kg = added or plan.seed_kg.likely
