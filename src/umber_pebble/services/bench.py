@@ -13,11 +13,12 @@ from umber_pebble.core.bench.held_track import hold_acts
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import Event, Sight
 from umber_pebble.core.bench.subject import Subject
-from umber_pebble.core.bench.track import Band, Curve, Dot, Track, temperature_at_degc
+from umber_pebble.core.bench.track import Curve, Dot, Track, temperature_at_degc
 from umber_pebble.core.bench.values import Method
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.families.family import Rows
 from umber_pebble.core.families.known import family_of
+from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import Named

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from umber_pebble.core.families.family import Rows
 from umber_pebble.core.glass.bend import BendLimits
 from umber_pebble.core.heat.advice import Help, Risk
+from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.heat.passes import PassOnPass
 from umber_pebble.core.heat.stress import CoolingStress
 from umber_pebble.core.heat.sweat import Sweat
@@ -90,6 +91,7 @@ class Explored:
     moved_s: list[float]
     windows: dict[str, Spread]
     never: list[str]
+    bands: tuple[Band, ...]
     thin: dict[str, float]
     thick: dict[str, float]
     limits: dict[str, float]

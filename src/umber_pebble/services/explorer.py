@@ -12,6 +12,7 @@ from umber_pebble.core.glass.bend import bend_limits, bends_until_log_pa_s
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
 from umber_pebble.core.glass.water import pressure_pa
 from umber_pebble.core.heat.advice import best_reading, helps, risks
+from umber_pebble.core.heat.bands import Use, cast_bands
 from umber_pebble.core.heat.passes import pass_on_pass, rest_s
 from umber_pebble.core.heat.piece import Casting, Stay, Under
 from umber_pebble.core.heat.reheat import reheat
@@ -122,7 +123,8 @@ def _explored(kitchen: Kitchen, casting: Casting, asked: HeatAsked, places: list
     stress = None
     if casting.tg is not None:
         stress = cooling_stress(melt, casting.slab.likely, w.likely_run, w.limits["unmould"])
-    mark = "unmould"
+    mark, never = "unmould", [name for name in w.at if w.never(name)]
+    bends = asked.bend is not None and "bend_opens" in w.at
     opens = [name for name in ("bend_opens", "touch") if name in w.at]
     return Explored(
         name=melt.name,
@@ -132,7 +134,8 @@ def _explored(kitchen: Kitchen, casting: Casting, asked: HeatAsked, places: list
         places=places,
         moved_s=[s.from_s for s in casting.path],
         windows=w.at | {"cool_to_hold": w.cool_to_hold},
-        never=[name for name in w.at if w.never(name)],
+        never=never,
+        bands=cast_bands(w.at, frozenset(never), family_of(melt).ends.held_until, Use("bend" if bends else None)),
         thin=w.thin,
         thick=w.thick,
         limits=w.limits,

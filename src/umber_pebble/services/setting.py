@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from umber_pebble.core.families.known import family_of
+from umber_pebble.core.heat.bands import Band, Use, cast_bands
 from umber_pebble.core.heat.piece import Casting, Stay, Under, as_ball
 from umber_pebble.core.heat.skin import Skin
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
@@ -12,6 +13,7 @@ from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.films import TooThin, shell_against_film
 from umber_pebble.core.pieces.layers import Laid
 from umber_pebble.core.plan.cooks import ready_for_next
+from umber_pebble.core.plan.problem import Work
 from umber_pebble.core.plan.turns import stays_in, turns_of
 from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.services.builds import Built, hands_s, leaves_at
@@ -53,12 +55,14 @@ class Stretch:
 
 @dataclass(frozen=True, slots=True)
 class Cools:
-    """How the last melt of a part cools where it usually sets [s from its pour]."""
+    """How the last melt of a part cools where it usually sets [s from its pour]; work: what hands do with it while it is soft."""
 
     place: str
     pour: Spread
     windows: dict[str, Spread]
     never: list[str]
+    work: Work | None
+    bands: tuple[Band, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,12 +100,21 @@ def part_sets(workshop: Workshop, asked: SettingAsked) -> PartSets:
             turned_s = turns.by_hand_s / built.mould.at_once + turns.count * turns.each_s
         rows[row.index] = PassSets(row.index, done, place, turned_s, _keeps(built, row, kitchen))
         if row.index == last:
-            cools = Cools(place, pour, w.at, [name for name in w.at if w.never(name)])
+            never, work = [name for name in w.at if w.never(name)], _work(part, built, row.index)
+            bands = cast_bands(w.at, frozenset(never), family_of(melt).ends.held_until, Use(work))
+            cools = Cools(place, pour, w.at, never, work, bands)
     casts, takes = built.mould.at_once, [hands_s(built.passes[row.index], kitchen.paces) for row in built.laid]
     stretches, now, spreads = _round_of(built, rows, takes)
     hands = sum(takes) + sum(row.turned_s for row in rows.values())
     all_s = combine(now, [[now - s.likely + s.low, now - s.likely + s.high] for s in spreads])
     return PartSets(list(rows.values()), casts, stretches, all_s, hands * casts, cools)
+
+
+def _work(part: Part, built: Built, last: int) -> Work | None:
+    """What hands do with the last melt of a part while it is soft."""
+    if part.bent:
+        return "bend"
+    return next((built.passes[row.index].soft for row in built.laid if row.index == last + 1), None)
 
 
 def _round_of(

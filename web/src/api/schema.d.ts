@@ -4572,7 +4572,7 @@ export interface components {
         };
         /**
          * Band
-         * @description A stretch of a ribbon in one state; from and to with spread, seconds since the run started.
+         * @description A stretch of a ribbon in one state; from and to with spread [s].
          */
         Band: {
             end: components["schemas"]["Spread"];
@@ -5634,9 +5634,11 @@ export interface components {
         };
         /**
          * Cools
-         * @description How the last melt of a part cools where it usually sets [s from its pour].
+         * @description How the last melt of a part cools where it usually sets [s from its pour]; work: what hands do with it while it is soft.
          */
         Cools: {
+            /** Bands */
+            bands: components["schemas"]["Band"][];
             /** Never */
             never: string[];
             /** Place */
@@ -5646,6 +5648,8 @@ export interface components {
             windows: {
                 [key: string]: components["schemas"]["Spread"];
             };
+            /** Work */
+            work: "bend" | ("stick" | "sprinkle") | null;
         };
         /** Counts */
         Counts: {
@@ -6783,6 +6787,8 @@ export interface components {
          *     where its fat melts that its times are the least sure of all.
          */
         Explored: {
+            /** Bands */
+            bands: components["schemas"]["Band"][];
             bend: components["schemas"]["Bent"] | null;
             /**
              * Family
@@ -9214,6 +9220,8 @@ export interface components {
          * @description One round's windows by name, from its pour [s]; never: those it does not reach within the horizon.
          */
         RoundPlan: {
+            /** Bands */
+            bands: components["schemas"]["Band"][];
             /** Melt */
             melt: string;
             /** Never */

@@ -3,50 +3,9 @@ import type { Schemas, Spread } from "../api/client";
 type Band = Schemas["Band"];
 const at = (s: number): Spread => ({ low: s, likely: s, high: s });
 
-/** The states of a cast from its pour, in order, the last one up to the edge of the drawing. */
-export function castBands(
-  windows: Record<string, Spread>,
-  never: readonly string[],
-  work: string | null,
-  to: number,
-): Band[] {
-  const from = (name: string) => windows[name] ?? at(to);
-  const starts: [Band["state"], Spread][] =
-    work === "join"
-      ? [
-          ["hold", at(0)],
-          ["holds", from(windows.touch !== undefined ? "still" : "holds")],
-          ["firm", from("unmould")],
-        ]
-      : windows.touch !== undefined
-        ? [
-            [work === "stick" ? "stick" : "fluid", at(0)],
-            ["thickens", from("stick_closes")],
-            ["touch", from("touch")],
-            ["unmould", from("unmould")],
-            ...(never.includes("over_chilled")
-              ? []
-              : [["over_chilled", from("over_chilled")] as [Band["state"], Spread]]),
-          ]
-        : work === "bend"
-          ? [
-              ["soft", at(0)],
-              ["bend", from("bend_opens")],
-              ["stiff", from("bend_closes")],
-              ["unmould", from("unmould")],
-            ]
-          : work === "stick"
-            ? [
-                ["stick", at(0)],
-                ["setting", from("stick_closes")],
-                ["unmould", from("unmould")],
-              ]
-            : [
-                ["setting", at(0)],
-                ["unmould", from("unmould")],
-              ];
-  return starts.map(([state, start], i) => ({ state, start, end: starts[i + 1]?.[1] ?? at(to) }));
-}
+/** Bands as they are drawn: the last one up to the edge of the drawing. */
+export const drawnTo = (bands: readonly Band[], to: number): Band[] =>
+  bands.map((band, i) => (i === bands.length - 1 ? { ...band, end: at(to) } : band));
 
 /** How far a drawing of these windows must reach. */
 export function reach(windows: Record<string, Spread>, never: readonly string[]): number {

@@ -6,7 +6,8 @@ from collections.abc import Sequence
 import numpy as np
 
 from umber_pebble.core.bench.state import BurstDone, CookState, Reading, Sight
-from umber_pebble.core.bench.track import Band, Dot, Track, corrected_degc, curve_of
+from umber_pebble.core.bench.track import Dot, Track, corrected_degc, curve_of
+from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.pot_law import prior_line
 from umber_pebble.core.materials.load import Material

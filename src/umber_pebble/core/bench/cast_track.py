@@ -5,9 +5,10 @@ from dataclasses import replace
 import numpy as np
 
 from umber_pebble.core.bench.state import RoundState
-from umber_pebble.core.bench.track import Band, BandState, Observed, Track, as_read, curve_of, fit_readings
+from umber_pebble.core.bench.track import Observed, Track, as_read, curve_of, fit_readings
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.families.known import family_of
+from umber_pebble.core.heat.bands import Band, Use, cast_bands, in_order
 from umber_pebble.core.heat.piece import Place, Stay
 from umber_pebble.core.heat.pot_law import (
     balance_clock,
@@ -18,7 +19,7 @@ from umber_pebble.core.heat.windows import WORKS, PieceWindows
 from umber_pebble.core.materials.load import Material, material, tempered
 from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of, windows_of
 from umber_pebble.core.plan.problem import Line, PlanInput
-from umber_pebble.core.spread import Z_95, Spread, combine
+from umber_pebble.core.spread import Z_95, Spread, combine, exact
 
 POINTS = 61
 
@@ -134,54 +135,13 @@ def _round_bands(
     melt: Material, state: RoundState, line: Line, then: dict[str, Spread], at: float, end: float, w: PieceWindows
 ) -> tuple[Band, ...]:
     """What a round's ribbon shows: bands in order, the last open one to the end."""
-    poured, tail, work = Spread(at, at, at), Spread(end, end, end), line.work
-    starts: list[tuple[BandState, Spread]]
-    if line.released and state.worked_s is None:
-        out = then["release_opens"] if state.unmoulded_s is None else Spread(*[state.unmoulded_s] * 3)
-        starts = [
-            ("soft", poured),
-            ("release", out),
-            ("bend", then["release_closes"]),
-            ("stiff", then["bend_closes"]),
-        ]
-        if state.unmoulded_s is not None:
-            starts = [("soft", poured), ("bend", out), ("stiff", then["bend_closes"])]
-        return _bands(starts, tail)
+    poured, worked = exact(at), state.worked_s is not None
+    released = line.released and not worked
     if state.unmoulded_s is not None:
-        out, last = (Spread(t, t, t) for t in (state.unmoulded_s, max(end, state.unmoulded_s)))
-        return Band("setting", poured, out), Band("set", out, last)
-    if line.needs:
-        held = family_of(melt).ends.held_until
-        starts = [("hold", poured), ("holds", then[held]), ("firm", then["unmould"])]
-    elif "touch" in then:
-        starts = [
-            ("fluid", poured),
-            ("thickens", then["stick_closes"]),
-            ("touch", then["touch"]),
-            ("unmould", then["unmould"]),
-        ]
-        if not w.never("over_chilled"):
-            starts.append(("over_chilled", then["over_chilled"]))
-        if work == "stick" and state.worked_s is None:
-            starts[0] = ("stick", poured)
-        if not line.last:
-            starts = [*starts[:2], ("next_pass", then["touch"])]
-    elif not line.last:
-        starts = [("setting", poured), ("next_pass", then["holds"])]
-    elif work == "bend" and state.worked_s is None:
-        starts = [
-            ("soft", poured),
-            ("bend", then["bend_opens"]),
-            ("stiff", then["bend_closes"]),
-            ("unmould", then["unmould"]),
-        ]
-    elif work == "stick" and state.worked_s is None:
-        starts = [("stick", poured), ("setting", then["stick_closes"]), ("unmould", then["unmould"])]
-    else:
-        starts = [("setting", poured), ("unmould", then["unmould"])]
-    return _bands(starts, tail)
-
-
-def _bands(starts: list[tuple[BandState, Spread]], tail: Spread) -> tuple[Band, ...]:
-    ends = [start for _, start in starts[1:]] + [tail]
-    return tuple(Band(name, start, until) for (name, start), until in zip(starts, ends, strict=True))
+        out = exact(state.unmoulded_s)
+        if released:
+            return in_order([("soft", poured), ("bend", out), ("stiff", then["bend_closes"])], exact(end))
+        return in_order([("setting", poured), ("set", out)], exact(max(end, state.unmoulded_s)))
+    use = Use(None if worked else line.work, line.last, released, bool(line.needs))
+    never = frozenset(name for name in then if w.never(name))
+    return cast_bands(then, never, family_of(melt).ends.held_until, use, at, end)

@@ -11,8 +11,9 @@ from umber_pebble.core.bench.events import Body, Rewarmed, SetDown
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import BatchState
 from umber_pebble.core.bench.subject import Subject
-from umber_pebble.core.bench.track import Band, Dot, Track, curve_of
+from umber_pebble.core.bench.track import Dot, Track, curve_of
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
+from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.heat.pot_law import prior_line
 from umber_pebble.core.melts.hold import Held, Stood, Story, Warmed, rescue_s, spot_of
 from umber_pebble.core.melts.keeps import Keeps, keeps

@@ -8,19 +8,10 @@ import numpy as np
 
 from umber_pebble.core.bench.bowl import bowl_track, taken_out, too_hot
 from umber_pebble.core.bench.state import BurstDone, CookState, Rest
-from umber_pebble.core.bench.track import (
-    Band,
-    BandState,
-    Fit,
-    TakenIn,
-    Track,
-    as_read,
-    corrected_degc,
-    curve_of,
-    fit_readings,
-)
+from umber_pebble.core.bench.track import Fit, TakenIn, Track, as_read, corrected_degc, curve_of, fit_readings
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.heat.bands import Band, BandState
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.hob import Heating, heating_curve
 from umber_pebble.core.heat.melting import Melting, conductance, melting_curve

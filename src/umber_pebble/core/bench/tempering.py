@@ -10,7 +10,8 @@ import numpy as np
 from umber_pebble.core.bench.events import Seeded, Smeared, Stepped, Tested
 from umber_pebble.core.bench.payload import one_of, refuse
 from umber_pebble.core.bench.state import Event, Rest, RunState
-from umber_pebble.core.bench.track import Band, Curve, Track, temperature_at_degc
+from umber_pebble.core.bench.track import Curve, Track, temperature_at_degc
+from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.spread import exact
 from umber_pebble.core.temper.guide import Guided, Now, after_seed, before_seed

@@ -3,11 +3,11 @@
 import math
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
 
 import numpy as np
 
 from umber_pebble.core.bench.state import Reading
+from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.heat.pot_law import Clock, Line, fit_line
 from umber_pebble.core.heat.pour import PourLimit
 from umber_pebble.core.heat.unswirled import offsets
@@ -19,22 +19,6 @@ from umber_pebble.core.spread import Spread
 ODD_SDS = 4.0
 DOUBT = 10.0
 """How much wider a belief becomes that two readings in a row contradict."""
-
-
-BandState = Literal[
-    "heating", "ready", "browns", "overheats", "too_hot", "too_warm", "pour", "thickening", "stiff", "tempering", "flows", "soft",
-    "release", "bend", "setting", "set", "hold", "holds", "firm", "fluid", "thickens", "touch", "unmould", "over_chilled", "stick",
-    "next_pass",
-]  # fmt: skip
-
-
-@dataclass(frozen=True, slots=True)
-class Band:
-    """A stretch of a ribbon in one state; from and to with spread, seconds since the run started."""
-
-    state: BandState
-    start: Spread
-    end: Spread
 
 
 @dataclass(frozen=True, slots=True)

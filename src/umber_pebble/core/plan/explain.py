@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.families.family import Made, Rows
 from umber_pebble.core.families.known import family_of
+from umber_pebble.core.heat.bands import Band, Use, cast_bands
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, Next, plan_bursts
@@ -45,6 +46,7 @@ class RoundPlan:
     work: Work | None
     windows: dict[str, Explained]
     never: tuple[str, ...]
+    bands: tuple[Band, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,7 +141,8 @@ def _by_itself(rows: Rows, name: str, w: PieceWindows) -> bool:
 def round_plan(plan: PlanInput, r: Round, w: PieceWindows) -> RoundPlan:
     """A round's windows, explained [s from the pour]. Source: definition"""
     line = plan.lines[r.line]
-    place, rows = path_of(plan, line, r.casts)[-1].place, family_of(plan.way(line).melt).rows
+    place, family = path_of(plan, line, r.casts)[-1].place, family_of(plan.way(line).melt)
+    rows = family.rows
     shared = (
         given("depth", line.fill_m, "m"),
         given("mould wall", line.mould.wall_m, "m"),
@@ -163,7 +166,10 @@ def round_plan(plan: PlanInput, r: Round, w: PieceWindows) -> RoundPlan:
     )  # fmt: skip
     told = [name for name in (*WHAT, "unmould") if name in w.at]
     windows = {name: window(name) for name in told} | {"cool_to_hold": cool}
-    return RoundPlan(r, line.melt, rows, line.work, windows, tuple(name for name in told if w.never(name)))
+    never = tuple(name for name in told if w.never(name))
+    use = Use(line.work, line.last, line.released, bool(line.needs))
+    bands = cast_bands(w.at, frozenset(name for name in w.at if w.never(name)), family.ends.held_until, use)
+    return RoundPlan(r, line.melt, rows, line.work, windows, never, bands)
 
 
 def _mostly(part: Spread, whole: Spread) -> bool:

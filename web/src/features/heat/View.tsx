@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { problemOf, type Schemas } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
 import { Profile } from "../../drawings/Profile";
-import { BAND_WORDS, castBands, reach } from "../../shared/bands";
+import { BAND_WORDS, drawnTo, reach } from "../../shared/bands";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { kitchenQuery, pieceListQuery, propertiesQuery } from "../../shared/kitchen";
@@ -135,7 +135,6 @@ function Explorer({
                   <div className={asked.old ? "opacity-60" : ""}>
                     <WayRibbon
                       of={way.of}
-                      bends={cast.bend !== null}
                       to={to}
                       now={now}
                       width={width - 16}
@@ -219,12 +218,11 @@ interface Shown {
   width: number;
 }
 
-const WayRibbon = memo(function WayRibbon(given: Shown & { bends: boolean; to: number; label: string }) {
-  const { of, bends, to } = given;
-  const bend = of.windows.bend_opens && bends ? "bend" : null;
+const WayRibbon = memo(function WayRibbon(given: Shown & { to: number; label: string }) {
+  const { of, to } = given;
   return (
     <HeatRibbon
-      bands={castBands(of.windows, of.never, bend, to)}
+      bands={drawnTo(of.bands, to)}
       from={0}
       to={to}
       now={given.now}

@@ -1,15 +1,15 @@
 import type { Schemas } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
-import { BAND_WORDS, castBands, reach } from "../../shared/bands";
+import { BAND_WORDS, drawnTo, reach } from "../../shared/bands";
 import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { useWidth } from "../../shared/useWidth";
 
 /** How this cast cools where its material usually sets, before any vessel or plan is chosen. */
-export function Cooling({ cools, work }: { cools: Schemas["Cools"]; work: string }) {
+export function Cooling({ cools }: { cools: Schemas["Cools"] }) {
   const units = useUnits();
   const [ref, width] = useWidth<HTMLDivElement>(560);
-  const { windows, never } = cools;
+  const { windows, never, work } = cools;
   const to = reach(windows, never);
   const when = (name: string) => (windows[name] ? range(windows[name], "s", units) : "");
   return (
@@ -27,7 +27,7 @@ export function Cooling({ cools, work }: { cools: Schemas["Cools"]; work: string
           : "."}
       </p>
       <HeatRibbon
-        bands={castBands(windows, never, work, to)}
+        bands={drawnTo(cools.bands, to)}
         from={0}
         to={to}
         width={width}

@@ -171,9 +171,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
             {figures.setting && (
               <div className={dimSets ? "opacity-50" : ""}>
                 <OneRound sets={figures.setting} passes={asked.passes} of={part.body ? "tray" : "mould"} />
-                {figures.setting.cools && (
-                  <Cooling cools={figures.setting.cools} work={workOf(part, figures)} />
-                )}
+                {figures.setting.cools && <Cooling cools={figures.setting.cools} />}
               </div>
             )}
           </>
@@ -226,7 +224,9 @@ function Weights({ figures, index, dim }: { figures: PartFigures; index: number;
       ))}
       <div className="flex flex-col-reverse">
         <dt className="text-quiet">hands, one casting</dt>
-        <dd className="text-2xl font-bold">{duration(row.hands_s + (row.setting ? row.setting.turned_s : 0))}</dd>
+        <dd className="text-2xl font-bold">
+          {duration(row.hands_s + (row.setting ? row.setting.turned_s : 0))}
+        </dd>
       </div>
     </dl>
   );
@@ -235,14 +235,6 @@ function Weights({ figures, index, dim }: { figures: PartFigures; index: number;
 export function lastMelt(part: Part): Schemas["MeltRef"] {
   const melts = part.passes.flatMap((pass) => ("melt" in pass ? [pass.melt] : []));
   return melts.at(-1) ?? { material: "coating", colour: null };
-}
-
-/** What hands do with its last melt while that is soft. */
-function workOf(part: Part, figures: PartFigures): string {
-  if (part.bent) return "bend";
-  const last = figures.rows.filter((row) => row.melted).at(-1);
-  const next = last && figures.rows.find((row) => row.index === last.index + 1);
-  return next?.soft === "stick" ? "stick" : "none";
 }
 
 function stickOf(part: Part) {

@@ -5,7 +5,7 @@ import { OutlineFields } from "../../shared/OutlineFields";
 import { Choice, Notice, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { MeltFields } from "./MeltFields";
-import { type Pass, valueOf } from "./passes";
+import { fieldOf, type Pass } from "./passes";
 import { wordsOf } from "./passWords";
 
 type Field = Schemas["FieldShown"];
@@ -43,7 +43,7 @@ interface Props extends Around {
 /** Whether a field is set as the pass is now. */
 export function isSet(pass: Pass, field: Field): boolean {
   if (!field.only) return true;
-  const other = valueOf(pass, field.only.field);
+  const other = fieldOf(pass, field.only.field);
   return (other !== null && other !== false) === field.only.so;
 }
 
@@ -51,7 +51,7 @@ export function isSet(pass: Pass, field: Field): boolean {
 export function PassField(props: Props) {
   const { pass, field, change, row, depth } = props;
   const words = wordsOf(pass.kind, field.name);
-  const value = valueOf(pass, field.name);
+  const value = fieldOf(pass, field.name);
   const two = typeof words === "object" && "no" in words ? words : null;
   if (field.told && two) {
     const { first, also, instead } = field.told;

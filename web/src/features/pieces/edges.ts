@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { type KindShown, type Pass, valueOf } from "./passes";
+import { fieldOf, type KindShown, type Pass } from "./passes";
 import { PASSES, wordsOf } from "./passWords";
 
 type Row = Schemas["PassRow"];
@@ -7,15 +7,15 @@ type Row = Schemas["PassRow"];
 /** The edge of a pass that can be dragged: its height over the floor, how it leans in this cut, its name; none of what has none. */
 export function edgeOf(pass: Pass, kind: KindShown, row: Row, depth: number, cut: number) {
   const edge = kind.edge;
-  if (!edge || (edge.unless && valueOf(pass, edge.unless) === true)) return null;
-  const value = valueOf(pass, edge.field);
+  if (!edge || (edge.unless && fieldOf(pass, edge.unless) === true)) return null;
+  const value = fieldOf(pass, edge.field);
   const told = typeof value === "number" ? value : null;
   const heights = {
     level: Math.min(told ?? depth, depth),
     gap: told === null ? row.to_m : depth - told,
     layer: row.from_m + (told ?? row.thick_m),
   };
-  const slant = edge.slant ? valueOf(pass, edge.slant) : 0;
+  const slant = edge.slant ? fieldOf(pass, edge.slant) : 0;
   return {
     height_m: heights[edge.at],
     level: edge.at !== "layer",

@@ -42,7 +42,7 @@ export function passTone(pass: Pass): string | null {
 }
 
 /** A field of a pass by its name. */
-export const valueOf = (pass: Pass, field: string): unknown =>
+export const fieldOf = (pass: Pass, field: string): unknown =>
   Object.entries(pass).find(([k]) => k === field)?.[1];
 
 export type Join = Schemas["Join"];

@@ -1,7 +1,7 @@
 import type { Schemas, Spread } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
 import { ThermoStick, type Zone } from "../../drawings/ThermoStick";
-import { BAND_WORDS, castBands, reach } from "../../shared/bands";
+import { BAND_WORDS, drawnTo, reach } from "../../shared/bands";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wholeName } from "../../shared/named";
@@ -80,7 +80,7 @@ export function Windows({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitch
                 )}
               </p>
               <HeatRibbon
-                bands={castBands(spreads(round), round.never, isJoin(round) ? "join" : round.work, to)}
+                bands={drawnTo(round.bands, to)}
                 from={0}
                 to={to}
                 width={width}

@@ -1,0 +1,86 @@
+"""What the ribbon of a vessel or a cast shows: in which state it is, from when until when."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from umber_pebble.core.spread import Spread, exact
+
+BandState = Literal[
+    "heating", "ready", "browns", "overheats", "too_hot", "too_warm", "pour", "thickening", "stiff", "tempering", "flows", "soft",
+    "release", "bend", "setting", "set", "hold", "holds", "firm", "fluid", "thickens", "touch", "unmould", "over_chilled", "stick",
+    "next_pass",
+]  # fmt: skip
+LEAST_S, BEYOND = 60.0, 1.15
+"""How long a ribbon is at least, and how far it goes on after the last mark."""
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """A stretch of a ribbon in one state; from and to with spread [s]."""
+
+    state: BandState
+    start: Spread
+    end: Spread
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """What is made of a cast: what hands do with it while it is soft; whether it leaves its mould after it, cold or released warm to be
+    bent; whether it joins two."""
+
+    work: str | None = None
+    last: bool = True
+    released: bool = False
+    join: bool = False
+
+
+def in_order(starts: list[tuple[BandState, Spread]], end: Spread) -> tuple[Band, ...]:
+    """Bands one after another, the last one to the end [s]. Source: definition"""
+    ends = [start for _, start in starts[1:]] + [end]
+    return tuple(Band(state, start, until) for (state, start), until in zip(starts, ends, strict=True))
+
+
+def cast_bands(
+    at: Mapping[str, Spread], never: frozenset[str], held_until: str, use: Use, poured_s: float = 0.0, end_s: float | None = None
+) -> tuple[Band, ...]:  # fmt: skip
+    """The states of a cast from its pour [s].
+
+    Args:
+        at: its marks
+        never: those that it does not reach
+        held_until: until which mark a join is held
+        use: what is made of it
+        poured_s: when it was poured
+        end_s: of the ribbon, None: beyond its last mark
+    Source: definition
+    """
+    poured = exact(poured_s)
+    if end_s is None:
+        reached = [spread.high for name, spread in at.items() if name not in never]
+        end_s = BEYOND * max([LEAST_S, *reached])
+    starts: list[tuple[BandState, Spread]]
+    if use.released:
+        starts = [
+            ("soft", poured), ("release", at["release_opens"]), ("bend", at["release_closes"]), ("stiff", at["bend_closes"]),
+        ]  # fmt: skip
+    elif use.join:
+        starts = [("hold", poured), ("holds", at[held_until]), ("firm", at["unmould"])]
+    elif "touch" in at:
+        starts = [("stick" if use.work == "stick" else "fluid", poured), ("thickens", at["stick_closes"])]
+        starts += (
+            [("touch", at["touch"]), ("unmould", at["unmould"])] if use.last else [("next_pass", at["touch"])]
+        )
+        if use.last and "over_chilled" not in never:
+            starts.append(("over_chilled", at["over_chilled"]))
+    elif not use.last:
+        starts = [("setting", poured), ("next_pass", at["holds"])]
+    elif use.work == "bend":
+        starts = [
+            ("soft", poured), ("bend", at["bend_opens"]), ("stiff", at["bend_closes"]), ("unmould", at["unmould"]),
+        ]  # fmt: skip
+    elif use.work == "stick":
+        starts = [("stick", poured), ("setting", at["stick_closes"]), ("unmould", at["unmould"])]
+    else:
+        starts = [("setting", poured), ("unmould", at["unmould"])]
+    return in_order(starts, exact(end_s))
