@@ -9217,11 +9217,14 @@ export interface components {
         };
         /**
          * RoundPlan
-         * @description One round's windows by name, from its pour [s]; never: those it does not reach within the horizon.
+         * @description One round's windows by name, from its pour [s]; never: those it does not reach within the horizon; bears_next: at which it takes the
+         *     next pass, None where it is the last.
          */
         RoundPlan: {
             /** Bands */
             bands: components["schemas"]["Band"][];
+            /** Bears Next */
+            bears_next: string | null;
             /** Melt */
             melt: string;
             /** Never */

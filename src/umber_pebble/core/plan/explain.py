@@ -38,7 +38,8 @@ class LinePlan:
 
 @dataclass(frozen=True, slots=True)
 class RoundPlan:
-    """One round's windows by name, from its pour [s]; never: those it does not reach within the horizon."""
+    """One round's windows by name, from its pour [s]; never: those it does not reach within the horizon; bears_next: at which it takes the
+    next pass, None where it is the last."""
 
     round: Round
     melt: str
@@ -46,6 +47,7 @@ class RoundPlan:
     work: Work | None
     windows: dict[str, Explained]
     never: tuple[str, ...]
+    bears_next: str | None
     bands: tuple[Band, ...]
 
 
@@ -169,7 +171,8 @@ def round_plan(plan: PlanInput, r: Round, w: PieceWindows) -> RoundPlan:
     never = tuple(name for name in told if w.never(name))
     use = Use(line.work, line.last, line.released, bool(line.needs))
     bands = cast_bands(w.at, frozenset(name for name in w.at if w.never(name)), family.ends.held_until, use)
-    return RoundPlan(r, line.melt, rows, line.work, windows, never, bands)
+    bears_next = None if line.last else family.ends.bears_next
+    return RoundPlan(r, line.melt, rows, line.work, windows, never, bears_next, bands)
 
 
 def _mostly(part: Spread, whole: Spread) -> bool:

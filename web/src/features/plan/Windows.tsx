@@ -155,13 +155,19 @@ function RoundWords({ round }: { round: Schemas["RoundPlan"] }) {
         </>
       )}
       {round.work === "stick" && <>sticks in until {figure("stick_closes", "Takes a stick until")}; </>}
-      {w.touch && <>touch-set from {figure("touch", "Touch-set")}; </>}
-      {round.never.includes("unmould") ? (
-        "it does not set there"
+      {round.bears_next !== null ? (
+        <>the next pass from {figure(round.bears_next, "Bears the next pass")}</>
       ) : (
-        <>unmould from {figure("unmould", "May be unmoulded")}</>
+        <>
+          {w.touch && <>touch-set from {figure("touch", "Touch-set")}; </>}
+          {round.never.includes("unmould") ? (
+            "it does not set there"
+          ) : (
+            <>unmould from {figure("unmould", "May be unmoulded")}</>
+          )}
+        </>
       )}
-      {w.over_chilled && !round.never.includes("over_chilled") && (
+      {round.bears_next === null && w.over_chilled && !round.never.includes("over_chilled") && (
         <>; over-chilled from {figure("over_chilled", "Over-chilled")}</>
       )}
       {(w.cool_to_hold?.value.likely ?? 0) > 0 && (
