@@ -43,7 +43,8 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
   const { figures, asked, error, dim, dimSets, usual } = usePart(part, cut);
   const [refused, setRefused] = useState<Problem | null>(null);
   const problem = refused ?? (error ? problemOf(error) : null);
-  const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
+  const wrong = (path: string, label?: string) =>
+    problem?.path === path ? wordProblem(problem, units, label) : undefined;
   const materials = meltsIn(useQuery(propertiesQuery).data?.groups);
   const names = Object.fromEntries(materials.map((m) => [m.key, m.name]));
   const change = (patch: Partial<Part>) => {

@@ -31,7 +31,7 @@ export interface Around {
   rim: number[][];
   /** What the figures say of the pass where a field is left untold. */
   row: Schemas["PassRow"] | undefined;
-  wrong: (name: string) => string | undefined;
+  wrong: (name: string, label: string) => string | undefined;
   change: (patch: Record<string, unknown>) => void;
 }
 
@@ -124,7 +124,7 @@ function Control({ pass, field, label, value, ...around }: Props & { label: stri
   const { wrong, change, depth, row } = around;
   const units = useUnits();
   const put = (next: unknown) => change({ [field.name]: next });
-  const error = wrong(field.name);
+  const error = wrong(field.name, label);
   switch (field.sort) {
     case "name":
       return <TextField label={label} value={String(value)} onChange={put} />;

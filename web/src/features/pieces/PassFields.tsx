@@ -18,7 +18,7 @@ interface Props {
   kinds: KindShown[];
   materials: Schemas["MaterialShown"][];
   colours: string[];
-  wrong: (path: string) => string | undefined;
+  wrong: (path: string, label?: string) => string | undefined;
   onChange: (pass: Pass) => void;
 }
 
@@ -56,7 +56,8 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
     across: figures?.section.across_m ?? depth,
     rim: figures?.rim ?? [],
     row,
-    wrong: (name) => wrong(`part.passes.${index}.${name}`) ?? wrong(`passes.${index}.${name}`),
+    wrong: (name, label) =>
+      wrong(`part.passes.${index}.${name}`, label) ?? wrong(`passes.${index}.${name}`, label),
     change,
   };
   return (

@@ -1,4 +1,5 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
+import { useRef } from "react";
 import { call, client, type Schemas } from "../../api/client";
 import { useDebounced } from "../../shared/useDebounced";
 
@@ -58,7 +59,7 @@ export function usePart(part: Schemas["Part"], cut_frac: number) {
   const sets = useQuery(setsQuery(useDebounced(asked, STILL_MS)));
   const error = base.error ?? build.error;
   const setting = sets.data && sets.data.rows.length > 0 ? sets.data : undefined;
-  const figures: PartFigures | undefined = base.data &&
+  const known: PartFigures | undefined = base.data &&
     build.data && {
       ...base.data,
       ...build.data,
@@ -68,13 +69,16 @@ export function usePart(part: Schemas["Part"], cut_frac: number) {
       })),
       setting,
     };
+  // what is refused leaves what was known before it
+  const last = useRef<{ figures: PartFigures; asked: Schemas["Part"] } | undefined>(undefined);
+  if (known) last.current = { figures: known, asked };
   return {
-    figures,
-    asked,
+    figures: last.current?.figures,
+    asked: last.current?.asked ?? asked,
     error,
-    dim: build.isPlaceholderData,
+    dim: build.isPlaceholderData || !known,
     dimSets: sets.isPlaceholderData || setting === undefined,
-    usual: build.isPlaceholderData ? [] : (build.data?.usual ?? []),
+    usual: build.isPlaceholderData || !known ? [] : (build.data?.usual ?? []),
   };
 }
 

@@ -163,15 +163,15 @@ const SEQUENCE: Record<string, string> = {
   caution: "Read and acknowledge the hot sugar caution first.",
 };
 
-/** A refusal in the user's words and units: what, the limit, what to do. */
-export function wordProblem(problem: Problem, units: Units): string {
+/** A refusal in the user's words and units: what (as its field is labelled there, if that is told), the limit, what to do. */
+export function wordProblem(problem: Problem, units: Units, label?: string): string {
   const plain = PLAIN[problem.code];
   if (plain) return plain;
   if (problem.code === "not_in_sequence") {
     return SEQUENCE[String(problem.params.why)] ?? `${sentence(problem.title)}`;
   }
   const { low, high } = problem.limits as { low?: number; high?: number };
-  const name = fieldName(problem.path);
+  const name = label ?? fieldName(problem.path);
   if (problem.code === "mould_too_weak") {
     const need =
       low !== undefined
