@@ -76,9 +76,28 @@ def test_every_kind_is_added_where_it_belongs_and_every_field_of_it_told(
 
 def test_what_cannot_be_added_is_refused(client: FlaskClient) -> None:
     part = part_of(client, "piece-pop")
+    full = {"part": part | {"passes": part["passes"][:1] * 16}, "kind": "detail", "way": None}
+    answer = client.post("/api/figures/addition", json=full)
+    assert answer.status_code == 422 and "16 passes at most" in answer.get_json()["title"]
     for wrong in ({"kind": "fill", "way": "brushed"}, {"kind": "rainbow", "way": None}):
         answer = client.post("/api/figures/addition", json={"part": part} | wrong)
         assert answer.status_code == 422 and answer.get_json()["path"] in ("way", "kind")
+
+
+def test_a_melt_that_is_not_there_is_told_at_its_own_field(client: FlaskClient) -> None:
+    part = part_of(client, "piece-nebula")
+    [fill] = part["passes"]
+    for name in ("melt", "second"):
+        wrong = part | {"passes": [fill | {name: fill[name] | {"material": "moonshine"}}]}
+        answer = client.post("/api/figures/part", json={"part": wrong, "cut_frac": 0.0})
+        assert (answer.status_code, answer.get_json()["path"]) == (422, f"passes.0.{name}.material")
+
+
+def test_what_is_first_put_in_is_as_warm_as_the_room(client: FlaskClient) -> None:
+    room = client.get("/api/kitchen").get_json()["doc"]["room_degc"]
+    asked = {"part": part_of(client, "piece-pop"), "kind": "filling", "way": None}
+    added = client.post("/api/figures/addition", json=asked).get_json()["added"]
+    assert added["part"]["passes"][added["index"]]["degc"] == room
 
 
 def test_every_piece_to_start_from_can_be_cast(client: FlaskClient) -> None:

@@ -1,30 +1,24 @@
 """What a build is made from: the kinds of passes there are, a first pass of each, a first join, and pieces to start from."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.pieces.fields import FieldShown, fields_of, kind_of
 from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.core.pieces.passes.base import Edge, Ground, PassKind, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, Ground, Way
 from umber_pebble.core.pieces.passes.known import KINDS, Kind
 from umber_pebble.core.pieces.starts import STARTS, Start, StartKey
 from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Mould
-from umber_pebble.services.piece_docs import Body, Join, Part, Piece
+from umber_pebble.services.docs import Kitchen, Mould
+from umber_pebble.services.piece_docs import MOST_PASSES, Body, Join, Part, Piece
 from umber_pebble.services.shapes import mould_case
-from umber_pebble.services.workshop import Workshop
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 MELT = MeltRef("coating", None)
-ROOM_DEGC = 20.0
-BODIES = {
-    "fruit": Body(
-        name="Strawberry", made_of="fruit", shape="cone", diameter_m=0.034, high_m=0.042, degc=ROOM_DEGC, tray=20
-    ),
-    "balloon": Body(
-        name="Balloon", made_of="balloon", shape="ball", diameter_m=0.08, high_m=0.09, degc=ROOM_DEGC, tray=8
-    ),
-}
+ANY = First(MELT, 1.0, 20.0)
+"""In which ways a kind is offered goes by none of it."""
 HELD_BY_HAND = 2
 """More joins than this are held by props."""
 
@@ -47,7 +41,7 @@ def pass_kinds() -> list[PassKindShown]:
     """All kinds of passes, in the order in which they are offered."""
     return [
         PassKindShown(
-            kind_of(of), of.ON, list(of.firsts(MELT, 1.0)), list(fields_of(of)), of.SOLVED_BY, of.EDGE, of.GRAINY
+            kind_of(of), of.ON, list(of.firsts(ANY)), list(fields_of(of)), of.SOLVED_BY, of.EDGE, of.GRAINY
         )
         for of in KINDS
     ]  # fmt: skip
@@ -72,21 +66,31 @@ class AddedPass:
 def added(workshop: Workshop, asked: AdditionAsked) -> AddedPass:
     """A part with one more pass as it is usually laid first, where it belongs among the others.
 
-    Raises: OutOfRange: no such pass, or one too many. NotFound: the mould.
+    Raises: OutOfRange: no such way, or one too many. NotFound: the mould.
     """
-    part, depth = asked.part, _depth_m(workshop, asked.part)
+    part = asked.part
+    if len(part.passes) >= MOST_PASSES:
+        raise OutOfRange(
+            f"a part has {MOST_PASSES} passes at most: make another part of what comes next", path="part.passes"
+        )
     [kind] = [of for of in KINDS if kind_of(of) == asked.kind]
-    firsts = kind.firsts(_last_melt(part), depth)
+    firsts = kind.firsts(First(_last_melt(part), _depth_m(workshop, part), _room_degc(workshop)))
     if asked.way not in firsts:
         raise OutOfRange("this is not laid in such a way", path="way", got=asked.way)
     passes = [*part.passes, firsts[asked.way]]
     order = usual_order(passes)
-    doc = part.model_dump() | {"passes": [passes[i] for i in order]}
-    return AddedPass(Part.model_validate(doc, strict=False), order.index(len(passes) - 1))
+    more = part.model_copy(update={"passes": [passes[i] for i in order]})
+    return AddedPass(more, order.index(len(passes) - 1))
 
 
 def _last_melt(part: Part) -> MeltRef:
     return next(iter(part.melts[::-1]), MELT)
+
+
+def _room_degc(workshop: Workshop) -> float:
+    kitchen = workshop.get("kitchen", KITCHEN_ID).doc
+    assert isinstance(kitchen, Kitchen)
+    return kitchen.room_degc
 
 
 def _depth_m(workshop: Workshop, part: Part) -> float:
@@ -126,24 +130,29 @@ class StartShown:
 def starts(workshop: Workshop) -> list[StartShown]:
     """The ways of casting to start from, each in the mould that suits it best; those in a mould only where there is one."""
     moulds = {of.id: of.doc for of in workshop.all("mould") if isinstance(of.doc, Mould)}
-    return [StartShown(of.key, _piece(workshop, of, moulds)) for of in STARTS if of.body or moulds]
+    room_degc = _room_degc(workshop)
+    return [StartShown(of.key, _piece(of, moulds, room_degc)) for of in STARTS if of.body or moulds]
 
 
-def _piece(workshop: Workshop, start: Start, moulds: dict[str, Mould]) -> Piece:
-    body = BODIES[start.body] if start.body else None
-    melt = MeltRef(start.melt, None)
+def _piece(start: Start, moulds: dict[str, Mould], room_degc: float) -> Piece:
+    body = _body(start.body, room_degc) if start.body else None
     mould_id = None if body else _mould_for(start, moulds)
+    depth_m = body.high_m if body else _deep(mould_id or "", moulds[mould_id or ""])
+    first = First(MeltRef(start.melt, None), depth_m, room_degc)
     part = Part(
-        name=start.key, count=start.count, mould_id=mould_id, body=body, seen="mould", cavity=0, passes=_first(start, melt, 0.004),
-        bent=start.bent, released=start.bent, stays=[],
+        name=start.key, count=start.count, mould_id=mould_id, body=body, seen="mould", cavity=0,
+        passes=[of.firsts(first)[None] for of in start.passes], bent=start.bent, released=start.bent, stays=[],
     )  # fmt: skip
-    part = part.model_copy(update={"passes": _first(start, melt, _depth_m(workshop, part))})
     piece = Piece(name=start.key, parts=[part], joins=[], stand=None)
     return piece.model_copy(update={"joins": [first_join(piece)]}) if start.joined else piece
 
 
-def _first(start: Start, melt: MeltRef, depth_m: float) -> list[PassKind]:
-    return [next(iter(of.firsts(melt, depth_m).values())) for of in start.passes]
+def _body(of: Literal["fruit", "balloon"], room_degc: float) -> Body:
+    if of == "fruit":
+        return Body(
+            name="Strawberry", made_of=of, shape="cone", diameter_m=0.034, high_m=0.042, degc=room_degc, tray=20
+        )
+    return Body(name="Balloon", made_of=of, shape="ball", diameter_m=0.08, high_m=0.09, degc=room_degc, tray=8)
 
 
 def _mould_for(start: Start, moulds: dict[str, Mould]) -> str:

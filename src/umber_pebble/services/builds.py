@@ -47,8 +47,9 @@ class Built:
 
     def again(self, passes: tuple[PassKind, ...]) -> list[Laid]:
         """Other passes laid where these are."""
-        where, own = (self.mould.cavity, self.body), self.own
-        laid = (lay(where[0], passes, own=own) if where[1] is None else lay_on(where[1], passes, own=own))[0]
+        if self.body is not None:
+            return lay_on(self.body, passes, own=self.own)[0]
+        laid, _ = lay(self.mould.cavity, passes, own=self.own)
         return [_both_halves(row) for row in laid] if self.two_halves else laid
 
 
@@ -80,9 +81,9 @@ def _own_melts(part: d.Part, own: Mapping[str, OwnMaterial]) -> OwnMelts:
     """All melts of its passes, each once."""
     return tuple(
         {
-            ref.material: castable(ref.material, own, f"passes.{i}.melt.material")
+            ref.material: castable(ref.material, own, f"passes.{i}.{name}.material")
             for i, one in enumerate(part.passes)
-            for ref in one.refs()
+            for name, ref in one.refs().items()
         }.items()
     )
 

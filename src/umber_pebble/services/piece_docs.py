@@ -8,6 +8,7 @@ from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.pieces.passes.known import Pass as AnyPass
 from umber_pebble.services.doc_base import Doc, Id, Name, Whole, is_stored, one_line
 
+MOST_PASSES = 16
 Pass = Annotated[AnyPass, Field(discriminator="kind")]
 
 
@@ -63,7 +64,7 @@ class Part(Doc):
     body: Body | None
     seen: Literal["mould", "open"]
     cavity: Whole = Field(ge=0, le=11, description="which kind of the mould's cavities")
-    passes: list[Pass] = Field(min_length=1, max_length=16)
+    passes: list[Pass] = Field(min_length=1, max_length=MOST_PASSES)
     bent: bool
     released: bool = Field(description="bent after it was taken out warm, on a form")
     stays: list[Stay] = Field(max_length=6)
@@ -90,7 +91,7 @@ class Part(Doc):
     @property
     def melts(self) -> list[MeltRef]:
         """The melts of its passes, in order."""
-        return [melt for one in self.passes for melt in one.refs()]
+        return [melt for one in self.passes for melt in one.refs().values()]
 
 
 class Join(Doc):

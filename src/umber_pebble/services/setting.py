@@ -1,11 +1,12 @@
 """How the passes of a part set where its material usually does, and how long one round of its mould takes."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.bands import Band, Use, cast_bands
 from umber_pebble.core.heat.piece import Casting, Stay, Under, as_ball
-from umber_pebble.core.heat.skin import Skin
+from umber_pebble.core.heat.skin import Skin, skin_of
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import slab_m
@@ -48,7 +49,7 @@ class Stretch:
     """A stretch of one round of the mould: the hands at a pass, or that it sets [s]."""
 
     index: int
-    what: str
+    what: Literal["hands", "sets"]
     from_s: float
     to_s: float
 
@@ -152,7 +153,9 @@ def _keeps(built: Built, row: Laid, kitchen: Kitchen) -> TooThin | None:
 
     def skin(place: Place) -> Skin:
         path = (Stay(0.0, place_case(place, kitchen)),)
-        return Skin(Casting(melt, built.mould.material, exact(half), half, built.mould.wall_m, pour, None, path))
+        return skin_of(
+            Casting(melt, built.mould.material, exact(half), half, built.mould.wall_m, pour, None, path)
+        )
 
     here = skin(kitchen.places[0])
     return shell_against_film(

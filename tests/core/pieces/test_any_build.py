@@ -133,7 +133,7 @@ def test_any_passes_on_a_body(shape: str, wide: float, high: float, passes: list
     # all coats together are no more than a body grown by all of them, less the body
     thick = sum(row.thick_m for row in dips)
     if dips:
-        grown = lay_on(body, (dip(passes[dips[0].index].refs()[0], None, 0.0, thick),))[0]
+        grown = lay_on(body, (dip(passes[dips[0].index].melts()[0][0], None, 0.0, thick),))[0]
         if grown:
             assert sum(row.volume_m3 for row in dips) <= grown[0].volume_m3 * 1.02
     for row in dips:

@@ -10094,8 +10094,11 @@ export interface components {
             index: number;
             /** To S */
             to_s: number;
-            /** What */
-            what: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "hands" | "sets";
         };
         /**
          * Subject

@@ -12,7 +12,7 @@ from umber_pebble.core.heat.vessel import Pot, PotCase
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.bursts import THROUGH, Belief, Bowl, School, plan_bursts
 from umber_pebble.core.melts.oven import Microwave
-from umber_pebble.core.plan.making import OFF_HEAT_SD_K, Charge, Making
+from umber_pebble.core.plan.making import Charge, Making, least_degc, off_heat_degc
 from umber_pebble.core.plan.tempered import Temper, tempered_charge
 from umber_pebble.core.spread import Spread
 from umber_pebble.core.temper.schools import Tempering
@@ -20,9 +20,6 @@ from umber_pebble.core.temper.schools import Tempering
 if TYPE_CHECKING:
     from umber_pebble.core.plan.cooks import PotCook
     from umber_pebble.core.plan.problem import PlanInput
-
-COOLEST_MELT_K = 2.0
-"""So far below its usual melting it may be taken off."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,7 +55,7 @@ class FatMelt(Making):
 
     def check(self, melt: Material, path: str) -> None:
         """Warm enough to melt, not so warm that it spoils. Raises: OutOfRange. Source: common-practice"""
-        low = melt.spread("melt_to").low - COOLEST_MELT_K
+        low = least_degc(melt, "melt_to", "melt_below")
         require_range(f"{path}.melt_to_degc", self.melt_to_degc, low, melt.value("spoils_at"))
 
     def wet(self, melt: Material, charge_kg: float) -> bool:
@@ -68,7 +65,7 @@ class FatMelt(Making):
     def flow(self, charge: Charge) -> tuple[FatFlow, Spread | None]:
         """As warm as it works, or as it comes out of its heat. Source: common-practice"""
         melt, end = charge.melt, self.melt_to_degc
-        off = Spread(end - OFF_HEAT_SD_K, end, end + OFF_HEAT_SD_K)
+        off = off_heat_degc(end)
         if self.temper is not None and self.temper.school != "none":
             off = melt.spread("work_at")
         elif self.in_oven and self.school.stop == "lumps":

@@ -10,7 +10,7 @@ from umber_pebble.core.heat.hob import Heating
 from umber_pebble.core.heat.melting import Melting
 from umber_pebble.core.heat.pour import Flow
 from umber_pebble.core.heat.vessel import Pot, PotCase
-from umber_pebble.core.materials.load import Material
+from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.spread import Spread
 from umber_pebble.core.temper.schools import Tempering
@@ -19,8 +19,22 @@ if TYPE_CHECKING:
     from umber_pebble.core.plan.cooks import PotCook
     from umber_pebble.core.plan.problem import PlanInput
 
-OFF_HEAT_SD_K = 2.0
-"""How far from where it should come off the heat it does."""
+
+def off_heat_degc(wanted_degc: float) -> Spread:
+    """How warm what should come off the heat at a temperature does [degC]. Source: assumption"""
+    by = material("kitchen", "usual", "off_heat").spread("by")
+    return Spread(wanted_degc + by.low, wanted_degc + by.likely, wanted_degc + by.high)
+
+
+def least_degc(melt: Material, goes_to: str, below: str) -> float:
+    """The coolest a melt may be taken off the heat [degC]: so far under the lowest of what it usually goes to.
+
+    Args:
+        melt, goes_to: the material, and which of its values that is
+        below: how far, by its name in the kitchen's table
+    Source: assumption
+    """
+    return melt.spread(goes_to).low - material("kitchen", "usual", "off_heat").value(below)
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,15 +13,12 @@ from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.vessel import Pot, PotCase
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.oven import coupled_w, nib_bursts, nib_duty_frac
-from umber_pebble.core.plan.making import OFF_HEAT_SD_K, Charge, Making
+from umber_pebble.core.plan.making import Charge, Making, least_degc, off_heat_degc
 from umber_pebble.core.spread import Spread
 
 if TYPE_CHECKING:
     from umber_pebble.core.plan.cooks import PotCook
     from umber_pebble.core.plan.problem import PlanInput
-
-COOLEST_COOK_K = 18.0
-"""So far below its usual cook it may be taken off."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,7 +86,7 @@ class SugarCook(Making):
     def check(self, melt: Material, path: str) -> None:
         """Hot enough, not browned, water only where it is cooked with some, in a microwave nothing but dry nibs. Raises: OutOfRange.
         Source: common-practice"""
-        low = melt.spread("cook_to").low - COOLEST_COOK_K
+        low = least_degc(melt, "cook_to", "cook_below")
         require_range(f"{path}.cook_degc", self.cook_degc, low, melt.value("spoils_at"))
         if self.water and not family_of(melt).wet:
             raise OutOfRange(f"{melt.name} is melted dry: no water", path=f"{path}.water", got="wet")
@@ -115,7 +112,7 @@ class SugarCook(Making):
         wet = self.wet(melt, charge.kg)
         boils = max(boils_at_degc(water.likely, charge.altitude_m), off if wet else 0.0)
         tg = tg_spread_degc(melt, water)
-        spread = Spread(off - OFF_HEAT_SD_K, off, off + OFF_HEAT_SD_K)
+        spread = off_heat_degc(off)
         return SugarFlow(melt, spread, tg, boils, charge.bears_degc, charge.fills(tg), charge.dips), water
 
     def heating(self, charge: Charge, water_kg: float) -> tuple[Heating, Spread]:

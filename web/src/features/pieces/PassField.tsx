@@ -63,8 +63,10 @@ export function PassField(props: Props) {
     const untell = () => ({
       [field.name]: null,
       ...Object.fromEntries(also.map((of) => [of.field, of.untold])),
-      ...(instead ? { [instead]: row?.finished.value.likely ?? 0 } : {}),
+      ...(instead && row ? { [instead]: row.finished.value.likely } : {}),
     });
+    // without the figures there is nothing to tell instead
+    const mayUntell = !instead || row !== undefined;
     return (
       <>
         <Choice
@@ -74,7 +76,7 @@ export function PassField(props: Props) {
             { key: "no", name: two.no },
             { key: "yes", name: two.yes },
           ]}
-          onChange={(key) => change(key === "yes" ? tell() : untell())}
+          onChange={(key) => (key === "yes" ? change(tell()) : mayUntell && change(untell()))}
         />
         {value !== null && <Control {...props} label={two.value ?? two.label} value={value} />}
       </>

@@ -57,8 +57,8 @@ export function usePart(part: Schemas["Part"], cut_frac: number) {
   const base = useQuery(baseQuery({ mould_id, cavity, body, cut_frac: cut }));
   const build = useQuery(partQuery({ part: asked, cut_frac: cut }));
   const sets = useQuery(setsQuery(useDebounced(asked, STILL_MS)));
-  const error = base.error ?? build.error;
-  const setting = sets.data && sets.data.rows.length > 0 ? sets.data : undefined;
+  const error = base.error ?? build.error ?? sets.error;
+  const setting = sets.data;
   const known: PartFigures | undefined = base.data &&
     build.data && {
       ...base.data,

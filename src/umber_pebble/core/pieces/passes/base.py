@@ -11,7 +11,7 @@ from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.body import Body
 from umber_pebble.core.pieces.cut import BodyCut, Cut
 from umber_pebble.core.pieces.faults import Wrong
-from umber_pebble.core.pieces.fields import Shape
+from umber_pebble.core.pieces.fields import Shape, fields_of
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import Laid
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
@@ -38,6 +38,16 @@ class Put:
     name: str
     key: str = ""
     kg: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class First:
+    """What a pass goes by when it is first put into a build: the melt it is made of, how deep the cavity or high the body is [m], how
+    warm the room [degC]."""
+
+    melt: MeltRef
+    depth_m: float
+    room_degc: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,22 +133,18 @@ class PassKind(Shape):
     """Where it is the last, and its family is eased off what it lies on, it is."""
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, "PassKind"]:
-        """It as it is first put into a build, as usual (None), or in a way of its own.
-
-        Args:
-            melt: what it is made of
-            depth_m: of the cavity or the body [m]
-        """
+    def firsts(cls, first: First) -> dict[Way | None, "PassKind"]:
+        """It as it is first put into a build, as usual (None), or in a way of its own."""
         raise NotImplementedError
 
     def melts(self) -> tuple[tuple[MeltRef, float], ...]:
         """Its melts with their shares [frac]."""
         return ()
 
-    def refs(self) -> list[MeltRef]:
-        """All melts it names."""
-        return [ref for ref, _ in self.melts()]
+    def refs(self) -> dict[str, MeltRef]:
+        """All melts it names, by their fields."""
+        fields = [of.name for of in fields_of(type(self)) if of.sort == "melt"]
+        return {name: ref for name in fields if (ref := getattr(self, name)) is not None}
 
     def rank(self, beside: Sequence["PassKind"]) -> tuple[float, float]:
         """Where it usually comes among others."""

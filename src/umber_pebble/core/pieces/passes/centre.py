@@ -6,8 +6,7 @@ from typing import Annotated, ClassVar, Literal
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import Laid, plain
-from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.core.pieces.passes.base import InMould, Pace, PassKind, Put, Way
+from umber_pebble.core.pieces.passes.base import First, InMould, Pace, PassKind, Put, Way
 from umber_pebble.core.texts import Name
 
 
@@ -23,7 +22,7 @@ class Centre(PassKind):
     kind: Literal["centre"] = "centre"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
         return {None: cls("Nut", 0.001, 1e-6)}
 
     def put(self) -> Put:

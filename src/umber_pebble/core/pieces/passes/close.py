@@ -12,7 +12,7 @@ from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import First, InMould, LaidAs, PassKind, Way
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,8 +25,8 @@ class Close(PassKind):
     kind: Literal["close"] = "close"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
-        return {None: cls(melt)}
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+        return {None: cls(first.melt)}
 
     def melts(self) -> tuple[tuple[MeltRef, float], ...]:
         return ((self.melt, 1.0),)

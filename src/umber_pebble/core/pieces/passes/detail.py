@@ -17,7 +17,7 @@ from umber_pebble.core.pieces.fields import Number, Only, Size, Slide, Told
 from umber_pebble.core.pieces.hollow import THICKEST_M, Hollow, band_m3
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import Edge, InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, PassKind, Way
 from umber_pebble.core.texts import Name
 
 LEAST_SHARE_FRAC = 0.001
@@ -42,12 +42,12 @@ class Detail(PassKind):
     kind: Literal["detail"] = "detail"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
         return {
-            None: cls("Detail", melt, None, 0.1, 0.001),
-            "brushed": cls("Brushed accent", melt, None, 0.3, 0.0002),
-            "splattered": cls("Splatter", melt, None, 0.15, 0.0003),
-            "finger": cls("Finger smear", melt, None, 0.1, 0.0005),
+            None: cls("Detail", first.melt, None, 0.1, 0.001),
+            "brushed": cls("Brushed accent", first.melt, None, 0.3, 0.0002),
+            "splattered": cls("Splatter", first.melt, None, 0.15, 0.0003),
+            "finger": cls("Finger smear", first.melt, None, 0.1, 0.0005),
             "butter": cls("Cocoa butter", MeltRef("cocoa_butter", None), None, 1.0, 0.0001),
         }
 

@@ -18,7 +18,7 @@ from umber_pebble.core.pieces.films import dip_film_m
 from umber_pebble.core.pieces.hollow import THICKEST_M
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import Edge, Ground, LaidAs, OnBody, PassKind, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, Ground, LaidAs, OnBody, PassKind, Way
 from umber_pebble.core.pieces.passes.marbled import Marbled, SecondMelt, SecondShare
 from umber_pebble.core.spread import Spread, combine
 
@@ -48,8 +48,8 @@ class Dip(Marbled):
     kind: Literal["dip"] = "dip"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
-        return {None: cls(melt, None, 0.0, None, None, 0.0)}
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+        return {None: cls(first.melt, None, 0.0, None, None, 0.0)}
 
     @property
     def laid_as(self) -> LaidAs:

@@ -9,7 +9,7 @@ from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.films import dab
 from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.core.pieces.passes.base import LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import First, LaidAs, PassKind, Way
 from umber_pebble.core.pieces.passes.heap import Heap, Heaped
 
 
@@ -25,8 +25,8 @@ class Dollop(Heap):
     kind: Literal["dollop"] = "dollop"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
-        return {None: cls(melt, 3, 0.012)}
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+        return {None: cls(first.melt, 3, 0.012)}
 
     @property
     def laid_as(self) -> LaidAs:

@@ -10,8 +10,18 @@ from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import Laid, plain
-from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.core.pieces.passes.base import Ground, InMould, OnBody, Pace, PassKind, Put, Soft, Way
+from umber_pebble.core.pieces.passes.base import (
+    First,
+    Ground,
+    InMould,
+    OnBody,
+    Pace,
+    PassKind,
+    Place,
+    Put,
+    Soft,
+    Way,
+)
 from umber_pebble.core.texts import Name
 
 ON_WET = 8.0
@@ -41,16 +51,16 @@ class Strewn(PassKind):
     def lay(self, at: InMould) -> tuple[Laid, Hollow]:
         if not self.on_wet and at.melted:
             raise Wrong("not_empty", "dust goes into the empty mould: move it before the first melt")
-        self._sticks(at.melted)
+        if self.on_wet:
+            self._sticks(at)
         return plain(at.i, self.weight_kg(), 0.0, 0.0, at.hollow.level_m), at.hollow
 
     def lay_on(self, at: OnBody) -> tuple[Laid, tuple[BaseGeometry, ...]]:
-        if not at.melted:
-            raise Wrong("nothing_wet", "there is no melt yet for it to stick to")
+        self._sticks(at)
         return plain(at.i, self.weight_kg(), 0.0, 0.0, at.body.high_m), at.outer
 
-    def _sticks(self, melted: bool) -> None:
-        if self.on_wet and not melted:
+    def _sticks(self, at: Place) -> None:
+        if not at.melted:
             raise Wrong("nothing_wet", "there is no melt yet for it to stick to")
 
 
@@ -65,7 +75,7 @@ class Dust(Strewn):
     kind: Literal["dust"] = "dust"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
         return {None: cls("Sprinkles", 0.0005, True)}
 
     def weight_kg(self) -> float:

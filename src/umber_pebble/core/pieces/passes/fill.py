@@ -15,7 +15,7 @@ from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow, room
 from umber_pebble.core.pieces.in_the_round import body_of
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import Edge, InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, PassKind, Way
 from umber_pebble.core.pieces.passes.marbled import Marbled, SecondMelt, SecondShare
 
 
@@ -35,8 +35,8 @@ class Fill(Marbled):
     kind: Literal["fill"] = "fill"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
-        return {None: cls(melt, depth_m, None, 0.0)}
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+        return {None: cls(first.melt, Size(0.1, 1.0).at(first.depth_m), None, 0.0)}
 
     @property
     def laid_as(self) -> LaidAs:

@@ -15,11 +15,9 @@ from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.fields import Number, Only, Size, Slide, Told
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import Laid
-from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import Edge, InMould, Pace, PassKind, Put, Way
+from umber_pebble.core.pieces.melt_ref import OwnMelts
+from umber_pebble.core.pieces.passes.base import Edge, First, InMould, Pace, PassKind, Put, Way
 from umber_pebble.core.spread import Spread
-
-ROOM_DEGC = 20.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,8 +41,8 @@ class Filling(PassKind):
     kind: Literal["filling"] = "filling"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
-        return {None: cls("cake", Size(0.002, 1 / 3).at(depth_m), None, ROOM_DEGC, 0.05)}
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+        return {None: cls("cake", Size(0.002, 1 / 3).at(first.depth_m), None, first.room_degc, 0.05)}
 
     def put(self) -> Put:
         return Put("filling", material("fillings", self.filling).name, self.filling)

@@ -22,6 +22,3 @@ class Marbled(PassKind):
         if self.second is None or self.second_frac <= 0:
             return ((self.melt, 1.0),)
         return (self.melt, 1 - self.second_frac), (self.second, self.second_frac)
-
-    def refs(self) -> list[MeltRef]:
-        return [self.melt] if self.second is None else [self.melt, self.second]

@@ -12,8 +12,8 @@ from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import Laid, plain
-from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import InMould, Pace, PassKind, Put, Way
+from umber_pebble.core.pieces.melt_ref import OwnMelts
+from umber_pebble.core.pieces.passes.base import First, InMould, Pace, PassKind, Put, Way
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +27,7 @@ class Paste(PassKind):
     kind: Literal["paste"] = "paste"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
         return {None: cls("fondant", 0.005)}
 
     def put(self) -> Put:

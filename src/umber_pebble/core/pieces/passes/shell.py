@@ -14,7 +14,7 @@ from umber_pebble.core.pieces.fields import Number, Only, Size, Slide
 from umber_pebble.core.pieces.hollow import THICKEST_M, THINNEST_M, Hollow, inside, room
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import Edge, InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, PassKind, Way
 
 SIDES_FROM_FRAC = 1 / 3
 
@@ -37,9 +37,9 @@ class Shell(PassKind):
     kind: Literal["shell"] = "shell"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
         # how long it stands full is a first guess: what that brings is shown beside it
-        return {None: cls(melt, 0.0015, False, False, 20.0)}
+        return {None: cls(first.melt, 0.0015, False, False, 20.0)}
 
     def melts(self) -> tuple[tuple[MeltRef, float], ...]:
         return ((self.melt, 1.0),)

@@ -11,8 +11,7 @@ from umber_pebble.core.errors import require_range
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import Laid, plain
-from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.core.pieces.passes.base import Ground, InMould, OnBody, Pace, PassKind, Put, Soft, Way
+from umber_pebble.core.pieces.passes.base import First, Ground, InMould, OnBody, Pace, PassKind, Put, Soft, Way
 
 INTO_FILL = 6.5
 """A stick goes into a solid fill while that is soft."""
@@ -32,7 +31,7 @@ class Stick(PassKind):
     kind: Literal["stick"] = "stick"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
         return {None: cls(0.004, 0.03, "stays")}
 
     def rank(self, beside: Sequence[PassKind]) -> tuple[float, float]:

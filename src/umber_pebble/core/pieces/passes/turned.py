@@ -14,7 +14,7 @@ from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow, band_m3, inside, room
 from umber_pebble.core.pieces.layers import Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import First, InMould, LaidAs, PassKind, Way
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,8 +31,8 @@ class Turned(PassKind):
     kind: Literal["turned"] = "turned"
 
     @classmethod
-    def firsts(cls, melt: MeltRef, depth_m: float) -> dict[Way | None, PassKind]:
-        return {None: cls(melt, 0.113)}
+    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+        return {None: cls(first.melt, 0.113)}
 
     def melts(self) -> tuple[tuple[MeltRef, float], ...]:
         return ((self.melt, 1.0),)
