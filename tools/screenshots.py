@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, sync_playwright
 
 ROOT = Path(__file__).parent.parent
 sys.path.insert(0, str(ROOT))
-from tests.browser.conftest import ARGS, CHROMIUM, Server  # noqa: E402
+from tests.browser.conftest import ARGS, CHROMIUM, Server, see  # noqa: E402
 from tests.http import free_port  # noqa: E402
 
 OUT = ROOT / "docs/screenshots"
@@ -29,8 +29,9 @@ def shoot(
         page.get_by_text(press).first.click()
         page.wait_for_timeout(SETTLED_MS)
     if scroll:
-        page.get_by_role("region", name=scroll).scroll_into_view_if_needed()
+        see(page, scroll)
         page.evaluate("(name) => document.querySelector(`section[aria-label='${name}']`).scrollIntoView()", scroll)
+        page.wait_for_timeout(SETTLED_MS)
     page.screenshot(path=OUT / f"{name}.png")
     page.context.close()
 

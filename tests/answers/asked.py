@@ -151,7 +151,7 @@ def _limits(asked: list[Question]) -> list[Question]:
     return out
 
 
-def questions(get: Any) -> list[Question]:
+def questions(get: Any, post: Any) -> list[Question]:
     """Name, address, and body (None: it is read); of the things the workshop has."""
 
     def things(kind: str) -> list[tuple[str, Any]]:
@@ -161,6 +161,13 @@ def questions(get: Any) -> list[Question]:
     out += _limits(out)
     for key, order in things("orders"):
         out.append((f"plan {key}", "/api/figures/plan", order))
+        glance = post("/api/figures/plan", json=order).get_json()["glance"]
+        of = {"order": order, "planned_at": glance["planned_at"]}
+        out += [
+            (f"plan {key} {part}", f"/api/figures/plan/{part}", of) for part in ("windows", "cards", "timetable")
+        ]
+        for row in glance["summary"]["melts"]:
+            out.append((f"plan {key} {row['melt']}", "/api/figures/plan/melt", {**of, "melt": row["melt"]}))
         out.append((f"timetable {key}", f"/api/orders/{key}/timetable.ics", None))
         out.append((f"melt list {key}", f"/api/orders/{key}/melt-list.pdf", None))
         out.append((f"pour list {key}", f"/api/orders/{key}/pour-list.pdf", None))

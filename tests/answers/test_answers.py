@@ -121,7 +121,7 @@ def client(tmp_path_factory: pytest.TempPathFactory) -> FlaskClient:
 
 @pytest.fixture(scope="module")
 def asked(client: FlaskClient) -> dict[str, tuple[str, Any]]:
-    return {name: (address, body) for name, address, body in questions(client.get)}
+    return {name: (address, body) for name, address, body in questions(client.get, client.post)}
 
 
 NAMES = (

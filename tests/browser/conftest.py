@@ -142,6 +142,17 @@ def until(page: Page, holds: Callable[[], bool], what: str) -> None:
         page.evaluate("() => new Promise(requestAnimationFrame)")
 
 
+def see(page: Page, name: str) -> None:
+    """Bring a part of the plan into view, and wait for what is in it: what comes in above may push it out again."""
+    region = page.get_by_role("region", name=name, exact=True)
+
+    def there() -> bool:
+        region.scroll_into_view_if_needed()
+        return region.locator("[aria-busy=true]").count() == 0
+
+    until(page, there, f"{name} is in view")
+
+
 @contextmanager
 def seen_by(page: Page) -> Iterator[None]:
     """What is done here is done once the page has the bench anew."""

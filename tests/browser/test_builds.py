@@ -7,7 +7,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, space, until
+from tests.browser.conftest import Server, act, see, space, until
 
 OpenPage = Callable[..., Page]
 
@@ -81,6 +81,7 @@ def test_a_cake_pop_from_nothing_to_its_cards_and_the_bench(demo: Server, open_p
     order["doc"]["lines"] = [{"piece_id": piece["id"], "quantity": 6}]
     demo.call("PUT", "/api/orders/order-pops", {"version": order["version"], "doc": order["doc"]})
     page.goto(demo.base + "/plan/order-pops")
+    see(page, "Pour cards")
     card = page.get_by_role("article", name="Pour card 1")
     expect(card).to_contain_text("Cake filling, by hand")
     expect(card).to_contain_text("to the rim, level")
@@ -179,10 +180,12 @@ def test_panels_are_joined_in_props_and_the_piece_tips_where_it_must(demo: Serve
     page.goto(demo.base + "/plan/order-domes")
     # nineteen panes from a mould of four, then both joins, each after what it joins
     expect(page.get_by_text(re.compile("cast for 16 dome of panes, pane, 5 rounds"))).to_be_visible()
+    see(page, "Pour cards")
     joins = [page.get_by_role("article", name=f"Pour card {n}", exact=True) for n in (7, 8)]
     expect(joins[0]).to_contain_text("props for 2")
     expect(joins[0]).to_contain_text("pane to pane")
     expect(joins[1]).to_contain_text("hatch to pane")
+    see(page, "Windows")
     expect(page.get_by_text("hold it or prop it for").first).to_be_visible()
 
 

@@ -6,7 +6,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, space
+from tests.browser.conftest import Server, act, see, space
 
 OpenPage = Callable[..., Page]
 
@@ -54,7 +54,9 @@ def test_a_marbled_heart_is_swirled_right_before_it_is_poured(demo: Server, open
     order["doc"]["lines"] = [{"piece_id": "piece-nebula", "quantity": 2}]
     demo.call("PUT", "/api/orders/order-pops", {"version": order["version"], "doc": order["doc"]})
     page = open_page(demo.base + "/plan/order-pops")
+    see(page, "Pour cards")
     expect(page.get_by_role("article", name="Pour card 1")).to_contain_text("swirled into the next bowl")
+    see(page, "Timetable")
     expect(page.get_by_role("region", name="Timetable")).to_contain_text("swirl in")
     page.get_by_role("button", name="Start the run").click()
     act(page, "Weigh .* coating")

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, seen_by, space
+from tests.browser.conftest import Server, act, see, seen_by, space
 
 pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
@@ -48,7 +48,7 @@ CHANGES: list[tuple[str, Callable[[Page], None]]] = [
 def test_every_input_of_the_plan_redraws_it(
     shared: Server, open_page: OpenPage, number: str, change: Callable[[Page], None]
 ) -> None:
-    page = open_page(shared.base + "/plan/order-first-light")
+    page = open_page(shared.base + "/plan/order-first-light", 1280, 9000)
     before = figure(page, number)
     change(page)
     expect(page.get_by_role("button", name=re.compile(f"^{number}: .*Explain")).first).not_to_have_text(before)
@@ -57,7 +57,8 @@ def test_every_input_of_the_plan_redraws_it(
 
 def test_every_number_of_the_plan_opens_to_its_explanation(shared: Server, open_page: OpenPage) -> None:
     page = open_page(shared.base + "/plan/order-comet", 1280, 2400)
-    page.wait_for_selector("section[aria-label=Windows]")
+    for part in ("What to melt", "Windows"):
+        see(page, part)
     numbers = page.get_by_role("button", name=re.compile("Explain$"))
     assert numbers.count() >= 30
     for i in range(numbers.count()):

@@ -18,7 +18,7 @@ part = piece.doc.parts[0]
 ruby = [replace(one, melt=MeltRef("ruby", None)) for one in part.passes]
 save("piece", piece, parts=[part.model_copy(update={"passes": ruby})])
 order = only("piece-bonbon")
-assert plan(order)["cooks"][0]["melt"] == "ruby"
+assert plan(order)["melts"][0]["material"] == "ruby"
 kinds = lead(order)
 assert {"temper", "pour", "unmould"} <= set(kinds), kinds
 """
@@ -33,7 +33,9 @@ assert figures["faults"] == [] and [layer["index"] for layer in figures["layers"
 piece = stored("piece", "piece-star")
 save("piece", piece, parts=[Part.model_validate(added["part"], strict=False)])
 order = only("piece-star")
-assert [line["named"]["step"] for line in plan(order)["lines"]] == ["fill", "rim"]
+[melt] = plan(order)["melts"]
+made = ask("POST", "/api/figures/plan/melt", {**asked(order), "melt": melt["melt"]})["part"]["melted"]
+assert [of["named"]["step"] for of in made["passes"]] == ["fill", "rim"]
 assert lead(order).count("pour") >= 2
 """
 ACT = """
@@ -77,7 +79,10 @@ def only(piece):
     return "example"
 
 def plan(order):
-    return ask("POST", "/api/figures/plan", ask("GET", f"/api/orders/{order}")["doc"])
+    return ask("POST", "/api/figures/plan", ask("GET", f"/api/orders/{order}")["doc"])["glance"]["summary"]
+
+def asked(order):
+    return {"order": ask("GET", f"/api/orders/{order}")["doc"], "planned_at": "2026-06-01T12:00:00Z"}
 
 def lead(order, look=lambda view: None):
     "One run led to its end: which acts were done."

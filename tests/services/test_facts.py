@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from sqlalchemy import text
 
+from tests.plans import plan_order
 from tests.services.test_runs import WREN, Hands, order
 from umber_pebble.app import create_app
 from umber_pebble.core.bench.subject import Subject
@@ -18,7 +19,6 @@ from umber_pebble.services import archive, bench, logbook, runs
 from umber_pebble.services.docs import Line
 from umber_pebble.services.errors import Stale, Unreadable
 from umber_pebble.services.new_event import NewEvent
-from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.workshop import Workshop
 
@@ -238,7 +238,7 @@ def test_a_live_run_goes_on_by_the_values_it_was_started_with(
     request.getfixturevalue("changed")
     assert bench.view(RunService(stocked), "run", WREN) == before
     # the next run takes what is known by then
-    assert plan_order(stocked, order(stocked)).melts[0].fresh != plan.melts[0].fresh
+    assert plan_order(stocked, order(stocked)).fresh_kg("isomalt") != plan.fresh_kg("isomalt")
 
 
 def test_a_run_of_before_is_marked_as_reckoned_anew(stocked: Workshop) -> None:

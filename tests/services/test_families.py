@@ -4,15 +4,16 @@ from typing import Any
 
 import pytest
 
+from tests.plans import plan_order
 from tests.services.test_runs import WREN, order
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
 from umber_pebble.core.families.known import FAMILIES
 from umber_pebble.core.materials.load import materials
+from umber_pebble.core.plan.window_rows import window_rows
 from umber_pebble.demo.fill import KITCHEN
 from umber_pebble.services import bench
 from umber_pebble.services.docs import Line, Order, OwnMaterial, SheetRow
 from umber_pebble.services.piece_docs import Piece
-from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.ways import usual_ways
 from umber_pebble.services.workshop import Workshop
@@ -46,9 +47,9 @@ def of_melt(workshop: Workshop, piece: str, melt: str, colour: str | None = None
 @pytest.mark.parametrize("piece", ["piece-disc", "piece-filled", "piece-berry"])
 def test_every_melt_is_cast_shelled_dipped_and_poured(stocked: Workshop, piece: str, melt: str) -> None:
     plan = plan_order(stocked, of_melt(stocked, piece, melt))
-    assert {cook.cook.way.melt.key for cook in plan.cooks} == {melt}
-    assert sum(cook.fresh.value.likely for cook in plan.cooks) > 0
-    rounds = {r.round.number for r in plan.rounds}
+    assert {cook.way.melt.key for cook in plan.cooks} == {melt}
+    assert sum(cook.fresh_kg for cook in plan.cooks) > 0
+    rounds = {r.number for r in plan.rounds}
     assert {t.round for t in plan.tasks if t.kind == "pour"} == rounds
 
 
@@ -60,10 +61,10 @@ def test_a_melt_of_its_own_goes_as_its_relative_does(stocked: Workshop, like: st
     ]
     stocked.create("material", "mine", OwnMaterial(name="Mine", like=like, sheet=sheet))
     ours, mine = (plan_order(stocked, of_melt(stocked, "piece-disc", key, "#2f6fb0")) for key in (like, "mine"))
-    kg = [sum(c.cook.poured_kg for c in plan.cooks) for plan in (ours, mine)]
+    kg = [sum(c.poured_kg for c in plan.cooks) for plan in (ours, mine)]
     assert kg[1] / kg[0] == pytest.approx(1.01, rel=2e-3)
-    assert [c.cook.way.colour for c in mine.cooks] == ["#2f6fb0"] * len(mine.cooks)
-    assert [r.wording for r in mine.rounds] == [r.wording for r in ours.rounds]
+    assert [c.way.colour for c in mine.cooks] == ["#2f6fb0"] * len(mine.cooks)
+    assert window_rows(mine).marks.wording == window_rows(ours).marks.wording
 
 
 def test_an_order_of_cooked_sugar_and_caramel_is_carried_out(stocked: Workshop) -> None:
@@ -87,7 +88,7 @@ def test_dry_caramel_takes_minutes_and_is_not_stirred(stocked: Workshop) -> None
     lines = [asked.lines[0].model_copy(update={"quantity": 10})]
     asked = asked.model_copy(update={"lines": lines, "ways": {"caramel": way}})
     plan = plan_order(stocked, asked)
-    assert plan.cooks[0].hob.value.likely == pytest.approx(210.0, abs=30.0)
+    assert plan.cooks[0].hob.likely == pytest.approx(210.0, abs=30.0)
     stocked.create("order", "amber", asked)
     runs = RunService(stocked)
     runs.start("run", "amber", WREN, "test")
@@ -100,10 +101,10 @@ def test_dry_caramel_takes_minutes_and_is_not_stirred(stocked: Workshop) -> None
 @pytest.mark.parametrize("melt", ["isomalt", "caramel"])
 def test_a_sugar_that_is_dipped_into_waits_for_no_bubbles(stocked: Workshop, melt: str) -> None:
     plan = plan_order(stocked, of_melt(stocked, "piece-berry", melt))
-    dips = [c for c in plan.cooks if plan.lines[c.cook.rounds[0].line].kind == "dip"]
-    assert all(c.opens.limited_by in ("boiling", "mould") for c in dips)
+    dips = [c for c in plan.cooks if plan.problem.lines[c.rounds[0].line].kind == "dip"]
+    assert all(c.window.limited_by in ("boiling", "mould") for c in dips)
     # one pot for all of them, not a cook for each fruit
-    assert len(dips) == 1 and dips[0].cook.casts >= 4
+    assert len(dips) == 1 and dips[0].casts >= 4
 
 
 @pytest.mark.parametrize(

@@ -5,16 +5,17 @@ from pathlib import Path
 import pytest
 
 from tests.conftest import START
+from tests.plans import plan_order
 from umber_pebble.config import Config
 from umber_pebble.core.bench.act_kinds import End, Outcomes, Read, StirOn, Temper
 from umber_pebble.core.bench.subject import Subject
+from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.demo.fill import WREN, fill
 from umber_pebble.services import bench
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Order
 from umber_pebble.services.foresight import Foresight
 from umber_pebble.services.new_event import NewEvent
-from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop
 
@@ -106,7 +107,7 @@ def test_the_acts_lead_to_the_end_of_an_order(tmp_path: Path, order: str) -> Non
     # every piece of the demo, its thinnest leaf too, can be poured at all
     stored = hand.workshop.get("order", order).doc
     assert isinstance(stored, Order)
-    assert "window_never" not in {w.code for w in plan_order(hand.workshop, stored).warnings}
+    assert "window_never" not in {w.code for w in remarks_of(plan_order(hand.workshop, stored))}
     state = seen.state
     assert all(r.poured_s is not None for r in state.rounds)
     assert state.made == set(range(len(frozen.plan.by_hand)))

@@ -12,25 +12,37 @@ from tests.answers.test_answers import same, short
 from tests.conftest import START
 from umber_pebble.app import create_app
 from umber_pebble.config import Config
+from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.cooks import PotCook, casts_in_window
 from umber_pebble.services.clock import DrivenClock
+from umber_pebble.services.docs import Order
+from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.start import open_workshop
+from umber_pebble.services.workshop import Workshop, snapshot_of
 
 OLDER = Path(__file__).parent / "older"
 # by 0.7 in the state right before that change
 KEPT = json.loads((OLDER / "figures.json").read_text("utf-8"))
-NUMBERS = ("charge", "poured", "fresh", "hob", "opens", "closes", "capacity")
 
 
-def figures(client: FlaskClient) -> dict[str, Any]:
+def numbers(plan: Plan, c: PotCook) -> dict[str, float]:
+    capacity = casts_in_window(c.window, plan.problem.paces.pour_each_s)
+    spreads = {"hob": c.hob, "opens": c.window.opens, "closes": c.window.closes, "capacity": capacity}
+    grams = {"charge": c.charge_kg, "poured": c.poured_kg, "fresh": c.fresh_kg}
+    return grams | {name: of.likely for name, of in spreads.items()}
+
+
+def figures(client: FlaskClient, workshop: Workshop) -> dict[str, Any]:
     def all_of(path: str) -> list[Any]:
         return list(client.get(path).get_json()["items"])
 
     orders, pieces, runs = dict[str, Any](), dict[str, Any](), dict[str, Any]()
     for item in all_of("/api/orders"):
-        plan = client.post("/api/figures/plan", json=item["doc"]).get_json()
-        plan = plan.get("plan", plan)
-        cooks = [{name: cook[name]["value"]["likely"] for name in NUMBERS} for cook in plan["cooks"]]
-        orders[item["id"]] = {"casts": plan["casts"]["value"]["likely"], "cooks": cooks}
+        with workshop.session() as session:
+            order = Order.model_validate(item["doc"], strict=False)
+            plan = compile_plan(plan_input(snapshot_of(session, order), START))
+        casts = sum(r.casts for r in plan.rounds if plan.problem.lines[r.line].cast_off)
+        orders[item["id"]] = {"casts": casts, "cooks": [numbers(plan, cook) for cook in plan.cooks]}
     for item in all_of("/api/pieces"):
         asked = [{"part": part, "cut_frac": 0.0} for part in item["doc"]["parts"]]
         laid = [client.post("/api/figures/part", json=body).get_json()["figures"] for body in asked]
@@ -50,6 +62,6 @@ def test_a_workshop_of_an_older_version_opens_with_its_figures(tmp_path: Path, v
     text = (OLDER / f"{version}.json").read_text("utf-8")
     answer = client.post("/api/workshop", data=text, content_type="application/json")
     assert answer.status_code == 200, answer.get_json()
-    now = json.loads(json.dumps(short(figures(client))))
+    now = json.loads(json.dumps(short(figures(client, workshop))))
     assert list(same(KEPT[version], now)) == []
     assert now["runs"] and now["orders"] and now["pieces"]

@@ -7,12 +7,12 @@ import pytest
 from icalendar import Calendar
 from pypdf import PdfReader
 
+from tests.plans import plan_order
 from tests.services.test_runs import Hands, order
 from umber_pebble.core.errors import NotInSequence, OutOfRange
 from umber_pebble.formats.units import weighed
 from umber_pebble.services import papers
 from umber_pebble.services.docs import Line
-from umber_pebble.services.planning import plan_order
 from umber_pebble.services.workshop import Workshop
 
 
@@ -45,13 +45,13 @@ def test_the_lists_say_what_to_weigh_and_what_to_pour(mixed: Workshop) -> None:
     plan = plan_order(mixed, mixed.get("order", "mixed").doc)  # type: ignore[arg-type]
     melt, pour = text_of(papers.melt_list(mixed, "mixed")), text_of(papers.pour_list(mixed, "mixed"))
     for cook in plan.cooks:
-        assert weighed(cook.fresh.value.likely, mixed.get("units", "units").doc) in melt
+        assert weighed(cook.fresh_kg, mixed.get("units", "units").doc) in melt
     assert "Hot sugar burns" in melt
     assert "Blue bowl" in melt
     assert "15.4 g Cake filling by hand" in pour
-    for line in plan.lines:
-        assert str(line.named) in pour
-        assert f"{line.amount.poured.value.likely * 1000:.1f} g" in pour
+    for line in plan.problem.lines:
+        assert line.name in pour
+        assert f"{line.cast.poured.value.likely * 1000:.1f} g" in pour
     units = mixed.get("units", "units")
     mixed.save("units", "units", units.version, units.doc.model_copy(update={"mass": "oz", "temperature": "F"}))
     assert " oz" in text_of(papers.melt_list(mixed, "mixed"))

@@ -6,8 +6,11 @@ from typing import Any
 
 import pytest
 
+from tests.plans import plan_order
 from umber_pebble.config import Config
 from umber_pebble.core.errors import CoreError, Missing, OutOfRange
+from umber_pebble.core.plan.melted import melted
+from umber_pebble.core.plan.summary import summary_of
 from umber_pebble.demo.fill import fill
 from umber_pebble.demo.pieces import PIECES
 from umber_pebble.services.assembly import AssemblyAsked, assembly
@@ -15,7 +18,6 @@ from umber_pebble.services.docs import Colour, Line, Order
 from umber_pebble.services.errors import NotFound
 from umber_pebble.services.piece_docs import Join, Part, Piece
 from umber_pebble.services.pieces import PartAsked, WeightAsked, part_figures, solve_pass
-from umber_pebble.services.planning import plan_order
 from umber_pebble.services.setting import SettingAsked, part_sets
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
@@ -225,24 +227,22 @@ def test_a_plan_of_everything_adds_up(workshop: Workshop) -> None:
     plan = plan_order(
         workshop, order(workshop, ("piece-moon", 2), ("piece-cluster", 5), ("piece-badge", 4), ("piece-nebula", 3))
     )
-    by_name = {str(line.named): line for line in plan.lines}
+    lines = plan.problem.lines
+    by_name = {line.name: line for line in lines}
     # a ball is one casting, whole: there is no join of halves
     assert not any("half" in name for name in by_name)
     assert by_name["Hollow moon, turned"].quantity == 2
-    melts = {m.melt: m for m in plan.melts}
-    for key, melt in melts.items():
-        rounds = [r.round for r in plan.rounds if r.melt == key]
-        poured = sum(plan.lines[r.line].amount.poured.value.likely * r.casts for r in rounds)
-        assert melt.poured.value.likely == pytest.approx(poured)
+    for key in plan.problem.ways:
+        rounds = [r for r in plan.rounds if lines[r.line].melt == key]
+        poured = sum(lines[r.line].cast.poured.value.likely * r.casts for r in rounds)
+        assert melted(plan, key).poured.value.likely == pytest.approx(poured)
     swirl, main = (by_name[f"Nebula heart{rest}"] for rest in (", swirl", ""))
-    share = swirl.amount.finished.value.likely / (
-        swirl.amount.finished.value.likely + main.amount.finished.value.likely
-    )
-    assert share == pytest.approx(0.25)
-    hand = {row.name: row for row in plan.by_hand}
+    kg = [line.cast.finished.value.likely for line in (swirl, main)]
+    assert kg[0] / sum(kg) == pytest.approx(0.25)
+    hand = {row.name: row for row in summary_of(plan).by_hand}
     assert hand["Roasted nuts"].kg == pytest.approx(0.012 * hand["Roasted nuts"].count)
     assert hand["Observatory badge"].count == 4
-    assert [s.what for s in plan.steps] == ["press"]
+    assert [s.what for s in plan.problem.by_hand] == ["press"]
 
 
 def test_what_needs_no_melt_needs_no_plan(workshop: Workshop) -> None:

@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 
 from tests.conftest import at_level
+from tests.plans import plan_order
 from umber_pebble.core.errors import MouldTooWeak, NotInSequence, OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.melt_ref import MeltRef
@@ -18,7 +19,6 @@ from umber_pebble.services.docs import Line, Mould, Order
 from umber_pebble.services.errors import IdReused, InUse, Stale
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.piece_docs import Part
-from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.way_docs import CookedWay, MeltedWay
 from umber_pebble.services.workshop import Workshop
@@ -172,7 +172,7 @@ def test_a_whole_run_teaches_the_next_plan(stocked: Workshop) -> None:
     line = log.lines[0]
     assert (line.cast, line.unusable, line.flaws) == (14, 4, {"broken": 4})
     after = plan_order(stocked, order(stocked))
-    assert after.lines[0].casts.value.likely == line.next_casts.value.likely > before.lines[0].casts.value.likely
+    assert after.casts[0] == line.next_casts.value.likely > before.casts[0]
     assert log.vessels[0].loss.value.high - log.vessels[0].loss.value.low < 0.85 * (
         log.vessels[0].loss_before.high - log.vessels[0].loss_before.low
     )

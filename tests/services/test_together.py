@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 
 from tests.conftest import at_level
+from tests.plans import plan_order
 from tests.services.test_runs import WREN, Hands
 from umber_pebble.config import Config
 from umber_pebble.demo.fill import fill
@@ -15,7 +16,6 @@ from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.errors import Stale
 from umber_pebble.services.new_event import NewEvent
-from umber_pebble.services.planning import plan_order
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop

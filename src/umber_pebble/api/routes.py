@@ -6,12 +6,11 @@ from zoneinfo import available_timezones
 
 from flask import request
 
-from umber_pebble.api import bowls, builds, itself, reference
+from umber_pebble.api import bowls, builds, itself, plans, reference
 from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
 from umber_pebble.api.http import Api, WithCookie
-from umber_pebble.api.replies import plan_reply
 from umber_pebble.api.run_routes import add_runs
 from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.materials.load import materials, table
@@ -108,9 +107,6 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
         assert isinstance(kitchen, Kitchen)
         return {"ways": usual_ways(kitchen)}
 
-    def plan(body: Order) -> Any:
-        return plan_reply(planning.plan_order(workshop, body), workshop)
-
     api.add(
         "POST",
         "/api/figures/cavity",
@@ -128,8 +124,8 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     )  # fmt: skip
     bowls.add(api, workshop, probes)
     builds.add(api, workshop)
+    plans.add(api, workshop)
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
-    api.add("POST", "/api/figures/plan", plan, body=Order, reply=s.PlanReply, summary="An order compiled")
     api.add("GET", "/api/sources", sources, reply=reference.SourceList, summary="All published sources")
     api.add("GET", "/api/words", words, reply=reference.Glossary, summary="Words of the trade")
     api.add("GET", "/api/ways", ways, reply=s.Ways, summary="How each family of melts is usually made here")

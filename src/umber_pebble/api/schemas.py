@@ -6,19 +6,8 @@ from typing import Generic, Literal, TypeVar
 from pydantic import BaseModel, ConfigDict, Field
 
 from umber_pebble.core.bench.values import Index
-from umber_pebble.core.explained import Explained
-from umber_pebble.core.families.family import Rows
-from umber_pebble.core.melts import bursts
-from umber_pebble.core.plan.cards import Card
-from umber_pebble.core.plan.explain import LinePlan, MeltPlan, RoundPlan
-from umber_pebble.core.plan.fillings import ByHand
-from umber_pebble.core.plan.problem import HandStep
-from umber_pebble.core.plan.remarks import Remark
-from umber_pebble.core.plan.timetable import Task
-from umber_pebble.core.temper import schools
 from umber_pebble.services import (
     access,
-    colouring,
     explored,
     planning,
     probes,
@@ -159,63 +148,10 @@ class OutlineRead(Reply):
     remarks: list[str]
 
 
-class CookReply(Reply):
-    """One cook of a plan."""
-
-    number: int
-    rounds: list[int]
-    casts: int
-    wet: bool
-    depth_m: float
-    charge: Explained
-    fresh: Explained
-    water: Explained
-    water_left: Explained | None
-    bursts: list[bursts.Next] | None
-    melt: str
-    melt_name: str
-    wording: Rows
-    vessel_id: str
-    sets_in_id: str
-    end_degc: float
-    seed_kg: float
-    nib_bursts: int | None
-    colour: str | None
-    melt_key: str
-    temper: list[schools.Step]
-    hob: Explained
-    opens: Explained
-    closes: Explained
-    capacity: Explained
-    poured: Explained
-    reserve: Explained
-    residue: Explained
-    bags: Explained
-
-
 class Ways(Reply):
     """Ways by family."""
 
     ways: dict[str, WayDoc]
-
-
-class PlanReply(Reply):
-    """A compiled order. Task times are seconds from planned_at."""
-
-    planned_at: datetime
-    lines: list[LinePlan]
-    melts: list[MeltPlan]
-    doses: list[colouring.MeltDose]
-    cards: list[Card]
-    steps: list[HandStep]
-    by_hand: list[ByHand]
-    cooks: list[CookReply]
-    rounds: list[RoundPlan]
-    tasks: list[Task]
-    casts: Explained
-    cook_count: Explained
-    start: Explained
-    warnings: list[Remark]
 
 
 class Kept(Reply):

@@ -1,5 +1,6 @@
 """Colours at hand, recipes for a wanted colour, how a batch will look, and a colour's strength from a swatch."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Literal
@@ -268,51 +269,38 @@ BASES_OF = {
 """What a melt may be started from, the usual one first."""
 
 
-def plan_doses(session: Session, plan: Plan) -> list[MeltDose]:
-    """The doses of every coloured melt of a plan, by the colours at hand of its kind."""
+def plan_doses(session: Session, plan: Plan, melts: Sequence[str] | None = None) -> list[MeltDose]:
+    """The doses of a plan's coloured melts, or of some of them, by the colours at hand of its kind."""
     relatives = {key: doc.like for key, doc in own_materials(session).items()}
     docs = colours(session)
-    out = []
-    for melt in plan.melts:
-        cooks = [c.cook for c in plan.cooks if c.melt_key == melt.melt]
-        way = cooks[0].way
-        if way.colour is None:
-            continue
-        bases = BASES_OF.get(relatives.get(way.melt.key, way.melt.key), [])
-        family = family_of(way.melt)
-        hand = tuple(row for row in docs if row[1].kind == family.dissolves)[:MOST_AT_HAND]
-        if not bases or not hand:
-            why: Literal["no_colours", "no_base"] = "no_colours" if bases else "no_base"
-            out.append(MeltDose(melt.melt, way.colour, family.rows, [], 0.0, "", way.colour, why, ""))
-            continue
-        thick = next(line.amount.thickness.likely for line in plan.lines if line.melt == melt.melt)
-        docs_of = tuple((i, doc.model_dump_json()) for i, doc in hand)
-        tried = [(base, _per_kg(base, way.colour, round(thick, 4), docs_of)) for base in bases]
-        base, per_kg = tried[0] if tried[0][1].delta_e <= FAR_OFF else min(tried, key=lambda row: row[1].delta_e)
-        kg = melt.fresh.value.likely
-        doses = [
-            replace(
-                d,
-                add_kg=None if d.add_kg is None else d.add_kg * kg,
-                drops=None if d.drops is None else d.drops * kg,
-            )
-            for d in per_kg.doses
-        ]
-        look = per_kg.swatches[0].looks["daylight"]
-        out.append(
-            MeltDose(
-                melt.melt,
-                way.colour,
-                family.rows,
-                doses,
-                per_kg.delta_e,
-                per_kg.held_by,
-                look,
-                "",
-                material("bases", base).name,
-            )
+    asked = list(plan.problem.ways) if melts is None else melts
+    return [_dose(plan, key, relatives, docs) for key in asked if plan.problem.ways[key].colour is not None]
+
+
+def _dose(plan: Plan, key: str, relatives: dict[str, str], docs: list[tuple[str, Colour]]) -> MeltDose:
+    way = plan.problem.ways[key]
+    assert way.colour is not None
+    bases = BASES_OF.get(relatives.get(way.melt.key, way.melt.key), [])
+    family = family_of(way.melt)
+    hand = tuple(row for row in docs if row[1].kind == family.dissolves)[:MOST_AT_HAND]
+    if not bases or not hand:
+        why: Literal["no_colours", "no_base"] = "no_colours" if bases else "no_base"
+        return MeltDose(key, way.colour, family.rows, [], 0.0, "", way.colour, why, "")
+    thick = next(line.cast.thickness.likely for line in plan.problem.lines if line.melt == key)
+    docs_of = tuple((i, doc.model_dump_json()) for i, doc in hand)
+    tried = [(base, _per_kg(base, way.colour, round(thick, 4), docs_of)) for base in bases]
+    base, per_kg = tried[0] if tried[0][1].delta_e <= FAR_OFF else min(tried, key=lambda row: row[1].delta_e)
+    kg = plan.fresh_kg(key)
+    doses = [
+        replace(
+            d,
+            add_kg=None if d.add_kg is None else d.add_kg * kg,
+            drops=None if d.drops is None else d.drops * kg,
         )
-    return out
+        for d in per_kg.doses
+    ]
+    look, name = per_kg.swatches[0].looks["daylight"], material("bases", base).name
+    return MeltDose(key, way.colour, family.rows, doses, per_kg.delta_e, per_kg.held_by, look, "", name)
 
 
 @lru_cache(maxsize=128)
@@ -324,9 +312,3 @@ def _per_kg(base: str, wanted: str, thick_m: float, hand: tuple[tuple[str, str],
         colour_ids=[i for i, _ in chosen], already=[],
     )  # fmt: skip
     return _recipe(asked, chosen, {})
-
-
-def doses_of(workshop: Workshop, plan: Plan) -> list[MeltDose]:
-    """The same, with the colours at hand now."""
-    with workshop.session() as session:
-        return plan_doses(session, plan)

@@ -8,6 +8,8 @@ from umber_pebble.core.bench.events import ReadOfBatch, ReadOfPot, ReadOfRound
 from umber_pebble.core.bench.state import Event
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.families.known import family_of
+from umber_pebble.core.melts.bursts import Bowl, plan_bursts
+from umber_pebble.core.plan.cards import pour_cards
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.timetable import TaskKind
@@ -50,9 +52,9 @@ def calendar(workshop: Workshop, order_id: str) -> bytes:
     entries = []
     for task in plan.tasks:
         if task.step is not None:
-            name, of = f" {plan.steps[task.step].name}", ""
+            name, of = f" {problem.by_hand[task.step].name}", ""
         elif task.round is not None:
-            name, of = f" {problem.lines[plan.rounds[task.round].round.line].name}", f", round {task.round + 1}"
+            name, of = f" {problem.lines[plan.rounds[task.round].line].name}", f", round {task.round + 1}"
         else:
             name, of = "", f", cook {(task.cook or 0) + 1}"
         entries.append(
@@ -75,19 +77,22 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
     order, kitchen, units, problem, plan = _planned(workshop, order_id)
     vessels = {v.id: v.name for v in kitchen.vessels}
     blocks = []
-    for melt in plan.melts:
+    for key, way in problem.ways.items():
         rows = []
-        for c in (c for c in plan.cooks if c.melt_key == melt.melt):
-            water = f"+ {paper.mass(c.cook.water_kg, units)} water" if c.cook.water_kg else "no water"
-            bursts = [f"{step.seconds:g}" for step in c.bursts or () if step.act == "burst"]
-            how = water if c.cook.flow.tg is not None else f"{' + '.join(bursts)} s" if bursts else "bath"
+        for c in plan.cooks_of(key):
+            water = f"+ {paper.mass(c.water_kg, units)} water" if c.water_kg else "no water"
+            steps = plan_bursts(c.heating).steps if isinstance(c.heating, Bowl) else ()
+            bursts = [f"{step.seconds:g}" for step in steps if step.act == "burst"]
+            how = water if c.flow.tg is not None else f"{' + '.join(bursts)} s" if bursts else "bath"
             rows.append((
-                f"{c.cook.number + 1}:  {paper.weighed(c.fresh.value.likely, units)}", vessels[c.cook.way.vessel_id], how,
-                f"to {paper.temperature(c.cook.flow.off.likely, units)}, {paper.minutes(c.hob.value.likely)}",
-                f"pour {paper.minutes(c.opens.value.likely)} to {paper.minutes(c.closes.value.likely)}",
+                f"{c.number + 1}:  {paper.weighed(c.fresh_kg, units)}", vessels[c.way.vessel_id], how,
+                f"to {paper.temperature(c.flow.off.likely, units)}, {paper.minutes(c.hob.likely)}",
+                f"pour {paper.minutes(c.window.opens.likely)} to {paper.minutes(c.window.closes.likely)}",
             ))  # fmt: skip
-        total = f"{paper.mass(melt.fresh.value.likely, units)} in all"
-        blocks.append(Block(f"{melt.name}, {total}", ("weigh out", "into", "with", "heat", "off the heat"), rows))
+        total = f"{paper.mass(plan.fresh_kg(key), units)} in all"
+        blocks.append(
+            Block(f"{way.melt.name}, {total}", ("weigh out", "into", "with", "heat", "off the heat"), rows)
+        )
     caution = (
         "Hot sugar burns at once: gloves, sleeves, cold water at hand, no children."
         if any(family_of(way.melt).hot for way in problem.ways.values())
@@ -103,10 +108,10 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
 
     Raises: NotFound, and whatever keeps the plan from being made.
     """
-    order, kitchen, units, _, plan = _planned(workshop, order_id)
+    order, kitchen, units, problem, plan = _planned(workshop, order_id)
     places = {p.id: p.name for p in kitchen.places}
     blocks = []
-    for i, card in enumerate(plan.cards):
+    for i, card in enumerate(pour_cards(problem, plan.cooks, plan.windows)):
         rows = []
         for row in card.rows:
             for hand in row.first:

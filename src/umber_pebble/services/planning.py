@@ -21,15 +21,11 @@ from umber_pebble.core.moulds.cavity import (
 from umber_pebble.core.moulds.outline import Circle
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.in_the_round import body_of
-from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.spread import exact
 from umber_pebble.formats.apart import apart
 from umber_pebble.formats.svg import read_outline
 from umber_pebble.services import docs
-from umber_pebble.services.docs import Order
 from umber_pebble.services.shapes import cavity_fit
-from umber_pebble.services.snapshot import plan_input
-from umber_pebble.services.workshop import Workshop, snapshot_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,16 +123,6 @@ def outline_of(svg: str, width_m: float | None) -> OutlineOf:
     """
     read = apart("svg", read_outline, svg, width_m)
     return OutlineOf([[x, y] for x, y in read.corners], list(read.remarks))
-
-
-def plan_order(workshop: Workshop, order: Order) -> Plan:
-    """Compile an order as it stands in the editor.
-
-    Raises: NotFound, and whatever the engine refuses.
-    """
-    with workshop.session() as session:
-        snapshot = snapshot_of(session, order)
-    return compile_plan(plan_input(snapshot, workshop.clock.now()))
 
 
 def warm_up() -> None:

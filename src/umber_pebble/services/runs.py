@@ -67,7 +67,7 @@ class RunService:
             now = self.workshop.clock.now()
             problem = plan_input(snapshot, now)
             plan, snapshot = compile_plan(problem), snapshot.model_copy(update={"rows": rows_of(problem)})
-            groups = [[[r.line, r.casts] for r in c.cook.rounds] for c in plan.cooks]
+            groups = [[[r.line, r.casts] for r in c.rounds] for c in plan.cooks]
             frozen = {
                 "engine": ENGINE_VERSION,
                 "snapshot": snapshot.model_dump(mode="json"),
@@ -280,10 +280,9 @@ def _teaches(kind: str, seq: int) -> bool:
 
 def _per_kg(plan: Plan, doses: list[MeltDose]) -> dict[str, list[KeptDose]]:
     """What is stirred into a kilogram of each coloured melt, as the plan had it."""
-    fresh = {melt.melt: melt.fresh.value.likely for melt in plan.melts}
 
     def each(melt: str, value: float | None) -> float | None:
-        return None if value is None else value / fresh[melt]
+        return None if value is None else value / plan.fresh_kg(melt)
 
     return {
         d.melt: [KeptDose(x.name, each(d.melt, x.add_kg), each(d.melt, x.drops)) for x in d.doses] for d in doses

@@ -1,11 +1,11 @@
 """The services' common ground: database, clock, live broker; and the things that are edited."""
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import partial
-from typing import Any
+from typing import Any, TypeVar
 
 from pydantic import ValidationError
 from sqlalchemy import Engine
@@ -40,6 +40,7 @@ from umber_pebble.services.snapshot import (
 from umber_pebble.store import queries
 from umber_pebble.store.models import Revision, Thing
 
+D = TypeVar("D", bound=Doc)
 KITCHEN_ID, UNITS_ID = "kitchen", "units"
 
 
@@ -279,10 +280,25 @@ def load(session: Session, kind: str, thing_id: str, path: str = "id") -> Stored
 
     Raises: NotFound.
     """
-    row = queries.thing(session, thing_id, kind)
-    if row is None:
-        raise NotFound(f"there is no {kind} {thing_id}", path=path, got=thing_id)
-    return Stored(row[0].id, row[0].version, read_doc(kind, row[1].doc))
+    return load_all(session, kind, {thing_id: path})[thing_id]
+
+
+def load_all(session: Session, kind: str, paths: Mapping[str, str]) -> dict[str, Stored]:
+    """Several things of a kind by id, each in its newest version; path: what is wrong where one is gone.
+
+    Raises: NotFound.
+    """
+    rows = queries.named(session, paths, kind)
+    for thing_id, path in paths.items():
+        if thing_id not in rows:
+            raise NotFound(f"there is no {kind} {thing_id}", path=path, got=thing_id)
+    return {
+        key: Stored(key, thing.version, read_doc(kind, revision.doc)) for key, (thing, revision) in rows.items()
+    }
+
+
+def _docs(stored: Mapping[str, Stored], sort: type[D]) -> dict[str, D]:
+    return {key: of.doc for key, of in stored.items() if isinstance(of.doc, sort)}
 
 
 def read_doc(kind: str, doc: dict[str, Any]) -> Doc:
@@ -313,17 +329,14 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
     kitchen = load(session, "kitchen", KITCHEN_ID)
     assert isinstance(kitchen.doc, Kitchen)
     versions = {KITCHEN_ID: kitchen.version, **({order_ref[0]: order_ref[1]} if order_ref else {})}
-    pieces: dict[str, Piece] = {}
-    moulds: dict[str, Mould] = {}
-    for i, line in enumerate(order.lines):
-        piece = load(session, "piece", line.piece_id, path=f"lines.{i}.piece_id")
-        assert isinstance(piece.doc, Piece)
-        pieces[piece.id] = piece.doc
-        versions[piece.id] = piece.version
-        for mould_id in (part.mould_id for part in piece.doc.parts if part.mould_id):
-            mould = load(session, "mould", mould_id, path=f"lines.{i}.piece_id")
-            assert isinstance(mould.doc, Mould)
-            moulds[mould.id], versions[mould.id] = mould.doc, mould.version
+    paths = {line.piece_id: f"lines.{i}.piece_id" for i, line in reversed(list(enumerate(order.lines)))}
+    stored = load_all(session, "piece", paths)
+    pieces = _docs(stored, Piece)
+    used_moulds = {
+        part.mould_id: paths[key] for key, piece in pieces.items() for part in piece.parts if part.mould_id
+    }
+    moulds = load_all(session, "mould", used_moulds)
+    versions |= {key: of.version for key, of in (stored | moulds).items()}
     vessels = [v.id for v in kitchen.doc.vessels]
     parts = [part for piece in pieces.values() for part in piece.parts]
     own, cast_of = own_materials(session), {melt.material for part in parts for melt in part.melts}
@@ -334,7 +347,7 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
         order=order,
         kitchen=kitchen.doc,
         pieces=pieces,
-        moulds=moulds,
+        moulds=_docs(moulds, Mould),
         materials={key: doc for key, doc in own.items() if key in cast_of},
         versions=versions,
         breaks={key: _counts(learnt.get(("break", key), [])) for key in used},

@@ -1,5 +1,6 @@
 """Rows in and out, nothing decided here."""
 
+from collections.abc import Collection
 from datetime import datetime
 from typing import Any
 
@@ -17,6 +18,16 @@ def thing(session: Session, thing_id: str, kind: str) -> tuple[Thing, Revision] 
         .where(Thing.id == thing_id, Thing.kind == kind, Thing.gone.is_(False))
     ).first()
     return None if row is None else (row[0], row[1])
+
+
+def named(session: Session, ids: Collection[str], kind: str) -> dict[str, tuple[Thing, Revision]]:
+    """Of these things of a kind those that are not gone, each with its newest revision, by id."""
+    rows = session.execute(
+        select(Thing, Revision)
+        .join(Revision, (Revision.thing_id == Thing.id) & (Revision.version == Thing.version))
+        .where(Thing.id.in_(ids), Thing.kind == kind, Thing.gone.is_(False))
+    )
+    return {row[0].id: (row[0], row[1]) for row in rows}
 
 
 def things(session: Session, kind: str) -> list[tuple[Thing, Revision]]:

@@ -21,8 +21,10 @@ from umber_pebble.core.moulds.domes import HalfEllipsoid
 from umber_pebble.core.pieces.build import lay
 from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.pieces.passes.close import Close
+from umber_pebble.core.plan.cards import pour_cards
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import ready_for_next
+from umber_pebble.core.plan.melted import melted
 from umber_pebble.core.plan.problem import Handful, Line, Mould, Named, PlanInput
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.timetable import clashes
@@ -81,7 +83,7 @@ def followed(problem: PlanInput, plan: Plan) -> None:
     pours = {t.round: t for t in plan.tasks if t.kind == "pour"}
     put_in = {t.round: t for t in plan.tasks if t.kind == "put_in"}
     cleaned = {t.round: t.end_s for t in plan.tasks if t.kind == "clean"}
-    rounds = [r for c in plan.cooks for r in c.cook.rounds]
+    rounds = [r for c in plan.cooks for r in c.rounds]
     for r in rounds:
         line, start = problem.lines[r.line], pours[r.number].start_s
         if r.on is None:
@@ -108,24 +110,23 @@ def test_passes_follow_one_another_whatever_the_order(quantity: int, owned: int,
     problem = pops(quantity, owned, shared)
     plan = compile_plan(problem)
     followed(problem, plan)
-    casts = [int(line.casts.value.likely) for line in plan.lines]
+    casts = plan.casts
     assert casts[0] == casts[1] == casts[2] >= quantity
     for i in range(3):
-        assert sum(r.round.casts for r in plan.rounds if r.round.line == i) == casts[i]
+        assert sum(r.casts for r in plan.rounds if r.line == i) == casts[i]
 
 
 def test_what_is_melted_is_what_is_poured_by_pass() -> None:
     problem = pops()
     plan = compile_plan(problem)
-    sky = next(m for m in plan.melts if m.melt == SKY.key)
-    casts = plan.lines[1].casts.value.likely
+    sky, casts = melted(plan, SKY.key), plan.casts[1]
     each = sum(problem.lines[i].cast.poured.value.likely for i in (1, 2))
     assert sky.poured.value.likely == pytest.approx(casts * each, rel=1e-9)
     # a cap of a gram is not melted alone: the least that melts evenly is put into the bowl
-    moon = [c for c in plan.cooks if c.cook.rounds[0].line == 0]
-    assert all(c.charge.value.likely >= 0.03 for c in moon)
-    cards = [card for card in plan.cards if card.item == 0]
-    assert [card.casts for card in cards] == [r.round.casts for r in plan.rounds if r.round.line == 0]
+    moon = [c for c in plan.cooks if c.rounds[0].line == 0]
+    assert all(c.charge_kg >= 0.03 for c in moon)
+    cards = [card for card in pour_cards(problem, plan.cooks, plan.windows) if card.item == 0]
+    assert [card.casts for card in cards] == [r.casts for r in plan.rounds if r.line == 0]
     assert [row.kind for row in cards[0].rows] == ["detail", "shell", "close"]
     assert cards[0].rows[2].first[0].name == "Cake filling"
 
@@ -133,9 +134,9 @@ def test_what_is_melted_is_what_is_poured_by_pass() -> None:
 def test_running_short_says_what_can_be_finished_and_if_the_join_shows() -> None:
     problem = pops()
     plan = compile_plan(problem)
-    cook = next(c.cook for c in plan.cooks if any(r.line == 1 for r in c.cook.rounds))
+    cook = next(c for c in plan.cooks if any(r.line == 1 for r in c.rounds))
     [shell] = [r for r in cook.rounds if r.line == 1]
-    rounds = [r.round for r in plan.rounds]
+    rounds = list(plan.rounds)
     n = len(problem.lines)
     layout = Layout(
         tuple(rounds), ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (COATING_FAMILY,) * n,
@@ -161,10 +162,10 @@ def test_running_short_says_what_can_be_finished_and_if_the_join_shows() -> None
 def test_what_is_full_stays_full_and_the_rest_is_melted_for() -> None:
     problem = pops()
     plan = compile_plan(problem)
-    number = next(r.round.number for r in plan.rounds if r.round.line == 0)
-    cooks, n = [c.cook for c in plan.cooks], len(problem.lines)
+    number = next(r.number for r in plan.rounds if r.line == 0)
+    cooks, n = list(plan.cooks), len(problem.lines)
     layout = Layout(
-        tuple(r.round for r in plan.rounds), ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (COATING_FAMILY,) * n,
+        plan.rounds, ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (COATING_FAMILY,) * n,
         tuple(line.melt for line in problem.lines), tuple(line.after for line in problem.lines),
         tuple(line.last for line in problem.lines),
     )  # fmt: skip

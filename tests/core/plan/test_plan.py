@@ -1,7 +1,7 @@
 """Spares against scipy, and what every plan must hold."""
 
 import math
-from dataclasses import replace
+from dataclasses import fields, replace
 from typing import Any
 
 import pytest
@@ -15,11 +15,16 @@ from umber_pebble.core.errors import Missing, MouldTooWeak, OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.pieces.cast import amounts
+from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.compile import compile_plan
+from umber_pebble.core.plan.cooks import casts_in_window
 from umber_pebble.core.plan.fat_melt import FatMelt
+from umber_pebble.core.plan.melted import melted
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.spares import BreakRate, casts_needed, chance_enough_frac
+from umber_pebble.core.plan.summary import summary_of
 from umber_pebble.core.plan.timetable import clashes
+from umber_pebble.core.plan.window_rows import window_rows
 from umber_pebble.core.spread import Spread
 
 
@@ -42,23 +47,28 @@ def test_two_of_twenty_four_lost_makes_twenty_eight_next_time() -> None:
 
 def test_grams_add_up_and_the_pot_is_carried_over() -> None:
     plan = compile_plan(make_plan())
-    cooks = [c.cook for c in plan.cooks]
-    assert sum(c.casts for c in cooks) == plan.lines[0].casts.value.likely >= 24
+    cooks = list(plan.cooks)
+    assert sum(c.casts for c in cooks) == plan.casts[0] >= 24
     first, second = cooks
     assert first.charge_kg == pytest.approx(first.poured_kg + first.reserve_kg + first.residue_kg.likely)
     assert second.fresh_kg == pytest.approx(second.charge_kg - (first.charge_kg - first.finished_kg))
-    [melt] = plan.melts
+    melt = melted(plan, "isomalt")
     finished, left = melt.finished.value.likely, melt.left.value.likely
-    assert melt.fresh.value.likely == pytest.approx(finished + left)
+    assert plan.fresh_kg("isomalt") == pytest.approx(finished + left)
     assert melt.poured.value.likely == pytest.approx(finished + melt.scraped.value.likely)
 
 
 @pytest.mark.parametrize("make", [make_plan(), make_lollipops()])
 def test_every_number_says_formula_and_inputs(make: PlanInput) -> None:
     plan = compile_plan(make)
-    numbers = [plan.melts[0].poured, plan.melts[0].left, plan.melts[0].fresh, plan.start, plan.lines[0].casts]
-    numbers += [getattr(c, n) for c in plan.cooks for n in ("charge", "hob", "opens", "closes", "capacity")]
-    numbers += [number for r in plan.rounds for number in r.windows.values()]
+    [key], glance, rows = make.ways, summary_of(plan), window_rows(plan)
+    melt = melted(plan, key)
+    numbers = [melt.poured, melt.left, glance.melts[0].fresh, glance.start, glance.castings[0].casts]
+    numbers += [getattr(c, n) for c in melt.cooks for n in ("charge", "hob")]
+    numbers += [getattr(pot, n) for pot in rows.pots for n in ("opens", "closes", "capacity")]
+    told = [getattr(row.windows, field.name) for row in rows.casts for field in fields(row.windows)]
+    numbers += [number for number in told if number]
+    assert len(numbers) > 12
     assert all(n.formula and n.inputs for n in numbers)
     assert all(n.value.low <= n.value.likely <= n.value.high for n in numbers)
 
@@ -66,9 +76,9 @@ def test_every_number_says_formula_and_inputs(make: PlanInput) -> None:
 def test_a_large_cook_takes_a_tenth_of_water_and_a_small_one_none() -> None:
     small = compile_plan(make_plan())
     large = compile_plan(make_plan(lines=(replace(make_plan().lines[0], quantity=60, mould=_many()),)))
-    assert small.cooks[0].water.value.likely == 0
-    assert large.cooks[0].water.value.likely == pytest.approx(0.1 * large.cooks[0].fresh.value.likely)
-    assert large.cooks[0].water_left.value.likely > small.cooks[0].water_left.value.likely  # type: ignore[union-attr]
+    assert small.cooks[0].water_kg == 0
+    assert large.cooks[0].water_kg == pytest.approx(0.1 * large.cooks[0].fresh_kg)
+    assert large.cooks[0].water_left.likely > small.cooks[0].water_left.likely  # type: ignore[union-attr]
 
 
 def _many():  # type: ignore[no-untyped-def]
@@ -80,7 +90,8 @@ def test_slow_hands_need_more_cooks() -> None:
     slow = replace(fast, paces=replace(fast.paces, pour_each_s=25.0))
     few, many = compile_plan(fast), compile_plan(slow)
     assert len(many.cooks) > len(few.cooks)
-    assert all(c.cook.casts <= c.capacity.value.likely for c in many.cooks)
+    pace = slow.paces.pour_each_s
+    assert all(c.casts <= casts_in_window(c.window, pace).likely for c in many.cooks)
 
 
 def test_bent_pieces_are_poured_only_as_many_as_can_be_bent() -> None:
@@ -88,7 +99,7 @@ def test_bent_pieces_are_poured_only_as_many_as_can_be_bent() -> None:
         make_plan(lines=(replace(refilled(make_plan().lines[0], 0.0025), work=w),)) for w in (None, "bend")
     )
     slow = replace(bent, paces=replace(bent.paces, bend_each_s=25.0))
-    sizes = [max(r.round.casts for r in compile_plan(p).rounds) for p in (flat, bent, slow)]
+    sizes = [max(r.casts for r in compile_plan(p).rounds) for p in (flat, bent, slow)]
     assert sizes[0] == 14
     assert sizes[2] < sizes[0]
     w = compile_plan(slow).windows[0]
@@ -121,7 +132,7 @@ def test_any_timetable_can_be_kept_by_one_person(
         if task.kind == "clean" and task.round is not None:
             emptied[task.round] = task.end_s
     pours = {t.round: t for t in plan.tasks if t.kind == "pour"}
-    assert sum(r.round.casts for r in plan.rounds) == plan.lines[0].casts.value.likely
+    assert sum(r.casts for r in plan.rounds) == plan.casts[0]
     for number, pour in pours.items():
         assert number is not None
         # the one mould set is never filled while it still holds the round before
@@ -142,13 +153,13 @@ def test_what_cannot_be_planned_is_refused_or_said() -> None:
     weak = replace(line.mould, material=material("moulds", "polycarbonate"), bears_degc=120.0)
     with pytest.raises(MouldTooWeak, match="silicone or metal"):
         compile_plan(replace(plan, lines=(replace(line, mould=weak),)))
-    codes = {w.code for w in compile_plan(replace(plan, due_s=-60.0, humidity_frac=0.8)).warnings}
+    codes = {w.code for w in remarks_of(compile_plan(replace(plan, due_s=-60.0, humidity_frac=0.8)))}
     assert {"due_in_past", "sticky_room"} <= codes
-    assert "too_late" in {w.code for w in compile_plan(replace(plan, due_s=600.0)).warnings}
+    assert "too_late" in {w.code for w in remarks_of(compile_plan(replace(plan, due_s=600.0)))}
     huge = make_disc(0.12, 0.03)
     one = replace(refilled(line, 0.03, huge), quantity=1)
     deep = make_plan({"pot": make_pot(0.1, 0.4, height_m=0.2)}, lines=(one,))
-    assert "window_never" in {w.code for w in compile_plan(deep).warnings}
+    assert "window_never" in {w.code for w in remarks_of(compile_plan(deep))}
 
 
 def test_two_materials_are_kept_by_one_person_each_in_its_vessel() -> None:
@@ -156,9 +167,10 @@ def test_two_materials_are_kept_by_one_person_each_in_its_vessel() -> None:
     both = replace(sugar, lines=sugar.lines + lollipops.lines, ways=sugar.ways | lollipops.ways)
     plan = compile_plan(both)
     assert clashes(list(plan.tasks)) == []
-    assert [m.melt for m in plan.melts] == ["isomalt", "coating"]
-    for melt in plan.melts:
-        assert melt.fresh.value.likely == pytest.approx(melt.finished.value.likely + melt.left.value.likely)
+    assert list(plan.problem.ways) == ["isomalt", "coating"]
+    for key in plan.problem.ways:
+        melt = melted(plan, key)
+        assert plan.fresh_kg(key) == pytest.approx(melt.finished.value.likely + melt.left.value.likely)
     assert {t.kind for t in plan.tasks} >= {"pour", "stick", "unmould"}
     # a stick displaces melt: its cylinder, by hand
     bare = replace(
@@ -171,13 +183,13 @@ def test_two_materials_are_kept_by_one_person_each_in_its_vessel() -> None:
             ),
         ),
     )
-    with_, without = (compile_plan(p).lines[0].amount.finished.value.likely for p in (lollipops, bare))
+    with_, without = (compile_plan(p).problem.lines[0].cast.finished.value.likely for p in (lollipops, bare))
     assert without - with_ == pytest.approx(math.pi * 0.002**2 * 0.03 * 1245, rel=1e-6)
 
 
 def test_sticks_are_put_into_only_as_many_as_stay_soft() -> None:
     slow = replace(make_lollipops(), paces=replace(make_plan().paces, stick_each_s=60.0))
-    sizes = [max(r.round.casts for r in compile_plan(p).rounds) for p in (make_lollipops(), slow)]
+    sizes = [max(r.casts for r in compile_plan(p).rounds) for p in (make_lollipops(), slow)]
     assert sizes[0] == 8
     assert sizes[1] < 8
 
@@ -192,7 +204,7 @@ def test_metal_stays_out_of_the_microwave_and_plastic_off_the_ring() -> None:
     with pytest.raises(OutOfRange, match="melt_to_degc"):
         compile_plan(make_lollipops(by=FatMelt(58.0, Microwave(900.0, 15.0), "oven")))
     freezer = replace(make_lollipops().ways["coating"].sets_in, surface_degc=-25.0, air_degc=-25.0)
-    codes = {w.code for w in compile_plan(make_lollipops(sets_in=freezer)).warnings}
+    codes = {w.code for w in remarks_of(compile_plan(make_lollipops(sets_in=freezer)))}
     assert "chills_first" in codes
 
 

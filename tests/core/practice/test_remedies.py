@@ -23,6 +23,7 @@ from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.melts.fluid import fluidity, yield_of_spoon_pa, yield_of_spread_pa
 from umber_pebble.core.pieces.films import dab, dip_film_m, wall_keeps_m
 from umber_pebble.core.pieces.leaving import PLATE, least_thickness_m
+from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.cooks import make_cooks
 from umber_pebble.core.plan.habits import habits_of
@@ -98,9 +99,9 @@ def test_a_thin_pane_is_warned_of_with_the_figure() -> None:
     assert 0.0008 < least.likely < 0.002
     plan = make_plan()
     pane = refilled(plan.lines[0], 0.0008)
-    [said] = [w for w in compile_plan(replace(plan, lines=(pane,))).warnings if w.code == "thin_to_leave"]
+    [said] = [w for w in remarks_of(compile_plan(replace(plan, lines=(pane,)))) if w.code == "thin_to_leave"]
     assert said.least_m > 0.0008
-    assert not [w for w in compile_plan(plan).warnings if w.code == "thin_to_leave"]
+    assert not [w for w in remarks_of(compile_plan(plan)) if w.code == "thin_to_leave"]
     assert least_thickness_m(ISOMALT, 0.03, silicone).likely < least.likely
     assert least_thickness_m(ISOMALT, 0.06, material("moulds", "thermoformed")).likely < least.likely
 

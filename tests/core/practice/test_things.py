@@ -105,7 +105,7 @@ def test_a_mould_is_one_stay_for_all_its_cavities(quantity: int, long: bool) -> 
     pours = [t for t in plan.tasks if t.kind == "pour"]
     out = {t.round: t for t in plan.tasks if t.kind == "unmould"}
     clean = {t.round: t.end_s for t in plan.tasks if t.kind == "clean"}
-    rounds = {r.round.number: r.round for r in plan.rounds}
+    rounds = {r.number: r for r in plan.rounds}
 
     def first_of(number: int) -> int:
         on = rounds[number].on

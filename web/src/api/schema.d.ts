@@ -1652,7 +1652,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** An order compiled */
+        /** An order compiled, at a glance */
         post: {
             parameters: {
                 query?: never;
@@ -1672,7 +1672,203 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PlanReply"];
+                        "application/json": components["schemas"]["PlanGlance"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/plan/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Its pour cards */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlanAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanCards"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/plan/melt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One of its melts as it is made */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MeltAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanMelt"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/plan/timetable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is done when */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlanAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanTimetable"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/plan/windows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When to pour, work and unmould */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlanAsked"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanWindows"];
                     };
                 };
                 /** @description Refused */
@@ -5064,30 +5260,69 @@ export interface components {
             work: "bend" | ("stick" | "sprinkle") | null;
         };
         /**
-         * CastAmounts
-         * @description One cavity's cast: level [m], volume [m3], grams as kg, the surfaces that cool it [m2]; its thickness over the open
-         *     surface, the slab that cools like it, those of its thin and thick places where they differ, and area over edge of a disc as
-         *     large as its open surface [m].
+         * CastRow
+         * @description A round of castings: what, how many, of which melt, where it sets; whether it joins, and until when it is then held; what
+         *     hands do with it while it is soft; its windows; never: those it does not reach within the horizon; next_pass: from when it takes
+         *     the one after it, None where it is the last.
          */
-        CastAmounts: {
-            /** Fill M */
-            fill_m: number;
-            finished: components["schemas"]["Explained"];
-            /** Open M2 */
-            open_m2: number;
-            /** Plate M */
-            plate_m: number;
-            poured: components["schemas"]["Explained"];
-            scraped: components["schemas"]["Explained"];
-            slab: components["schemas"]["Spread"];
-            /** Thick M */
-            thick_m: number | null;
-            thickness: components["schemas"]["Spread"];
-            /** Thin M */
-            thin_m: number | null;
-            volume: components["schemas"]["Explained"];
-            /** Wetted M2 */
-            wetted_m2: number;
+        CastRow: {
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+            /** Casts */
+            casts: number;
+            held: components["schemas"]["Explained"] | null;
+            named: components["schemas"]["Named"];
+            /** Never */
+            never: string[];
+            next_pass: components["schemas"]["Explained"] | null;
+            /** Round */
+            round: number;
+            /** Sets In Id */
+            sets_in_id: string;
+            windows: components["schemas"]["CastWindows"];
+            /**
+             * Wording
+             * @enum {string}
+             */
+            wording: "sugar" | "fat";
+            /** Work */
+            work: "bend" | ("stick" | "sprinkle") | null;
+        };
+        /**
+         * CastWindows
+         * @description When what may be done with a cast [s from its pour]; what it has no mark for is None. holds, cool_to_hold: it keeps its shape by
+         *     itself, it is no longer hot to hold.
+         */
+        CastWindows: {
+            bend_closes: components["schemas"]["Explained"] | null;
+            bend_opens: components["schemas"]["Explained"] | null;
+            brittle: components["schemas"]["Explained"] | null;
+            cool_to_hold: components["schemas"]["Explained"];
+            holds: components["schemas"]["Explained"] | null;
+            over_chilled: components["schemas"]["Explained"] | null;
+            stick_closes: components["schemas"]["Explained"] | null;
+            still: components["schemas"]["Explained"] | null;
+            touch: components["schemas"]["Explained"] | null;
+            unmould: components["schemas"]["Explained"] | null;
+        };
+        /**
+         * Castings
+         * @description A part that leaves its mould: how many are wanted and cast, in how many rounds of at most how many, limited by what.
+         */
+        Castings: {
+            /** At Once */
+            at_once: number;
+            casts: components["schemas"]["Explained"];
+            /**
+             * Limited By
+             * @enum {string}
+             */
+            limited_by: "mould" | "vessel" | "window" | "hands";
+            named: components["schemas"]["Named"];
+            /** Quantity */
+            quantity: number;
+            /** Rounds */
+            rounds: number;
         };
         /**
          * Cavity
@@ -5455,59 +5690,28 @@ export interface components {
             white_frac: number;
         };
         /**
-         * CookReply
-         * @description One cook of a plan.
+         * CookRow
+         * @description One cook: what is in its vessel and weighed out for it [kg]; whether with water, how much, how much of it stays [frac]; how long
+         *     on the heat [s], in which bursts; what is kept back as seed [kg], and how it is tempered.
          */
-        CookReply: {
-            bags: components["schemas"]["Explained"];
+        CookRow: {
             /** Bursts */
             bursts: components["schemas"]["Next"][] | null;
-            capacity: components["schemas"]["Explained"];
-            /** Casts */
-            casts: number;
             charge: components["schemas"]["Explained"];
-            closes: components["schemas"]["Explained"];
-            /** Colour */
-            colour: string | null;
-            /** Depth M */
-            depth_m: number;
-            /** End Degc */
-            end_degc: number;
             fresh: components["schemas"]["Explained"];
             hob: components["schemas"]["Explained"];
-            /** Melt */
-            melt: string;
-            /** Melt Key */
-            melt_key: string;
-            /** Melt Name */
-            melt_name: string;
             /** Nib Bursts */
             nib_bursts: number | null;
             /** Number */
             number: number;
-            opens: components["schemas"]["Explained"];
-            poured: components["schemas"]["Explained"];
-            reserve: components["schemas"]["Explained"];
-            residue: components["schemas"]["Explained"];
-            /** Rounds */
-            rounds: number[];
             /** Seed Kg */
             seed_kg: number;
-            /** Sets In Id */
-            sets_in_id: string;
             /** Temper */
             temper: components["schemas"]["Step"][];
-            /** Vessel Id */
-            vessel_id: string;
             water: components["schemas"]["Explained"];
             water_left: components["schemas"]["Explained"] | null;
             /** Wet */
             wet: boolean;
-            /**
-             * Wording
-             * @enum {string}
-             */
-            wording: "sugar" | "fat";
         };
         /**
          * Cooked
@@ -7059,6 +7263,18 @@ export interface components {
             planned_at: string;
             snapshot: components["schemas"]["Snapshot"];
         };
+        /**
+         * Glance
+         * @description A plan at a glance; its times count from planned_at.
+         */
+        Glance: {
+            /**
+             * Planned At
+             * Format: date-time
+             */
+            planned_at: string;
+            summary: components["schemas"]["Summary"];
+        };
         /** Glossary */
         Glossary: {
             /** Items */
@@ -7507,37 +7723,6 @@ export interface components {
             quantity: number;
         };
         /**
-         * LinePlan
-         * @description One pour: castings to make and one casting's grams; item: the line of the order it is part of; last: a casting leaves its
-         *     mould after it; first: what is put in before it; at_once: castings of a round at most, limited_by what.
-         */
-        LinePlan: {
-            amount: components["schemas"]["CastAmounts"];
-            /** At Once */
-            at_once: number;
-            casts: components["schemas"]["Explained"];
-            /** First */
-            first: components["schemas"]["Handful"][];
-            /** Item */
-            item: number;
-            /** Kind */
-            kind: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl");
-            /** Last */
-            last: boolean;
-            /**
-             * Limited By
-             * @enum {string}
-             */
-            limited_by: "mould" | "vessel" | "window" | "hands";
-            /** Melt */
-            melt: string;
-            named: components["schemas"]["Named"];
-            /** Quantity */
-            quantity: number;
-            /** Rounds */
-            rounds: number;
-        };
-        /**
          * LineResult
          * @description One line of a run: cast, unusable, flaws seen, and the castings for the same quantity next time.
          */
@@ -7587,6 +7772,25 @@ export interface components {
             items: components["schemas"]["RunSummary"][];
         };
         /**
+         * Marks
+         * @description The temperatures of a vessel's window: off the heat, pour from and to, and its glass transition, of fat None [degC].
+         */
+        Marks: {
+            /** Closes Degc */
+            closes_degc: number;
+            /** End Degc */
+            end_degc: number;
+            /** Glass Degc */
+            glass_degc: number | null;
+            /** Opens Degc */
+            opens_degc: number;
+            /**
+             * Wording
+             * @enum {string}
+             */
+            wording: "sugar" | "fat";
+        };
+        /**
          * Mat
          * @description What is under a ring or between bars that have no floor of their own.
          */
@@ -7634,6 +7838,20 @@ export interface components {
             properties: components["schemas"]["PropertyShown"][];
         };
         /**
+         * MeltAsked
+         * @description And one of its melts, by its key.
+         */
+        MeltAsked: {
+            /** Melt */
+            melt: string;
+            order: components["schemas"]["Order"];
+            /**
+             * Planned At
+             * Format: date-time
+             */
+            planned_at: string;
+        };
+        /**
          * MeltDose
          * @description What colours a melt of a plan, for all of it that is weighed out: the colour wanted as hex, doses, how far off it is [CIEDE2000], what holds it back,
          *     and how it will look; why: what keeps it from being coloured at all; base: what it is started from.
@@ -7668,17 +7886,34 @@ export interface components {
             wording: "sugar" | "fat";
         };
         /**
-         * MeltPlan
-         * @description One melt's grams over all its cooks; its material, by which kind of way it is made, and its colour as hex.
+         * MeltPart
+         * @description A melt as it is made, and what colours it.
          */
-        MeltPlan: {
+        MeltPart: {
+            dose: components["schemas"]["MeltDose"] | null;
+            melted: components["schemas"]["Melted"];
+        };
+        /**
+         * MeltRef
+         * @description A melt: a material of the tables or the workshop's own, in one colour; colour None: as it comes.
+         */
+        MeltRef: {
+            /** Colour */
+            colour: string | null;
+            /** Material */
+            material: string;
+        };
+        /**
+         * MeltRow
+         * @description A melt of a plan: its key and material, by which kind of way it is made, its colour as hex, its name, in how many cooks, and
+         *     what to weigh out of it over all of them [kg]; vessel_id: in which its fullest one is made.
+         */
+        MeltRow: {
             /** Colour */
             colour: string | null;
             /** Cooks */
             cooks: number;
-            finished: components["schemas"]["Explained"];
             fresh: components["schemas"]["Explained"];
-            left: components["schemas"]["Explained"];
             /**
              * Made
              * @enum {string}
@@ -7690,18 +7925,8 @@ export interface components {
             melt: string;
             /** Name */
             name: string;
-            poured: components["schemas"]["Explained"];
-            scraped: components["schemas"]["Explained"];
-        };
-        /**
-         * MeltRef
-         * @description A melt: a material of the tables or the workshop's own, in one colour; colour None: as it comes.
-         */
-        MeltRef: {
-            /** Colour */
-            colour: string | null;
-            /** Material */
-            material: string;
+            /** Vessel Id */
+            vessel_id: string;
         };
         /**
          * MeltShown
@@ -7732,6 +7957,34 @@ export interface components {
             melt: string;
             /** Vessel Id */
             vessel_id: string;
+        };
+        /**
+         * Melted
+         * @description A melt over all its cooks: its four weights [kg]; how much its fullest cook has in its vessel [kg], how deep [m], from the floor what stays and then
+         *     what is poured; and each cook.
+         */
+        Melted: {
+            /** Charge Kg */
+            charge_kg: number;
+            /** Cooks */
+            cooks: components["schemas"]["CookRow"][];
+            /** Depth M */
+            depth_m: number;
+            finished: components["schemas"]["Explained"];
+            /** Kept */
+            kept: components["schemas"]["NotPoured"][];
+            left: components["schemas"]["Explained"];
+            /** Melt */
+            melt: string;
+            /** Passes */
+            passes: components["schemas"]["Poured"][];
+            poured: components["schemas"]["Explained"];
+            scraped: components["schemas"]["Explained"];
+            /**
+             * Wording
+             * @enum {string}
+             */
+            wording: "sugar" | "fat";
         };
         /**
          * MeltedWay
@@ -7888,6 +8141,18 @@ export interface components {
             after: components["schemas"]["After"];
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * NotPoured
+         * @description What of a charge is not poured [kg].
+         */
+        NotPoured: {
+            of: components["schemas"]["Explained"];
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "residue" | "bags" | "reserve" | "dip_reserve";
         };
         /**
          * Nothing
@@ -8554,38 +8819,57 @@ export interface components {
             thickness_m: number;
         };
         /**
-         * PlanReply
-         * @description A compiled order. Task times are seconds from planned_at.
+         * PlanAsked
+         * @description An order, and when its plan was made at a glance: its parts are of that same plan.
          */
-        PlanReply: {
-            /** By Hand */
-            by_hand: components["schemas"]["umber_pebble__core__plan__fillings__ByHand"][];
-            /** Cards */
-            cards: components["schemas"]["Card"][];
-            casts: components["schemas"]["Explained"];
-            cook_count: components["schemas"]["Explained"];
-            /** Cooks */
-            cooks: components["schemas"]["CookReply"][];
-            /** Doses */
-            doses: components["schemas"]["MeltDose"][];
-            /** Lines */
-            lines: components["schemas"]["LinePlan"][];
-            /** Melts */
-            melts: components["schemas"]["MeltPlan"][];
+        PlanAsked: {
+            order: components["schemas"]["Order"];
             /**
              * Planned At
              * Format: date-time
              */
             planned_at: string;
-            /** Rounds */
-            rounds: components["schemas"]["RoundPlan"][];
-            start: components["schemas"]["Explained"];
-            /** Steps */
-            steps: components["schemas"]["HandStep"][];
-            /** Tasks */
-            tasks: components["schemas"]["Task"][];
-            /** Warnings */
-            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+        };
+        /** PlanCards */
+        PlanCards: {
+            /** Cards */
+            cards: components["schemas"]["Card"][];
+        };
+        /** PlanGlance */
+        PlanGlance: {
+            glance: components["schemas"]["Glance"];
+        };
+        /** PlanMelt */
+        PlanMelt: {
+            part: components["schemas"]["MeltPart"];
+        };
+        /** PlanTimetable */
+        PlanTimetable: {
+            timetable: components["schemas"]["TimetablePart"];
+        };
+        /** PlanWindows */
+        PlanWindows: {
+            rows: components["schemas"]["WindowRows"];
+        };
+        /**
+         * PotRow
+         * @description A vessel's pour window [s from off the heat], how many castings one person fills in it, each in so many seconds.
+         */
+        PotRow: {
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+            capacity: components["schemas"]["Explained"];
+            closes: components["schemas"]["Explained"];
+            /** Cook */
+            cook: number;
+            /** Each S */
+            each_s: number;
+            opens: components["schemas"]["Explained"];
+            /**
+             * Wording
+             * @enum {string}
+             */
+            wording: "sugar" | "fat";
         };
         /**
          * PotTooSmall
@@ -8654,6 +8938,17 @@ export interface components {
             turning: components["schemas"]["Turning"] | null;
             /** Unswirled */
             unswirled: boolean;
+        };
+        /**
+         * Poured
+         * @description What of a charge goes into so many castings of a pass, all of them together [kg].
+         */
+        Poured: {
+            /** Casts */
+            casts: number;
+            /** Kg */
+            kg: number;
+            named: components["schemas"]["Named"];
         };
         /**
          * PowerAsked
@@ -9195,52 +9490,6 @@ export interface components {
             name: string;
             /** Power W */
             power_w: number;
-        };
-        /**
-         * Round
-         * @description One pour into a line's mould: its number, line, cook, castings; on: the round it is poured on, None in an empty mould.
-         */
-        Round: {
-            /** Casts */
-            casts: number;
-            /** Cook */
-            cook: number;
-            /** Line */
-            line: number;
-            /** Number */
-            number: number;
-            /**
-             * On
-             * @default null
-             */
-            on: number | null;
-        };
-        /**
-         * RoundPlan
-         * @description One round's windows by name, from its pour [s]; never: those it does not reach within the horizon; bears_next: at which it takes the
-         *     next pass, None where it is the last.
-         */
-        RoundPlan: {
-            /** Bands */
-            bands: components["schemas"]["Band"][];
-            /** Bears Next */
-            bears_next: string | null;
-            /** Melt */
-            melt: string;
-            /** Never */
-            never: string[];
-            round: components["schemas"]["Round"];
-            /** Windows */
-            windows: {
-                [key: string]: components["schemas"]["Explained"];
-            };
-            /**
-             * Wording
-             * @enum {string}
-             */
-            wording: "sugar" | "fat";
-            /** Work */
-            work: "bend" | ("stick" | "sprinkle") | null;
         };
         /**
          * RoundRecord
@@ -10114,6 +10363,27 @@ export interface components {
             of: "run" | "pot" | "round" | "batch" | "hand" | "sample";
         };
         /**
+         * Summary
+         * @description A compiled order at a glance; start from now, lasts: the whole timetable [s].
+         */
+        Summary: {
+            /** By Hand */
+            by_hand: components["schemas"]["umber_pebble__core__plan__fillings__ByHand"][];
+            /** Castings */
+            castings: components["schemas"]["Castings"][];
+            casts: components["schemas"]["Explained"];
+            cook_count: components["schemas"]["Explained"];
+            /** Lasts S */
+            lasts_s: number;
+            /** Melts */
+            melts: components["schemas"]["MeltRow"][];
+            /** Quantity */
+            quantity: number;
+            start: components["schemas"]["Explained"];
+            /** Warnings */
+            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+        };
+        /**
          * Swatch
          * @description How a thickness looks, as #rrggbb by light.
          */
@@ -10318,6 +10588,23 @@ export interface components {
             round: number;
             /** Thick M */
             thick_m: number;
+        };
+        /**
+         * TimetablePart
+         * @description What is done when, from planned_at [s]; how many cooks there are, and what hands make of no melt.
+         */
+        TimetablePart: {
+            /** Cooks */
+            cooks: number;
+            /**
+             * Planned At
+             * Format: date-time
+             */
+            planned_at: string;
+            /** Steps */
+            steps: components["schemas"]["Named"][];
+            /** Tasks */
+            tasks: components["schemas"]["Task"][];
         };
         /**
          * Told
@@ -10662,6 +10949,17 @@ export interface components {
             cook: number;
             /** Depth M */
             depth_m: number;
+        };
+        /**
+         * WindowRows
+         * @description All that differ, once each: vessels, casts, and the first vessel's temperatures.
+         */
+        WindowRows: {
+            /** Casts */
+            casts: components["schemas"]["CastRow"][];
+            marks: components["schemas"]["Marks"];
+            /** Pots */
+            pots: components["schemas"]["PotRow"][];
         };
         /**
          * Word

@@ -41,6 +41,18 @@ def in_order(starts: list[tuple[BandState, Spread]], end: Spread) -> tuple[Band,
     return tuple(Band(state, start, until) for (state, start), until in zip(starts, ends, strict=True))
 
 
+def pot_bands(opens: Spread, closes: Spread, glass: bool) -> tuple[Band, ...]:
+    """The states of a vessel from off the heat [s]: too hot to pour, to be poured, thickening.
+
+    Args:
+        opens, closes: of its pour window
+        glass: whether what is in it sets to a glass, and bubbles while it is too hot
+    Source: definition
+    """
+    hot: BandState = "too_hot" if glass else "too_warm"
+    return in_order([(hot, exact(0.0)), ("pour", opens), ("thickening", closes)], exact(BEYOND * closes.high))
+
+
 def cast_bands(
     at: Mapping[str, Spread], never: frozenset[str], held_until: str, use: Use, poured_s: float = 0.0, end_s: float | None = None
 ) -> tuple[Band, ...]:  # fmt: skip

@@ -1,133 +1,48 @@
-"""An order compiled: every number of the plan."""
+"""An order compiled: its cooks, their rounds and windows, and when all of it is done."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from umber_pebble.core.errors import Missing, OutOfRange, require_range
-from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
-from umber_pebble.core.humidity.stickiness import sticky_from_frac
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.pieces.leaving import least_thickness_m
-from umber_pebble.core.plan.cards import Card, pour_cards
-from umber_pebble.core.plan.charge import holds_kg
-from umber_pebble.core.plan.cooks import (
-    PotCook,
-    make_cooks,
-    round_windows,
-)
-from umber_pebble.core.plan.explain import (
-    CookPlan,
-    LinePlan,
-    MeltPlan,
-    RoundPlan,
-    cook_plan,
-    line_plan,
-    melt_plan,
-    round_plan,
-)
-from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
-from umber_pebble.core.plan.problem import HandStep, Line, PlanInput, Way
-from umber_pebble.core.plan.remarks import (
-    ChillsFirst,
-    DueInPast,
-    NeverSets,
-    OneByOne,
-    PotTooSmall,
-    Remark,
-    ShelfSmall,
-    StickyRoom,
-    ThinToLeave,
-    TooLate,
-    WindowNarrow,
-    WindowNever,
-    each_once,
-)
-from umber_pebble.core.plan.rounds import make_rounds, round_sizes, works_in_window
+from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, round_windows
+from umber_pebble.core.plan.problem import PlanInput, Way
+from umber_pebble.core.plan.rounds import Size, make_rounds, round_sizes
 from umber_pebble.core.plan.spares import casts_needed
-from umber_pebble.core.plan.timetable import Task, back_from, forward, most_at_once
-
-THICK_ENOUGH_M = 0.02
-"""Thicker than this nothing breaks as it leaves its mould."""
+from umber_pebble.core.plan.timetable import Task, back_from, forward
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Plan:
-    """The compiled order. Times of tasks are from now [s]."""
+    """The compiled order: what it was made from; per line the castings to make and of a round at most; cooks; windows per round [s
+    from its pour]; tasks [s from now]. What a screen shows of it is made from it when that is asked for."""
 
-    lines: tuple[LinePlan, ...]
-    melts: tuple[MeltPlan, ...]
-    cooks: tuple[CookPlan, ...]
-    rounds: tuple[RoundPlan, ...]
-    tasks: tuple[Task, ...]
-    casts: Explained
-    cook_count: Explained
-    start: Explained
-    warnings: tuple[Remark, ...]
+    problem: PlanInput
+    casts: tuple[int, ...]
+    sizes: tuple[Size, ...]
+    cooks: tuple[PotCook, ...]
     windows: dict[int, PieceWindows]
-    cards: tuple[Card, ...]
-    steps: tuple[HandStep, ...]
-    by_hand: tuple[ByHand, ...]
+    tasks: tuple[Task, ...]
 
+    @cached_property
+    def rounds(self) -> tuple[Round, ...]:
+        """All rounds, by number."""
+        return tuple(r for c in self.cooks for r in c.rounds)
 
-def _warnings(
-    plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindows], start_s: float
-) -> list[Remark]:
-    out = list[Remark]()
-    if plan.due_s <= 0:
-        out.append(DueInPast(-plan.due_s))
-    elif start_s < 0:
-        out.append(TooLate(plan.due_s - start_s, plan.due_s))
-    for c in cooks:
-        if c.window.width.likely <= 0:
-            out.append(WindowNever(c.number, c.window.depth_m))
-        elif sum(r.casts * plan.pour_each_s(plan.lines[r.line]) for r in c.rounds) > c.window.width.low:
-            out.append(WindowNarrow(c.number, c.window.width.low))
-        holds = holds_kg(c.way, c.wet)
-        if c.charge_kg > holds:
-            out.append(PotTooSmall(c.charge_kg, holds))
-        for r in c.rounds:
-            line, w = plan.lines[r.line], windows[r.number]
-            if not line.last:
-                if w.never(family_of(c.way.melt).ends.bears_next):
-                    out.append(NeverSets(r.number))
-            elif w.never("unmould"):
-                out.append(NeverSets(r.number))
-            elif "over_chilled" in w.at and w.at["over_chilled"].low < w.at["unmould"].high:
-                out.append(ChillsFirst(r.number))
-            thin = too_thin_to_leave(line, c.way.melt) if line.cast_off else None
-            if thin is not None:
-                out.append(ThinToLeave(r.number, line.cast.thickness.likely, thin))
-            each = plan.work_each_s(line)
-            if line.work and r.casts > works_in_window(w, line.work, plan.pour_each_s(line), each):
-                out.append(OneByOne(r.number, line.work))
-    for place, moulds in most_at_once(plan, cooks).items():
-        if moulds > plan.shelves.get(place, moulds):
-            out.append(ShelfSmall(place, moulds, plan.shelves[place]))
-    return each_once(out + _damp(plan))
+    @cached_property
+    def start_s(self) -> float:
+        """When the first task begins [s from now]."""
+        return min(task.start_s for task in self.tasks)
 
+    def cooks_of(self, melt: str) -> list[PotCook]:
+        """The cooks of a melt, in order."""
+        return [c for c in self.cooks if c.way is self.problem.ways[melt]]
 
-def too_thin_to_leave(line: Line, melt: Material) -> float | None:
-    """The least thickness that leaves the mould whole, of a plain cast that is thinner [m]; None of any other.
-
-    Args:
-        line: its last pour
-        melt: of it
-    Source: timoshenko-woinowsky-1959, assumption
-    """
-    if line.after is not None or line.kind != "fill" or line.cast.thickness.likely >= THICK_ENOUGH_M:
-        return None
-    least = least_thickness_m(melt, min(line.mould.cavity.bounds_m()), line.mould.material).likely
-    return least if line.cast.thickness.likely < least else None
-
-
-def _damp(plan: PlanInput) -> list[Remark]:
-    out = list[Remark]()
-    for melt in (way.melt for way in plan.ways.values() if family_of(way.melt).hygroscopic):
-        sticky = sticky_from_frac(melt, plan.room_degc)
-        if plan.humidity_frac >= sticky.low:
-            out.append(StickyRoom(plan.humidity_frac, sticky.low))
-    return out
+    def fresh_kg(self, melt: str) -> float:
+        """What is weighed out of a melt over all its cooks [kg]."""
+        return sum(c.fresh_kg for c in self.cooks_of(melt))
 
 
 def compile_plan(plan: PlanInput) -> Plan:
@@ -155,38 +70,7 @@ def compile_plan(plan: PlanInput) -> Plan:
     cooks = make_cooks(plan, make_rounds(plan, casts, sizes))
     windows = round_windows(plan, cooks)
     tasks = back_from(forward(plan, cooks, windows), plan.due_s)
-    start = min(t.start_s for t in tasks)
-    rounds = [r for c in cooks for r in c.rounds]
-    return Plan(
-        lines=tuple(
-            line_plan(line, plan.confidence_frac, n, sum(r.line == i for r in rounds), size.casts, size.limited_by)
-            for i, (line, n, size) in enumerate(zip(plan.lines, casts, sizes, strict=True))
-        ),
-        melts=tuple(melt_plan(key, [c for c in cooks if c.way is way]) for key, way in plan.ways.items()),
-        cooks=tuple(cook_plan(plan, c, c.charge_kg - c.fresh_kg) for c in cooks),
-        rounds=tuple(round_plan(plan, r, windows[r.number]) for r in rounds),
-        tasks=tuple(tasks),
-        casts=explained(
-            sum(r.casts for r in rounds if plan.lines[r.line].cast_off), "count", "castings of all lines, spares with them",
-            *(given(line.name, line.quantity, "count") for line in plan.lines if line.cast_off), sources=("beta-binomial",),
-        ),
-        cook_count=explained(
-            len(cooks), "count", "each mould is filled once a cook, no more castings than the likely pour window takes",
-            given("rounds", len(rounds), "count"), given("a cavity", plan.paces.pour_each_s, "s"),
-            *(given(f"moulds for {line.name}", line.mould.owned, "count") for line in plan.lines),
-            sources=("definition",),
-        ),
-        start=explained(
-            start, "s", "due time less the whole timetable: weigh, cook, rest, pour, set (its high end), unmould",
-            given("due in", plan.due_s, "s"), given("timetable", plan.due_s - start, "s"), given("cooks", len(cooks), "count"),
-            sources=("definition",),
-        ),
-        warnings=tuple(_warnings(plan, cooks, windows, start)),
-        windows=windows,
-        cards=tuple(pour_cards(plan, cooks, windows)),
-        steps=plan.by_hand,
-        by_hand=tuple(by_hand_amounts(plan, cooks)),
-    )  # fmt: skip
+    return Plan(plan, tuple(casts), tuple(sizes), tuple(cooks), windows, tuple(tasks))
 
 
 def _check(plan: PlanInput) -> None:

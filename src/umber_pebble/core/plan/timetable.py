@@ -2,7 +2,7 @@
 
 import itertools
 import math
-from collections.abc import Container
+from collections.abc import Container, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -274,7 +274,7 @@ class _Shelves:
         return at
 
 
-def most_at_once(plan: PlanInput, cooks: list[PotCook]) -> dict[str, int]:
+def most_at_once(plan: PlanInput, cooks: Sequence[PotCook]) -> dict[str, int]:
     """Per place, the moulds that one cook alone lays there [count]; more than it takes cannot be kept.
 
     Source: definition

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import type { Explained, Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { type Share, Vessel } from "../../drawings/Vessel";
 import { burstList } from "../../shared/bowlWords";
 import { amount } from "../../shared/format/units";
@@ -12,7 +12,8 @@ import { stepWords } from "../../shared/temperSteps";
 import { Figure } from "../../shared/ui/Figure";
 import type { Wording } from "../../shared/wording";
 import { Doses } from "./Doses";
-import type { Plan } from "./queries";
+import { Part } from "./Part";
+import { type Asked, meltQuery, type Plan, type Summary } from "./queries";
 
 const PX_PER_M = 900;
 const TALLEST = 150;
@@ -20,21 +21,22 @@ const TALLEST = 150;
 /** What to melt: each melt with its weights, its vessel to scale with the share of every pass, and its melts one by one. */
 export function Melts({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen"] }) {
   const palettes = useQuery(paletteListQuery).data?.items ?? [];
+  const { asked, summary } = plan;
   const highest = Math.max(
-    ...plan.cooks.map((c) => kitchen.vessels.find((v) => v.id === c.vessel_id)?.height_m ?? 0),
+    ...summary.melts.map((melt) => kitchen.vessels.find((v) => v.id === melt.vessel_id)?.height_m ?? 0),
     0.01,
   );
   const scale = Math.min(PX_PER_M, TALLEST / highest);
   return (
     <section aria-label="What to melt" className="space-y-6">
       <h2 className="border-b border-line pb-1 text-xl">What to melt</h2>
-      <Castings plan={plan} />
-      <ByHand plan={plan} />
+      <Castings of={summary.castings} />
+      <ByHand rows={summary.by_hand} />
       <div className="grid gap-x-8 gap-y-9 sm:grid-cols-2 2xl:grid-cols-3">
-        {plan.melts.map((melt) => (
+        {summary.melts.map((melt) => (
           <Melt
             key={melt.melt}
-            plan={plan}
+            asked={asked}
             melt={melt}
             kitchen={kitchen}
             scale={scale}
@@ -47,7 +49,7 @@ export function Melts({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen
 }
 
 /** What keeps a round from more castings. */
-const LIMITS: Record<Schemas["LinePlan"]["limited_by"], string> = {
+const LIMITS: Record<Schemas["Castings"]["limited_by"], string> = {
   mould: "what the mould holds",
   vessel: "what the vessel holds",
   window: "what the pour window takes",
@@ -55,42 +57,36 @@ const LIMITS: Record<Schemas["LinePlan"]["limited_by"], string> = {
 };
 
 /** How many of each part are cast, spares with them, in how many rounds of its mould. */
-function Castings({ plan }: { plan: Plan }) {
+function Castings({ of }: { of: Summary["castings"] }) {
   return (
     <dl className="grid gap-x-8 gap-y-1.5 sm:grid-cols-2">
-      {plan.lines
-        .filter((line) => line.last)
-        .map((line) => {
-          const part = wholeName({ ...line.named, step: "" });
-          return (
-            <div
-              key={wholeName(line.named)}
-              className="flex flex-row-reverse items-baseline justify-end gap-3"
-            >
-              <dt className="min-w-0 text-sm text-quiet">
-                cast for {line.quantity} {part.toLowerCase()}, {line.rounds}{" "}
-                {line.rounds === 1 ? "round" : "rounds"}
-                {line.rounds > 1 && ` of up to ${line.at_once}: ${LIMITS[line.limited_by]}`}
-              </dt>
-              <dd className="w-12 shrink-0 text-right">
-                <Figure of={line.casts} name={`Castings of ${part}`} className="text-2xl" />
-              </dd>
-            </div>
-          );
-        })}
+      {of.map(({ named, quantity, casts, rounds, at_once, limited_by }) => {
+        const part = wholeName(named);
+        return (
+          <div key={part} className="flex flex-row-reverse items-baseline justify-end gap-3">
+            <dt className="min-w-0 text-sm text-quiet">
+              cast for {quantity} {part.toLowerCase()}, {rounds} {rounds === 1 ? "round" : "rounds"}
+              {rounds > 1 && ` of up to ${at_once}: ${LIMITS[limited_by]}`}
+            </dt>
+            <dd className="w-12 shrink-0 text-right">
+              <Figure of={casts} name={`Castings of ${part}`} className="text-2xl" />
+            </dd>
+          </div>
+        );
+      })}
     </dl>
   );
 }
 
 /** What goes in or is pressed by hand over the whole order, and what it is mixed of. */
-function ByHand({ plan }: { plan: Plan }) {
+function ByHand({ rows }: { rows: Summary["by_hand"] }) {
   const units = useUnits();
-  if (plan.by_hand.length === 0) return null;
+  if (rows.length === 0) return null;
   return (
     <div>
       <h3 className="text-lg">By hand</h3>
       <ul aria-label="By hand" className="grid gap-x-10 border-t border-line sm:grid-cols-2">
-        {plan.by_hand.map((row) => (
+        {rows.map((row) => (
           <li
             key={row.name}
             className="flex items-baseline justify-between gap-3 border-b border-line py-1.5"
@@ -111,27 +107,18 @@ function ByHand({ plan }: { plan: Plan }) {
   );
 }
 
-function Melt({
-  plan,
-  melt,
-  kitchen,
-  scale,
-  name,
-}: {
-  plan: Plan;
-  melt: Schemas["MeltPlan"];
+interface MeltProps {
+  asked: Asked;
+  melt: Schemas["MeltRow"];
   kitchen: Schemas["Kitchen"];
   scale: number;
   name: string;
-}) {
+}
+
+function Melt({ asked, melt, kitchen, scale, name }: MeltProps) {
   const units = useUnits();
-  const cooks = plan.cooks.filter((cook) => cook.melt_key === melt.melt);
-  const fullest = cooks.reduce((a, b) => (b.charge.value.likely > a.charge.value.likely ? b : a));
-  const pot = kitchen.vessels.find((v) => v.id === fullest.vessel_id);
+  const pot = kitchen.vessels.find((v) => v.id === melt.vessel_id);
   const tones = tonesOf(melt);
-  const dose = plan.doses.find((d) => d.melt === melt.melt);
-  const { vessel, cook: cookWord } = MADE[fullest.wording];
-  const shares = sharesOf(plan, fullest);
   return (
     <article aria-label={name} className="min-w-0">
       <h3 className="flex items-baseline justify-between gap-3 text-lg leading-tight">
@@ -140,105 +127,124 @@ function Melt({
       </h3>
       <p className="mb-2 text-sm text-quiet">
         {pot?.name}, {pot && amount(pot.diameter_m, "length", units)} wide
-        {cooks.length > 1 ? `; the fullest of ${cooks.length} ${cookWord.toLowerCase()}s` : ""}
+        {melt.cooks > 1 ? `; the fullest of ${melt.cooks} ${CALLED[melt.made]}s` : ""}
       </p>
-      {pot && (
-        <Vessel
-          diameter={pot.diameter_m}
-          height={pot.height_m}
-          depth={fullest.depth_m}
-          scale={scale}
-          shares={shares.map(({ name: what, of, kept }): Share => ({ name: what, kg: of, kept }))}
-          tone={tones.tone}
-          line={tones.line}
-          label={`${pot.name}, ${amount(fullest.charge.value.likely, "mass", units)} in it, ${amount(fullest.depth_m, "length", units)} deep`}
-        />
-      )}
-      <ul className="border-b border-line pb-1">
-        {[...shares].reverse().map((share) => (
-          <li key={share.name} className="flex justify-between gap-3">
-            <span className="min-w-0">
-              <span
-                aria-hidden
-                className="mr-2 inline-block h-3 w-3 border border-ink"
-                style={{
-                  background: share.kept
-                    ? `repeating-linear-gradient(45deg, ${tones.line}, ${tones.line} 2px, ${tones.tone} 2px, ${tones.tone} 5px)`
-                    : tones.tone,
-                }}
-              />
-              {share.name}
-            </span>
-            <span className="whitespace-nowrap">
-              {share.figure ? (
-                <Figure of={share.figure} name={share.name} className="font-normal" />
-              ) : (
-                amount(share.of, "mass", units)
-              )}
-            </span>
-          </li>
-        ))}
-      </ul>
-      {dose && <Doses dose={dose} />}
-      <ol className="mt-1 space-y-1">
-        {cooks.map((cook) => (
-          <Cook key={cook.number} cook={cook} alone={cooks.length === 1} />
-        ))}
-      </ol>
-      <Weights melt={melt} vessel={vessel} />
+      <Part query={meltQuery(asked, melt.melt)} place="min-h-64">
+        {({ melted, dose }) => (
+          <>
+            {pot && <InVessel of={melted} pot={pot} scale={scale} tones={tones} />}
+            {dose && <Doses dose={dose} />}
+            <ol className="mt-1 space-y-1">
+              {melted.cooks.map((cook) => (
+                <Cook
+                  key={cook.number}
+                  cook={cook}
+                  wording={melted.wording}
+                  alone={melted.cooks.length === 1}
+                />
+              ))}
+            </ol>
+            <Weights of={melted} />
+          </>
+        )}
+      </Part>
     </article>
   );
+}
+
+/** What making a melt is called. */
+const CALLED: Record<Schemas["MeltRow"]["made"], string> = {
+  cooked: "cook",
+  melted: "melt",
+  tempered: "melt",
+};
+
+interface InVesselProps {
+  of: Schemas["Melted"];
+  pot: Schemas["Vessel"];
+  scale: number;
+  tones: { tone: string; line: string };
+}
+
+/** The fullest vessel, from its floor: what stays, the reserve, and each pass that is poured from it. */
+function InVessel({ of, pot, scale, tones }: InVesselProps) {
+  const units = useUnits();
+  const grams = (kg: number) => amount(kg, "mass", units);
+  const kept = of.kept.map(({ what, of: figure }) => ({ figure, name: keptWord(what, of.wording) }));
+  const poured = of.passes.map(({ named, casts, kg }) => ({
+    kg,
+    name: `${casts} × ${partAndPass(named) || named.piece.toLowerCase()}`,
+  }));
+  const shares: Share[] = [
+    ...kept.map(({ figure, name }) => ({ name, kg: figure.value.likely, kept: true })),
+    ...poured.map(({ kg, name }) => ({ name, kg, kept: false })),
+  ];
+  const hatched = `repeating-linear-gradient(45deg, ${tones.line}, ${tones.line} 2px, ${tones.tone} 2px, ${tones.tone} 5px)`;
+  return (
+    <>
+      <Vessel
+        diameter={pot.diameter_m}
+        height={pot.height_m}
+        depth={of.depth_m}
+        scale={scale}
+        shares={shares}
+        tone={tones.tone}
+        line={tones.line}
+        label={`${pot.name}, ${grams(of.charge_kg)} in it, ${amount(of.depth_m, "length", units)} deep`}
+      />
+      <ul className="border-b border-line pb-1">
+        {[...poured].reverse().map(({ name, kg }, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: two parts may be called the same
+          <ShareRow key={i} name={name} fill={tones.tone}>
+            {grams(kg)}
+          </ShareRow>
+        ))}
+        {[...kept].reverse().map(({ name, figure }) => (
+          <ShareRow key={name} name={name} fill={hatched}>
+            <Figure of={figure} name={name} className="font-normal" />
+          </ShareRow>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function ShareRow({ name, fill, children }: { name: string; fill: string; children: ReactNode }) {
+  return (
+    <li className="flex justify-between gap-3">
+      <span className="min-w-0">
+        <span
+          aria-hidden
+          className="mr-2 inline-block h-3 w-3 border border-ink"
+          style={{ background: fill }}
+        />
+        {name}
+      </span>
+      <span className="whitespace-nowrap">{children}</span>
+    </li>
+  );
+}
+
+function keptWord(what: Schemas["NotPoured"]["what"], wording: Wording): string {
+  return {
+    residue: `stays in the ${MADE[wording].vessel}`,
+    bags: "stays in bags",
+    reserve: "reserve",
+    dip_reserve: "reserve, and depth to dip into",
+  }[what];
 }
 
 /** Less than a scale shows. */
 const LEAST_WEIGHED_KG = 0.00005;
 
-interface Part {
-  name: string;
-  of: number;
-  figure?: Explained;
-  kept: boolean;
+interface HowProps {
+  cook: Schemas["CookRow"];
+  alone: boolean;
 }
 
-/** What is in a vessel, from its floor: what stays, the reserve, and each pass that is poured from it. */
-function sharesOf(plan: Plan, cook: Schemas["CookReply"]): Part[] {
-  const { vessel } = MADE[cook.wording];
-  const poured = cook.rounds.flatMap((number) => {
-    const round = plan.rounds[number]?.round;
-    const line = round && plan.lines[round.line];
-    if (!round || !line) return [];
-    const each = line.amount.poured.value.likely;
-    const word = partAndPass(line.named) || line.named.piece.toLowerCase();
-    return [{ name: `${round.casts} × ${word}`, of: each * round.casts, kept: false }];
-  });
-  const dips = cook.rounds.some((number) => {
-    const round = plan.rounds[number]?.round;
-    return round && plan.lines[round.line]?.kind === "dip";
-  });
-  const merged: Part[] = [];
-  for (const part of poured) {
-    const same = merged.find((m) => m.name === part.name);
-    if (same) same.of += part.of;
-    else merged.push(part);
-  }
-  return [
-    { name: `stays in the ${vessel}`, of: cook.residue.value.likely, figure: cook.residue, kept: true },
-    ...(cook.bags.value.likely > 0
-      ? [{ name: "stays in bags", of: cook.bags.value.likely, figure: cook.bags, kept: true }]
-      : []),
-    {
-      name: dips ? "reserve, and depth to dip into" : "reserve",
-      of: cook.reserve.value.likely,
-      figure: cook.reserve,
-      kept: true,
-    },
-    ...merged,
-  ];
-}
-
-function Cook({ cook, alone }: { cook: Schemas["CookReply"]; alone: boolean }) {
+function Cook({ cook, alone, wording }: HowProps & { wording: Wording }) {
   const units = useUnits();
-  const { cook: word, How } = MADE[cook.wording];
+  const { cook: word, How } = MADE[wording];
   return (
     <li aria-label={`${word} ${cook.number + 1}`} className="leading-snug">
       {!alone && (
@@ -263,11 +269,6 @@ function Cook({ cook, alone }: { cook: Schemas["CookReply"]; alone: boolean }) {
       ))}
     </li>
   );
-}
-
-interface HowProps {
-  cook: Schemas["CookReply"];
-  alone: boolean;
 }
 
 function Boiled({ cook }: HowProps) {
@@ -324,21 +325,21 @@ function Bursts({ steps, brings: told }: { steps: Schemas["Next"][]; brings: boo
   );
 }
 
-function Weights({ melt, vessel }: { melt: Schemas["MeltPlan"]; vessel: string }) {
+function Weights({ of }: { of: Schemas["Melted"] }) {
   return (
     <dl className="mt-2 flex flex-wrap gap-x-6 gap-y-1">
       {(
         [
-          ["poured", melt.poured],
-          ["scraped off", melt.scraped],
-          [`left in the ${vessel}`, melt.left],
-          ["finished", melt.finished],
+          ["poured", of.poured],
+          ["scraped off", of.scraped],
+          [`left in the ${MADE[of.wording].vessel}`, of.left],
+          ["finished", of.finished],
         ] as const
-      ).map(([name, of]) => (
+      ).map(([name, figure]) => (
         <div key={name} className="flex flex-col-reverse">
           <dt className="text-sm text-quiet">{name}</dt>
           <dd>
-            <Figure of={of} name={name} className="text-lg" />
+            <Figure of={figure} name={name} className="text-lg" />
           </dd>
         </div>
       ))}

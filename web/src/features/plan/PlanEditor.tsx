@@ -16,7 +16,7 @@ import { useThing } from "../../shared/useThing";
 import { Inputs } from "./Inputs";
 import { Melts } from "./Melts";
 import { PourCards } from "./PourCards";
-import { type Plan, planQuery, startRun } from "./queries";
+import { type Plan, planQuery, type Summary, startRun } from "./queries";
 import { remarkWords } from "./remarks";
 import { Timetable } from "./Timetable";
 import { Windows } from "./Windows";
@@ -87,7 +87,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
         </div>
       )}
       {!stale &&
-        plan?.warnings.map((warning) => (
+        plan?.summary.warnings.map((warning) => (
           <div key={"work" in warning ? warning.work : warning.code} className="my-3">
             <Notice
               tone={warning.code === "window_narrow" || warning.code === "sticky_room" ? "plain" : "hot"}
@@ -108,9 +108,9 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
         {plan && (
           <div className={`min-w-0 space-y-9 ${stale ? "opacity-50" : ""}`}>
             <Melts plan={plan} kitchen={kitchen} />
-            <Windows plan={plan} kitchen={kitchen} />
-            <PourCards plan={plan} kitchen={kitchen} />
-            <Timetable plan={plan} zone={kitchen.zone} />
+            <Windows asked={plan.asked} kitchen={kitchen} />
+            <PourCards asked={plan.asked} kitchen={kitchen} />
+            <Timetable asked={plan.asked} zone={kitchen.zone} />
             <p className="flex flex-wrap gap-x-7 gap-y-2">
               <span className="text-quiet">For the wall and the calendar:</span>
               <FileLink href={`/api/orders/${stored.id}/melt-list.pdf`}>melt list, PDF</FileLink>
@@ -124,39 +124,32 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
   );
 }
 
-function Headline({ plan, zone }: { plan: Schemas["PlanReply"]; zone: string }) {
+function Headline({ plan, zone }: { plan: Plan; zone: string }) {
   const units = useUnits();
-  const start = new Date(new Date(plan.planned_at).getTime() + plan.start.value.likely * 1000);
-  const quantity = plan.lines.filter((line) => line.last).reduce((sum, line) => sum + line.quantity, 0);
-  const melted = plan.melts.reduce((sum, melt) => sum + melt.fresh.value.likely, 0);
+  const { melts, casts, cook_count, start: starts, quantity, lasts_s } = plan.summary;
+  const start = new Date(new Date(plan.asked.planned_at).getTime() + starts.value.likely * 1000);
+  const melted = melts.reduce((sum, melt) => sum + melt.fresh.value.likely, 0);
+  const [only] = melts.length === 1 ? melts : [];
   return (
     <>
       <Item name={`castings for ${quantity}`}>
-        <Figure of={plan.casts} name="Castings" className="text-2xl" />
+        <Figure of={casts} name="Castings" className="text-2xl" />
       </Item>
-      <Item name={cookWord(plan)}>
-        <Figure of={plan.cook_count} name="Cooks" className="text-2xl" />
+      <Item name={cookWord(plan.summary)}>
+        <Figure of={cook_count} name="Cooks" className="text-2xl" />
       </Item>
-      {plan.melts.length === 1 ? (
-        <Item name={`${plan.melts[0]?.name.toLowerCase()} in all`}>
-          {plan.melts[0] && (
-            <Figure
-              of={plan.melts[0].fresh}
-              name={`${plan.melts[0].name} to weigh out`}
-              className="text-2xl"
-            />
-          )}
+      {only ? (
+        <Item name={`${only.name.toLowerCase()} in all`}>
+          <Figure of={only.fresh} name={`${only.name} to weigh out`} className="text-2xl" />
         </Item>
       ) : (
-        <Item name={`melted in all, ${plan.melts.length} kinds`}>
+        <Item name={`melted in all, ${melts.length} kinds`}>
           <strong className="text-2xl">{amount(melted, "mass", units)}</strong>
         </Item>
       )}
-      <Item
-        name={`start at the latest, ${duration(plan.start.inputs.find((i) => i.name === "timetable")?.value.likely ?? 0)} in all`}
-      >
+      <Item name={`start at the latest, ${duration(lasts_s)} in all`}>
         <Figure
-          of={plan.start}
+          of={starts}
           name="Start at the latest"
           text={`${dayAndTime(start, zone).replace(timeOfDay(start, zone), "")}${timeOfDay(start, zone)}`}
           className="text-2xl"
@@ -166,9 +159,9 @@ function Headline({ plan, zone }: { plan: Schemas["PlanReply"]; zone: string }) 
   );
 }
 
-const cookWord = (plan: Plan) => {
-  const word = plan.melts.some((m) => m.made === "cooked") ? "cook" : "melt";
-  return plan.cooks.length === 1 ? word : `${word}s`;
+const cookWord = ({ melts, cook_count }: Summary) => {
+  const word = melts.some((m) => m.made === "cooked") ? "cook" : "melt";
+  return cook_count.value.likely === 1 ? word : `${word}s`;
 };
 
 function Item({ name, children }: { name: string; children: ReactNode }) {

@@ -1,10 +1,12 @@
+import type { Schemas } from "../../api/client";
 import { duration } from "../../shared/format/units";
 import { timeOfDay } from "../../shared/format/zone";
 import { wholeName } from "../../shared/named";
 import { useWidth } from "../../shared/useWidth";
-import type { Plan } from "./queries";
+import { Part } from "./Part";
+import { type Asked, timetableQuery } from "./queries";
 
-type Task = Plan["tasks"][number];
+type Task = Schemas["Task"];
 
 const WORDS: Record<Task["kind"], string> = {
   weigh: "weigh",
@@ -36,19 +38,29 @@ const SOFT_WORK: ReadonlySet<Task["kind"]> = new Set<Task["kind"]>([
 const ROW_PX = 34;
 
 /** Back from the due time: what needs the hands above, what happens by itself below, a row a cook. */
-export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
-  const [ref, width] = useWidth<HTMLDivElement>(700);
-  const from = Math.min(...plan.tasks.map((t) => t.start_s));
-  const to = Math.max(...plan.tasks.map((t) => t.end_s));
-  const x = (s: number) => ((s - from) / (to - from)) * width;
-  const zero = new Date(plan.planned_at).getTime();
-  const clock = (s: number) => timeOfDay(new Date(zero + s * 1000), zone);
-  const rows = plan.cooks.length + plan.steps.length;
-  const rowOf = (task: Task) => task.cook ?? plan.cooks.length + (task.step ?? 0);
-  const hands = plan.tasks.filter((t) => t.hands);
+export function Timetable({ asked, zone }: { asked: Asked; zone: string }) {
   return (
     <section aria-label="Timetable">
       <h2 className="border-b border-line pb-1 text-xl">Timetable, for one pair of hands</h2>
+      <Part query={timetableQuery(asked)} place="mt-3 min-h-64">
+        {(of) => <Rows of={of} zone={zone} />}
+      </Part>
+    </section>
+  );
+}
+
+function Rows({ of, zone }: { of: Schemas["TimetablePart"]; zone: string }) {
+  const [ref, width] = useWidth<HTMLDivElement>(700);
+  const from = Math.min(...of.tasks.map((t) => t.start_s));
+  const to = Math.max(...of.tasks.map((t) => t.end_s));
+  const x = (s: number) => ((s - from) / (to - from)) * width;
+  const zero = new Date(of.planned_at).getTime();
+  const clock = (s: number) => timeOfDay(new Date(zero + s * 1000), zone);
+  const rows = of.cooks + of.steps.length;
+  const rowOf = (task: Task) => task.cook ?? of.cooks + (task.step ?? 0);
+  const hands = of.tasks.filter((t) => t.hands);
+  return (
+    <>
       <div ref={ref} className="mt-3 overflow-hidden">
         <svg
           width={width}
@@ -56,7 +68,7 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
           role="img"
           aria-label={`From ${clock(from)} to ${clock(to)}`}
         >
-          {plan.tasks.map((task) => {
+          {of.tasks.map((task) => {
             const y = rowOf(task) * (ROW_PX + 10);
             const w = Math.max(x(task.end_s) - x(task.start_s), 1);
             const word = WORDS[task.kind];
@@ -100,7 +112,7 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
             {WORDS[task.kind]}{" "}
             <span className="text-quiet">
               {task.step !== null
-                ? stepName(plan, task.step)
+                ? stepName(of.steps, task.step)
                 : task.round === null
                   ? `cook ${(task.cook ?? 0) + 1}`
                   : `round ${task.round + 1}`}
@@ -108,16 +120,16 @@ export function Timetable({ plan, zone }: { plan: Plan; zone: string }) {
           </li>
         ))}
       </ol>
-    </section>
+    </>
   );
 }
 
-/** Clock times under the rows, at round minutes. */
-function stepName(plan: Plan, step: number): string {
-  const named = plan.steps[step]?.named;
+function stepName(steps: readonly Schemas["Named"][], step: number): string {
+  const named = steps[step];
   return named ? wholeName(named).toLowerCase() : "";
 }
 
+/** Clock times under the rows, at round minutes. */
 function Clocks({
   from,
   to,

@@ -1,4 +1,4 @@
-import type { Schemas, Spread } from "../../api/client";
+import type { Explained, Schemas, Spread } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
 import { ThermoStick, type Zone } from "../../drawings/ThermoStick";
 import { BAND_WORDS, drawnTo, reach } from "../../shared/bands";
@@ -8,170 +8,158 @@ import { wholeName } from "../../shared/named";
 import { Figure } from "../../shared/ui/Figure";
 import { useWidth } from "../../shared/useWidth";
 import type { Wording } from "../../shared/wording";
-import type { Plan } from "./queries";
+import { Part } from "./Part";
+import { type Asked, windowsQuery } from "./queries";
 
 const ROW_PX = 46;
 
-/** When to pour, bend and unmould: the pot from off the heat, the rounds from their pour, on one scale. */
-export function Windows({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen"] }) {
-  const [ref, width] = useWidth<HTMLDivElement>(700);
-  const to = Math.max(
-    ...plan.rounds.map((r) => reach(spreads(r), r.never)),
-    ...plan.cooks.map((c) => Math.min(c.closes.value.high, c.closes.value.likely * 1.6) * 1.2),
-  );
-  const nameOf = (round: Schemas["RoundPlan"]) => {
-    const line = plan.lines[round.round.line];
-    return line ? wholeName(line.named) : "";
-  };
-  const isJoin = (round: Schemas["RoundPlan"]) => plan.lines[round.round.line]?.kind === "join";
-  const placeOf = (melt: string) => {
-    const id = plan.cooks.find((cook) => cook.melt_key === melt)?.sets_in_id;
-    return kitchen.places.find((p) => p.id === id)?.name.toLowerCase() ?? "";
-  };
-  const cooks = distinct(plan.cooks, (c) => `${c.casts} ${c.charge.value.likely.toFixed(5)}`);
-  const rounds = distinct(
-    plan.rounds,
-    (r) => `${r.round.line} ${r.windows.unmould?.value.likely.toFixed(1)}`,
-  );
-  const [first] = plan.cooks;
+/** When to pour, bend and unmould: the pot from off the heat, the casts from their pour, on one scale. */
+export function Windows({ asked, kitchen }: { asked: Asked; kitchen: Schemas["Kitchen"] }) {
   return (
     <section aria-label="Windows">
       <h2 className="border-b border-line pb-1 text-xl">Windows</h2>
-      <div className="mt-3 flex gap-6">
-        {first && <CookStick cook={first} />}
-        <div ref={ref} className="min-w-0 flex-1">
-          {cooks.map((cook) => (
-            <div key={cook.number} className="mb-4">
-              <p className="mb-1">
-                <b>
-                  {{ sugar: "Pot, cook", fat: "Bowl, melt" }[cook.wording]} {cook.number + 1}
-                </b>
-                , off the heat: pour from <Figure of={cook.opens} name="Pour window opens" /> to{" "}
-                <Figure of={cook.closes} name="Pour window closes" />;{" "}
-                <Figure of={cook.capacity} name="Cavities one person fills in it" /> cavities fit at{" "}
-                {duration(kitchen.paces.pour_each_s)} each
-              </p>
-              <HeatRibbon
-                bands={potBands(cook, to)}
-                from={0}
-                to={to}
-                width={width}
-                height={ROW_PX}
-                words={BAND_WORDS}
-                label={`Pour window of cook ${cook.number + 1}`}
-              />
-            </div>
-          ))}
-          {rounds.map((round) => (
-            <div key={round.round.number} className="mb-4">
-              <p className="mb-1">
-                <b>
-                  {nameOf(round)}, {round.round.casts} at a time
-                </b>
-                {isJoin(round) ? (
-                  <>
-                    , from the join: <JoinWords round={round} />
-                  </>
-                ) : (
-                  <>
-                    , from the pour, {{ sugar: "on", fat: "in" }[round.wording]} the {placeOf(round.melt)}:{" "}
-                    <RoundWords round={round} />
-                  </>
-                )}
-              </p>
-              <HeatRibbon
-                bands={drawnTo(round.bands, to)}
-                from={0}
-                to={to}
-                width={width}
-                height={ROW_PX}
-                words={BAND_WORDS}
-                label={`Windows of ${nameOf(round)}`}
-              />
-            </div>
-          ))}
-          <Minutes to={to} width={width} />
-          <p className="mt-1 text-sm text-quiet">
-            Soft edges are what is not known. Readings at the bench narrow them.
-          </p>
-        </div>
-      </div>
+      <Part query={windowsQuery(asked)} place="mt-3 min-h-96">
+        {(rows) => <Ribbons rows={rows} kitchen={kitchen} />}
+      </Part>
     </section>
   );
 }
 
-function distinct<T>(rows: T[], key: (row: T) => string): T[] {
-  return [...new Map(rows.map((row) => [key(row), row] as const).reverse()).values()].reverse();
+function Ribbons({ rows, kitchen }: { rows: Schemas["WindowRows"]; kitchen: Schemas["Kitchen"] }) {
+  const [ref, width] = useWidth<HTMLDivElement>(700);
+  const to = Math.max(
+    ...rows.casts.map((cast) => reach(spreads(cast.windows), cast.never)),
+    ...rows.pots.map((pot) => Math.min(pot.closes.value.high, pot.closes.value.likely * 1.6) * 1.2),
+  );
+  const placeOf = (id: string) => kitchen.places.find((p) => p.id === id)?.name.toLowerCase() ?? "";
+  return (
+    <div className="mt-3 flex gap-6">
+      <CookStick marks={rows.marks} />
+      <div ref={ref} className="min-w-0 flex-1">
+        {rows.pots.map((pot) => (
+          <div key={pot.cook} className="mb-4">
+            <p className="mb-1">
+              <b>
+                {{ sugar: "Pot, cook", fat: "Bowl, melt" }[pot.wording]} {pot.cook + 1}
+              </b>
+              , off the heat: pour from <Figure of={pot.opens} name="Pour window opens" /> to{" "}
+              <Figure of={pot.closes} name="Pour window closes" />;{" "}
+              <Figure of={pot.capacity} name="Cavities one person fills in it" /> cavities fit at{" "}
+              {duration(pot.each_s)} each
+            </p>
+            <HeatRibbon
+              bands={drawnTo(pot.bands, to)}
+              from={0}
+              to={to}
+              width={width}
+              height={ROW_PX}
+              words={BAND_WORDS}
+              label={`Pour window of cook ${pot.cook + 1}`}
+            />
+          </div>
+        ))}
+        {rows.casts.map((cast) => (
+          <div key={cast.round} className="mb-4">
+            <p className="mb-1">
+              <b>
+                {wholeName(cast.named)}, {cast.casts} at a time
+              </b>
+              {cast.held !== null ? (
+                <>
+                  , from the join: <JoinWords held={cast.held} moved={cast.windows.unmould} />
+                </>
+              ) : (
+                <>
+                  , from the pour, {{ sugar: "on", fat: "in" }[cast.wording]} the {placeOf(cast.sets_in_id)}:{" "}
+                  <CastWords cast={cast} />
+                </>
+              )}
+            </p>
+            <HeatRibbon
+              bands={drawnTo(cast.bands, to)}
+              from={0}
+              to={to}
+              width={width}
+              height={ROW_PX}
+              words={BAND_WORDS}
+              label={`Windows of ${wholeName(cast.named)}`}
+            />
+          </div>
+        ))}
+        <Minutes to={to} width={width} />
+        <p className="mt-1 text-sm text-quiet">
+          Soft edges are what is not known. Readings at the bench narrow them.
+        </p>
+      </div>
+    </div>
+  );
 }
 
-const TOO_HOT: Record<Wording, Schemas["Band"]["state"]> = { sugar: "too_hot", fat: "too_warm" };
-const at = (s: number): Spread => ({ low: s, likely: s, high: s });
-
-function potBands(cook: Schemas["CookReply"], to: number): Schemas["Band"][] {
-  return [
-    { state: TOO_HOT[cook.wording], start: at(0), end: cook.opens.value },
-    { state: "pour", start: cook.opens.value, end: cook.closes.value },
-    { state: "thickening", start: cook.closes.value, end: at(to) },
-  ];
-}
-
-const spreads = (round: Schemas["RoundPlan"]): Record<string, Spread> =>
-  Object.fromEntries(Object.entries(round.windows).map(([name, of]) => [name, of.value]));
+const spreads = (windows: Schemas["CastWindows"]): Record<string, Spread> =>
+  Object.fromEntries(Object.entries(windows).flatMap(([name, of]) => (of ? [[name, of.value]] : [])));
 
 /** How long a join is held, and left. */
-function JoinWords({ round }: { round: Schemas["RoundPlan"] }) {
-  const w = round.windows;
-  const held = w.still ?? w.holds;
+function JoinWords({ held, moved }: { held: Explained; moved: Explained | null }) {
   return (
     <>
-      {held && (
+      hold it or prop it for <Figure of={held} name="Until it holds" />;{" "}
+      {moved && (
         <>
-          hold it or prop it for <Figure of={held} name="Until it holds" />;{" "}
-        </>
-      )}
-      {w.unmould && (
-        <>
-          do not move it for <Figure of={w.unmould} name="Until it may be moved" />
+          do not move it for <Figure of={moved} name="Until it may be moved" />
         </>
       )}
     </>
   );
 }
 
-/** What may be done with a round when, each number explaining itself. */
-function RoundWords({ round }: { round: Schemas["RoundPlan"] }) {
-  const w = round.windows;
-  const figure = (key: string, name: string) => {
-    const of = w[key];
-    return of && <Figure of={of} name={name} />;
-  };
+/** What may be done with a cast when, each number explaining itself. */
+function CastWords({ cast }: { cast: Schemas["CastRow"] }) {
+  const { bend_opens, bend_closes, brittle, stick_closes, touch, unmould, over_chilled, cool_to_hold } =
+    cast.windows;
   return (
     <>
-      {w.bend_opens && round.work !== "stick" && (
+      {bend_opens && bend_closes && brittle && cast.work !== "stick" && (
         <>
-          {round.work === "bend" ? "bend from " : "soft enough to bend "}
-          {figure("bend_opens", "Bend window opens")} to {figure("bend_closes", "Bend window closes")}; snaps
-          from {figure("brittle", "Brittle")};{" "}
+          {cast.work === "bend" ? "bend from " : "soft enough to bend "}
+          <Figure of={bend_opens} name="Bend window opens" /> to{" "}
+          <Figure of={bend_closes} name="Bend window closes" />; snaps from{" "}
+          <Figure of={brittle} name="Brittle" />;{" "}
         </>
       )}
-      {round.work === "stick" && <>sticks in until {figure("stick_closes", "Takes a stick until")}; </>}
-      {round.bears_next !== null ? (
-        <>the next pass from {figure(round.bears_next, "Bears the next pass")}</>
+      {cast.work === "stick" && stick_closes && (
+        <>
+          sticks in until <Figure of={stick_closes} name="Takes a stick until" />;{" "}
+        </>
+      )}
+      {cast.next_pass ? (
+        <>
+          the next pass from <Figure of={cast.next_pass} name="Bears the next pass" />
+        </>
       ) : (
         <>
-          {w.touch && <>touch-set from {figure("touch", "Touch-set")}; </>}
-          {round.never.includes("unmould") ? (
-            "it does not set there"
-          ) : (
-            <>unmould from {figure("unmould", "May be unmoulded")}</>
+          {touch && (
+            <>
+              touch-set from <Figure of={touch} name="Touch-set" />;{" "}
+            </>
+          )}
+          {cast.never.includes("unmould")
+            ? "it does not set there"
+            : unmould && (
+                <>
+                  unmould from <Figure of={unmould} name="May be unmoulded" />
+                </>
+              )}
+          {over_chilled && !cast.never.includes("over_chilled") && (
+            <>
+              ; over-chilled from <Figure of={over_chilled} name="Over-chilled" />
+            </>
           )}
         </>
       )}
-      {round.bears_next === null && w.over_chilled && !round.never.includes("over_chilled") && (
-        <>; over-chilled from {figure("over_chilled", "Over-chilled")}</>
-      )}
-      {(w.cool_to_hold?.value.likely ?? 0) > 0 && (
-        <>; hot to hold until {figure("cool_to_hold", "Hot to hold until")}</>
+      {cool_to_hold.value.likely > 0 && (
+        <>
+          ; hot to hold until <Figure of={cool_to_hold} name="Hot to hold until" />
+        </>
       )}
     </>
   );
@@ -195,15 +183,11 @@ function Minutes({ to, width }: { to: number; width: number }) {
   );
 }
 
-function CookStick({ cook }: { cook: Schemas["CookReply"] }) {
+function CookStick({ marks }: { marks: Schemas["Marks"] }) {
   const units = useUnits();
-  const input = (of: Schemas["Explained"] | null, name: string) =>
-    of?.inputs.find((i) => i.name === name)?.value.likely ?? 0;
-  const opens = input(cook.opens, "at");
-  const closes = input(cook.closes, "at");
-  const end = cook.end_degc;
-  const glass = input(cook.water_left, "glass transition");
-  const low = { sugar: 20, fat: 15 }[cook.wording];
+  const { opens_degc: opens, closes_degc: closes, end_degc: end } = marks;
+  const low = { sugar: 20, fat: 15 }[marks.wording];
+  const glass = marks.glass_degc ?? low;
   const every: Record<Wording, Zone[]> = {
     sugar: [
       { from: low, to: glass, fill: "plain", word: "glass" },
@@ -217,7 +201,7 @@ function CookStick({ cook }: { cook: Schemas["CookReply"] }) {
       { from: opens, to: end + 8, fill: "hatch", word: "too hot" },
     ],
   };
-  const zones = every[cook.wording];
+  const zones = every[marks.wording];
   return (
     <div className="hidden shrink-0 md:block">
       <ThermoStick

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { amount, duration, type Units } from "../../shared/format/units";
 
-type Remark = Schemas["PlanReply"]["warnings"][number];
+type Remark = Schemas["Summary"]["warnings"][number];
 type Work = Extract<Remark, { code: "one_by_one" }>["work"];
 
 const cookName = (cook: number) => `Cook ${cook + 1}`;

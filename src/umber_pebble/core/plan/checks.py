@@ -1,0 +1,89 @@
+"""What a compiled plan has to say of itself: what cannot be kept, what may break, what to watch."""
+
+from umber_pebble.core.families.known import family_of
+from umber_pebble.core.humidity.stickiness import sticky_from_frac
+from umber_pebble.core.materials.load import Material
+from umber_pebble.core.pieces.leaving import least_thickness_m
+from umber_pebble.core.plan.charge import holds_kg
+from umber_pebble.core.plan.compile import Plan
+from umber_pebble.core.plan.problem import Line, PlanInput
+from umber_pebble.core.plan.remarks import (
+    ChillsFirst,
+    DueInPast,
+    NeverSets,
+    OneByOne,
+    PotTooSmall,
+    Remark,
+    ShelfSmall,
+    StickyRoom,
+    ThinToLeave,
+    TooLate,
+    WindowNarrow,
+    WindowNever,
+    each_once,
+)
+from umber_pebble.core.plan.rounds import works_in_window
+from umber_pebble.core.plan.timetable import most_at_once
+
+THICK_ENOUGH_M = 0.02
+"""Thicker than this nothing breaks as it leaves its mould."""
+
+
+def remarks_of(compiled: Plan) -> list[Remark]:
+    """What the maker should know before she begins, each thing once. Source: definition"""
+    plan, cooks, windows, start_s = compiled.problem, compiled.cooks, compiled.windows, compiled.start_s
+    out = list[Remark]()
+    if plan.due_s <= 0:
+        out.append(DueInPast(-plan.due_s))
+    elif start_s < 0:
+        out.append(TooLate(plan.due_s - start_s, plan.due_s))
+    for c in cooks:
+        if c.window.width.likely <= 0:
+            out.append(WindowNever(c.number, c.window.depth_m))
+        elif sum(r.casts * plan.pour_each_s(plan.lines[r.line]) for r in c.rounds) > c.window.width.low:
+            out.append(WindowNarrow(c.number, c.window.width.low))
+        holds = holds_kg(c.way, c.wet)
+        if c.charge_kg > holds:
+            out.append(PotTooSmall(c.charge_kg, holds))
+        for r in c.rounds:
+            line, w = plan.lines[r.line], windows[r.number]
+            if not line.last:
+                if w.never(family_of(c.way.melt).ends.bears_next):
+                    out.append(NeverSets(r.number))
+            elif w.never("unmould"):
+                out.append(NeverSets(r.number))
+            elif "over_chilled" in w.at and w.at["over_chilled"].low < w.at["unmould"].high:
+                out.append(ChillsFirst(r.number))
+            thin = too_thin_to_leave(line, c.way.melt) if line.cast_off else None
+            if thin is not None:
+                out.append(ThinToLeave(r.number, line.cast.thickness.likely, thin))
+            each = plan.work_each_s(line)
+            if line.work and r.casts > works_in_window(w, line.work, plan.pour_each_s(line), each):
+                out.append(OneByOne(r.number, line.work))
+    for place, moulds in most_at_once(plan, cooks).items():
+        if moulds > plan.shelves.get(place, moulds):
+            out.append(ShelfSmall(place, moulds, plan.shelves[place]))
+    return each_once(out + _damp(plan))
+
+
+def too_thin_to_leave(line: Line, melt: Material) -> float | None:
+    """The least thickness that leaves the mould whole, of a plain cast that is thinner [m]; None of any other.
+
+    Args:
+        line: its last pour
+        melt: of it
+    Source: timoshenko-woinowsky-1959, assumption
+    """
+    if line.after is not None or line.kind != "fill" or line.cast.thickness.likely >= THICK_ENOUGH_M:
+        return None
+    least = least_thickness_m(melt, min(line.mould.cavity.bounds_m()), line.mould.material).likely
+    return least if line.cast.thickness.likely < least else None
+
+
+def _damp(plan: PlanInput) -> list[Remark]:
+    out = list[Remark]()
+    for melt in (way.melt for way in plan.ways.values() if family_of(way.melt).hygroscopic):
+        sticky = sticky_from_frac(melt, plan.room_degc)
+        if plan.humidity_frac >= sticky.low:
+            out.append(StickyRoom(plan.humidity_frac, sticky.low))
+    return out

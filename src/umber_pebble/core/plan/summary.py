@@ -1,0 +1,132 @@
+"""The plan at a glance: how many castings and cooks, what to weigh out, when to start, and what there is to say."""
+
+from dataclasses import dataclass
+
+from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.families.family import Made
+from umber_pebble.core.families.known import family_of
+from umber_pebble.core.plan.checks import remarks_of
+from umber_pebble.core.plan.compile import Plan
+from umber_pebble.core.plan.cooks import PotCook
+from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
+from umber_pebble.core.plan.problem import Named, RoundLimit
+from umber_pebble.core.plan.remarks import Remark
+from umber_pebble.core.plan.spares import chance_enough_frac
+
+
+@dataclass(frozen=True, slots=True)
+class Castings:
+    """A part that leaves its mould: how many are wanted and cast, in how many rounds of at most how many, limited by what."""
+
+    named: Named
+    quantity: int
+    casts: Explained
+    rounds: int
+    at_once: int
+    limited_by: RoundLimit
+
+
+@dataclass(frozen=True, slots=True)
+class MeltRow:
+    """A melt of a plan: its key and material, by which kind of way it is made, its colour as hex, its name, in how many cooks, and
+    what to weigh out of it over all of them [kg]; vessel_id: in which its fullest one is made."""
+
+    melt: str
+    material: str
+    made: Made
+    colour: str | None
+    name: str
+    cooks: int
+    vessel_id: str
+    fresh: Explained
+
+
+@dataclass(frozen=True, slots=True)
+class Summary:
+    """A compiled order at a glance; start from now, lasts: the whole timetable [s]."""
+
+    quantity: int
+    casts: Explained
+    cook_count: Explained
+    start: Explained
+    lasts_s: float
+    castings: tuple[Castings, ...]
+    melts: tuple[MeltRow, ...]
+    by_hand: tuple[ByHand, ...]
+    warnings: tuple[Remark, ...]
+
+
+def summary_of(plan: Plan) -> Summary:
+    """A plan at a glance. Source: definition"""
+    problem, rounds, cooks = plan.problem, plan.rounds, plan.cooks
+    off = [line for line in problem.lines if line.cast_off]
+    lasts = problem.due_s - plan.start_s
+    return Summary(
+        quantity=sum(line.quantity for line in off),
+        casts=explained(
+            sum(r.casts for r in rounds if problem.lines[r.line].cast_off), "count", "castings of all lines, spares with them",
+            *(given(line.name, line.quantity, "count") for line in off), sources=("beta-binomial",),
+        ),
+        cook_count=explained(
+            len(cooks), "count", "each mould is filled once a cook, no more castings than the likely pour window takes",
+            given("rounds", len(rounds), "count"), given("a cavity", problem.paces.pour_each_s, "s"),
+            *(given(f"moulds for {line.name}", line.mould.owned, "count") for line in problem.lines),
+            sources=("definition",),
+        ),
+        start=explained(
+            plan.start_s, "s", "due time less the whole timetable: weigh, cook, rest, pour, set (its high end), unmould",
+            given("due in", problem.due_s, "s"), given("timetable", lasts, "s"), given("cooks", len(cooks), "count"),
+            sources=("definition",),
+        ),
+        lasts_s=lasts,
+        castings=tuple(_castings(plan, i) for i, line in enumerate(problem.lines) if line.cast_off),
+        melts=tuple(melt_row(key, plan.cooks_of(key)) for key in problem.ways),
+        by_hand=tuple(by_hand_amounts(problem, cooks)),
+        warnings=tuple(remarks_of(plan)),
+    )  # fmt: skip
+
+
+def _castings(plan: Plan, index: int) -> Castings:
+    line, confidence, casts, size = (
+        plan.problem.lines[index],
+        plan.problem.confidence_frac,
+        plan.casts[index],
+        plan.sizes[index],
+    )
+    rate = line.break_rate
+    seen = bool(rate.good + rate.broken)
+    number = explained(
+        casts,
+        "count",
+        "the fewest castings of which the quantity is usable with the stated confidence (beta-binomial)",
+        given("quantity", line.quantity, "count"),
+        given("confidence", confidence, "frac"),
+        given("break rate", rate.mean_frac, "frac"),
+        given("seen: usable", rate.good, "count"),
+        given("seen: unusable", rate.broken, "count"),
+        given("chance with this many", chance_enough_frac(casts, line.quantity, rate), "frac"),
+        sources=("beta-binomial", "calibration" if seen else "assumption"),
+        limited_by="" if seen else "no outcomes of this mould yet: prior 1 in 20",
+    )
+    named = Named(line.named.piece, line.named.part)
+    rounds = sum(r.line == index for r in plan.rounds)
+    return Castings(named, line.quantity, number, rounds, size.casts, size.limited_by)
+
+
+def melt_row(key: str, cooks: list[PotCook]) -> MeltRow:
+    """A melt, and what to weigh out of it [kg].
+
+    Args:
+        key: of the melt
+        cooks: its own, in order
+    Source: jeffreys-1930, common-practice
+    """
+    way = max(cooks, key=lambda c: c.charge_kg).way
+    fresh = explained(
+        sum(c.fresh_kg for c in cooks), "kg", "to weigh out over all cooks; each goes on with what the one before left",
+        given("cooks", len(cooks), "count"), given("finished", sum(c.finished_kg for c in cooks), "kg"),
+        given("left at the end", cooks[-1].left_kg, "kg"), sources=("jeffreys-1930", "common-practice"),
+    )  # fmt: skip
+    return MeltRow(
+        key, way.melt.key, family_of(way.melt).made, way.colour, way.melt.name, len(cooks), way.vessel_id, fresh
+    )
