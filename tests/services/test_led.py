@@ -25,7 +25,7 @@ MOST_ACTS = 900
 class Hand:
     """One person who does what comes first."""
 
-    def __init__(self, folder: Path, order: str) -> None:
+    def __init__(self, folder: Path, order: str | None) -> None:
         config = Config(folder, driven_clock=True)
         fill(config, START)
         workshop = self.workshop = open_workshop(config)
@@ -33,8 +33,12 @@ class Hand:
         self.clock, self.runs, self.count = workshop.clock, RunService(workshop), 0
         self.done: list[tuple[str, Subject]] = []
         self.elapsed_s = 0.0
-        self.runs.start("led", order, WREN, "studio")
         self.breaks: dict[int, int] = {}
+        if order is not None:
+            self.start(order)
+
+    def start(self, order: str) -> None:
+        self.runs.start("led", order, WREN, "studio")
 
     def tell(self, kind: str, /, **payload: object) -> None:
         self.count += 1

@@ -26,7 +26,7 @@ from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load, snapshot_of
 
 TASKS: dict[TaskKind, str] = {
-    "weigh": "Weigh", "cook": "Melt", "rest": "Rests", "pour": "Pour", "bend": "Bend", "stick": "Sticks", "sprinkle": "Put on",
+    "weigh": "Weigh", "cook": "Melt", "rest": "Rests", "pour": "Pour", "bend": "Bend", "stick": "Sticks", "sprinkle": "Put on", "groove": "Groove",
     "put_in": "Fill by hand", "set": "Sets",
     "unmould": "Unmould", "turn": "Turn the balls", "firm": "Firms on its form", "clean": "Clean the mould", "dry": "The mould dries", "swirl": "Swirl in", "press": "Press", "join": "Join",
 }  # fmt: skip

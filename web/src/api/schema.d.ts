@@ -4623,7 +4623,7 @@ export interface components {
             sure: boolean;
             tells: components["schemas"]["EventBody"] | null;
             /** What */
-            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
+            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Groove"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
         };
         /**
          * Added
@@ -4655,7 +4655,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "dollop" | "drizzle";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "dollop" | "drizzle" | "groove";
             part: components["schemas"]["Part"];
             /** Way */
             way: ("brushed" | "splattered" | "finger" | "butter") | null;
@@ -4777,7 +4777,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass";
+            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass" | "groove";
         };
         /**
          * Bands
@@ -5023,7 +5023,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "above_rim" | "closed" | "melts_shell" | "mould_too_weak" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_mould" | "wrong_colour";
+            code: "above_rim" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_mould" | "wrong_colour";
             /**
              * Got
              * @default null
@@ -5139,7 +5139,7 @@ export interface components {
              * Window
              * @enum {string}
              */
-            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "unmould" | "off" | "out" | "keep" | "too_warm";
+            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "groove" | "unmould" | "off" | "out" | "keep" | "too_warm";
         };
         /**
          * CapShape
@@ -5257,7 +5257,7 @@ export interface components {
             /** Thick M */
             thick_m: number;
             /** Work */
-            work: "bend" | ("stick" | "sprinkle") | null;
+            work: "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * CastRow
@@ -5286,7 +5286,7 @@ export interface components {
              */
             wording: "sugar" | "fat";
             /** Work */
-            work: "bend" | ("stick" | "sprinkle") | null;
+            work: "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * CastWindows
@@ -5853,7 +5853,7 @@ export interface components {
                 [key: string]: components["schemas"]["Spread"];
             };
             /** Work */
-            work: "bend" | ("stick" | "sprinkle") | null;
+            work: "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /** Counts */
         Counts: {
@@ -6515,6 +6515,17 @@ export interface components {
                  * @default false
                  */
                 first?: boolean;
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "grooved";
+            /**
+             * Grooved
+             * @description Grooves are drawn into a round's backs.
+             */
+            payload: {
                 /** Round */
                 round: number;
             };
@@ -7281,6 +7292,23 @@ export interface components {
             items: components["schemas"]["Word"][];
         };
         /**
+         * Groove
+         * @description So many lines across the back, drawn with a point or the back of a knife while it is leathery: how wide and how deep.
+         */
+        "Groove-Input": {
+            /** Count */
+            count: number;
+            /** Deep M */
+            deep_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "groove";
+            /** Wide M */
+            wide_m: number;
+        };
+        /**
          * Group
          * @description Materials of one kind: melts, the workshop's own, fillings and films, moulds, places.
          */
@@ -7445,7 +7473,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick";
+            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "groove";
         };
         /** HeartShape */
         HeartShape: {
@@ -8233,7 +8261,7 @@ export interface components {
             /** Round */
             round: number;
             /** Work */
-            work: "bend" | ("stick" | "sprinkle");
+            work: "bend" | ("stick" | "sprinkle" | "groove");
         };
         /**
          * Only
@@ -8533,7 +8561,7 @@ export interface components {
             /** Name */
             name: string;
             /** Passes */
-            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["Fill"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"])[];
+            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["Fill"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"])[];
             /**
              * Released
              * @description bent after it was taken out warm, on a form
@@ -8630,7 +8658,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "dollop" | "drizzle";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "dollop" | "drizzle" | "groove";
             /**
              * On
              * @enum {string}
@@ -8683,7 +8711,7 @@ export interface components {
             melted: boolean;
             poured: components["schemas"]["Explained"];
             /** Soft */
-            soft: ("stick" | "sprinkle") | null;
+            soft: ("stick" | "sprinkle" | "groove") | null;
             /** Thick M */
             thick_m: number;
             /** To M */
@@ -10469,7 +10497,7 @@ export interface components {
             /** Hands */
             hands: boolean;
             /** Kind */
-            kind: ("weigh" | "cook" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle");
+            kind: ("weigh" | "cook" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
             /** Round */
             round: number | null;
             /** Start S */
@@ -11023,6 +11051,24 @@ export interface components {
             step: components["schemas"]["HandStep"];
         };
         /**
+         * Groove
+         * @description Grooves into the back of each while it is leathery: as they are called.
+         */
+        umber_pebble__core__bench__act_kinds__Groove: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default groove
+             * @constant
+             */
+            kind: "groove";
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Stick
          * @description A stick into each.
          */
@@ -11037,6 +11083,24 @@ export interface components {
             kind: "stick";
             /** Line */
             line: number;
+        };
+        /**
+         * Groove
+         * @description So many lines across the back, drawn with a point or the back of a knife while it is leathery: how wide and how deep.
+         */
+        umber_pebble__core__pieces__passes__groove__Groove: {
+            /** Count */
+            count: number;
+            /** Deep M */
+            deep_m: number;
+            /**
+             * Kind
+             * @default groove
+             * @constant
+             */
+            kind: "groove";
+            /** Wide M */
+            wide_m: number;
         };
         /**
          * Stick

@@ -31,7 +31,8 @@ export function onMessage(queryClient: QueryClient, message: Message): void {
   if (message.topic === "thing") {
     stale(message.kind);
     stale("unread");
-    stale("figures");
+    // an order is sent with what is asked about it; all else is looked up
+    if (message.kind !== "order") stale("figures");
   } else if (message.topic === "run") {
     stale("bench");
     stale("log");

@@ -19,6 +19,7 @@ export const FILL_OF: Record<Schemas["Band"]["state"], Fill> = {
   bend: "open",
   unmould: "open",
   next_pass: "open",
+  groove: "open",
   hold: "hatch",
   holds: "close-dots",
   firm: "open",

@@ -78,6 +78,7 @@ const WORKS: Record<NonNullable<Schemas["CardRow"]["work"]>, string> = {
   bend: "bend it",
   stick: "the stick, while it is soft",
   sprinkle: "sprinkle, while it is wet",
+  groove: "groove, while it is leathery",
 };
 
 function how(row: Schemas["CardRow"], units: Units): string {

@@ -128,6 +128,17 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         before: "in",
         during: "sets in",
       };
+    case "groove":
+      return {
+        title: `${what.name} into ${plural(what.casts, "back", "backs")}`,
+        detail: [
+          `${lineName(view, what.line)}: leathery now. Draw once, along a rule, with the point or the back of a knife; never through.`,
+          ...tryOne(act),
+        ],
+        button: "They are drawn",
+        before: "leathery in",
+        during: "too firm in",
+      };
     case "stick":
       return {
         title: `Put in ${plural(what.casts, "stick", "sticks")}`,
@@ -323,6 +334,8 @@ export function actShort(act: Act, view: View): string {
       return `${HAND_DOES[what.step.what]} ${what.step.count} ${wholeName(what.step.named)}`;
     case "sprinkle":
       return `${what.name} on ${what.casts} ${of(what.line)}`;
+    case "groove":
+      return `${what.name} into ${what.casts} ${of(what.line)}`;
     case "bend":
       return `Bend ${what.casts} ${of(what.line)}`;
     case "stick":

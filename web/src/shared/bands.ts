@@ -29,6 +29,7 @@ export const BAND_WORDS: Record<Schemas["Band"]["state"], string> = {
   unmould: "UNMOULD",
   release: "RELEASE WARM",
   next_pass: "NEXT PASS",
+  groove: "GROOVE",
   hold: "HOLD IT",
   holds: "holds, leave it",
   firm: "FIRM",

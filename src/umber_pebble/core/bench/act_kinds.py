@@ -256,6 +256,14 @@ class Sprinkle(OfRound):
 
 
 @dataclass(frozen=True, slots=True)
+class Groove(OfRound):
+    """Grooves into the back of each while it is leathery: as they are called."""
+
+    name: str
+    kind: Literal["groove"] = field(default="groove", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class Turn(OfRound):
     """A ball on another side: which turn of how many, of which so many are usual."""
 
@@ -315,12 +323,14 @@ class TooWarm:
 
 
 What = (
-    Acknowledge | Pour | Turn | Bend | Stick | Sprinkle | PutIn | ByHand | Move | Unmould | BurstAgain | StirOn | Temper | TooWarm
+    Acknowledge | Pour | Turn | Bend | Stick | Sprinkle | Groove | PutIn | ByHand | Move | Unmould | BurstAgain | StirOn | Temper | TooWarm
     | Keep | TakeOff | TakeOut | Read | Outcomes | WarmAgain | Weigh | Again | Resume | End
 )  # fmt: skip
 WHEN_NOTHING_CLOSES: tuple[type[What], ...] = get_args(What)
 """Of acts that can all wait: what frees a mould first, then what takes a moment, then the next cook."""
 
-Called = Pour | Turn | Bend | Stick | Sprinkle | Unmould | TakeOff | TakeOut | Keep | TooWarm
+Called = Pour | Turn | Bend | Stick | Sprinkle | Groove | Unmould | TakeOff | TakeOut | Keep | TooWarm
 """What has a sound when its window opens and closes."""
-CalledKind = Literal["pour", "turn", "bend", "stick", "sprinkle", "unmould", "off", "out", "keep", "too_warm"]
+CalledKind = Literal[
+    "pour", "turn", "bend", "stick", "sprinkle", "groove", "unmould", "off", "out", "keep", "too_warm"
+]

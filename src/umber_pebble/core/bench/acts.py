@@ -14,6 +14,7 @@ from umber_pebble.core.bench.act_kinds import (
     Called,
     CalledKind,
     End,
+    Groove,
     Move,
     Outcomes,
     Resume,
@@ -28,6 +29,7 @@ from umber_pebble.core.bench.events import (
     Acknowledged,
     Bent,
     Ended,
+    Grooved,
     Inserted,
     Moved,
     Poured,
@@ -57,6 +59,7 @@ from umber_pebble.core.bench.vessel_acts import (
 )
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
 from umber_pebble.core.plan.problem import Line, PlanInput
@@ -130,6 +133,9 @@ def _work_act(line: Line, r: Round, opens: float, closes: float, sure: bool = Tr
             assert line.on is not None
             put = Sprinkle(r.line, r.casts, line.on.name, line.on.kg)
             return Act(put, subject, Inserted(r.number), opens, closes, sure)
+        case "groove":
+            assert line.on is not None
+            return Act(Groove(r.line, r.casts, line.on.name), subject, Grooved(r.number), opens, closes, sure)
         case _:
             return Act(Bend(r.line, r.casts, line.released), subject, Bent(r.number), opens, closes, sure)
 
@@ -180,8 +186,7 @@ def _unmould(plan: PlanInput, r: Round) -> Unmould:
 
 def _too_late(track: Track, work: str) -> float:
     """After this the hands' work on a round is no longer offered."""
-    names = {"bend": ("brittle",), "stick": ("still", "bend_closes"), "sprinkle": ("sprinkle_closes",)}[work]
-    return next((track.windows[name][0].likely for name in names if name in track.windows), math.inf)
+    return next((track.windows[name][0].likely for name in WORKS[work].ends if name in track.windows), math.inf)
 
 
 def _forecasts(

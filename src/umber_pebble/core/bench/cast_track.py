@@ -15,7 +15,8 @@ from umber_pebble.core.heat.pot_law import (
     prior_line,
     temperature_spread_degc,
 )
-from umber_pebble.core.heat.windows import WORKS, PieceWindows
+from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.materials.load import Material, material, tempered
 from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of, windows_of
 from umber_pebble.core.plan.problem import Line, PlanInput
@@ -115,9 +116,9 @@ def round_track(
     grid = np.linspace(0.0, end - at, POINTS)
     spreads = [temperature_spread_degc(line, clock, float(t)) for t in grid]
     windows = {name: (spread, spread) for name, spread in then.items() if name == "unmould" or not w.never(name)}
-    for work, (opens, closes) in WORKS.items():
-        if closes in windows:
-            windows[work] = (then[opens] if opens else Spread(at, at, at), then[closes])
+    for name, work in WORKS.items():
+        if work.closes in windows:
+            windows[name] = (then[work.opens] if work.opens else exact(at), then[work.closes])
     return Track(
         _round_bands(cook.way.melt, state, order, then, at, end, w),
         curve_of(grid + at, spreads),

@@ -166,6 +166,14 @@ class Inserted:
 
 
 @dataclass(frozen=True, slots=True)
+class Grooved:
+    """Grooves are drawn into a round's backs."""
+
+    KIND: ClassVar[str] = "grooved"
+    round: Index
+
+
+@dataclass(frozen=True, slots=True)
 class Bent:
     """A round's pieces are bent."""
 
@@ -384,7 +392,7 @@ class Cancels:
 
 Body = (
     Started | Acknowledged | Heated | Burst | Rested | ReadOfPot | ReadOfRound | ReadOfBatch | SeenInBowl | SeenOfRound | Poured
-    | Used | Moved | SetDown | Inserted | Bent | Flipped | Unmoulded | Made | Judged | Outcome | Note | Discarded | Thrown
+    | Used | Moved | SetDown | Inserted | Grooved | Bent | Flipped | Unmoulded | Made | Judged | Outcome | Note | Discarded | Thrown
     | RanShort | Decanted | Parted | Seeded | Stepped | Smeared | Tested | Replanned | Paused | Resumed | Ended | Rewarmed | Merged
     | Coloured | Cancels
 )  # fmt: skip

@@ -155,6 +155,10 @@ def _bent(state: RunState, event: Event, said: events.Bent) -> None:
     _worked(state, event, _round(state, said.round), ("bend", None))
 
 
+def _grooved(state: RunState, event: Event, said: events.Grooved) -> None:
+    _worked(state, event, _round(state, said.round), ("groove",))
+
+
 def _worked(state: RunState, event: Event, target: RoundState, works: tuple[str | None, ...]) -> None:
     if state.layout.works[target.line] not in works:
         raise refuse("this round takes other work", "other_work", round=target.number)
@@ -293,6 +297,8 @@ def _tell(state: RunState, event: Event) -> None:
             batches.set_down(state, event, said)
         case events.Inserted() as said:
             _inserted(state, event, said)
+        case events.Grooved() as said:
+            _grooved(state, event, said)
         case events.Bent() as said:
             _bent(state, event, said)
         case events.Flipped() as said:

@@ -9,7 +9,7 @@ from umber_pebble.core.spread import Spread, exact
 BandState = Literal[
     "heating", "ready", "browns", "overheats", "too_hot", "too_warm", "pour", "thickening", "stiff", "tempering", "flows", "soft",
     "release", "bend", "setting", "set", "hold", "holds", "firm", "fluid", "thickens", "touch", "unmould", "over_chilled", "stick",
-    "next_pass",
+    "next_pass", "groove",
 ]  # fmt: skip
 LEAST_S, BEYOND = 60.0, 1.15
 """How long a ribbon is at least, and how far it goes on after the last mark."""
@@ -80,9 +80,11 @@ def cast_bands(
         starts = [("hold", poured), ("holds", at[held_until]), ("firm", at["unmould"])]
     elif "touch" in at:
         starts = [("stick" if use.work == "stick" else "fluid", poured), ("thickens", at["stick_closes"])]
-        starts += (
-            [("touch", at["touch"]), ("unmould", at["unmould"])] if use.last else [("next_pass", at["touch"])]
-        )
+        if use.work == "groove":
+            starts += [("groove", at["groove_opens"]), ("set", at["groove_closes"])]
+        elif use.last:
+            starts.append(("touch", at["touch"]))
+        starts.append(("unmould", at["unmould"]) if use.last else ("next_pass", at["touch"]))
         if use.last and "over_chilled" not in never:
             starts.append(("over_chilled", at["over_chilled"]))
     elif not use.last:

@@ -1,7 +1,7 @@
 """When a cast may be worked, touched, unmoulded: by viscosity for sugar glass, by what has set for fat."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -13,6 +13,7 @@ from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.design import Told, run_design, split_normal, told
 from umber_pebble.core.heat.piece import COARSE, FINE, Casting, PieceRun, base, run_all
 from umber_pebble.core.heat.revolved import run_revolved
+from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.spread import Z_95, Spread, exact
 
@@ -52,13 +53,7 @@ FAT_MARKS = {
     "unmould": ("set_release", "least_set"),
     "over_chilled": ("over_chilled_below", "coldest_degc"),
 }
-# what hands do with a piece: from which mark until which; None: from the pour, or without end
-WORKS: dict[str, tuple[str | None, str]] = {
-    "bend": ("bend_opens", "bend_closes"),
-    "release": ("release_opens", "release_closes"),
-    "stick": (None, "stick_closes"),
-    "sprinkle": (None, "sprinkle_closes"),
-}
+# what may be done with a cast, from which mark until which; None: from the pour, or without end
 TAKES: dict[str, dict[str, tuple[str | None, str | None]]] = {
     "sugar": {
         "sprinkles": (None, "sprinkle_closes"),
@@ -234,20 +229,12 @@ def _sugar(runs: _Runs, tg: Spread) -> PieceWindows:
     for name in logs:
         times[name] = runs.times(*conditions(name))
         found.add(name, *times[name])
-    first, closes = (times[name] for name in ("bend_opens", "bend_closes"))
-    width = np.where(np.isfinite(first[1]), np.maximum(closes[1] - first[1], 0.0), 0.0)
-    likely_width = max(closes[0] - first[0], 0.0) if math.isfinite(first[0]) else 0.0
-    [wide] = told(runs.design, [runs.draws(width)])
     hold = found.cool_to_hold()
     return PieceWindows(
         **found.fields(),
         limits={n: temperature_at_log_viscosity_degc(log.likely, tg.likely) for n, log in logs.items()},
         limited_by=dict.fromkeys(SUGAR_MARKS, "heat"),
-        work_width={
-            "bend": found.within(likely_width, wide),
-            "stick": found.at["stick_closes"],
-            "sprinkle": found.at["sprinkle_closes"],
-        },
+        work_width=_work_width(runs, found, times),
         cool_to_hold=hold,
         pace=_pace(runs, ("mean_degc", tg.likely)),
         likely_run=runs.fine.one(),
@@ -269,18 +256,18 @@ def _fat(runs: _Runs) -> PieceWindows:
             *chilled,
         ]
 
-    found, at_once = _Found(runs), dict[str, float]()
+    found, at_once, times = _Found(runs), dict[str, float](), dict[str, tuple[float, Array]]()
     for name in FAT_MARKS:
-        first, times = runs.times(*conditions(name))
-        found.add(name, first, times)
-        at_once[name] = float(times[runs.design.at_once]) if runs.design.at_once is not None else 0.0
+        times[name] = runs.times(*conditions(name))
+        found.add(name, *times[name])
+        at_once[name] = float(times[name][1][runs.design.at_once]) if runs.design.at_once is not None else 0.0
     hold = found.cool_to_hold()
     limited = {n: "heat" if 2 * at_once[n] > found.at[n].likely else "setting" for n in FAT_MARKS}
     return PieceWindows(
         **found.fields(),
         limits={name: melt.value(p) for name, (p, _) in FAT_MARKS.items()} | {"unmould_degc": cold},
         limited_by=limited | {"over_chilled": "heat"},
-        work_width={"stick": found.at["stick_closes"], "sprinkle": found.at["sprinkle_closes"]},
+        work_width=_work_width(runs, found, times),
         cool_to_hold=hold,
         # cold and set at once: what sets warms it again on the way
         pace=_pace(runs, ("mean_degc", cold), ("least_set", melt.value("set_touch"))),
@@ -357,3 +344,20 @@ class _Found:
 
     def fields(self) -> dict[str, dict]:  # type: ignore[type-arg]
         return {name: getattr(self, name) for name in ("at", "by_material", "thin", "thick", "shares")}
+
+
+def _work_width(runs: _Runs, found: _Found, times: Mapping[str, tuple[float, Array]]) -> dict[str, Spread]:
+    """How long each kind of hands' work may last that this cast has the marks for [s]."""
+    out = dict[str, Spread]()
+    for name, work in WORKS.items():
+        if work.closes not in times:
+            continue
+        if work.opens is None:
+            out[name] = found.at[work.closes]
+            continue
+        first, closes = times[work.opens], times[work.closes]
+        width = np.where(np.isfinite(first[1]), np.maximum(closes[1] - first[1], 0.0), 0.0)
+        likely = max(closes[0] - first[0], 0.0) if math.isfinite(first[0]) else 0.0
+        [wide] = told(runs.design, [runs.draws(width)])
+        out[name] = found.within(likely, wide)
+    return out

@@ -267,7 +267,11 @@ class PlanInput:
         freed = paces.unmould_each_s if line.released else 0.0
         return (
             freed
-            + {"bend": paces.bend_each_s, "stick": paces.stick_each_s, "sprinkle": paces.fill_each_s, None: 0.0}[
-                line.work
-            ]
+            + {
+                "bend": paces.bend_each_s,
+                "stick": paces.stick_each_s,
+                "sprinkle": paces.fill_each_s,
+                "groove": paces.fill_each_s,
+                None: 0.0,
+            }[line.work]
         )

@@ -5,7 +5,8 @@ from collections import Counter
 from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
-from umber_pebble.core.heat.windows import WORKS, PieceWindows
+from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, holds_kg
 from umber_pebble.core.plan.cooks import casts_in_window, charge_of, piece_windows, pour_of
 from umber_pebble.core.plan.problem import PlanInput, RoundLimit
@@ -185,7 +186,7 @@ def works_in_window(windows: PieceWindows, work: str, pour_each_s: float, work_e
         pour_each_s, work_each_s: paces [s]
     Source: definition
     """
-    opens = WORKS[work][0]
+    opens = WORKS[work].opens
     closes = (windows.at[opens].likely if opens else 0.0) + windows.work_width[work].low
     return max(1, math.floor((closes - pour_each_s) / work_each_s))
 

@@ -6,7 +6,8 @@ from collections.abc import Container, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from umber_pebble.core.heat.windows import WORKS, PieceWindows
+from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of, ready_for_next
 from umber_pebble.core.plan.problem import HandStep, PlanInput, Work
 from umber_pebble.core.plan.turns import turns_of
@@ -88,7 +89,7 @@ def _cook_block(
                 for n in range(1, turns.count + 1)
             ]
         if line.work:
-            opens = WORKS["release" if line.released else line.work][0]
+            opens = WORKS["release" if line.released else line.work].opens
             start = max(poured + (windows[r.number].at[opens].likely if opens else 0.0), end)
             at = start + r.casts * plan.work_each_s(line)
             block.append((line.work, r.number, start, at, True))

@@ -19,6 +19,7 @@ const WINDOW: Record<Call["window"], string> = {
   bend: "Bend",
   stick: "Sticks",
   sprinkle: "What goes on the wet melt",
+  groove: "Groove",
   unmould: "Unmould",
   off: "Off the heat",
   out: "Off the heat",

@@ -82,6 +82,7 @@ function saysWhat(told: EventBody, units: Units): string[] {
     case "coloured":
     case "inserted":
     case "bent":
+    case "grooved":
     case "flipped":
     case "unmoulded":
     case "short":

@@ -70,6 +70,10 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       dwell_s: "Stands full before it is tipped",
     },
   },
+  groove: {
+    name: "Grooves",
+    fields: { count: "How many", wide_m: "How wide", deep_m: "How deep" },
+  },
   stick: {
     name: "Stick",
     fields: {

@@ -16,6 +16,7 @@ const WORDS: Record<Task["kind"], string> = {
   bend: "bend",
   stick: "sticks",
   sprinkle: "put on",
+  groove: "groove",
   put_in: "fill",
   turn: "turn",
   set: "sets",
@@ -34,6 +35,7 @@ const SOFT_WORK: ReadonlySet<Task["kind"]> = new Set<Task["kind"]>([
   "bend",
   "stick",
   "sprinkle",
+  "groove",
 ]);
 const ROW_PX = 34;
 

@@ -20,11 +20,11 @@ Ground = Literal["mould", "body", "both"]
 """What a pass goes into or onto."""
 Way = Literal["brushed", "splattered", "finger", "butter"]
 """Ways of laying a pass that are offered beside the usual one: accents, and coloured cocoa butter."""
-Soft = Literal["stick", "sprinkle"]
+Soft = Literal["stick", "sprinkle", "groove"]
 """What hands do to a melt that is still soft."""
 Pace = Literal["pour", "fill", "stick"]
 """Which of a kitchen's paces a pass goes at."""
-InHand = Literal["filling", "dust", "centre", "paste", "print", "stick"]
+InHand = Literal["filling", "dust", "centre", "paste", "print", "stick", "groove"]
 """What hands put in, or onto what is still wet."""
 LaidAs = Literal["fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster"]
 """How a melt is laid on."""

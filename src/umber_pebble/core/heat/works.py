@@ -1,0 +1,22 @@
+"""What hands do with a cast while it is soft: between which of its marks, and after which it is offered no more."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Worked:
+    """One kind of work: the mark it opens at, None: from the pour; the one it closes at; of these marks the first that the cast has
+    ends it for good."""
+
+    opens: str | None
+    closes: str
+    ends: tuple[str, ...]
+
+
+WORKS: dict[str, Worked] = {
+    "bend": Worked("bend_opens", "bend_closes", ("brittle",)),
+    "release": Worked("release_opens", "release_closes", ("release_closes",)),
+    "stick": Worked(None, "stick_closes", ("still", "bend_closes")),
+    "sprinkle": Worked(None, "sprinkle_closes", ("sprinkle_closes",)),
+    "groove": Worked("groove_opens", "groove_closes", ("groove_closes",)),
+}
