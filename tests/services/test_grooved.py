@@ -38,7 +38,7 @@ def test_grooves_are_drawn_while_the_back_is_leathery(tmp_path: Path) -> None:
     at = plan.windows[0].at
     assert task.hands
     assert task.start_s - pour.start_s >= at["groove_opens"].likely > at["stick_closes"].likely
-    assert at["groove_closes"].likely < at["unmould"].likely
+    assert at["groove_opens"].likely < at["groove_closes"].likely < at["unmould"].likely
     # nothing is taken off by it
     assert plan.fresh_kg("coating") == plan_order(hand.workshop, slab(hand, "coating")).fresh_kg("coating")
     hand.workshop.create("order", "slabs", order)

@@ -5298,6 +5298,8 @@ export interface components {
             bend_opens: components["schemas"]["Explained"] | null;
             brittle: components["schemas"]["Explained"] | null;
             cool_to_hold: components["schemas"]["Explained"];
+            groove_closes: components["schemas"]["Explained"] | null;
+            groove_opens: components["schemas"]["Explained"] | null;
             holds: components["schemas"]["Explained"] | null;
             over_chilled: components["schemas"]["Explained"] | null;
             stick_closes: components["schemas"]["Explained"] | null;

@@ -37,7 +37,7 @@ SUGAR_MARKS = {
     "unmould": ("log_unmould", "hottest_degc"),
     "strain": ("log_strain", "hottest_degc"),
 }
-# and of fat: a stick goes in until the first layer has set; the rest waits for the last
+# and of fat: a stick goes in until the first layer has set; what is drawn into the back goes by the top; the rest waits for the last
 FAT_MARKS = {
     "comb_opens": ("set_thickens", "top_set"),
     "sprinkle_closes": ("set_sprinkle", "top_set"),
@@ -46,10 +46,10 @@ FAT_MARKS = {
     "skin": ("set_first_skin", "top_set"),
     "still": ("set_still", "least_set"),
     "cutter_closes": ("set_cut", "top_set"),
-    "groove_opens": ("set_cut", "least_set"),
+    "groove_opens": ("set_cut", "top_set"),
     "touch": ("set_touch", "least_set"),
     "peel": ("set_peel", "least_set"),
-    "groove_closes": ("set_peel", "most_set"),
+    "groove_closes": ("set_peel", "top_set"),
     "unmould": ("set_release", "least_set"),
     "over_chilled": ("over_chilled_below", "coldest_degc"),
 }
@@ -356,7 +356,8 @@ def _work_width(runs: _Runs, found: _Found, times: Mapping[str, tuple[float, Arr
             out[name] = found.at[work.closes]
             continue
         first, closes = times[work.opens], times[work.closes]
-        width = np.where(np.isfinite(first[1]), np.maximum(closes[1] - first[1], 0.0), 0.0)
+        opened = np.isfinite(first[1])
+        width = np.maximum(np.subtract(closes[1], first[1], out=np.zeros_like(first[1]), where=opened), 0.0)
         likely = max(closes[0] - first[0], 0.0) if math.isfinite(first[0]) else 0.0
         [wide] = told(runs.design, [runs.draws(width)])
         out[name] = found.within(likely, wide)

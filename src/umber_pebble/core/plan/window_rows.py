@@ -49,6 +49,8 @@ class CastWindows:
     brittle: Explained | None
     holds: Explained | None
     stick_closes: Explained | None
+    groove_opens: Explained | None
+    groove_closes: Explained | None
     still: Explained | None
     touch: Explained | None
     unmould: Explained | None
@@ -92,6 +94,8 @@ WHAT = {
     "brittle": "from the pour until it snaps when bent",
     "holds": "from the pour until it keeps its shape by itself",
     "stick_closes": "from the pour until its first layer is too stiff to take a stick",
+    "groove_opens": "from the pour until its back is leathery and takes a groove",
+    "groove_closes": "from the pour until its back crumbles when it is grooved",
     "still": "from the pour until nothing in it moves any more",
     "touch": "from the pour until it may be touched",
     "over_chilled": "from the pour until its coldest place is so cold that it may crack",

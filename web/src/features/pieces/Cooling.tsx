@@ -20,6 +20,8 @@ export function Cooling({ cools }: { cools: Schemas["Cools"] }) {
         {amount(cools.pour.high, "temperature", units)}:{" "}
         {work === "bend" && `bends from ${when("bend_opens")}, until ${when("bend_closes")}; `}
         {work === "stick" && `takes a stick until ${when("stick_closes")}; `}
+        {work === "groove" &&
+          `leathery, to be grooved, from ${when("groove_opens")}, until ${when("groove_closes")}; `}
         {windows.touch && `touch-set after ${when("touch")}; `}
         {never.includes("unmould") ? "it does not set there" : `unmould after ${when("unmould")}`}
         {windows.over_chilled && !never.includes("over_chilled")

@@ -243,7 +243,9 @@ function stickOf(part: Part) {
 }
 
 function layerNote(row: PartFigures["rows"][number], units: ReturnType<typeof useUnits>): string {
-  return `${amount(row.thick_m, "length", units)}, ${amount(row.finished.value.likely, "mass", units)}`;
+  const thick = amount(row.thick_m, "length", units);
+  const kg = row.finished.value.likely;
+  return kg > 0 ? `${thick}, ${amount(kg, "mass", units)}` : thick;
 }
 
 function drawn(
@@ -255,7 +257,8 @@ function drawn(
   return figures.layers.flatMap((layer) => {
     const pass = passes[layer.index];
     const row = figures.rows.find((r) => r.index === layer.index);
-    const tone = pass && passTone(pass);
+    // what is drawn into a back shows what is behind it
+    const tone = pass && ("deep_m" in pass ? "var(--ground)" : passTone(pass));
     if (!pass || !row || !tone) return [];
     const marble =
       "second" in pass && pass.second ? { tone: meltTone(pass.second), share: pass.second_frac } : null;

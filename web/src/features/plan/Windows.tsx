@@ -114,8 +114,8 @@ function JoinWords({ held, moved }: { held: Explained; moved: Explained | null }
 
 /** What may be done with a cast when, each number explaining itself. */
 function CastWords({ cast }: { cast: Schemas["CastRow"] }) {
-  const { bend_opens, bend_closes, brittle, stick_closes, touch, unmould, over_chilled, cool_to_hold } =
-    cast.windows;
+  const { bend_opens, bend_closes, brittle, stick_closes, groove_opens, groove_closes } = cast.windows;
+  const { touch, unmould, over_chilled, cool_to_hold } = cast.windows;
   return (
     <>
       {bend_opens && bend_closes && brittle && cast.work !== "stick" && (
@@ -129,6 +129,12 @@ function CastWords({ cast }: { cast: Schemas["CastRow"] }) {
       {cast.work === "stick" && stick_closes && (
         <>
           sticks in until <Figure of={stick_closes} name="Takes a stick until" />;{" "}
+        </>
+      )}
+      {cast.work === "groove" && groove_opens && groove_closes && (
+        <>
+          groove from <Figure of={groove_opens} name="Leathery" /> to{" "}
+          <Figure of={groove_closes} name="Too firm to groove" />;{" "}
         </>
       )}
       {cast.next_pass ? (
