@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 
 from umber_pebble.config import Config
-from umber_pebble.core.heat.piece import Place
+from umber_pebble.core.heat.casting import Place
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.oven import Microwave
@@ -124,9 +124,17 @@ def make_lollipops(quantity: int = 16, **way: Any) -> PlanInput:
     mould = Mould("planets", 0, material("moulds", "thermoformed"), 0.0006, disc, 8, 1, 60.0)
     bowl = replace(make_pot(0.14, 0.11, loss=Spread(0.8, 1.0, 1.25)), metal=material("kitchen", "plastic", "pot"))
     coating = Way(
-        material("melts", "coating"), bowl, "bowl", FatMelt(43.0, Microwave(900.0, 15.0), "oven"), WOOD, "bench", FRIDGE, "fridge", "bench",
+        material("melts", "coating"),
+        bowl,
+        "bowl",
+        FatMelt(43.0, Microwave(900.0, 15.0), "oven"),
+        WOOD,
+        "bench",
+        FRIDGE,
+        "fridge",
+        "bench",
         Spread(0.7, 1.0, 1.4),
-    )  # fmt: skip
+    )
     cast = amounts(disc, 0.006, material("melts", "coating"), math.pi * 0.002**2 * 0.03)
     line = Line(Named("Lollipop"), quantity, "coating", mould, cast, "stick", BreakRate())
     return make_plan(lines=(line,), ways={"coating": replace(coating, **way)})

@@ -54,8 +54,12 @@ def _there(pid: int) -> bool:
 @cache
 def _stem() -> "subprocess.Popen[str]":
     stem = subprocess.Popen(
-        [sys.executable, "-c", STEM], stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
-    )  # fmt: skip
+        [sys.executable, "-c", STEM],
+        stdin=subprocess.PIPE,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.DEVNULL,
+        text=True,
+    )
     atexit.register(stem.kill)
     return stem
 

@@ -85,8 +85,14 @@ def colours() -> None:
         recipe(medium, lab_of_hex("#808080"), six, 500.0)
         row(
             f"colour recipe from six, {name}",
-            timed(lambda i, medium=medium: recipe(medium, lab_of_hex(f"#{40 + i:02x}8{i % 10}5{i % 10}"), six, 500.0), 30), "100 ms",
-        )  # fmt: skip
+            timed(
+                lambda i, medium=medium: recipe(
+                    medium, lab_of_hex(f"#{40 + i:02x}8{i % 10}5{i % 10}"), six, 500.0
+                ),
+                30,
+            ),
+            "100 ms",
+        )
 
 
 def against_a_library() -> None:
@@ -140,8 +146,9 @@ def against_a_library() -> None:
     ours_ms, theirs_ms = statistics.median(timed(ours, 60)), statistics.median(timed(lambda _: bdf(rtol), 8))
     print(
         f"60 nodes, both {error:.2f} K off: engine {ours_ms:.2f} ms, BDF {theirs_ms:.1f} ms   "
-        f"ratio {theirs_ms / ours_ms:.0f}   asked: 40, aim 50", flush=True,
-    )  # fmt: skip
+        f"ratio {theirs_ms / ours_ms:.0f}   asked: 40, aim 50",
+        flush=True,
+    )
 
 
 def bowls() -> None:

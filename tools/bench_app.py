@@ -182,7 +182,12 @@ def forty(server: Server, page: Page) -> None:
     page.reload()
     count = 0
     for cook, rounds in by_cook(server).items():
-        for kind, payload in [("acknowledged", {}), ("heated", {"cook": cook}), ("rested", {"cook": cook}), *(("poured", {"round": r}) for r in rounds)]:  # fmt: skip
+        for kind, payload in [
+            ("acknowledged", {}),
+            ("heated", {"cook": cook}),
+            ("rested", {"cook": cook}),
+            *(("poured", {"round": r}) for r in rounds),
+        ]:
             count += 1
             server.call("POST", "/api/clock", {"advance_s": 5 if kind == "poured" else 100, "rate": None})
             server.call(

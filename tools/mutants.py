@@ -35,9 +35,14 @@ ALIKE = ("_Eq_Is", "_NotEq_IsNot")
 # that a thing cannot be changed is for the one who writes, what is kept is only quicker: no fault of what is shown
 NO_FAULT_LINES = ("@dataclass", "@cache", "@lru_cache", "kind: Literal", "code: Literal")
 TESTS = (
-    "tests/core", "tests/services", "tests/api/test_api.py", "tests/api/test_access.py", "tests/store",
-    "tests/formats", "tests/answers",
-)  # fmt: skip
+    "tests/core",
+    "tests/services",
+    "tests/api/test_api.py",
+    "tests/api/test_access.py",
+    "tests/store",
+    "tests/formats",
+    "tests/answers",
+)
 # what is run when the program is read is in the published types, which a process of their own prints
 OF_TYPES = "tests/api/test_api.py::test_document_and_types_are_not_stale"
 # what no test has seen in this time counts as not seen: the share found is a lower bound
@@ -83,9 +88,21 @@ class Reach:
 
     def __init__(self, copy: Path) -> None:
         words, environment = command(
-            copy, "pytest", "-q", "-p", "no:cacheprovider", "--cov=umber_pebble", "--cov-context=test",
-            "--cov-report=", "--junitxml=took.xml", "-n", str(os.cpu_count() or 1), "--dist", "loadfile", *TESTS,
-        )  # fmt: skip
+            copy,
+            "pytest",
+            "-q",
+            "-p",
+            "no:cacheprovider",
+            "--cov=umber_pebble",
+            "--cov-context=test",
+            "--cov-report=",
+            "--junitxml=took.xml",
+            "-n",
+            str(os.cpu_count() or 1),
+            "--dist",
+            "loadfile",
+            *TESTS,
+        )
         if subprocess.run(words, cwd=copy, env=environment, stdout=subprocess.DEVNULL, check=False).returncode:
             raise SystemExit("the tests do not pass as they are: nothing would be shown")
         self._copy = copy
@@ -132,10 +149,18 @@ def survives(mutant: Mutant, copy: Path, tests: list[str]) -> bool:
         copy, "pytest", "-x", "-q", "-p", "no:cacheprovider", "-p", "no:pytest_cov", "@tried"
     )
     try:
-        return subprocess.run(
-            words, cwd=copy, env={**environment, "PYTHONDONTWRITEBYTECODE": "1"}, timeout=3 * TESTS_S,
-            stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, check=False,
-        ).returncode == 0  # fmt: skip
+        return (
+            subprocess.run(
+                words,
+                cwd=copy,
+                env={**environment, "PYTHONDONTWRITEBYTECODE": "1"},
+                timeout=3 * TESTS_S,
+                stdout=subprocess.DEVNULL,
+                stderr=subprocess.DEVNULL,
+                check=False,
+            ).returncode
+            == 0
+        )
     except subprocess.TimeoutExpired:
         return False
     finally:

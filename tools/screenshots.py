@@ -18,10 +18,15 @@ SETTLED_MS = 900
 
 
 def shoot(
-    browser: Browser, server: Server, path: str, name: str, width: int = 1280, height: int = 800, scroll: str = "",
+    browser: Browser,
+    server: Server,
+    path: str,
+    name: str,
+    size: tuple[int, int] = (1280, 800),
+    scroll: str = "",
     press: str = "",
-) -> None:  # fmt: skip
-    page = browser.new_context(viewport={"width": width, "height": height}, locale="en-GB").new_page()
+) -> None:
+    page = browser.new_context(viewport={"width": size[0], "height": size[1]}, locale="en-GB").new_page()
     page.goto(server.base + path)
     page.wait_for_selector("h1, h2")
     page.wait_for_timeout(SETTLED_MS)
@@ -145,8 +150,8 @@ def main() -> None:
         shoot(browser, server, "/log/run-rehearsal", "log")
         run_to_two_rounds(server)
         shoot(browser, server, "/bench", "bench")
-        shoot(browser, server, "/bench", "bench-tablet", 1024, 768)
-        shoot(browser, server, "/bench", "bench-phone", 390, 844)
+        shoot(browser, server, "/bench", "bench-tablet", (1024, 768))
+        shoot(browser, server, "/bench", "bench-phone", (390, 844))
         thermometer = lollipops_with_a_probe(server)
         shoot(browser, server, "/bench", "bench-coating")
         bags(server)

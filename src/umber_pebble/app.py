@@ -103,9 +103,10 @@ def _authority(app: Flask, lan: Lan) -> None:
         if lan.authority is None:
             raise errors.invalid("not_found", "", None, "this machine is not on the network")
         return Response(
-            lan.authority.read_bytes(), content_type="application/x-x509-ca-cert",
+            lan.authority.read_bytes(),
+            content_type="application/x-x509-ca-cert",
             headers={"Content-Disposition": "attachment; filename=umber-pebble-authority.crt"},
-        )  # fmt: skip
+        )
 
 
 def _front_end(app: Flask) -> None:

@@ -73,9 +73,13 @@ def _authority(folder: Path, file: Path) -> tuple[ec.EllipticCurvePrivateKey, x5
 
 
 def _signed(
-    subject: str | x509.Name, key: ec.EllipticCurvePrivateKey, issuer: x509.Name, by: ec.EllipticCurvePrivateKey,
-    days: int, extensions: list[tuple[x509.ExtensionType, bool]],
-) -> x509.Certificate:  # fmt: skip
+    subject: str | x509.Name,
+    key: ec.EllipticCurvePrivateKey,
+    issuer: x509.Name,
+    by: ec.EllipticCurvePrivateKey,
+    days: int,
+    extensions: list[tuple[x509.ExtensionType, bool]],
+) -> x509.Certificate:
     now = datetime.now(UTC)
     name = (
         subject
@@ -106,9 +110,16 @@ def _server_extensions(names: tuple[str, ...]) -> list[tuple[x509.ExtensionType,
 def _usage(ca: bool) -> x509.KeyUsage:
     """An authority signs certificates and nothing else; a server signs its handshakes."""
     return x509.KeyUsage(
-        digital_signature=not ca, content_commitment=False, key_encipherment=False, data_encipherment=False,
-        key_agreement=False, key_cert_sign=ca, crl_sign=ca, encipher_only=False, decipher_only=False,
-    )  # fmt: skip
+        digital_signature=not ca,
+        content_commitment=False,
+        key_encipherment=False,
+        data_encipherment=False,
+        key_agreement=False,
+        key_cert_sign=ca,
+        crl_sign=ca,
+        encipher_only=False,
+        decipher_only=False,
+    )
 
 
 def _alternative(name: str) -> x509.GeneralName:

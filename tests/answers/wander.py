@@ -44,28 +44,49 @@ class Wanderer(Hand):
         reading = {"degc": degc, "method": self.pick.choice(METHODS)}
         match ribbon.subject.of:
             case "pot":
-                return self.pick.choice([
-                    ("reading", {"cook": number, **reading}), ("reading", {"cook": number, **reading}),
-                    ("rested", {"cook": number}), ("heated", {"cook": number, "degc": degc}), ("decanted", {"cook": number, "into": [self._bag()]}),
-                    ("seen", {"cook": number, "what": self.pick.choice(BOWL_SIGHTS)}), ("discarded", {"cook": number}),
-                    ("burst", {"cook": number, "seconds": 10.0, "power_frac": 0.5}),
-                    ("tempered", {"cook": number, "added_kg": 0.04}), ("tempered", {"cook": number, "step": self.pick.choice(("through", "cool", "warm"))}),
-                    ("tempered", {"cook": number, "smear": True}), ("tempered", {"cook": number, "test": self.pick.choice(("well", "under", "over"))}),
-                ])  # fmt: skip
+                return self.pick.choice(
+                    [
+                        ("reading", {"cook": number, **reading}),
+                        ("reading", {"cook": number, **reading}),
+                        ("rested", {"cook": number}),
+                        ("heated", {"cook": number, "degc": degc}),
+                        ("decanted", {"cook": number, "into": [self._bag()]}),
+                        ("seen", {"cook": number, "what": self.pick.choice(BOWL_SIGHTS)}),
+                        ("discarded", {"cook": number}),
+                        ("burst", {"cook": number, "seconds": 10.0, "power_frac": 0.5}),
+                        ("tempered", {"cook": number, "added_kg": 0.04}),
+                        ("tempered", {"cook": number, "step": self.pick.choice(("through", "cool", "warm"))}),
+                        ("tempered", {"cook": number, "smear": True}),
+                        ("tempered", {"cook": number, "test": self.pick.choice(("well", "under", "over"))}),
+                    ]
+                )
             case "batch":
-                return self.pick.choice([
-                    ("reading", {"batch": number, **reading}), ("moved", {"batch": number, "spot": self.pick.choice(SPOTS)}),
-                    ("heated", {"batch": number, "seconds": 3.0}), ("poured", {"batch": number, "kg": 0.004}),
-                    ("decanted", {"batch": number, "into": [self._bag()]}), ("merged", {"batch": number}),
-                    ("coloured", {"batch": number, "colour": "#a01020", "kind": self.pick.choice(("oil", "water"))}),
-                ])  # fmt: skip
+                return self.pick.choice(
+                    [
+                        ("reading", {"batch": number, **reading}),
+                        ("moved", {"batch": number, "spot": self.pick.choice(SPOTS)}),
+                        ("heated", {"batch": number, "seconds": 3.0}),
+                        ("poured", {"batch": number, "kg": 0.004}),
+                        ("decanted", {"batch": number, "into": [self._bag()]}),
+                        ("merged", {"batch": number}),
+                        (
+                            "coloured",
+                            {"batch": number, "colour": "#a01020", "kind": self.pick.choice(("oil", "water"))},
+                        ),
+                    ]
+                )
             case _:
-                return self.pick.choice([
-                    ("reading", {"round": number, **reading}), ("seen", {"round": number, "what": self.pick.choice(SIGHTS)}),
-                    ("moved", {"round": number, "place": self.pick.choice(list(view.places))}), ("unmoulded", {"round": number}),
-                    ("cancels", {"id": view.last.id if view.last else ""}), ("short", {"round": number, "filled": 2}),
-                    ("outcome", {"round": number, "cavities": [0], "usable": False, "kinds": ["broken"]}),
-                ])  # fmt: skip
+                return self.pick.choice(
+                    [
+                        ("reading", {"round": number, **reading}),
+                        ("seen", {"round": number, "what": self.pick.choice(SIGHTS)}),
+                        ("moved", {"round": number, "place": self.pick.choice(list(view.places))}),
+                        ("unmoulded", {"round": number}),
+                        ("cancels", {"id": view.last.id if view.last else ""}),
+                        ("short", {"round": number, "filled": 2}),
+                        ("outcome", {"round": number, "cavities": [0], "usable": False, "kinds": ["broken"]}),
+                    ]
+                )
 
     def _bag(self) -> dict[str, Any]:
         bag = {"name": f"Bag {self.count}", "kg": self.pick.choice((0.01, 0.03)), "spot": self.pick.choice(SPOTS)}

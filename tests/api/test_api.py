@@ -44,11 +44,20 @@ def problem(answer: Any, status: int) -> dict[str, Any]:
 @pytest.mark.parametrize(
     ("field", "value"),
     [
-        ("cavities.0.shape.diameter_m", 0), ("cavities.0.shape.diameter_m", -0.05), ("cavities.0.shape.diameter_m", 1e9),
-        ("cavities.0.shape.depth_m", 0), ("cavities.0.count", 0), ("cavities.0.count", 1.5), ("cavities.0.count", False),
-        ("cavities", []), ("wall_m", "3"), ("material", "ice"), ("name", ""), ("name", " "),
+        ("cavities.0.shape.diameter_m", 0),
+        ("cavities.0.shape.diameter_m", -0.05),
+        ("cavities.0.shape.diameter_m", 1e9),
+        ("cavities.0.shape.depth_m", 0),
+        ("cavities.0.count", 0),
+        ("cavities.0.count", 1.5),
+        ("cavities.0.count", False),
+        ("cavities", []),
+        ("wall_m", "3"),
+        ("material", "ice"),
+        ("name", ""),
+        ("name", " "),
     ],
-)  # fmt: skip
+)
 def test_impossible_moulds_say_field_and_limit_and_change_nothing(
     client: FlaskClient, field: str, value: Any
 ) -> None:

@@ -84,9 +84,12 @@ def test_no_generated_request_breaks_the_server(app: Flask, config: Config) -> N
             before = changes()
             kwargs = case.as_transport_kwargs(base_url="http://localhost")
             answer = client.open(
-                case.formatted_path, method=case.method, query_string=kwargs.get("params"), json=kwargs.get("json"),
+                case.formatted_path,
+                method=case.method,
+                query_string=kwargs.get("params"),
+                json=kwargs.get("json"),
                 headers={"Content-Type": "application/json"} if kwargs.get("json") is not None else {},
-            )  # fmt: skip
+            )
             sent += 1
             assert answer.status_code < 500 or answer.get_json()["code"] == "disk_full", answer.data
             if answer.status_code >= 400:

@@ -15,9 +15,14 @@ from umber_pebble.demo.fill import fill
 from umber_pebble.services.start import open_workshop
 
 JUNK = st.one_of(
-    st.none(), st.booleans(), st.integers(-(10**12), 10**12), st.floats(allow_nan=False, allow_infinity=False),
-    st.text(max_size=12), st.lists(st.integers(), max_size=2), st.dictionaries(st.text(max_size=3), st.integers(), max_size=2),
-)  # fmt: skip
+    st.none(),
+    st.booleans(),
+    st.integers(-(10**12), 10**12),
+    st.floats(allow_nan=False, allow_infinity=False),
+    st.text(max_size=12),
+    st.lists(st.integers(), max_size=2),
+    st.dictionaries(st.text(max_size=3), st.integers(), max_size=2),
+)
 
 
 @pytest.fixture(scope="module")

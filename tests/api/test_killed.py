@@ -122,9 +122,14 @@ def test_a_migration_that_is_killed_is_done_at_the_next_start(tmp_path: Path) ->
 
 def note(event_id: str) -> dict[str, Any]:
     return {
-        "id": event_id, "kind": "note", "payload": {"text": event_id}, "actor": WREN, "device": "test",
-        "happened_at": None, "schema_version": 1,
-    }  # fmt: skip
+        "id": event_id,
+        "kind": "note",
+        "payload": {"text": event_id},
+        "actor": WREN,
+        "device": "test",
+        "happened_at": None,
+        "schema_version": 1,
+    }
 
 
 def send_and_forget(port: int, method: str, path: str, asked: Any) -> None:

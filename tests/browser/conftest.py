@@ -20,9 +20,14 @@ from umber_pebble.demo.fill import fill
 
 CHROMIUM = "/usr/bin/chromium"
 ARGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync",
-]  # fmt: skip
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 expect.set_options(timeout=10_000)
 
 

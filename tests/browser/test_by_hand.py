@@ -64,8 +64,14 @@ def test_a_marbled_heart_is_swirled_right_before_it_is_poured(demo: Server, open
 
     def tell(number: int, kind: str, **payload: Any) -> None:
         body = {
-            "id": f"m{number}", "kind": kind, "payload": payload, "actor": "Wren", "device": "t", "happened_at": None, "schema_version": 1,
-        }  # fmt: skip
+            "id": f"m{number}",
+            "kind": kind,
+            "payload": payload,
+            "actor": "Wren",
+            "device": "t",
+            "happened_at": None,
+            "schema_version": 1,
+        }
         demo.call("POST", f"/api/runs/{run}/events", body)
         demo.advance(40)
 

@@ -38,9 +38,24 @@ def test_what_is_written_is_read_again(message: Message) -> None:
 
 @pytest.mark.parametrize(
     "line",
-    ["", "temp", "temp a hot", "temp a nan", "temp a 1e9", "temp a b 3", "probe 2 New", "channel a rectal Long", "lost",
-     "follow a cook 0", "follow a sink 1", "temp " + "a" * 300 + " 3", "\x00\x01", "temp a 12.5.1", "GET / HTTP/1.1"],
-)  # fmt: skip
+    [
+        "",
+        "temp",
+        "temp a hot",
+        "temp a nan",
+        "temp a 1e9",
+        "temp a b 3",
+        "probe 2 New",
+        "channel a rectal Long",
+        "lost",
+        "follow a cook 0",
+        "follow a sink 1",
+        "temp " + "a" * 300 + " 3",
+        "\x00\x01",
+        "temp a 12.5.1",
+        "GET / HTTP/1.1",
+    ],
+)
 def test_other_lines_are_not_understood(line: str) -> None:
     with pytest.raises(NotUnderstood):
         read(line)

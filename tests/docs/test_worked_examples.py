@@ -33,9 +33,8 @@ assert figures["faults"] == [] and [layer["index"] for layer in figures["layers"
 piece = stored("piece", "piece-star")
 save("piece", piece, parts=[Part.model_validate(added["part"], strict=False)])
 order = only("piece-star")
-[melt] = plan(order)["melts"]
-made = ask("POST", "/api/figures/plan/melt", {**asked(order), "melt": melt["melt"]})["part"]["melted"]
-assert [of["named"]["step"] for of in made["passes"]] == ["fill", "rim"]
+rows = ask("POST", "/api/figures/plan/windows", asked(order))["rows"]
+assert [of["named"]["step"] for of in rows["casts"]] == ["fill", "rim"]
 assert lead(order).count("pour") >= 2
 """
 ACT = """

@@ -15,11 +15,16 @@ NOON = "2031-05-02T12:00:00+01:00"
 TIMES = st.datetimes(datetime(2025, 1, 1), datetime(2035, 1, 1), timezones=st.just(UTC))
 ROWS = st.lists(
     st.builds(
-        ReadingRow, st.just(0), TIMES, st.sampled_from(["cook", "round"]), st.integers(0, 99), st.floats(-30, 220),
+        ReadingRow,
+        st.just(0),
+        TIMES,
+        st.sampled_from(["cook", "round"]),
+        st.integers(0, 99),
+        st.floats(-30, 220),
         st.sampled_from(METHODS),
     ),
     max_size=8,
-)  # fmt: skip
+)
 
 
 @settings(max_examples=100, deadline=None)

@@ -102,12 +102,14 @@ def _star(points: int) -> str:
 @pytest.mark.parametrize(
     ("text", "says"),
     [
-        (_star(400), "crosses itself"), (_star(20_000), "crosses itself"), ("M0,0 " + "L1,2 " * 150_000, "too many points"),
+        (_star(400), "crosses itself"),
+        (_star(20_000), "crosses itself"),
+        ("M0,0 " + "L1,2 " * 150_000, "too many points"),
         ("<svg xmlns='http://www.w3.org/2000/svg'>" + "<g>" * 500 + "</g>" * 500 + "</svg>", "too deep"),
         ("<svg xmlns='http://www.w3.org/2000/svg'>" + "<g/>" * 9000 + "</svg>", "too many things"),
     ],
     ids=["star", "large star", "numbers", "deep", "many"],
-)  # fmt: skip
+)
 def test_what_would_take_for_ever_is_refused_before_it_is_tried(text: str, says: str) -> None:
     with pytest.raises(OutOfRange, match=says):
         read_outline(text, 0.05)

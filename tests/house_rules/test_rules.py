@@ -72,6 +72,14 @@ def test_no_file_is_longer_than_a_page_turn() -> None:
     assert long == []
 
 
+def test_the_formatter_goes_everywhere() -> None:
+    mark = "# fmt: " + "skip"
+    folders = (ROOT / name for name in ("src", "tests", "tools"))
+    assert [
+        path.name for folder in folders for path in folder.rglob("*.py") if mark in path.read_text("utf-8")
+    ] == []
+
+
 def test_only_the_api_room_fetches() -> None:
     for path in (ROOT / "web/src").rglob("*.ts*"):
         # the service worker brings in the app's own files and nothing the server says

@@ -33,28 +33,60 @@ TEMPS = st.sampled_from(
 )
 NUMBERS = st.one_of(st.integers(0, 3), st.sampled_from([-1, 7, 10**9, 1.5, True, None, "0", [], {}]))
 FIELDS: dict[str, st.SearchStrategy[Any]] = {
-    "cook": NUMBERS, "round": NUMBERS, "batch": NUMBERS, "step": NUMBERS, "degc": TEMPS, "method": st.sampled_from([*METHODS, "guess"]),
-    "seconds": st.sampled_from([1.0, 10.0, 30.0, 300.0, -1.0, float("inf")]), "power_frac": st.sampled_from([0.5, 1.0, 0.0]),
-    "what": st.sampled_from([*SIGHTS, *BOWL_SIGHTS, "?"]), "place": st.sampled_from(["bench", "fridge", "freezer", "nowhere", ["bench"]]),
-    "spot": st.sampled_from(["air", "towel", "bath", "counter", "hand", "moon"]), "kg": st.sampled_from([0.0, 0.004, 0.05, 5.0]),
-    "cavities": st.sampled_from([[0], [0, 1, 2], [], [99], "all"]), "usable": st.sampled_from([True, False, None]),
-    "kinds": st.sampled_from([[], ["broken"], ["not filled"], ["odd"]]), "filled": NUMBERS, "use": st.booleans(),
-    "text": st.sampled_from(["fine", "=1+1", "a\nb", "\x07", "x" * 600, "Łucja żółć"]), "colour": st.sampled_from(["#a01020", "red", None]),
-    "kind": st.sampled_from(["oil", "water", "powder"]), "left_kg": st.sampled_from([{}, {"pot-heavy": 0.05}, {"bowl": -1}, {"x": 1}]),
-    "into": st.sampled_from([
-        [{"name": "bag", "holder": "piping_bag", "kg": 0.02, "spot": "counter", "colour": None}],
-        [{"name": "bag\n2", "holder": "piping_bag", "kg": 0.02, "spot": "counter"}], [{}], 1, [],
-    ]),
+    "cook": NUMBERS,
+    "round": NUMBERS,
+    "batch": NUMBERS,
+    "step": NUMBERS,
+    "degc": TEMPS,
+    "method": st.sampled_from([*METHODS, "guess"]),
+    "seconds": st.sampled_from([1.0, 10.0, 30.0, 300.0, -1.0, float("inf")]),
+    "power_frac": st.sampled_from([0.5, 1.0, 0.0]),
+    "what": st.sampled_from([*SIGHTS, *BOWL_SIGHTS, "?"]),
+    "place": st.sampled_from(["bench", "fridge", "freezer", "nowhere", ["bench"]]),
+    "spot": st.sampled_from(["air", "towel", "bath", "counter", "hand", "moon"]),
+    "kg": st.sampled_from([0.0, 0.004, 0.05, 5.0]),
+    "cavities": st.sampled_from([[0], [0, 1, 2], [], [99], "all"]),
+    "usable": st.sampled_from([True, False, None]),
+    "kinds": st.sampled_from([[], ["broken"], ["not filled"], ["odd"]]),
+    "filled": NUMBERS,
+    "use": st.booleans(),
+    "text": st.sampled_from(["fine", "=1+1", "a\nb", "\x07", "x" * 600, "Łucja żółć"]),
+    "colour": st.sampled_from(["#a01020", "red", None]),
+    "kind": st.sampled_from(["oil", "water", "powder"]),
+    "left_kg": st.sampled_from([{}, {"pot-heavy": 0.05}, {"bowl": -1}, {"x": 1}]),
+    "into": st.sampled_from(
+        [
+            [{"name": "bag", "holder": "piping_bag", "kg": 0.02, "spot": "counter", "colour": None}],
+            [{"name": "bag\n2", "holder": "piping_bag", "kg": 0.02, "spot": "counter"}],
+            [{}],
+            1,
+            [],
+        ]
+    ),
     "rounds": st.sampled_from([[[0, 2]], [[1, 3], [0, 1]], [[0, 0]], [[99, 1]], "all"]),
-    "said": st.sampled_from(["well", "under", "over"]), "first": st.booleans(),
-}  # fmt: skip
+    "said": st.sampled_from(["well", "under", "over"]),
+    "first": st.booleans(),
+}
 OF_KIND = {
-    "heated": ("cook", "degc"), "burst": ("cook", "seconds", "power_frac"), "rested": ("cook", "degc"),
-    "reading": ("cook", "degc", "method"), "seen": ("cook", "what"), "poured": ("round",), "moved": ("round", "place"),
-    "outcome": ("round", "cavities", "usable", "kinds"), "decanted": ("cook", "into"), "short": ("round", "filled"),
-    "replanned": ("rounds",), "note": ("text",),  "discarded": ("cook",), "unmoulded": ("round",),
-    "bent": ("round",), "inserted": ("round", "first"), "flipped": ("round",), "coloured": ("batch", "colour", "kind"),
-}  # fmt: skip
+    "heated": ("cook", "degc"),
+    "burst": ("cook", "seconds", "power_frac"),
+    "rested": ("cook", "degc"),
+    "reading": ("cook", "degc", "method"),
+    "seen": ("cook", "what"),
+    "poured": ("round",),
+    "moved": ("round", "place"),
+    "outcome": ("round", "cavities", "usable", "kinds"),
+    "decanted": ("cook", "into"),
+    "short": ("round", "filled"),
+    "replanned": ("rounds",),
+    "note": ("text",),
+    "discarded": ("cook",),
+    "unmoulded": ("round",),
+    "bent": ("round",),
+    "inserted": ("round", "first"),
+    "flipped": ("round",),
+    "coloured": ("batch", "colour", "kind"),
+}
 
 
 def deep(levels: int) -> Any:
@@ -175,7 +207,13 @@ class AnyHistory(RuleBasedStateMachine):
 
 
 AnyHistory.TestCase.settings = settings(
-    max_examples=max(STEPS // EACH, 1), stateful_step_count=EACH, deadline=None, derandomize=STEPS <= 300, database=None,
-    suppress_health_check=list(HealthCheck), print_blob=False, phases=[Phase.generate],
-)  # fmt: skip
+    max_examples=max(STEPS // EACH, 1),
+    stateful_step_count=EACH,
+    deadline=None,
+    derandomize=STEPS <= 300,
+    database=None,
+    suppress_health_check=list(HealthCheck),
+    print_blob=False,
+    phases=[Phase.generate],
+)
 TestAnyHistory = AnyHistory.TestCase

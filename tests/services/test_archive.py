@@ -93,12 +93,21 @@ def spoil(doc: Any, how: str) -> None:
 @pytest.mark.parametrize(
     ("how", "path"),
     [
-        ("version", "version"), ("format", "format"), ("type", "level_m"), ("unknown field", "extra"), ("fill", "things.*material"),
-        ("reference", "things.*mould_id"), ("twice", "things.*id"), ("kitchen", "things"), ("revisions", "things.*revisions"),
-        ("events", "runs.0.events.3"), ("ended", "runs.0.ended_at"), ("order", "runs.0.order_id"),
+        ("version", "version"),
+        ("format", "format"),
+        ("type", "level_m"),
+        ("unknown field", "extra"),
+        ("fill", "things.*material"),
+        ("reference", "things.*mould_id"),
+        ("twice", "things.*id"),
+        ("kitchen", "things"),
+        ("revisions", "things.*revisions"),
+        ("events", "runs.0.events.3"),
+        ("ended", "runs.0.ended_at"),
+        ("order", "runs.0.order_id"),
         ("frozen", "runs.0"),
     ],
-)  # fmt: skip
+)
 def test_what_does_not_hold_together_is_refused_by_path_and_changes_nothing(
     lived_in: Workshop, how: str, path: str
 ) -> None:

@@ -18,10 +18,19 @@ from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 BENCH = {"from_s": 0.0, "place_id": "bench", "care": "none"}
 CAST: dict[str, Any] = {
-    "material": "coating", "temper": "tempered", "water_frac": None, "piece_id": None, "shape": "plate",
-    "thickness_m": 0.004, "mould": "silicone", "wall_m": 0.003, "pour_degc": None, "first": None, "bend": None,
+    "material": "coating",
+    "temper": "tempered",
+    "water_frac": None,
+    "piece_id": None,
+    "shape": "plate",
+    "thickness_m": 0.004,
+    "mould": "silicone",
+    "wall_m": 0.003,
+    "pour_degc": None,
+    "first": None,
+    "bend": None,
     "ways": [[BENCH]],
-}  # fmt: skip
+}
 
 
 @pytest.fixture(scope="module")
@@ -40,8 +49,10 @@ def asked(workshop: Workshop, *places: str, care: str = "none", **changes: Any) 
 
 def test_freezer_is_sooner_than_fridge_and_a_wrapped_one_later(workshop: Workshop) -> None:
     freezer, fridge, wrapped = (
-        asked(workshop, "freezer"), asked(workshop, "fridge"), asked(workshop, "fridge", care="wrapped")
-    )  # fmt: skip
+        asked(workshop, "freezer"),
+        asked(workshop, "fridge"),
+        asked(workshop, "fridge", care="wrapped"),
+    )
     at = [x.windows["unmould"].likely for x in (freezer, fridge, wrapped)]
     assert at == sorted(at)
     assert freezer.places == ["Bench top", "Freezer"]
@@ -114,12 +125,28 @@ def test_a_bend_closes_sooner_when_it_is_thick_and_a_thick_foot_cracks(workshop:
 
 
 def test_a_dome_has_its_own_times_for_thin_and_thick_places(workshop: Workshop) -> None:
-    dome = {"name": "Dome", "material": "silicone", "wall_m": 0.003, "bears_degc": 230.0, "owned": 1, "mat": None,
-            "cavities": [{"name": "Dome", "count": 6, "shape": {"kind": "half_ball", "diameter_m": 0.03},
-                          "water_kg": None}]}  # fmt: skip
+    dome = {
+        "name": "Dome",
+        "material": "silicone",
+        "wall_m": 0.003,
+        "bears_degc": 230.0,
+        "owned": 1,
+        "mat": None,
+        "cavities": [
+            {"name": "Dome", "count": 6, "shape": {"kind": "half_ball", "diameter_m": 0.03}, "water_kg": None}
+        ],
+    }
     workshop.create("mould", "mould-dome", docs.Mould.model_validate(dome))
-    piece = {"name": "Dome", "material": "coating", "mould_id": "mould-dome", "cavity": 0, "fill_m": 0.015,
-             "work": "none", "stick": None, "stays": []}  # fmt: skip
+    piece = {
+        "name": "Dome",
+        "material": "coating",
+        "mould_id": "mould-dome",
+        "cavity": 0,
+        "fill_m": 0.015,
+        "work": "none",
+        "stick": None,
+        "stays": [],
+    }
     workshop.create("piece", "piece-bowl", Piece.model_validate(piece, strict=False))
     found = asked(workshop, "fridge", piece_id="piece-bowl")
     assert found.thin["touch"] < found.thick["touch"]
@@ -129,16 +156,21 @@ def test_a_dome_has_its_own_times_for_thin_and_thick_places(workshop: Workshop) 
 @pytest.mark.parametrize(
     ("changes", "path"),
     [
-        ({"thickness_m": 0.0}, "thickness_m"), ({"thickness_m": 2.0}, "thickness_m"), ({"wall_m": 0.0}, "wall_m"),
-        ({"pour_degc": 200.0}, "pour_degc"), ({"material": "gravel"}, "material"), ({"mould": "gravel"}, "mould"),
-        ({"ways": [[BENCH, BENCH]]}, "path"), ({"ways": [[{**BENCH, "from_s": 5.0}]]}, "path"),
+        ({"thickness_m": 0.0}, "thickness_m"),
+        ({"thickness_m": 2.0}, "thickness_m"),
+        ({"wall_m": 0.0}, "wall_m"),
+        ({"pour_degc": 200.0}, "pour_degc"),
+        ({"material": "gravel"}, "material"),
+        ({"mould": "gravel"}, "mould"),
+        ({"ways": [[BENCH, BENCH]]}, "path"),
+        ({"ways": [[{**BENCH, "from_s": 5.0}]]}, "path"),
         ({"ways": [[BENCH], [{**BENCH, "place_id": "gone"}]]}, "ways.1.0.place_id"),
         ({"ways": [[BENCH, {**BENCH, "from_s": 80_000.0}]]}, "path"),
         ({"material": "isomalt", "bend": {"radius_m": 0.0001, "over_s": 2.0}}, "radius_m"),
         ({"material": "isomalt", "bend": {"radius_m": 0.03, "over_s": 0.0}}, "over_s"),
         ({"first": {"material": "coating", "thickness_m": 3.0, "degc": 20.0}}, "first.thickness_m"),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_is_refused_where_it_is(workshop: Workshop, changes: dict[str, Any], path: str) -> None:
     with pytest.raises(CoreError) as refused:
         explore(workshop, HeatAsked.model_validate({**CAST, **changes}, strict=False))
@@ -188,8 +220,13 @@ def test_a_way_is_taken_into_a_piece_and_one_that_runs_backwards_is_not(
     with pytest.raises(OutOfRange, match="later than the one before"):
         workshop.save("piece", "piece-disc", taken.version, going(way[::-1]))
     older = {
-        "name": "Old disc", "material": "isomalt", "mould_id": "mould-disc", "cavity": 0, "fill_m": 0.004, "work": "stick",
+        "name": "Old disc",
+        "material": "isomalt",
+        "mould_id": "mould-disc",
+        "cavity": 0,
+        "fill_m": 0.004,
+        "work": "stick",
         "stick": {"diameter_m": 0.004, "inside_m": 0.03},
-    }  # fmt: skip
+    }
     [part] = Piece.model_validate(older, strict=False).parts
     assert (part.stays, [p.kind for p in part.passes]) == ([], ["fill", "stick"])

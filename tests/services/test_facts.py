@@ -101,14 +101,21 @@ def test_what_no_model_can_follow_is_kept_all_the_same(stocked: Workshop, monkey
 @pytest.mark.parametrize(
     ("kind", "payload", "says"),
     [
-        ("cancels", {"id": "run-started"}, "end the run"), ("cancels", {"id": "run-4"}, "done again"),
-        ("cancels", {"id": "run-3"}, "already"), ("cancels", {"id": ["x"]}, "payload.id"),
+        ("cancels", {"id": "run-started"}, "end the run"),
+        ("cancels", {"id": "run-4"}, "done again"),
+        ("cancels", {"id": "run-3"}, "already"),
+        ("cancels", {"id": ["x"]}, "payload.id"),
         ("note", {"text": "x", "deep": {"a": {"b": {"c": {"d": {"e": 1}}}}}}, "nested"),
-        ("note", {"text": "x", "many": [[0]] * 6000}, "nested"), ("note", {"text": "x", "huge": 10**400}, "large"),
+        ("note", {"text": "x", "many": [[0]] * 6000}, "nested"),
+        ("note", {"text": "x", "huge": 10**400}, "large"),
         ("note", {"text": "bell \x07"}, "printed"),
-        ("decanted", {"cook": 0, "into": [{"name": "a\nb", "holder": "bag", "spot": "air", "kg": 0.1}]}, "one line"),
+        (
+            "decanted",
+            {"cook": 0, "into": [{"name": "a\nb", "holder": "bag", "spot": "air", "kg": 0.1}]},
+            "one line",
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_apply_is_refused_in_words(
     stocked: Workshop, kind: str, payload: dict[str, Any], says: str
 ) -> None:

@@ -33,11 +33,22 @@ def test_a_full_disk_refuses_in_words_and_loses_nothing(stocked: Workshop) -> No
         for _ in range(200):
             hands.do("note", 1, text="x" * 500)
     kept = bench.view(hands.runs, "run", "Wren").seq
-    answer = create_app(stocked).test_client().post(
-        "/api/runs/run/events",
-        json={"id": "n", "kind": "note", "payload": {"text": "x" * 500}, "actor": "Wren", "device": "t", "happened_at": None,
-              "schema_version": 1},
-    )  # fmt: skip
+    answer = (
+        create_app(stocked)
+        .test_client()
+        .post(
+            "/api/runs/run/events",
+            json={
+                "id": "n",
+                "kind": "note",
+                "payload": {"text": "x" * 500},
+                "actor": "Wren",
+                "device": "t",
+                "happened_at": None,
+                "schema_version": 1,
+            },
+        )
+    )
     assert (answer.status_code, answer.get_json()["code"]) == (507, "disk_full")
     client = create_app(stocked).test_client()
     exported = client.get("/api/workshop").get_json()

@@ -8,17 +8,32 @@ from umber_pebble.services.doc_base import STORED
 from umber_pebble.services.docs import Order
 
 BARE: dict[str, Any] = {
-    "name": "Older", "due_at": "2031-05-02T18:00:00Z", "lines": [{"piece_id": "piece-disc", "quantity": 6}], "confidence_frac": 0.9,
+    "name": "Older",
+    "due_at": "2031-05-02T18:00:00Z",
+    "lines": [{"piece_id": "piece-disc", "quantity": 6}],
+    "confidence_frac": 0.9,
     "reserve_frac": 0.05,
-}  # fmt: skip
+}
 ISOMALT = {
-    "vessel_id": "pot", "stand_id": "bench", "ring_id": "left", "place_id": "slab", "crystalline": True, "water": "auto", "cook_degc": 160.0,
-}  # fmt: skip
+    "vessel_id": "pot",
+    "stand_id": "bench",
+    "ring_id": "left",
+    "place_id": "slab",
+    "crystalline": True,
+    "water": "auto",
+    "cook_degc": 160.0,
+}
 COATING = {"vessel_id": "bowl", "stand_id": "bench", "by_id": "oven", "place_id": "fridge", "melt_to_degc": 43.0}
 HOW = {"power": "half", "stop": "lumps"}
 COUVERTURE = {
-    "vessel_id": "cup", "stand_id": "bench", "by_id": "bath", "place_id": "fridge", "power": "full", "school": "slab", "seed_degc": 18.0,
-}  # fmt: skip
+    "vessel_id": "cup",
+    "stand_id": "bench",
+    "by_id": "bath",
+    "place_id": "fridge",
+    "power": "full",
+    "school": "slab",
+    "seed_degc": 18.0,
+}
 
 
 @pytest.mark.parametrize(
@@ -26,9 +41,13 @@ COUVERTURE = {
     [
         # it melted through at full power, and knew no couverture: that is seeded where coating is melted
         ({"isomalt": ISOMALT, "coating": COATING}, ("full", "through"), ("bowl", "seed", 20.0)),
-        ({"isomalt": ISOMALT, "coating": COATING | HOW, "couverture": COUVERTURE, "vessels": []}, ("half", "lumps"), ("cup", "slab", 18.0)),
+        (
+            {"isomalt": ISOMALT, "coating": COATING | HOW, "couverture": COUVERTURE, "vessels": []},
+            ("half", "lumps"),
+            ("cup", "slab", 18.0),
+        ),
     ],
-)  # fmt: skip
+)
 def test_an_older_order_has_its_ways_by_family(
     more: dict[str, Any], coating: tuple[str, str], couverture: tuple[str, str, float]
 ) -> None:

@@ -16,9 +16,10 @@ from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import PotCook, casts_in_window
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.docs import Order
+from umber_pebble.services.gathering import snapshot_of
 from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.start import open_workshop
-from umber_pebble.services.workshop import Workshop, snapshot_of
+from umber_pebble.services.workshop import Workshop
 
 OLDER = Path(__file__).parent / "older"
 # by 0.7 in the state right before that change

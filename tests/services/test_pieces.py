@@ -90,9 +90,14 @@ def test_a_weight_that_is_typed_is_what_is_weighed(workshop: Workshop, piece: st
 # As 0.4.0 and 0.5.0 stored them.
 def test_pieces_of_older_versions_open(workshop: Workshop) -> None:
     solid = {
-        "name": "Old disc", "material": "isomalt", "mould_id": "mould-disc", "cavity": 0, "fill_m": 0.004, "work": "bend",
+        "name": "Old disc",
+        "material": "isomalt",
+        "mould_id": "mould-disc",
+        "cavity": 0,
+        "fill_m": 0.004,
+        "work": "bend",
         "stick": None,
-    }  # fmt: skip
+    }
     piece = Piece.model_validate(solid, strict=False)
     assert (piece.joins, piece.stand, piece.parts[0].bent, piece.parts[0].body) == ([], None, True, None)
     melt = {"material": "coating", "colour": None}
@@ -100,7 +105,12 @@ def test_pieces_of_older_versions_open(workshop: Workshop) -> None:
         "name": "Old pop",
         "parts": [
             {
-                "name": "Old pop", "count": 1, "mould_id": "mould-pop", "cavity": 0, "bent": False, "stays": [],
+                "name": "Old pop",
+                "count": 1,
+                "mould_id": "mould-pop",
+                "cavity": 0,
+                "bent": False,
+                "stays": [],
                 "passes": [
                     {"kind": "detail", "name": "Cap", "melt": melt, "share_frac": 0.2, "thick_m": 0.001},
                     {"kind": "shell", "melt": melt, "thick_m": 0.0015, "emptied": True, "sides": False},
@@ -108,7 +118,7 @@ def test_pieces_of_older_versions_open(workshop: Workshop) -> None:
                 ],
             }
         ],
-    }  # fmt: skip
+    }
     [of] = Piece.model_validate(built, strict=False).parts
     assert of.seen == "mould"
     for told, use in (

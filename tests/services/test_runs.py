@@ -28,9 +28,14 @@ WREN = "Wren"
 
 
 ISOMALT: dict[str, Any] = {
-    "vessel_id": "pot-heavy", "stand_id": "bench", "ring_id": "ring-left", "place_id": "bench", "crystalline": True,
-    "water": "auto", "cook_degc": 160.0,
-}  # fmt: skip
+    "vessel_id": "pot-heavy",
+    "stand_id": "bench",
+    "ring_id": "ring-left",
+    "place_id": "bench",
+    "crystalline": True,
+    "water": "auto",
+    "cook_degc": 160.0,
+}
 COATING = MeltedWay(
     kind="melted",
     vessel_id="bowl",
@@ -45,10 +50,14 @@ COATING = MeltedWay(
 
 def order(workshop: Workshop, isomalt: dict[str, Any] | None = None, **changes: Any) -> Order:
     base: dict[str, Any] = {
-        "name": "Test night", "due_at": workshop.clock.now() + timedelta(hours=6),
-        "lines": [Line(piece_id="piece-disc", quantity=24)], "vessels": [],
-        "ways": {"isomalt": CookedWay(kind="cooked", **{**ISOMALT, **(isomalt or {})}), "coating": COATING}, "confidence_frac": 0.9, "reserve_frac": 0.05,
-    }  # fmt: skip
+        "name": "Test night",
+        "due_at": workshop.clock.now() + timedelta(hours=6),
+        "lines": [Line(piece_id="piece-disc", quantity=24)],
+        "vessels": [],
+        "ways": {"isomalt": CookedWay(kind="cooked", **{**ISOMALT, **(isomalt or {})}), "coating": COATING},
+        "confidence_frac": 0.9,
+        "reserve_frac": 0.05,
+    }
     return Order(**{**base, **changes})
 
 

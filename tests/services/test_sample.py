@@ -62,7 +62,14 @@ def test_a_bowl_is_seeded_only_once_it_is_melted_through(
     workshop: Workshop, degc: float, told: bool, act: str
 ) -> None:
     asked = SeedAsked(
-        material="dark", vessel_id="bowl", melt_kg=0.5, melt_degc=degc, seed_degc=20.0, through=told, seeded_degc=None,
-        added_kg=None, read_degc=None,
-    )  # fmt: skip
+        material="dark",
+        vessel_id="bowl",
+        melt_kg=0.5,
+        melt_degc=degc,
+        seed_degc=20.0,
+        through=told,
+        seeded_degc=None,
+        added_kg=None,
+        read_degc=None,
+    )
     assert seed_bowl(workshop, asked).now.act == act

@@ -199,8 +199,14 @@ def spoilt(config: Config, how: str) -> None:
 
 @pytest.mark.parametrize(
     ("how", "says"),
-    [("garbage", "restore"), ("truncated", "restore"), ("empty", "restore"), ("newer", "newer version"), ("foreign", "restore")],
-)  # fmt: skip
+    [
+        ("garbage", "restore"),
+        ("truncated", "restore"),
+        ("empty", "restore"),
+        ("newer", "newer version"),
+        ("foreign", "restore"),
+    ],
+)
 def test_each_damage_is_said_in_words_and_no_start_breaks(
     config: Config, copy: Path, how: str, says: str, capsys: pytest.CaptureFixture[str]
 ) -> None:
@@ -311,8 +317,12 @@ def test_a_limit_on_files_is_said_in_words_and_leaves_all_as_it_was(config: Conf
     asked = [sys.executable, "-m", "umber_pebble.cli", "--data", str(config.data_dir), does]
     said = subprocess.run(
         [*asked, *([str(copy)] if does == "restore" else [])],
-        preexec_fn=limited, capture_output=True, text=True, check=False, timeout=60,
-    )  # fmt: skip
+        preexec_fn=limited,
+        capture_output=True,
+        text=True,
+        check=False,
+        timeout=60,
+    )
     assert said.returncode == 1 and "make room" in said.stderr and "Traceback" not in said.stderr
     assert list(config.backups.glob("*.db")) == [] and name_of(config) == "Old"
 
@@ -333,8 +343,12 @@ def test_a_folder_that_is_not_ours_to_write_is_said_in_words(config: Config, cop
     asked = [sys.executable, "-m", "umber_pebble.cli", "--data", str(config.data_dir), does]
     said = subprocess.run(
         [*asked, *{"serve": ["--port", "0"], "restore": [str(copy)]}.get(does, [])],
-        preexec_fn=bound_by_permissions, capture_output=True, text=True, check=False, timeout=60,
-    )  # fmt: skip
+        preexec_fn=bound_by_permissions,
+        capture_output=True,
+        text=True,
+        check=False,
+        timeout=60,
+    )
     words = said.stdout if does == "doctor" else said.stderr
     assert said.returncode == 1 and "make it yours" in words and "Traceback" not in said.stderr
     assert does != "doctor" or "database: sound" in words

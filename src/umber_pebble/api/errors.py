@@ -80,9 +80,14 @@ def problem_of(error: Refused | CoreError) -> Problem:
     if isinstance(error, Refused):
         return error.problem
     return Problem(
-        status=STATUS.get(error.code, 422), code=error.code, title=error.message, path=error.path, got=error.got,
-        limits=error.limits, params=error.params,
-    )  # fmt: skip
+        status=STATUS.get(error.code, 422),
+        code=error.code,
+        title=error.message,
+        path=error.path,
+        got=error.got,
+        limits=error.limits,
+        params=error.params,
+    )
 
 
 def install(app: Flask) -> None:
@@ -97,17 +102,27 @@ def install(app: Flask) -> None:
     def _http(error: HTTPException) -> Response:
         return answer(
             Problem(
-                status=error.code or 500, code=f"http_{error.code}", title=error.description or error.name, path="",
-                got=None, limits={}, params={},
+                status=error.code or 500,
+                code=f"http_{error.code}",
+                title=error.description or error.name,
+                path="",
+                got=None,
+                limits={},
+                params={},
             )
-        )  # fmt: skip
+        )
 
     @app.errorhandler(Exception)
     def _unexpected(error: Exception) -> Response:
         app.logger.exception("unexpected error")
         return answer(
             Problem(
-                status=500, code="internal", title="something went wrong here; nothing was changed", path="",
-                got=None, limits={}, params={},
+                status=500,
+                code="internal",
+                title="something went wrong here; nothing was changed",
+                path="",
+                got=None,
+                limits={},
+                params={},
             )
-        )  # fmt: skip
+        )

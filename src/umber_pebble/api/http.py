@@ -4,7 +4,7 @@ import json
 import re
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Required, TypedDict, Unpack
 
 from flask import Flask, Response, request
 from pydantic import BaseModel, TypeAdapter, ValidationError
@@ -17,9 +17,15 @@ LARGEST_BODY = 1_000_000
 COOKIE_LASTS_S = 400 * 24 * 3600
 # what pydantic calls a bound, and what a problem calls it
 _BOUNDS = {
-    "ge": "low", "gt": "low", "min_length": "low", "le": "high", "lt": "high", "max_length": "high",
-    "expected": "one_of", "pattern": "pattern",
-}  # fmt: skip
+    "ge": "low",
+    "gt": "low",
+    "min_length": "low",
+    "le": "high",
+    "lt": "high",
+    "max_length": "high",
+    "expected": "one_of",
+    "pattern": "pattern",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,11 +35,23 @@ class Endpoint:
     method: str
     path: str
     call: Callable[..., Any]
+    summary: str
     reply: type[BaseModel] | str
-    body: type[BaseModel] | None
+    body: type[BaseModel] | None = None
+    query: tuple[str, ...] = ()
+    status: int = 200
+    largest: int = LARGEST_BODY
+
+
+class Told(TypedDict, total=False):
+    """What an endpoint is beside its address and its call: what it answers and reads, in words, with which status, how large a body may
+    be [bytes]."""
+
+    summary: Required[str]
+    reply: Required[type[BaseModel] | str]
+    body: type[BaseModel]
     query: tuple[str, ...]
     status: int
-    summary: str
     largest: int
 
 
@@ -43,24 +61,12 @@ class Api:
 
     endpoints: list[Endpoint] = field(default_factory=list)
 
-    def add(
-        self,
-        method: str,
-        path: str,
-        call: Callable[..., Any],
-        *,
-        reply: type[BaseModel] | str,
-        body: type[BaseModel] | None = None,
-        query: tuple[str, ...] = (),
-        status: int = 200,
-        summary: str,
-        largest: int = LARGEST_BODY,
-    ) -> None:
+    def add(self, method: str, path: str, call: Callable[..., Any], **told: Unpack[Told]) -> None:
         """Register an operation; call takes the body, then path parts and query values by name.
 
         reply is a model sent as JSON, or the content type of a file whose text or bytes call gives.
         """
-        self.endpoints.append(Endpoint(method, path, call, reply, body, query, status, summary, largest))
+        self.endpoints.append(Endpoint(method, path, call, **told))
 
     def mount(self, app: Flask) -> None:
         """Put every operation on a Flask app."""
@@ -173,9 +179,13 @@ def _view(e: Endpoint) -> Callable[..., Response]:
 def _read(model: type[BaseModel], largest: int) -> BaseModel:
     if (request.content_length or 0) > largest:
         raise invalid(
-            "too_large", "", request.content_length, f"this is too large: at most {largest:,} bytes", {"high": largest},
+            "too_large",
+            "",
+            request.content_length,
+            f"this is too large: at most {largest:,} bytes",
+            {"high": largest},
             status=413,
-        )  # fmt: skip
+        )
     if request.mimetype != "application/json":
         raise invalid("unsupported_type", "", request.mimetype, "send application/json", status=415)
     raw = request.get_data(cache=False)

@@ -5,6 +5,7 @@ from typing import Any
 from zoneinfo import available_timezones
 
 from flask import request
+from pydantic import BaseModel
 
 from umber_pebble.api import bowls, builds, itself, plans, reference
 from umber_pebble.api import schemas as s
@@ -54,14 +55,16 @@ def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) 
     return api
 
 
+def _save(doc: type[Doc]) -> type[BaseModel]:
+    return s.Save[doc]  # type: ignore[valid-type]
+
+
 def _single(api: Api, workshop: Workshop, kind: str, thing_id: str, doc: type[Doc], stored: Any) -> None:
     def save(body: Any) -> Any:
         return workshop.save(kind, thing_id, body.version, body.doc)
 
     api.add("GET", f"/api/{kind}", partial(workshop.get, kind, thing_id), reply=stored, summary=f"The {kind}")
-    api.add(
-        "PUT", f"/api/{kind}", save, body=s.Save[doc], reply=stored, summary=f"Save the {kind}"  # type: ignore[valid-type]
-    )  # fmt: skip
+    api.add("PUT", f"/api/{kind}", save, body=_save(doc), reply=stored, summary=f"Save the {kind}")
 
 
 def _many(api: Api, workshop: Workshop, kind: str, doc: type[Doc], stored: Any, listed: Any) -> None:
@@ -85,7 +88,7 @@ def _many(api: Api, workshop: Workshop, kind: str, doc: type[Doc], stored: Any, 
     api.add("GET", many, all_, reply=listed, summary=f"All {kind}s")
     api.add("POST", many, create, body=s.Create[doc], reply=stored, status=201, summary=f"Add a {kind}")  # type: ignore[valid-type]
     api.add("GET", one, get, reply=stored, summary=f"A {kind}")
-    api.add("PUT", one, save, body=s.Save[doc], reply=stored, summary=f"Save a {kind}")  # type: ignore[valid-type]
+    api.add("PUT", one, save, body=_save(doc), reply=stored, summary=f"Save a {kind}")
     api.add("DELETE", one, remove, body=s.Remove, reply=s.Done, summary=f"Remove a {kind}")
 
 
@@ -116,12 +119,22 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
         summary="A cavity",
     )
     api.add(
-        "POST", "/api/figures/outline", outline, body=s.OutlineIn, reply=s.OutlineRead, summary="An outline out of an SVG",
+        "POST",
+        "/api/figures/outline",
+        outline,
+        body=s.OutlineIn,
+        reply=s.OutlineRead,
+        summary="An outline out of an SVG",
         largest=LARGEST_SVG_BODY,
-    )  # fmt: skip
+    )
     api.add(
-        "POST", "/api/figures/heat", heat, body=explorer.HeatAsked, reply=s.HeatExplored, summary="A cast on its ways",
-    )  # fmt: skip
+        "POST",
+        "/api/figures/heat",
+        heat,
+        body=explorer.HeatAsked,
+        reply=s.HeatExplored,
+        summary="A cast on its ways",
+    )
     bowls.add(api, workshop, probes)
     builds.add(api, workshop)
     plans.add(api, workshop)
@@ -259,9 +272,14 @@ def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
 
     api.add("GET", "/api/workshop", export, reply="application/json", summary="The whole workshop as one document")
     api.add(
-        "POST", "/api/workshop", bring_in, body=archive.WorkshopFile, reply=s.BroughtIn, largest=LARGEST_WORKSHOP,
+        "POST",
+        "/api/workshop",
+        bring_in,
+        body=archive.WorkshopFile,
+        reply=s.BroughtIn,
+        largest=LARGEST_WORKSHOP,
         summary="Put a document in place of the whole workshop",
-    )  # fmt: skip
+    )
     pdf, csv = "application/pdf", "text/csv; charset=utf-8"
     api.add(
         "GET",
@@ -274,6 +292,12 @@ def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
     api.add("GET", "/api/orders/{id}/pour-list.pdf", pour_list, reply=pdf, summary="What to pour, for the wall")
     api.add("GET", "/api/runs/{id}/readings.csv", readings, reply=csv, summary="A run's readings")
     api.add(
-        "POST", "/api/runs/{id}/readings", add_readings, body=s.ReadingsIn, reply=s.Added, status=201,
-        summary="Add readings from a CSV file", largest=LARGEST_CSV_BODY,
-    )  # fmt: skip
+        "POST",
+        "/api/runs/{id}/readings",
+        add_readings,
+        body=s.ReadingsIn,
+        reply=s.Added,
+        status=201,
+        summary="Add readings from a CSV file",
+        largest=LARGEST_CSV_BODY,
+    )

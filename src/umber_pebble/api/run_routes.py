@@ -72,7 +72,12 @@ def add_runs(api: Api, runs: RunService) -> None:
     )
     api.add("GET", "/api/log", logs, reply=r.LogList, summary="All runs")
     api.add(
-        "POST", "/api/log/{id}/rest", rest, body=r.RestOrder, reply=s.StoredOrder, status=201,
+        "POST",
+        "/api/log/{id}/rest",
+        rest,
+        body=r.RestOrder,
+        reply=s.StoredOrder,
+        status=201,
         summary="An order for what a run still owes",
-    )  # fmt: skip
+    )
     api.add("GET", "/api/log/{id}", log, reply=r.Log, summary="A run looked back on")

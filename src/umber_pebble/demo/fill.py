@@ -93,12 +93,18 @@ def _order(name: str, due: datetime, lines: list[Line]) -> Order:
     bowl: dict[str, Any] = {"vessel_id": "bowl", "stand_id": "bench", "by_id": "microwave", "place_id": "fridge"}
     ways: dict[str, WayDoc] = {
         "isomalt": CookedWay(
-            kind="cooked", vessel_id="pot-heavy", stand_id="bench", ring_id="ring-left", place_id="bench", crystalline=True,
-            water="auto", cook_degc=160.0,
+            kind="cooked",
+            vessel_id="pot-heavy",
+            stand_id="bench",
+            ring_id="ring-left",
+            place_id="bench",
+            crystalline=True,
+            water="auto",
+            cook_degc=160.0,
         ),
         "coating": MeltedWay(kind="melted", **bowl, melt_to_degc=43.0, power="full", stop="lumps"),
         "couverture": TemperedWay(kind="tempered", **bowl, power="full", school="seed", seed_degc=SEED_DEGC),
-    }  # fmt: skip
+    }
     return Order(
         vessels=[],
         name=name,

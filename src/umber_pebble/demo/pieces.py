@@ -50,26 +50,53 @@ MOULDS = {
     "mould-disc": _silicone("Star-glass disc, 50 mm", _disc("Disc", 14, 0.050, 0.006, 0.0113)),
     "mould-lens": _silicone("Comet lens, 80 mm", _disc("Lens", 6, 0.080, 0.005), wall_m=0.004),
     "mould-planet": Mould(
-        name="Planet lollipop, 55 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1, detail_m=None, oiled=False,
-        cavities=[_disc("Planet", 8, 0.055, 0.007)], mat=None,
+        name="Planet lollipop, 55 mm",
+        material="thermoformed",
+        wall_m=0.0006,
+        bears_degc=60.0,
+        owned=1,
+        detail_m=None,
+        oiled=False,
+        cavities=[_disc("Planet", 8, 0.055, 0.007)],
+        mat=None,
     ),
     "mould-sky": _silicone(
         "Night sky sampler",
         Cavity(
-            name="Star", count=6, water_kg=None,
-            shape=StarShape(kind="star", diameter_m=0.045, tips=5, inner_frac=0.5, depth_m=0.008, draft_rad=0.0873, edge_m=0.001),
+            name="Star",
+            count=6,
+            water_kg=None,
+            shape=StarShape(
+                kind="star",
+                diameter_m=0.045,
+                tips=5,
+                inner_frac=0.5,
+                depth_m=0.008,
+                draft_rad=0.0873,
+                edge_m=0.001,
+            ),
         ),
         Cavity(name="Meteorite", count=6, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.03)),
         Cavity(
-            name="Heart of the dome", count=3, water_kg=None,
+            name="Heart of the dome",
+            count=3,
+            water_kg=None,
             shape=HeartShape(kind="heart", width_m=0.04, depth_m=0.009, draft_rad=0.0873, edge_m=0.002),
         ),
     ),
     "mould-pane": Mould(
-        name="Pane bars on a mat", material="steel", wall_m=0.002, bears_degc=300.0, owned=1, detail_m=None, oiled=False,
+        name="Pane bars on a mat",
+        material="steel",
+        wall_m=0.002,
+        bears_degc=300.0,
+        owned=1,
+        detail_m=None,
+        oiled=False,
         cavities=[
             Cavity(
-                name="Pane", count=4, water_kg=None,
+                name="Pane",
+                count=4,
+                water_kg=None,
                 shape=BarShape(
                     kind="bar", length_m=0.12, width_m=0.08, corner_m=0.0, depth_m=0.004, draft_rad=0.0, edge_m=0.0
                 ),
@@ -80,23 +107,35 @@ MOULDS = {
     "mould-pop": _silicone(
         "Night-sky pop, 70 x 40 mm",
         Cavity(
-            name="Pop", count=8, water_kg=None,
+            name="Pop",
+            count=8,
+            water_kg=None,
             shape=EllipsoidShape(kind="ellipsoid", length_m=0.07, width_m=0.04, depth_m=0.018),
         ),
     ),
     "mould-leaf": _silicone(
         "Textured leaf mat",
         Cavity(
-            name="Leaf", count=4, water_kg=None,
+            name="Leaf",
+            count=4,
+            water_kg=None,
             shape=EllipsoidShape(kind="ellipsoid", length_m=0.07, width_m=0.032, depth_m=0.0035),
         ),
         wall_m=0.004,
     ),
     "mould-mat": Mould(
-        name="Bars on a mat, 24 places", material="steel", wall_m=0.002, bears_degc=300.0, owned=1, detail_m=None, oiled=False,
+        name="Bars on a mat, 24 places",
+        material="steel",
+        wall_m=0.002,
+        bears_degc=300.0,
+        owned=1,
+        detail_m=None,
+        oiled=False,
         cavities=[
             Cavity(
-                name="Place", count=24, water_kg=None,
+                name="Place",
+                count=24,
+                water_kg=None,
                 shape=BarShape(
                     kind="bar", length_m=0.06, width_m=0.06, corner_m=0.0, depth_m=0.02, draft_rad=0.0, edge_m=0.0
                 ),
@@ -105,11 +144,19 @@ MOULDS = {
         mat=Mat(material="silicone", thickness_m=0.001),
     ),
     "mould-moon": Mould(
-        name="Moon, two halves, 72 mm", material="thermoformed", wall_m=0.0006, bears_degc=60.0, owned=1, detail_m=None, oiled=False,
-        cavities=[Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.072))],
+        name="Moon, two halves, 72 mm",
+        material="thermoformed",
+        wall_m=0.0006,
+        bears_degc=60.0,
+        owned=1,
+        detail_m=None,
+        oiled=False,
+        cavities=[
+            Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.072))
+        ],
         mat=None,
     ),
-}  # fmt: skip
+}
 
 
 MOON, NIGHT_BLUE, OCHRE, DUSK = "#f1ead9", "#1f2a44", "#c98a2b", "#5b4a78"
@@ -132,8 +179,17 @@ def _built(
 
 def _part(name: str, mould: str, passes: list[Pass], cavity: int = 0, count: int = 1, bent: bool = False) -> Part:
     return Part(
-        name=name, count=count, mould_id=mould, body=None, seen="mould", cavity=cavity, passes=passes, bent=bent, released=bent, stays=[]
-    )  # fmt: skip
+        name=name,
+        count=count,
+        mould_id=mould,
+        body=None,
+        seen="mould",
+        cavity=cavity,
+        passes=passes,
+        bent=bent,
+        released=bent,
+        stays=[],
+    )
 
 
 def _dipped(name: str, body: Body, passes: list[Pass]) -> Piece:
@@ -154,15 +210,23 @@ def _dipped(name: str, body: Body, passes: list[Pass]) -> Piece:
 
 
 def _dip(of: MeltRef, line_m: float | None = None, slant_rad: float = 0.0) -> Dip:
-    return Dip(
-        melt=of, line_m=line_m, slant_rad=slant_rad, thick_m=None, second=None, second_frac=0.0
-    )  # fmt: skip
+    return Dip(melt=of, line_m=line_m, slant_rad=slant_rad, thick_m=None, second=None, second_frac=0.0)
 
 
 def _bead(part: int, to: int, melt: MeltRef, count: int, seam_m: float, props: int) -> Join:
     return Join(
-        part=part, to=to, by="melt", melt=melt, count=count, seam_m=seam_m, dots=0, bead_m=0.004, gap_m=0.0, deep_m=0.0, props=props
-    )  # fmt: skip
+        part=part,
+        to=to,
+        by="melt",
+        melt=melt,
+        count=count,
+        seam_m=seam_m,
+        dots=0,
+        bead_m=0.004,
+        gap_m=0.0,
+        deep_m=0.0,
+        props=props,
+    )
 
 
 def _solid(
@@ -182,43 +246,72 @@ PIECES = {
     "piece-disc": _solid("Star-glass disc", "isomalt", "mould-disc", 0.004),
     "piece-lens": _solid("Comet lens, bent", "isomalt", "mould-lens", 0.003, bent=True),
     "piece-lollipop": _solid(
-        "Ringed-planet lollipop", "coating", "mould-planet", 0.006,
+        "Ringed-planet lollipop",
+        "coating",
+        "mould-planet",
+        0.006,
         stick=Stick(diameter_m=0.004, inside_m=0.03, use="stays"),
     ),
     "piece-star": _solid("Sampler star", "coating", "mould-sky", 0.0075),
     "piece-meteorite": _solid("Meteorite", "coating", "mould-sky", 0.0145, cavity=1),
     "piece-bonbon": _solid("Meteorite, dark", "dark", "mould-sky", 0.0145, cavity=1),
     "piece-pane": _solid("Dome pane", "isomalt", "mould-pane", 0.003),
-    "piece-pop": _built("Night-sky pop", "mould-pop", [
-        Detail(name="Moon cap", melt=_melt("coating", MOON), share_frac=0.16, thick_m=0.0012, outline=None),
-        Shell(melt=_melt("coating", NIGHT_BLUE), thick_m=0.0016, emptied=False, sides=False, dwell_s=0.0),
-        Stick(diameter_m=0.004, inside_m=0.045, use="reseated"),
-        Filling(filling="cake", gap_m=0.0022, kg=None, degc=20.0, loss_frac=0.05),
-        Close(melt=_melt("coating", NIGHT_BLUE)),
-    ]),
-    "piece-filled": _built("Filled meteorite", "mould-sky", [
-        Detail(name="Ochre streak", melt=_melt("coating", OCHRE), share_frac=0.1, thick_m=0.0006, outline=None),
-        Shell(melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False, dwell_s=20.0),
-        Filling(filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
-        Close(melt=_melt("dark")),
-    ], cavity=1),
+    "piece-pop": _built(
+        "Night-sky pop",
+        "mould-pop",
+        [
+            Detail(name="Moon cap", melt=_melt("coating", MOON), share_frac=0.16, thick_m=0.0012, outline=None),
+            Shell(melt=_melt("coating", NIGHT_BLUE), thick_m=0.0016, emptied=False, sides=False, dwell_s=0.0),
+            Stick(diameter_m=0.004, inside_m=0.045, use="reseated"),
+            Filling(filling="cake", gap_m=0.0022, kg=None, degc=20.0, loss_frac=0.05),
+            Close(melt=_melt("coating", NIGHT_BLUE)),
+        ],
+    ),
+    "piece-filled": _built(
+        "Filled meteorite",
+        "mould-sky",
+        [
+            Detail(
+                name="Ochre streak", melt=_melt("coating", OCHRE), share_frac=0.1, thick_m=0.0006, outline=None
+            ),
+            Shell(melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False, dwell_s=20.0),
+            Filling(filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
+            Close(melt=_melt("dark")),
+        ],
+        cavity=1,
+    ),
     "piece-moon": Piece(
         name="Hollow moon",
         parts=[
-            _part("Ball", "mould-moon", [
-                Detail(name="Craters", melt=_melt("coating", DUSK), share_frac=0.12, thick_m=0.0008, outline=None),
-                Turned(melt=_melt("coating", MOON), ball_kg=0.113),
-            ]),
+            _part(
+                "Ball",
+                "mould-moon",
+                [
+                    Detail(
+                        name="Craters", melt=_melt("coating", DUSK), share_frac=0.12, thick_m=0.0008, outline=None
+                    ),
+                    Turned(melt=_melt("coating", MOON), ball_kg=0.113),
+                ],
+            ),
         ],
-        joins=[], stand=None,
+        joins=[],
+        stand=None,
     ),
     "piece-dome": Piece(
         name="Dome of panes",
-        parts=[_part("Pane", "mould-pane", [_fill("isomalt", 0.003)], count=8), _part("Hatch", "mould-disc", [_fill("isomalt", 0.004)])],
+        parts=[
+            _part("Pane", "mould-pane", [_fill("isomalt", 0.003)], count=8),
+            _part("Hatch", "mould-disc", [_fill("isomalt", 0.004)]),
+        ],
         joins=[_bead(0, 0, _melt("isomalt"), 8, 0.12, 2), _bead(1, 0, _melt("isomalt"), 1, 0.15, 2)],
         stand=Stand(
-            spots=[Spot(x_m=0.0, z_m=0.06), Spot(x_m=0.0, z_m=0.12)], base_m=0.2, base_deep_m=0.2, foot_wide_m=0.08,
-            foot_thick_m=0.003, wire_m=0.0005, wire_in_m=0.01,
+            spots=[Spot(x_m=0.0, z_m=0.06), Spot(x_m=0.0, z_m=0.12)],
+            base_m=0.2,
+            base_deep_m=0.2,
+            foot_wide_m=0.08,
+            foot_thick_m=0.003,
+            wire_m=0.0005,
+            wire_in_m=0.01,
         ),
     ),
     "piece-berry": _dipped(
@@ -231,18 +324,33 @@ PIECES = {
     ),
     "piece-cup": _dipped(
         "Crater cup",
-        Body(name="Balloon, 80 mm", made_of="balloon", shape="ball", diameter_m=0.08, high_m=0.09, degc=21.0, tray=8),
+        Body(
+            name="Balloon, 80 mm", made_of="balloon", shape="ball", diameter_m=0.08, high_m=0.09, degc=21.0, tray=8
+        ),
         [_dip(_melt("coating", MOON), 0.035), _dip(_melt("coating", MOON), 0.03)],
     ),
     "piece-leaf": _built("Laurel leaf", "mould-leaf", [_fill("isomalt", 0.0018)], bent=True),
-    "piece-cluster": _built("Asteroid cluster", "mould-mat", [
-        Cluster(name="Roasted nuts", melt=_melt("dark"), inside_kg=0.012, melt_frac=0.35),
-        Dust(name="Salt flakes", kg=0.0003, on_wet=True),
-    ]),
-    "piece-nebula": _built("Nebula heart", "mould-sky", [
-        Fill(melt=_melt("coating", DUSK), level_m=0.0085, second=_melt("coating", MOON), second_frac=0.25),
-    ], cavity=2),
-    "piece-badge": _built("Observatory badge", "mould-disc", [
-        Paste(paste="fondant", kg=0.012),
-    ]),
-}  # fmt: skip
+    "piece-cluster": _built(
+        "Asteroid cluster",
+        "mould-mat",
+        [
+            Cluster(name="Roasted nuts", melt=_melt("dark"), inside_kg=0.012, melt_frac=0.35),
+            Dust(name="Salt flakes", kg=0.0003, on_wet=True),
+        ],
+    ),
+    "piece-nebula": _built(
+        "Nebula heart",
+        "mould-sky",
+        [
+            Fill(melt=_melt("coating", DUSK), level_m=0.0085, second=_melt("coating", MOON), second_frac=0.25),
+        ],
+        cavity=2,
+    ),
+    "piece-badge": _built(
+        "Observatory badge",
+        "mould-disc",
+        [
+            Paste(paste="fondant", kg=0.012),
+        ],
+    ),
+}

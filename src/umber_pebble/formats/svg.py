@@ -24,9 +24,15 @@ METRES_PER_PIXEL = 0.0254 / 96
 CURVE_STEPS = 16
 FINEST_M = 2e-5
 HARMFUL = {
-    "script": "a script", "foreignobject": "foreign content", "image": "a picture", "use": "a reference", "a": "a link",
-    "style": "a style sheet", "animate": "an animation", "set": "an animation",
-}  # fmt: skip
+    "script": "a script",
+    "foreignobject": "foreign content",
+    "image": "a picture",
+    "use": "a reference",
+    "a": "a link",
+    "style": "a style sheet",
+    "animate": "an animation",
+    "set": "an animation",
+}
 SIZES = ("width", "height", "x", "y", "cx", "cy", "r", "rx", "ry", "x1", "x2", "y1", "y2")
 
 

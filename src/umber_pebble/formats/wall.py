@@ -89,6 +89,12 @@ def _table(block: Block, width: float, written: _Written) -> Table:
     rest = (1 - first) / max(len(block.columns) - 1, 1)
     table = Table(rows, colWidths=[width * first, *[width * rest] * (len(block.columns) - 1)], hAlign="LEFT")
     table.setStyle(
-        TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.6, LINE), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"), ("LEFTPADDING", (0, 0), (-1, -1), 0)])
-    )  # fmt: skip
+        TableStyle(
+            [
+                ("LINEBELOW", (0, 0), (-1, -1), 0.6, LINE),
+                ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+                ("LEFTPADDING", (0, 0), (-1, -1), 0),
+            ]
+        )
+    )
     return table

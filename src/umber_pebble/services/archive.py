@@ -97,9 +97,16 @@ ThingFile = Annotated[
     Field(discriminator="kind"),
 ]
 MODELS: dict[str, Callable[..., Any]] = {
-    "kitchen": KitchenFile, "units": UnitsFile, "mould": MouldFile, "piece": PieceFile, "order": OrderFile,
-    "probe": ProbeFile, "material": MaterialFile, "colour": ColourFile, "palette": PaletteFile,
-}  # fmt: skip
+    "kitchen": KitchenFile,
+    "units": UnitsFile,
+    "mould": MouldFile,
+    "piece": PieceFile,
+    "order": OrderFile,
+    "probe": ProbeFile,
+    "material": MaterialFile,
+    "colour": ColourFile,
+    "palette": PaletteFile,
+}
 
 
 class EventFile(Doc):
@@ -237,9 +244,14 @@ def _run_row(session: Session, run: Run) -> dict[str, Any]:
         for e in queries.events(session, run.id)
     ]
     return {
-        "id": run.id, "order_id": run.order_id, "started_at": run.started_at, "ended_at": run.ended_at,
-        "frozen": run.frozen, "events": events, "shown": run.shown,
-    }  # fmt: skip
+        "id": run.id,
+        "order_id": run.order_id,
+        "started_at": run.started_at,
+        "ended_at": run.ended_at,
+        "frozen": run.frozen,
+        "events": events,
+        "shown": run.shown,
+    }
 
 
 def _payload(payload: dict[str, Any]) -> dict[str, Any] | str:
@@ -361,9 +373,13 @@ def _put_run(session: Session, runs: RunService, file: RunFile) -> None:
     if session.get(Thing, file.order_id) is None:
         raise _wrong("order_id", "there is no such order", file.order_id)
     run = Run(
-        id=file.id, order_id=file.order_id, started_at=file.started_at, ended_at=file.ended_at,
-        frozen=file.frozen.model_dump(mode="json"), shown=file.shown,
-    )  # fmt: skip
+        id=file.id,
+        order_id=file.order_id,
+        started_at=file.started_at,
+        ended_at=file.ended_at,
+        frozen=file.frozen.model_dump(mode="json"),
+        shown=file.shown,
+    )
     session.add(run)
     session.flush()
     rows = _events(file.id, file.events)

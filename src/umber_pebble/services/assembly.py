@@ -93,9 +93,12 @@ def assembly(workshop: Workshop, asked: AssemblyAsked) -> Assembly:
         joins.append(JoinRow(this.kg, this.holding.holds, this.holding.sets, hands, join.props == 0))
     whole = sum(p.all_kg for p in parts) + sum(j.kg for j in joins)
     weight = explained(
-        whole, "kg", "all parts, and the melt of the joins",
-        *(given(part.name, row.all_kg, "kg") for part, row in zip(piece.parts, parts, strict=True)), sources=("geometry",),
-    )  # fmt: skip
+        whole,
+        "kg",
+        "all parts, and the melt of the joins",
+        *(given(part.name, row.all_kg, "kg") for part, row in zip(piece.parts, parts, strict=True)),
+        sources=("geometry",),
+    )
     return Assembly(
         parts, joins, weight, _stands(piece.stand, parts, family_of(of[0]).rows) if piece.stand else None
     )
@@ -109,10 +112,13 @@ def _weighed(workshop: Workshop, part: Part) -> tuple[PartWeight, Material]:
     if body is not None and body.eaten:
         inside_kg += body.volume_m3 * body.material.value("density")
     each = explained(
-        Spread(*(sum(getattr(w, end) for w in weights) + inside_kg for end in ("low", "likely", "high"))), "kg",
-        "its passes, and what is in it", *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid),
-        given("in it", inside_kg, "kg"), sources=("geometry",),
-    )  # fmt: skip
+        Spread(*(sum(getattr(w, end) for w in weights) + inside_kg for end in ("low", "likely", "high"))),
+        "kg",
+        "its passes, and what is in it",
+        *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid),
+        given("in it", inside_kg, "kg"),
+        sources=("geometry",),
+    )
     cast = [row for row in built.laid if row.cast]
     melt = built.passes[cast[-1].index].material(built.own) if cast else material("melts", "coating")
     thin = cast[-1].thick_m if cast else 0.0
@@ -129,7 +135,9 @@ def _stands(stand: Stand, parts: list[PartWeight], kind: str) -> Stands:
     strength, out = material("kitchen", kind, "strength"), found.middle_m[0]
     safe = strength.value("bends") / strength.value("safety")
     return Stands(
-        found, foot_stress_pa(found.kg, out, stand.foot_wide_m, stand.foot_thick_m) / safe,
-        foot_thickness_m(found.kg, out, stand.foot_wide_m, kind), hangs(found.kg, stand.wire_m, stand.wire_in_m, kind),
+        found,
+        foot_stress_pa(found.kg, out, stand.foot_wide_m, stand.foot_thick_m) / safe,
+        foot_thickness_m(found.kg, out, stand.foot_wide_m, kind),
+        hangs(found.kg, stand.wire_m, stand.wire_in_m, kind),
         material("kitchen", "usual", "lean").value("safe"),
-    )  # fmt: skip
+    )

@@ -2,7 +2,8 @@
 
 import logging
 
-from umber_pebble.core.bench.events import Body, Burst, Decanted, Heated, Parted, Poured
+from umber_pebble.core.bench.batch_events import Decanted, Parted
+from umber_pebble.core.bench.events import Body, Burst, Heated, Poured
 from umber_pebble.core.bench.payload import refuse
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import temperature_at_degc
@@ -94,5 +95,7 @@ def _holders_bear(frozen: Frozen, seen: Seen, made: int) -> None:
         if batch.parent is None and degc > bears:
             raise OutOfRange(
                 f"a {batch.holder} bears {bears:g} degC and this is at {degc:.0f}: silicone cups or a heat-proof jug",
-                path="payload.into", got=degc, limits={"high": bears},
-            )  # fmt: skip
+                path="payload.into",
+                got=degc,
+                limits={"high": bears},
+            )

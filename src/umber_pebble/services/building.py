@@ -44,7 +44,7 @@ def pass_kinds() -> list[PassKindShown]:
             kind_of(of), of.ON, list(of.firsts(ANY)), list(fields_of(of)), of.SOLVED_BY, of.EDGE, of.GRAINY
         )
         for of in KINDS
-    ]  # fmt: skip
+    ]
 
 
 class AdditionAsked(Doc):
@@ -114,9 +114,18 @@ def first_join(piece: Piece) -> Join:
     part = piece.parts[0]
     many = part.count > HELD_BY_HAND
     return Join(
-        part=0, to=min(len(piece.parts) - 1, 1), by="melt", melt=_last_melt(part), count=part.count if many else 1, seam_m=0.1,
-        dots=0, bead_m=0.004, gap_m=0.0, deep_m=0.0, props=HELD_BY_HAND if many else 0,
-    )  # fmt: skip
+        part=0,
+        to=min(len(piece.parts) - 1, 1),
+        by="melt",
+        melt=_last_melt(part),
+        count=part.count if many else 1,
+        seam_m=0.1,
+        dots=0,
+        bead_m=0.004,
+        gap_m=0.0,
+        deep_m=0.0,
+        props=HELD_BY_HAND if many else 0,
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,9 +149,17 @@ def _piece(start: Start, moulds: dict[str, Mould], room_degc: float) -> Piece:
     depth_m = body.high_m if body else _deep(mould_id or "", moulds[mould_id or ""])
     first = First(MeltRef(start.melt, None), depth_m, room_degc)
     part = Part(
-        name=start.key, count=start.count, mould_id=mould_id, body=body, seen="mould", cavity=0,
-        passes=[of.firsts(first)[None] for of in start.passes], bent=start.bent, released=start.bent, stays=[],
-    )  # fmt: skip
+        name=start.key,
+        count=start.count,
+        mould_id=mould_id,
+        body=body,
+        seen="mould",
+        cavity=0,
+        passes=[of.firsts(first)[None] for of in start.passes],
+        bent=start.bent,
+        released=start.bent,
+        stays=[],
+    )
     piece = Piece(name=start.key, parts=[part], joins=[], stand=None)
     return piece.model_copy(update={"joins": [first_join(piece)]}) if start.joined else piece
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.heat.piece import Stay as StayCase
+from umber_pebble.core.heat.casting import Stay as StayCase
 from umber_pebble.core.materials.load import material, materials
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.outline import Circle
@@ -118,15 +118,30 @@ def build_key(part: d.Part) -> str:
     return "" if kinds == "fill" else kinds
 
 
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """What is wanted of an order's line: which it is, what it is called, how many."""
+
+    item: int
+    named: Named
+    quantity: int
+
+
 def lines_of(
-    part: d.Part, built: Built, named: Named, item: int, quantity: int, rate: BreakRate,
-    lies: tuple[tuple[StayCase, str], ...], paces: Paces, start: int,
-) -> list[Line]:  # fmt: skip
+    part: d.Part,
+    built: Built,
+    wanted: Wanted,
+    rate: BreakRate,
+    lies: tuple[tuple[StayCase, str], ...],
+    paces: Paces,
+    start: int,
+) -> list[Line]:
     """A part as lines of a plan, one for each melt of each pass, each on the one before; none where nothing is melted; start is
     the number of the first.
 
     Raises: OutOfRange: a pass that cannot be.
     """
+    named, item, quantity = wanted.named, wanted.item, wanted.quantity
     if built.faults:
         fault = built.faults[0]
         if fault.code == "mould_too_weak":
@@ -134,13 +149,18 @@ def lines_of(
             better = "a former of silicone or metal" if built.body else "silicone or metal"
             raise MouldTooWeak(
                 f"{weak} bears {built.mould.bears:g} degC; {fault.words}: use {better}",
-                path="mould.bears_degc", got=built.mould.bears, limits={"low": fault.got or 0.0},
+                path="mould.bears_degc",
+                got=built.mould.bears,
+                limits={"low": fault.got or 0.0},
                 params={"material": built.mould.material.name, "line": str(named)},
-            )  # fmt: skip
+            )
         raise OutOfRange(
-            f"{named}, {part.passes[fault.index].kind}: {fault.words}", path=f"lines.{item}.piece_id", got=fault.got,
-            limits={} if fault.limit is None else {"limit": fault.limit}, params={"build": fault.code},
-        )  # fmt: skip
+            f"{named}, {part.passes[fault.index].kind}: {fault.words}",
+            path=f"lines.{item}.piece_id",
+            got=fault.got,
+            limits={} if fault.limit is None else {"limit": fault.limit},
+            params={"build": fault.code},
+        )
     lines, waiting, again = list[Line](), list[Handful](), list[Handful]()
     several, wet = sum(1 for row in built.laid if row.cast) > 1, -2
     for row in built.laid:
@@ -173,11 +193,24 @@ def lines_of(
         for key, some, kind, called in [*swirled, (melt.key, share, one.laid_as, step)]:
             lines.append(
                 Line(
-                    replace(named, step=called), quantity, key, built.mould, row.cast if some == 1.0 else _share_of(row.cast, some), None, rate,
-                    (), row.under, start + len(lines) - 1 if lines else None, False, tuple(waiting), item, kind,
-                    None if kind == "swirl" else dipped, body=row.body,
+                    replace(named, step=called),
+                    quantity,
+                    key,
+                    built.mould,
+                    row.cast if some == 1.0 else _share_of(row.cast, some),
+                    None,
+                    rate,
+                    (),
+                    row.under,
+                    start + len(lines) - 1 if lines else None,
+                    False,
+                    tuple(waiting),
+                    item,
+                    kind,
+                    None if kind == "swirl" else dipped,
+                    body=row.body,
                 )
-            )  # fmt: skip
+            )
             waiting = []
     if not lines:
         return []
@@ -197,13 +230,14 @@ def leaves_at(part: d.Part, built: Built) -> Leaves:
     return "rigid" if last.EASED_OFF and family_of(last.material(built.own)).eased_off else "unmould"
 
 
-def pressed(part: d.Part, built: Built, named: Named, item: int, quantity: int, paces: Paces) -> HandStep:
+def pressed(part: d.Part, built: Built, wanted: Wanted, paces: Paces) -> HandStep:
     """A part with no melt in it, as a step of a plan: pressed of paste, and firm after a while."""
     pastes = [paste for one in part.passes if (paste := one.pressed_of())]
     rests, dries = (_longest([paste.spread(name) for paste in pastes]) for name in ("leaves", "dries"))
     kg = sum(row.finished.value.likely for row in built.laid)
     takes = sum(hands_s(part.passes[row.index], paces) for row in built.laid)
-    return HandStep("press", named, item, quantity, kg, takes + paces.unmould_each_s, rests, dries=dries)
+    takes += paces.unmould_each_s
+    return HandStep("press", wanted.named, wanted.item, wanted.quantity, kg, takes, rests, dries=dries)
 
 
 def _longest(times: list[Spread]) -> Spread:

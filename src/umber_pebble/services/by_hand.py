@@ -80,15 +80,46 @@ def by_hand(workshop: Workshop, asked: HandAsked) -> HandAmounts:
     coat = dip_film_m(melt, asked.high_m, film.value("drains"), film.value("drawn"))
     area = math.pi * asked.dip_m * asked.high_m + math.pi * asked.dip_m**2 / 4
     return HandAmounts(
-        over(lines, asked.lines_m, "length x bore of the nozzle x density", ("length", asked.lines_m, "m"), ("bore", bore.likely, "m")),
-        over(drop, asked.dollops, "as it spreads on its yield value, tapped, x how many", ("dollops", asked.dollops, "count"), ("wide", asked.dollop_m, "m"),
-             source="roussel-coussot-2005"),
-        over(bead, asked.seam_m, "half a round bead twice as wide as the bore, and the gap under it", ("seam", asked.seam_m, "m"),
-             ("gap", asked.gap_m, "m"), ("deep", asked.deep_m, "m")),
-        explained(ball_kg(asked.wall_m, asked.ball_m, density), "kg", "the ball less its hollow x density",
-                  given("ball", asked.ball_m, "m"), given("wall", asked.wall_m, "m"), sources=("geometry",)),
-        over(combine(0.0, [[0.0]]) if not asked.dipped else coat.times(area * density * asked.dipped), asked.dipped,
-             "wall and tip of a round piece x coat that stays after draining x how many", ("coat", coat.likely, "m"),
-             ("dipped", asked.dipped, "count"), source="casson-1959"),
-        coat, mixed_of(asked.mixture, asked.mixed_kg, asked.first_frac), usual_first_frac(asked.mixture),
-    )  # fmt: skip
+        over(
+            lines,
+            asked.lines_m,
+            "length x bore of the nozzle x density",
+            ("length", asked.lines_m, "m"),
+            ("bore", bore.likely, "m"),
+        ),
+        over(
+            drop,
+            asked.dollops,
+            "as it spreads on its yield value, tapped, x how many",
+            ("dollops", asked.dollops, "count"),
+            ("wide", asked.dollop_m, "m"),
+            source="roussel-coussot-2005",
+        ),
+        over(
+            bead,
+            asked.seam_m,
+            "half a round bead twice as wide as the bore, and the gap under it",
+            ("seam", asked.seam_m, "m"),
+            ("gap", asked.gap_m, "m"),
+            ("deep", asked.deep_m, "m"),
+        ),
+        explained(
+            ball_kg(asked.wall_m, asked.ball_m, density),
+            "kg",
+            "the ball less its hollow x density",
+            given("ball", asked.ball_m, "m"),
+            given("wall", asked.wall_m, "m"),
+            sources=("geometry",),
+        ),
+        over(
+            combine(0.0, [[0.0]]) if not asked.dipped else coat.times(area * density * asked.dipped),
+            asked.dipped,
+            "wall and tip of a round piece x coat that stays after draining x how many",
+            ("coat", coat.likely, "m"),
+            ("dipped", asked.dipped, "count"),
+            source="casson-1959",
+        ),
+        coat,
+        mixed_of(asked.mixture, asked.mixed_kg, asked.first_frac),
+        usual_first_frac(asked.mixture),
+    )

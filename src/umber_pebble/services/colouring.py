@@ -173,9 +173,10 @@ def colour_batch(workshop: Workshop, asked: RecipeAsked) -> Coloured:
         [(_, doc)] = _colours(workshop, [row.colour_id], clear)
         if row.grams and doc.mg_per_g is None:
             raise OutOfRange(
-                f"{doc.name}: its strength is not known, so what is in it is not: lay a swatch first", path=f"already.{i}.grams",
+                f"{doc.name}: its strength is not known, so what is in it is not: lay a swatch first",
+                path=f"already.{i}.grams",
                 got=row.grams,
-            )  # fmt: skip
+            )
         inside[doc.dye] = inside.get(doc.dye, 0.0) + row.grams * (doc.mg_per_g or 0.0) / asked.batch_kg
     return _recipe(asked, chosen, inside)
 
@@ -308,7 +309,12 @@ def _per_kg(base: str, wanted: str, thick_m: float, hand: tuple[tuple[str, str],
     """A recipe for a kilogram."""
     chosen = [(i, Colour.model_validate_json(doc)) for i, doc in hand]
     asked = RecipeAsked(
-        base=base, batch_kg=1.0, wanted=wanted, thicknesses_m=[max(thick_m, 1e-4)], on_white=False,
-        colour_ids=[i for i, _ in chosen], already=[],
-    )  # fmt: skip
+        base=base,
+        batch_kg=1.0,
+        wanted=wanted,
+        thicknesses_m=[max(thick_m, 1e-4)],
+        on_white=False,
+        colour_ids=[i for i, _ in chosen],
+        already=[],
+    )
     return _recipe(asked, chosen, {})

@@ -200,10 +200,18 @@ class OutlineShape(Doc):
 
 
 Shape = Annotated[
-    RoundShape | ConeShape | BarShape | HalfBallShape | CapShape | EllipsoidShape | CapsuleShape | HeartShape | StarShape
+    RoundShape
+    | ConeShape
+    | BarShape
+    | HalfBallShape
+    | CapShape
+    | EllipsoidShape
+    | CapsuleShape
+    | HeartShape
+    | StarShape
     | OutlineShape,
     Field(discriminator="kind"),
-]  # fmt: skip
+]
 
 
 class Cavity(Doc):
@@ -333,6 +341,13 @@ class Probe(Doc):
 
 
 KINDS: dict[str, type[Doc]] = {
-    "kitchen": Kitchen, "units": Units, "mould": Mould, "piece": Piece, "order": Order, "probe": Probe,
-    "material": OwnMaterial, "colour": Colour, "palette": Palette,
-}  # fmt: skip
+    "kitchen": Kitchen,
+    "units": Units,
+    "mould": Mould,
+    "piece": Piece,
+    "order": Order,
+    "probe": Probe,
+    "material": OwnMaterial,
+    "colour": Colour,
+    "palette": Palette,
+}

@@ -13,8 +13,8 @@ from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc,
 from umber_pebble.core.glass.water import pressure_pa
 from umber_pebble.core.heat.advice import best_reading, helps, risks
 from umber_pebble.core.heat.bands import Use, cast_bands
+from umber_pebble.core.heat.casting import Casting, Stay, Under
 from umber_pebble.core.heat.passes import pass_on_pass, rest_s
-from umber_pebble.core.heat.piece import Casting, Stay, Under
 from umber_pebble.core.heat.reheat import reheat
 from umber_pebble.core.heat.stress import cooling_stress
 from umber_pebble.core.heat.sweat import Sweat, leaves_cold_s, sweat
@@ -185,9 +185,17 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
         mould = known[asked.mould]
         require_range("thickness_m", asked.thickness_m, 2e-4, 0.1)
         return Casting(
-            melt, mould, exact(asked.thickness_m), PLATE_M, require_range("wall_m", asked.wall_m, 5e-5, 0.05), exact(pour),
-            tg, path, under, asked.shape,
-        )  # fmt: skip
+            melt,
+            mould,
+            exact(asked.thickness_m),
+            PLATE_M,
+            require_range("wall_m", asked.wall_m, 5e-5, 0.05),
+            exact(pour),
+            tg,
+            path,
+            under,
+            asked.shape,
+        )
     piece = workshop.get("piece", asked.piece_id).doc
     assert isinstance(piece, Piece)
     part = piece.parts[0]
@@ -197,9 +205,20 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
         raise OutOfRange("no pass of this piece can be laid", path="piece_id", got=asked.piece_id)
     amount = row.cast
     return Casting(
-        melt, case.material, amount.slab, amount.plate_m, case.wall_m, exact(pour), tg, path, under, thin_m=amount.thin_m,
-        thick_m=amount.thick_m, beside=case.cavities, body=row.body,
-    )  # fmt: skip
+        melt,
+        case.material,
+        amount.slab,
+        amount.plate_m,
+        case.wall_m,
+        exact(pour),
+        tg,
+        path,
+        under,
+        thin_m=amount.thin_m,
+        thick_m=amount.thick_m,
+        beside=case.cavities,
+        body=row.body,
+    )
 
 
 def _under(workshop: Workshop, first: FirstPass) -> Under:
@@ -238,9 +257,14 @@ def _sweat(kitchen: Kitchen, casting: Casting, w: PieceWindows) -> Sweat | None:
     melt = casting.melt
     density, cp = ("density_set", "cp_set") if casting.tg is None else ("density_melt", "cp_glass")
     return sweat(
-        casting.slab.likely, melt.value(density), melt.value(cp), degc, kitchen.room_degc, kitchen.humidity_frac,
+        casting.slab.likely,
+        melt.value(density),
+        melt.value(cp),
+        degc,
+        kitchen.room_degc,
+        kitchen.humidity_frac,
         pressure_pa(kitchen.altitude_m),
-    )  # fmt: skip
+    )
 
 
 def _bent(casting: Casting, w: PieceWindows, bend: BendAsked | None) -> Bent | None:

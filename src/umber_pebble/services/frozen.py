@@ -17,7 +17,7 @@ from umber_pebble.core.bench.track import Dot, Track, temperature_at_degc
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955
-from umber_pebble.core.heat.piece import Place
+from umber_pebble.core.heat.casting import Place
 from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.log.learn import Factor, counted, coupling_factor, fills_off, loss_factor, residue_factor
@@ -57,9 +57,13 @@ class Frozen:
     kept: dict[tuple[str, int, int], tuple[object, Track]] = field(default_factory=dict)
 
     def track(
-        self, name: tuple[str, int, int], made_from: object, make: Callable[[], Track], bare: Callable[[], Track],
+        self,
+        name: tuple[str, int, int],
+        made_from: object,
+        make: Callable[[], Track],
+        bare: Callable[[], Track],
         readings: Sequence[Reading],
-    ) -> Track:  # fmt: skip
+    ) -> Track:
         """A track as it was made before, unless what it is made from has changed. Where no model follows what was read and seen, it
         is made without that, and every reading is drawn as left out."""
         known = self.kept.get(name)
@@ -244,9 +248,11 @@ def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
         loss = loss_factor(tracks, way.pot.loss_factor.likely)
         last = cooks[-1]
         residue = residue_factor(
-            seen.state.left_kg.get(way.vessel_id), last.left_kg, last.residue_kg.likely,
+            seen.state.left_kg.get(way.vessel_id),
+            last.left_kg,
+            last.residue_kg.likely,
             way.residue_factor.likely,
-        )  # fmt: skip
+        )
         said = [("loss", way.vessel_id, loss), ("residue", way.vessel_id, residue)]
         if last.flow.tg is not None:
             said.append(("fills", way.vessel_id, fills_off(_pours(seen, cooks))))

@@ -20,9 +20,10 @@ from umber_pebble.core.pieces.joins import (
     mat_m,
     softened_m,
 )
-from umber_pebble.core.plan.problem import HandStep, Line, Named, Paces
+from umber_pebble.core.plan.problem import HandStep, Line, Named
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate
+from umber_pebble.services.builds import Wanted
 from umber_pebble.services.docs import Kitchen, OwnMaterial
 from umber_pebble.services.materials_own import castable
 from umber_pebble.services.piece_docs import Join, Piece, Stay
@@ -89,15 +90,21 @@ def check_joins(piece: Piece, own: Mapping[str, OwnMaterial]) -> None:
         castable(join.melt.material, own, f"{path}.melt.material")
     if piece.stand is not None and len(piece.stand.spots) != len(piece.parts):
         raise OutOfRange(
-            "each part has its place in the piece that stands", path="stand.spots", got=len(piece.stand.spots),
+            "each part has its place in the piece that stands",
+            path="stand.spots",
+            got=len(piece.stand.spots),
             limits={"low": len(piece.parts), "high": len(piece.parts)},
-        )  # fmt: skip
+        )
 
 
 def joins_of(
-    piece: Piece, lasts: Sequence[int | None], lines: Sequence[Line], item: int, quantity: int,
-    own: Mapping[str, OwnMaterial], kitchen: Kitchen, paces: Paces,
-) -> Joins:  # fmt: skip
+    piece: Piece,
+    lasts: Sequence[int | None],
+    lines: Sequence[Line],
+    wanted: Wanted,
+    own: Mapping[str, OwnMaterial],
+    kitchen: Kitchen,
+) -> Joins:
     """A piece's joins, in order; each after the parts it joins and the joins before it.
 
     Raises: OutOfRange: a join that cannot be.
@@ -115,19 +122,36 @@ def joins_of(
         joint = joint_of(join, of, lines[on].cast.thickness.likely if on is not None else join.bead_m)
         this = held(join, joint, own, kitchen)
         named = Named(piece.name, f"{piece.parts[join.part].name.lower()} to {piece.parts[join.to].name.lower()}")
-        takes = hand_s(paces.join_each_s, this.holding.holds, join.count, join.props > 0)
+        takes = hand_s(kitchen.paces.join_each_s, this.holding.holds, join.count, join.props > 0)
         if join.by != "melt":
-            out.steps.append(HandStep("join", named, item, quantity, this.kg, takes, this.holding.sets, needs))
+            out.steps.append(
+                HandStep("join", named, wanted.item, wanted.quantity, this.kg, takes, this.holding.sets, needs)
+            )
             continue
         melt = castable(join.melt.material, own, "melt.material")
         laid = joined(joint, melt, join.count)
         assert laid.cast is not None
         bench = way_of([Stay(from_s=0.0, place_id=kitchen.places[0].id, care="none")], kitchen, "joins")
         line = Line(
-            named, quantity, join.melt.key, _props(join), laid.cast, None, BreakRate(0, 0), bench,
-            ((of, joint.thick_m, None),), None, True, (), item, "join", None, needs, takes,
+            named,
+            wanted.quantity,
+            join.melt.key,
+            _props(join),
+            laid.cast,
+            None,
+            BreakRate(0, 0),
+            bench,
+            ((of, joint.thick_m, None),),
+            None,
+            True,
+            (),
+            wanted.item,
+            "join",
+            None,
+            needs,
+            takes,
             softens_s=this.holding.softens_s,
-        )  # fmt: skip
+        )
         out.lines.append(line)
         before = (len(lines) + len(out.lines) - 1,)
     return out

@@ -35,11 +35,12 @@ from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.doc_base import Doc, Id
 from umber_pebble.services.docs import Kitchen
 from umber_pebble.services.explorer import melt_of
+from umber_pebble.services.gathering import ovens
 from umber_pebble.services.ovens import FactorSpread, oven_case, ring_case
 from umber_pebble.services.places import pick
 from umber_pebble.services.snapshot import pot_case, prior_loss
 from umber_pebble.services.ways import HALF
-from umber_pebble.services.workshop import KITCHEN_ID, Workshop, ovens
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 WAFER_LOW, WAFER_HIGH = 0.8, 1.25
 
@@ -241,9 +242,15 @@ def cook(workshop: Workshop, asked: CookAsked) -> Cooked:
         water = melt.value("water_added") * asked.sugar_kg if wet else 0.0
     case = base_case(pot_case(vessel, kitchen.places[0], kitchen, prior_loss()), melt, asked.sugar_kg)
     heating = Heating(
-        case, water, asked.crystalline, kitchen.room_degc, asked.cook_degc, kitchen.altitude_m, heat.given_w(melt, asked.sugar_kg),
+        case,
+        water,
+        asked.crystalline,
+        kitchen.room_degc,
+        asked.cook_degc,
+        kitchen.altitude_m,
+        heat.given_w(melt, asked.sugar_kg),
         heat.efficiency,
-    )  # fmt: skip
+    )
     made = cooking(heating, hob_time_s(heating), asked.before)
     made = made if family.staged else replace(made, stages=())
     passes = white_passes_frac(asked.white_frac, asked.thickness_m)

@@ -44,9 +44,18 @@ def noted(run: Run, row: EventRow) -> Noted:
     except CoreError as why:
         told = Aside(row.id, row.kind, why)
     return Noted(
-        row.id, row.run_id, row.seq, row.kind, row.actor, row.device, row.happened_at, row.received_at,
-        row.schema_version, row.payload, told,
-    )  # fmt: skip
+        row.id,
+        row.run_id,
+        row.seq,
+        row.kind,
+        row.actor,
+        row.device,
+        row.happened_at,
+        row.received_at,
+        row.schema_version,
+        row.payload,
+        told,
+    )
 
 
 def as_row(new: NewEvent, run_id: str, seq: int, happened: datetime, received: datetime) -> EventRow:

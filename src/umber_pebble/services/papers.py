@@ -19,17 +19,33 @@ from umber_pebble.formats.calendar import Entry, write_calendar
 from umber_pebble.formats.readings import ReadingRow, read_readings, write_readings
 from umber_pebble.formats.wall import Block, write_list
 from umber_pebble.services.docs import Kitchen, Order, Units
+from umber_pebble.services.gathering import snapshot_of
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.noted import Noted, taken_back
 from umber_pebble.services.runs import EVENT_SCHEMA, RunService
 from umber_pebble.services.snapshot import plan_input
-from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load, snapshot_of
+from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load
 
 TASKS: dict[TaskKind, str] = {
-    "weigh": "Weigh", "cook": "Melt", "rest": "Rests", "pour": "Pour", "bend": "Bend", "stick": "Sticks", "sprinkle": "Put on", "groove": "Groove",
-    "put_in": "Fill by hand", "set": "Sets",
-    "unmould": "Unmould", "turn": "Turn the balls", "firm": "Firms on its form", "clean": "Clean the mould", "dry": "The mould dries", "swirl": "Swirl in", "press": "Press", "join": "Join",
-}  # fmt: skip
+    "weigh": "Weigh",
+    "cook": "Melt",
+    "rest": "Rests",
+    "pour": "Pour",
+    "bend": "Bend",
+    "stick": "Sticks",
+    "sprinkle": "Put on",
+    "groove": "Groove",
+    "put_in": "Fill by hand",
+    "set": "Sets",
+    "unmould": "Unmould",
+    "turn": "Turn the balls",
+    "firm": "Firms on its form",
+    "clean": "Clean the mould",
+    "dry": "The mould dries",
+    "swirl": "Swirl in",
+    "press": "Press",
+    "join": "Join",
+}
 
 
 def _planned(workshop: Workshop, order_id: str) -> tuple[Order, Kitchen, Units, PlanInput, Plan]:
@@ -84,11 +100,15 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
             steps = plan_bursts(c.heating).steps if isinstance(c.heating, Bowl) else ()
             bursts = [f"{step.seconds:g}" for step in steps if step.act == "burst"]
             how = water if c.flow.tg is not None else f"{' + '.join(bursts)} s" if bursts else "bath"
-            rows.append((
-                f"{c.number + 1}:  {paper.weighed(c.fresh_kg, units)}", vessels[c.way.vessel_id], how,
-                f"to {paper.temperature(c.flow.off.likely, units)}, {paper.minutes(c.hob.likely)}",
-                f"pour {paper.minutes(c.window.opens.likely)} to {paper.minutes(c.window.closes.likely)}",
-            ))  # fmt: skip
+            rows.append(
+                (
+                    f"{c.number + 1}:  {paper.weighed(c.fresh_kg, units)}",
+                    vessels[c.way.vessel_id],
+                    how,
+                    f"to {paper.temperature(c.flow.off.likely, units)}, {paper.minutes(c.hob.likely)}",
+                    f"pour {paper.minutes(c.window.opens.likely)} to {paper.minutes(c.window.closes.likely)}",
+                )
+            )
         total = f"{paper.mass(plan.fresh_kg(key), units)} in all"
         blocks.append(
             Block(f"{way.melt.name}, {total}", ("weigh out", "into", "with", "heat", "off the heat"), rows)
@@ -123,10 +143,15 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
                 else f"to {paper.length(row.fill_m, units)}"
             )
             until = "unmould" if row is card.rows[-1] else "next pass"
-            rows.append((
-                f"{card.casts} x {paper.mass(row.each_kg, units)}", str(row.named), f"melt {row.cook + 1}, {high}",
-                ", ".join(places[p] for p in row.place_ids), f"{until} after {paper.minutes(row.sets.high)}",
-            ))  # fmt: skip
+            rows.append(
+                (
+                    f"{card.casts} x {paper.mass(row.each_kg, units)}",
+                    str(row.named),
+                    f"melt {row.cook + 1}, {high}",
+                    ", ".join(places[p] for p in row.place_ids),
+                    f"{until} after {paper.minutes(row.sets.high)}",
+                )
+            )
         blocks.append(
             Block(
                 f"Card {i + 1}: {card.mould}, {card.casts} cavities",

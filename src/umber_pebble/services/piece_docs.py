@@ -155,9 +155,14 @@ class Piece(Doc):
         if old.get("stick"):
             passes.append({"kind": "stick", **old["stick"], "taken_out": False})
         part = {
-            "name": old["name"], "count": 1, "mould_id": old["mould_id"], "cavity": old["cavity"], "passes": passes,
-            "bent": old["work"] == "bend", "stays": old["stays"],
-        }  # fmt: skip
+            "name": old["name"],
+            "count": 1,
+            "mould_id": old["mould_id"],
+            "cavity": old["cavity"],
+            "passes": passes,
+            "bent": old["work"] == "bend",
+            "stays": old["stays"],
+        }
         return {"name": old["name"], "parts": [part], "joins": [], "stand": None}
 
 

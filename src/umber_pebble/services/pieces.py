@@ -78,12 +78,20 @@ def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
     assert isinstance(kitchen, Kitchen)
     rows = [
         PassRow(
-            row.index, row.cast is not None, row.finished, row.poured, row.volume_m3, row.thick_m, row.from_m, row.to_m,
-            hands_s(one, kitchen.paces), one.soft,
+            row.index,
+            row.cast is not None,
+            row.finished,
+            row.poured,
+            row.volume_m3,
+            row.thick_m,
+            row.from_m,
+            row.to_m,
+            hands_s(one, kitchen.paces),
+            one.soft,
         )
         for row in built.laid
         for one in [built.passes[row.index]]
-    ]  # fmt: skip
+    ]
     faults = [*built.faults, *_wrong_colours(workshop, built)]
     return PartFigures(_layers(built, asked.cut_frac), rows, usual_order(built.passes), faults, _weighs(built))
 
@@ -92,9 +100,12 @@ def _weighs(built: Built) -> Explained:
     whole = sum(row.finished.value.likely + row.beside_kg for row in built.laid)
     weights = [row.finished.value for row in built.laid]
     return explained(
-        combine(whole, [[whole - v.likely + v.low, whole - v.likely + v.high] for v in weights]), "kg", "all passes of one casting",
-        *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid), sources=("geometry",),
-    )  # fmt: skip
+        combine(whole, [[whole - v.likely + v.low, whole - v.likely + v.high] for v in weights]),
+        "kg",
+        "all passes of one casting",
+        *(given(f"pass {row.index + 1}", row.finished.value, "kg") for row in built.laid),
+        sources=("geometry",),
+    )
 
 
 def _wrong_colours(workshop: Workshop, built: Built) -> list[BuildFault]:

@@ -4,10 +4,10 @@ from dataclasses import replace
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.glass.water import pressure_pa
+from umber_pebble.core.heat.casting import STILL_M_S
+from umber_pebble.core.heat.casting import Place as PlaceCase
+from umber_pebble.core.heat.casting import Stay as StayCase
 from umber_pebble.core.heat.convection import thin_air_factor
-from umber_pebble.core.heat.piece import STILL_M_S
-from umber_pebble.core.heat.piece import Place as PlaceCase
-from umber_pebble.core.heat.piece import Stay as StayCase
 from umber_pebble.core.materials.load import material
 from umber_pebble.services.docs import Kitchen, Place
 from umber_pebble.services.piece_docs import Stay
@@ -44,10 +44,14 @@ def place_case(place: Place, kitchen: Kitchen) -> PlaceCase:
     fan = material("kitchen", "desk_fan" if place.kind == "room" else "fridge_fan", "air").spread("speed")
     unsure = 0.0 if place.kind == "room" else material("kitchen", "unsure", "air").spread("off").high
     return PlaceCase(
-        material("surfaces", place.surface), place.thickness_m, place_degc(place, kitchen), air_degc(place, kitchen),
-        fan if place.fan else STILL_M_S, unsure,
+        material("surfaces", place.surface),
+        place.thickness_m,
+        place_degc(place, kitchen),
+        air_degc(place, kitchen),
+        fan if place.fan else STILL_M_S,
+        unsure,
         thin_air=thin_air_factor(pressure_pa(kitchen.altitude_m)),
-    )  # fmt: skip
+    )
 
 
 def way_of(stays: list[Stay], kitchen: Kitchen, path: str) -> tuple[tuple[StayCase, str], ...]:

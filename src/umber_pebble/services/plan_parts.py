@@ -17,8 +17,9 @@ from umber_pebble.core.plan.window_rows import WindowRows, window_rows
 from umber_pebble.services.colouring import MeltDose, plan_doses
 from umber_pebble.services.doc_base import Doc, Name, Utc
 from umber_pebble.services.docs import Order
+from umber_pebble.services.gathering import snapshot_of
 from umber_pebble.services.snapshot import Snapshot, plan_input
-from umber_pebble.services.workshop import Workshop, snapshot_of
+from umber_pebble.services.workshop import Workshop
 
 KEPT_PLANS = 4
 

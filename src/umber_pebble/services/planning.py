@@ -4,7 +4,7 @@ import gc
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.heat.piece import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, Stay
 from umber_pebble.core.heat.pour import FatFlow, pour_window_s
 from umber_pebble.core.heat.vessel import Pot, base_case
 from umber_pebble.core.heat.windows import windows_s
@@ -132,9 +132,15 @@ def warm_up() -> None:
     case = base_case(Pot(0.16, 0.1, 1.0, steel, wood, 21.0, 21.0, exact(1.0)), isomalt, 0.2)
     pour_window_s(case, FatFlow(coating, exact(42.0), 200.0))
     sugar = Casting(
-        isomalt, material("moulds", "silicone"), exact(0.004), 0.0125, 0.003, exact(140.0), exact(50.0),
+        isomalt,
+        material("moulds", "silicone"),
+        exact(0.004),
+        0.0125,
+        0.003,
+        exact(140.0),
+        exact(50.0),
         (Stay(0.0, Place(wood, 0.02, 21.0, 21.0)),),
-    )  # fmt: skip
+    )
     windows_s(sugar)
     fat = replace(sugar, melt=coating, pour=exact(38.0), tg=None)
     body = body_of(Cavity(Walled(Circle(0.03), 0.004)), 0.004)

@@ -155,8 +155,15 @@ class Probes:
         subject = None if f.subject is None else Subject(SHOWN[f.subject], f.number)
         known = self.known(one.channel)
         return ProbeView(
-            one.channel.id, known.name, one.channel.kind, degc, state, subject, known.over_below_k_min, known.under_above_k_min
-        )  # fmt: skip
+            one.channel.id,
+            known.name,
+            one.channel.kind,
+            degc,
+            state,
+            subject,
+            known.over_below_k_min,
+            known.under_above_k_min,
+        )
 
     def _clock_s(self) -> float:
         return self.runs.workshop.clock.now().timestamp()

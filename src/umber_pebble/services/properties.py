@@ -63,9 +63,12 @@ def tables(workshop: Workshop) -> list[Group]:
         if isinstance(doc := stored.doc, docs.OwnMaterial)
     ]
     groups = {
-        "melts": materials("melts").values(), "own": own, "fillings": materials("fillings").values(),
-        "moulds": materials("moulds").values(), "surfaces": materials("surfaces").values(),
-    }  # fmt: skip
+        "melts": materials("melts").values(),
+        "own": own,
+        "fillings": materials("fillings").values(),
+        "moulds": materials("moulds").values(),
+        "surfaces": materials("surfaces").values(),
+    }
     return [Group(name, [_shown(m) for m in rows]) for name, rows in groups.items()]
 
 

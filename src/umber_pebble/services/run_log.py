@@ -13,9 +13,9 @@ from umber_pebble.core.plan.problem import Way
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.frozen import Frozen, Seen
+from umber_pebble.services.gathering import breaks
 from umber_pebble.services.noted import Noted, taken_back
 from umber_pebble.services.snapshot import Counts, break_key_of, prior_coupling, prior_loss, prior_residue
-from umber_pebble.services.workshop import breaks
 from umber_pebble.store import queries
 from umber_pebble.store.models import Run
 
@@ -271,9 +271,17 @@ def _coolings(frozen: Frozen, seen: Seen, names: dict[str, str]) -> list[Cooling
         before = track.predicted
         worst = max((abs(d.taken_degc - _at(before, d.at_s)) for d in used), default=None)
         out.append(
-            Cooling(cook, names[frozen.cooks[cook].way.vessel_id], off, _shift(before, off), _shift(track.curve, off),
-                    [_dot(d, off) for d in track.dots], track.marks_degc, worst)
-        )  # fmt: skip
+            Cooling(
+                cook,
+                names[frozen.cooks[cook].way.vessel_id],
+                off,
+                _shift(before, off),
+                _shift(track.curve, off),
+                [_dot(d, off) for d in track.dots],
+                track.marks_degc,
+                worst,
+            )
+        )
     return out
 
 

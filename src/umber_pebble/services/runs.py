@@ -20,12 +20,13 @@ from umber_pebble.services.colouring import MeltDose, plan_doses
 from umber_pebble.services.docs import Order
 from umber_pebble.services.errors import IdReused, InUse, NotFound, Unreadable
 from umber_pebble.services.frozen import Frozen, KeptDose, Seen, looked_at, taught, thaw
+from umber_pebble.services.gathering import snapshot_of
 from umber_pebble.services.kept import keep
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.noted import Noted, as_row, noted, taken_back
 from umber_pebble.services.run_log import run_log
 from umber_pebble.services.snapshot import plan_input, rows_of
-from umber_pebble.services.workshop import Workshop, load, snapshot_of
+from umber_pebble.services.workshop import Workshop, load
 from umber_pebble.store import queries
 from umber_pebble.store.models import EventRow, Run
 

@@ -5,7 +5,7 @@ from typing import Literal
 
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.bands import Band, Use, cast_bands
-from umber_pebble.core.heat.piece import Casting, Stay, Under, as_ball
+from umber_pebble.core.heat.casting import Casting, Stay, Under, as_ball
 from umber_pebble.core.heat.skin import Skin, skin_of
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
@@ -173,10 +173,20 @@ def _windows(
     path: tuple[Stay, ...] = tuple(stay for stay, _ in way)
     cold = path[0].place.surface_degc
     casting = Casting(
-        melt, built.mould.material, cast.slab, cast.plate_m, built.mould.wall_m, pour, tg, path,
-        tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in row.under), thin_m=cast.thin_m, thick_m=cast.thick_m,
-        beside=built.mould.cavities, body=row.body,
-    )  # fmt: skip
+        melt,
+        built.mould.material,
+        cast.slab,
+        cast.plate_m,
+        built.mould.wall_m,
+        pour,
+        tg,
+        path,
+        tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in row.under),
+        thin_m=cast.thin_m,
+        thick_m=cast.thick_m,
+        beside=built.mould.cavities,
+        body=row.body,
+    )
     names = {place.id: place.name for place in kitchen.places}
     if built.passes[row.index].TWO_HALVES:
         windows = stays_in(

@@ -90,6 +90,15 @@ def mould_case(mould_id: str, mould: docs.Mould, index: int) -> MouldCase:
         under, thick = material("moulds", mould.mat.material), mould.mat.thickness_m
         bears = min(bears, under.value("bears"))
     return MouldCase(
-        mould_id, index, under, thick, cavity_fit(kind).cavity, kind.count, mould.owned, bears, mould.name,
-        detail_m=mould.detail_m, oiled=mould.oiled,
-    )  # fmt: skip
+        mould_id,
+        index,
+        under,
+        thick,
+        cavity_fit(kind).cavity,
+        kind.count,
+        mould.owned,
+        bears,
+        mould.name,
+        detail_m=mould.detail_m,
+        oiled=mould.oiled,
+    )

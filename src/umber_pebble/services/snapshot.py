@@ -8,14 +8,14 @@ from pydantic import Field
 from umber_pebble.core.errors import Missing
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.glass.water import pressure_pa
+from umber_pebble.core.heat.casting import Place as PlaceCase
 from umber_pebble.core.heat.convection import thin_air_factor
-from umber_pebble.core.heat.piece import Place as PlaceCase
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import material, model_factors
 from umber_pebble.core.plan.problem import HandStep, Line, Named, Paces, PlanInput, Way
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.builds import body_key, build_key, build_of, lines_of, pressed
+from umber_pebble.services.builds import Wanted, body_key, build_key, build_of, lines_of, pressed
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.docs import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel
 from umber_pebble.services.joins import joins_of
@@ -99,10 +99,16 @@ def break_of(part: Part) -> str | None:
 def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Pot:
     """A vessel on its stand as the engine takes it."""
     return Pot(
-        vessel.diameter_m, vessel.height_m, vessel.mass_kg, material("kitchen", vessel.made_of, "pot"),
-        material("surfaces", stand.surface), place_degc(stand, kitchen), air_degc(stand, kitchen), loss,
+        vessel.diameter_m,
+        vessel.height_m,
+        vessel.mass_kg,
+        material("kitchen", vessel.made_of, "pot"),
+        material("surfaces", stand.surface),
+        place_degc(stand, kitchen),
+        air_degc(stand, kitchen),
+        loss,
         thin_air_factor(pressure_pa(kitchen.altitude_m)),
-    )  # fmt: skip
+    )
 
 
 def rows_of(plan: PlanInput) -> dict[str, dict[str, FactorSpread]]:
@@ -178,10 +184,19 @@ def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[
     poured_on = place if family.hot else stand
     loss, residue = snapshot.loss[vessel.id].spread(), snapshot.residue[vessel.id].spread()
     return Way(
-        melt, pot_case(vessel, stand, kitchen, loss), vessel.id, by, place_case(poured_on, kitchen),
-        poured_on.id, place_case(place, kitchen), place.id, stand.id, residue,
-        f"#{colour}" if colour else None, snapshot.fills[vessel.id].spread() if vessel.id in snapshot.fills else prior_fills(),
-    )  # fmt: skip
+        melt,
+        pot_case(vessel, stand, kitchen, loss),
+        vessel.id,
+        by,
+        place_case(poured_on, kitchen),
+        poured_on.id,
+        place_case(place, kitchen),
+        place.id,
+        stand.id,
+        residue,
+        f"#{colour}" if colour else None,
+        snapshot.fills[vessel.id].spread() if vessel.id in snapshot.fills else prior_fills(),
+    )
 
 
 def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
@@ -198,16 +213,22 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         for part in piece.parts:
             counts = snapshot.breaks.get(break_of(part) or "", Counts(broken=0, good=0))
             named = Named(piece.name, part.name.lower() if len(piece.parts) > 1 else "")
+            wanted = Wanted(item, named, row.quantity * part.count)
             built = build_of(part, snapshot.moulds.get(part.mould_id or ""), own)
             more = lines_of(
-                part, built, named, item, row.quantity * part.count, BreakRate(counts.broken, counts.good),
-                way_of(part.stays, kitchen, f"pieces.{row.piece_id}.stays"), paces, len(lines),
-            )  # fmt: skip
+                part,
+                built,
+                wanted,
+                BreakRate(counts.broken, counts.good),
+                way_of(part.stays, kitchen, f"pieces.{row.piece_id}.stays"),
+                paces,
+                len(lines),
+            )
             lines += more
             lasts.append(len(lines) - 1 if more else None)
             if not more:
-                steps.append(pressed(part, built, named, item, row.quantity * part.count, paces))
-        joins = joins_of(piece, lasts, lines, item, row.quantity, own, kitchen, paces)
+                steps.append(pressed(part, built, wanted, paces))
+        joins = joins_of(piece, lasts, lines, Wanted(item, Named(piece.name), row.quantity), own, kitchen)
         lines += joins.lines
         steps += joins.steps
     if not lines:

@@ -114,18 +114,33 @@ def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
     kg = added or plan.seed_kg.likely
     expected = s.melts_frac.map(lambda share: after_degc(s, kg, share))
     seed = explained(
-        plan.seed_kg, "kg",
+        plan.seed_kg,
+        "kg",
         "heat given up by melt and bowl down to the working temperature, over what a kilogram of seed takes up and melts with",
-        given("melt", s.melt_kg, "kg"), given("at", s.melt_degc, "degC"), given("seed at", s.seed_degc, "degC"),
-        given("down to", s.work_degc, "degC"), given("bowl", vessel.mass_kg, "kg"), given("seed that melts", s.melts_frac, "frac"),
+        given("melt", s.melt_kg, "kg"),
+        given("at", s.melt_degc, "degC"),
+        given("seed at", s.seed_degc, "degC"),
+        given("down to", s.work_degc, "degC"),
+        given("bowl", vessel.mass_kg, "kg"),
+        given("seed that melts", s.melts_frac, "frac"),
         sources=("incropera-2007", melt["latent_fat"].source, "common-practice"),
         limited_by="how much of the seed melts: read the bowl, then it is known",
-    )  # fmt: skip
+    )
     return Seeded(
-        seed, plan.share_frac, plan.whole_kg, now, melt.spread("melt_to"), melt.spread("work_at"),
-        melt.value("spoils_at"), loses_temper_degc(melt), expected, material("kitchen", "usual", "smear").spread("sets"), s.melt_degc,
-        melt.spread("seed_at"), usual.spread("practised"),
-    )  # fmt: skip
+        seed,
+        plan.share_frac,
+        plan.whole_kg,
+        now,
+        melt.spread("melt_to"),
+        melt.spread("work_at"),
+        melt.value("spoils_at"),
+        loses_temper_degc(melt),
+        expected,
+        material("kitchen", "usual", "smear").spread("sets"),
+        s.melt_degc,
+        melt.spread("seed_at"),
+        usual.spread("practised"),
+    )
 
 
 def curve_test(probes: Probes, asked: CurveAsked) -> CurveRead:

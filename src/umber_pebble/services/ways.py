@@ -92,9 +92,15 @@ def _usual(family: Family, kitchen: Kitchen) -> WayDoc:
     match family.made:
         case "cooked":
             return CookedWay(
-                kind="cooked", vessel_id=pots[0].id, stand_id=bench, ring_id=rings[0] if rings else heaters[0], place_id=bench,
-                crystalline=True, water="auto", cook_degc=melt.value("cook_to"),
-            )  # fmt: skip
+                kind="cooked",
+                vessel_id=pots[0].id,
+                stand_id=bench,
+                ring_id=rings[0] if rings else heaters[0],
+                place_id=bench,
+                crystalline=True,
+                water="auto",
+                cook_degc=melt.value("cook_to"),
+            )
         case "melted":
             return MeltedWay(
                 kind="melted", **in_bowl, melt_to_degc=melt.value("melt_to"), power="full", stop="lumps"

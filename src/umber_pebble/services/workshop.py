@@ -1,11 +1,10 @@
 """The services' common ground: database, clock, live broker; and the things that are edited."""
 
-import math
 from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import partial
-from typing import Any, TypeVar
+from typing import Any
 
 from pydantic import ValidationError
 from sqlalchemy import Engine
@@ -13,8 +12,6 @@ from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.log.learn import Factor, learned
-from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Built, build_of
 from umber_pebble.services.clock import Clock
 from umber_pebble.services.doc_base import STORED, Doc, check_id
@@ -24,23 +21,12 @@ from umber_pebble.services.full_disk import words_for_a_full_disk
 from umber_pebble.services.joins import check_joins
 from umber_pebble.services.live import Broker
 from umber_pebble.services.materials_own import castable, check_sheet
-from umber_pebble.services.ovens import FactorSpread
 from umber_pebble.services.piece_docs import Part, Piece
 from umber_pebble.services.places import air_degc
 from umber_pebble.services.shapes import cavity_fit
-from umber_pebble.services.snapshot import (
-    Counts,
-    Snapshot,
-    break_of,
-    prior_coupling,
-    prior_fills,
-    prior_loss,
-    prior_residue,
-)
 from umber_pebble.store import queries
 from umber_pebble.store.models import Revision, Thing
 
-D = TypeVar("D", bound=Doc)
 KITCHEN_ID, UNITS_ID = "kitchen", "units"
 
 
@@ -168,8 +154,12 @@ class Workshop:
             current = load(session, kind, thing_id)
             if current.version != version:
                 raise Stale(thing_id, version, current.version, _dump(current.doc), _dump(current.doc))
-            users = [r.doc["name"] for other in ("piece", "order") for _, r in queries.things(session, other)
-                     if thing_id in _refers_to(r.doc)]  # fmt: skip
+            users = [
+                r.doc["name"]
+                for other in ("piece", "order")
+                for _, r in queries.things(session, other)
+                if thing_id in _refers_to(r.doc)
+            ]
             if users:
                 raise InUse(
                     f"{', '.join(users[:3])} needs this: change that first",
@@ -235,8 +225,10 @@ def _cold_is_cold(doc: Kitchen) -> None:
         if place.kind != "room" and air_degc(place, doc) >= doc.room_degc:
             raise OutOfRange(
                 f"{place.name} would be no colder than the room: say how cold it is",
-                path=f"places.{i}.air_degc", got=air_degc(place, doc), limits={"high": doc.room_degc},
-            )  # fmt: skip
+                path=f"places.{i}.air_degc",
+                got=air_degc(place, doc),
+                limits={"high": doc.room_degc},
+            )
 
 
 def _within(path: str, check: Callable[[], object]) -> None:
@@ -297,10 +289,6 @@ def load_all(session: Session, kind: str, paths: Mapping[str, str]) -> dict[str,
     }
 
 
-def _docs(stored: Mapping[str, Stored], sort: type[D]) -> dict[str, D]:
-    return {key: of.doc for key, of in stored.items() if isinstance(of.doc, sort)}
-
-
 def read_doc(kind: str, doc: dict[str, Any]) -> Doc:
     """A stored document of a kind.
 
@@ -310,8 +298,10 @@ def read_doc(kind: str, doc: dict[str, Any]) -> Doc:
         return KINDS[kind].model_validate(doc, strict=False, context=STORED)
     except ValidationError as error:
         raise Unreadable(
-            f"this {kind} cannot be read by this version: it is kept, and goes out with the export", path="id", got=doc.get("name"),
-        ) from error  # fmt: skip
+            f"this {kind} cannot be read by this version: it is kept, and goes out with the export",
+            path="id",
+            got=doc.get("name"),
+        ) from error
 
 
 def _readable(kind: str, revision: Revision) -> Doc | None:
@@ -319,58 +309,6 @@ def _readable(kind: str, revision: Revision) -> Doc | None:
         return read_doc(kind, revision.doc)
     except Unreadable:
         return None
-
-
-def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | None = None) -> Snapshot:
-    """An order with all it uses, as they stand now, and what was learned of them.
-
-    Raises: NotFound: a piece or mould is gone.
-    """
-    kitchen = load(session, "kitchen", KITCHEN_ID)
-    assert isinstance(kitchen.doc, Kitchen)
-    versions = {KITCHEN_ID: kitchen.version, **({order_ref[0]: order_ref[1]} if order_ref else {})}
-    paths = {line.piece_id: f"lines.{i}.piece_id" for i, line in reversed(list(enumerate(order.lines)))}
-    stored = load_all(session, "piece", paths)
-    pieces = _docs(stored, Piece)
-    used_moulds = {
-        part.mould_id: paths[key] for key, piece in pieces.items() for part in piece.parts if part.mould_id
-    }
-    moulds = load_all(session, "mould", used_moulds)
-    versions |= {key: of.version for key, of in (stored | moulds).items()}
-    vessels = [v.id for v in kitchen.doc.vessels]
-    parts = [part for piece in pieces.values() for part in piece.parts]
-    own, cast_of = own_materials(session), {melt.material for part in parts for melt in part.melts}
-    cast_of |= {join.melt.material for piece in pieces.values() for join in piece.joins}
-    used = dict.fromkeys(key for part in parts if (key := break_of(part)))
-    learnt = queries.evidence(session)
-    return Snapshot(
-        order=order,
-        kitchen=kitchen.doc,
-        pieces=pieces,
-        moulds=_docs(moulds, Mould),
-        materials={key: doc for key, doc in own.items() if key in cast_of},
-        versions=versions,
-        breaks={key: _counts(learnt.get(("break", key), [])) for key in used},
-        loss={v: _factor(learnt, "loss", v, prior_loss()) for v in vessels},
-        residue={v: _factor(learnt, "residue", v, prior_residue()) for v in vessels},
-        ovens=_ovens(learnt, kitchen.doc),
-        fills={
-            v: _factor(learnt, "fills", v, prior_fills(), -math.inf) for v in vessels if ("fills", v) in learnt
-        },
-    )
-
-
-Learnt = dict[tuple[str, str], list[dict[str, Any]]]
-
-
-def ovens(session: Session, kitchen: Kitchen) -> dict[str, FactorSpread]:
-    """What runs taught of each oven; those nobody looked at are left out."""
-    return _ovens(queries.evidence(session), kitchen)
-
-
-def _ovens(learnt: Learnt, kitchen: Kitchen) -> dict[str, FactorSpread]:
-    known = [o.id for o in kitchen.microwaves if ("coupling", o.id) in learnt]
-    return {o: _factor(learnt, "coupling", o, prior_coupling()) for o in known}
 
 
 def own_materials(session: Session) -> dict[str, OwnMaterial]:
@@ -385,17 +323,3 @@ def colours(session: Session) -> list[tuple[str, Colour]]:
     rows = queries.things(session, "colour")
     docs = [(thing.id, _readable("colour", revision)) for thing, revision in rows]
     return [(key, doc) for key, doc in docs if isinstance(doc, Colour)]
-
-
-def breaks(session: Session, key: str) -> Counts:
-    """All outcomes of a material in a mould so far."""
-    return _counts([c.evidence for c in queries.calibrations(session, "break", key)])
-
-
-def _counts(rows: list[dict[str, Any]]) -> Counts:
-    return Counts(broken=sum(r["broken"] for r in rows), good=sum(r["good"] for r in rows))
-
-
-def _factor(learnt: Learnt, kind: str, subject: str, prior: Spread, at_least: float = 0.05) -> FactorSpread:
-    spread = learned(prior, [Factor(row["value"], row["sd"]) for row in learnt.get((kind, subject), [])], at_least)
-    return FactorSpread(low=spread.low, likely=spread.likely, high=spread.high)

@@ -11,6 +11,7 @@ from tests.told import from_log, says
 from umber_pebble.core.bench.acts import calls, next_acts
 from umber_pebble.core.bench.again import cooks_now, missing
 from umber_pebble.core.bench.cast_track import round_track
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.pour_acts import act_window
 from umber_pebble.core.bench.predict import heating_track, resting_track
@@ -20,7 +21,7 @@ from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_
 from umber_pebble.core.errors import CoreError, Missing, NotInSequence, OutOfRange
 from umber_pebble.core.families.fats import COATING as COATING_FAMILY
 from umber_pebble.core.families.glass import ISOMALT as ISOMALT_FAMILY
-from umber_pebble.core.heat.piece import Stay
+from umber_pebble.core.heat.casting import Stay
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.log.learn import Factor, learned, loss_factor
 from umber_pebble.core.plan.cooks import make_cooks, round_windows
@@ -179,7 +180,7 @@ def run_to(*steps: tuple[str, float, dict[str, Any]], now: float, actor: str = W
         for r in ROUNDS
         if state.rounds[r.number].poured_s is not None
     }
-    return next_acts(PLAN, COOKS, state, pots, tracks, WINDOWS, actor, now)
+    return next_acts(RunNow(PLAN, COOKS, state, pots, tracks, WINDOWS, now), actor)
 
 
 def test_the_acts_lead_through_a_run() -> None:
@@ -205,8 +206,10 @@ def test_a_pour_too_late_to_be_sure_says_so_and_calls_come_in_order() -> None:
     made = calls(acts, 20.0)
     assert [c.at_s for c in made] == sorted(c.at_s for c in made)
     assert {(c.kind, c.at_s) for c in made} == {
-        ("opens", pour.opens_s - 20.0), ("closes", pour.closes_s - 20.0), ("closed", pour.closes_s),
-    }  # fmt: skip
+        ("opens", pour.opens_s - 20.0),
+        ("closes", pour.closes_s - 20.0),
+        ("closed", pour.closes_s),
+    }
     off = run_to(HEATED, now=110.0)[0]
     assert off.opens_s < off.closes_s
     assert act_window(Spread(1, 2, 3), Spread(9, 10, 11), 2.0) == (3, 9, True)
@@ -229,8 +232,17 @@ def test_a_run_teaches_the_pots_loss() -> None:
 LOLLIPOPS = make_lollipops()
 MELTS = make_cooks(LOLLIPOPS, [[(0, 8)], [(0, 8)]])
 BOARD = Layout(
-    tuple(r for c in MELTS for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (COATING_FAMILY,), ("coating",), (None,), (True,)
-)  # fmt: skip
+    tuple(r for c in MELTS for r in c.rounds),
+    ("bowl",),
+    ("stick",),
+    ("bench",),
+    ("bench", "fridge"),
+    (True,),
+    (COATING_FAMILY,),
+    ("coating",),
+    (None,),
+    (True,),
+)
 SPOTS = {"bench": WOOD, "fridge": FRIDGE}
 
 
@@ -251,7 +263,7 @@ def lollipop_acts(now: float, *steps: tuple[str, float, dict[str, Any]]) -> tupl
         if r.poured_s is not None
     }
     windows = round_windows(LOLLIPOPS, MELTS)
-    return next_acts(LOLLIPOPS, MELTS, state, pots, tracks, windows, WREN, now), tracks
+    return next_acts(RunNow(LOLLIPOPS, MELTS, state, pots, tracks, windows, now), WREN), tracks
 
 
 def test_lollipops_are_melted_poured_get_sticks_go_to_the_fridge_and_come_out() -> None:
@@ -283,9 +295,11 @@ def test_lollipops_are_melted_poured_get_sticks_go_to_the_fridge_and_come_out() 
 
 def test_left_on_the_bench_it_takes_longer_than_in_the_fridge() -> None:
     begun: list[tuple[str, float, dict[str, Any]]] = [
-        ("heated", 120.0, {"cook": 0}), ("rested", 230.0, {"cook": 0}), ("poured", 500.0, {"round": 0}),
+        ("heated", 120.0, {"cook": 0}),
+        ("rested", 230.0, {"cook": 0}),
+        ("poured", 500.0, {"round": 0}),
         ("inserted", 540.0, {"round": 0}),
-    ]  # fmt: skip
+    ]
     planned = lollipop_acts(600.0, *begun)[1][0]
     late = lollipop_acts(600.0, *begun, ("moved", 1200.0, {"round": 0, "place": "fridge"}))[1][0]
     assert late.windows["unmould"][0].likely > planned.windows["unmould"][0].likely + 120
@@ -295,8 +309,14 @@ def test_left_on_the_bench_it_takes_longer_than_in_the_fridge() -> None:
 def test_two_vessels_may_be_on_at_once() -> None:
     one, other = BOARD.rounds
     two = replace(
-        BOARD, rounds=(one, replace(other, line=1)), vessels=("bowl", "glass bowl"), works=("stick",) * 2, poured_on=("bench",) * 2, bursts=(True,) * 2, families=(COATING_FAMILY,) * 2
-    )  # fmt: skip
+        BOARD,
+        rounds=(one, replace(other, line=1)),
+        vessels=("bowl", "glass bowl"),
+        works=("stick",) * 2,
+        poured_on=("bench",) * 2,
+        bursts=(True,) * 2,
+        families=(COATING_FAMILY,) * 2,
+    )
     both = [("started", 0.0, {}), ("heated", 100.0, {"cook": 0}), ("heated", 110.0, {"cook": 1})]
     state = replay(two, [from_log(f"e{i}", kind, at, WREN, payload) for i, (kind, at, payload) in enumerate(both)])
     assert [c.phase for c in state.cooks] == ["heating", "heating"]
@@ -312,7 +332,7 @@ def test_a_pot_thrown_away_is_cooked_anew_for_what_it_still_owes() -> None:
     [whole] = two
     assert again.fresh_kg == again.charge_kg < whole.charge_kg
     assert again.poured_kg == pytest.approx(6 * PLAN.lines[0].cast.poured.value.likely)
-    heat = next_acts(PLAN, [again], state, {}, {0: _track(two, state)}, WINDOWS, WREN, 600.0)
+    heat = next_acts(RunNow(PLAN, [again], state, {}, {0: _track(two, state)}, WINDOWS, 600.0), WREN)
     assert [a.what.casts for a in heat if a.what.kind == "heat"] == [6]
     # cooked anew, it rests as a whole charge, not as one that a round has been poured from
     state = replay(layout, log(*steps, ("heated", 700.0, {"cook": 0}), ("rested", 900.0, {"cook": 0})))
@@ -331,13 +351,19 @@ def test_what_is_short_is_cooked_again_with_spares_or_the_run_ends() -> None:
         at = 10_000.0 * (r.number + 1)
         cavities = list(range(r.casts))
         done += [
-            ("heated", at, {"cook": r.cook}), ("rested", at + 200, {"cook": r.cook}), ("poured", at + 400, {"round": r.number}),
+            ("heated", at, {"cook": r.cook}),
+            ("rested", at + 200, {"cook": r.cook}),
+            ("poured", at + 400, {"round": r.number}),
             ("unmoulded", at + 3000, {"round": r.number}),
-            ("outcome", at + 3010, {"round": r.number, "cavities": cavities, "usable": r.number == 0, "kinds": []}),
-        ]  # fmt: skip
+            (
+                "outcome",
+                at + 3010,
+                {"round": r.number, "cavities": cavities, "usable": r.number == 0, "kinds": []},
+            ),
+        ]
     state = state_of(log(*done))
     assert missing(PLAN, state) == {0: 10}
-    acts = next_acts(PLAN, COOKS, state, {}, {}, WINDOWS, WREN, 40_000.0)
+    acts = next_acts(RunNow(PLAN, COOKS, state, {}, {}, WINDOWS, 40_000.0), WREN)
     assert [a.what.kind for a in acts] == ["again", "end"]
     [[line, casts]] = says(acts[0])["rounds"]
     assert (line, casts) == (0, 14)  # 10 and spares at this break rate, no more than the mould holds
@@ -379,19 +405,19 @@ def test_a_piece_with_a_way_of_its_own_goes_it() -> None:
     state = state_of(log(HEATED, OFF, POURED))
     track = round_track(plan, cooks[0], 0, state.rounds[0], exact(140.0), PLACES)
     windows = round_windows(plan, cooks)
-    acts = next_acts(plan, cooks, state, {}, {0: track}, windows, WREN, 500.0)
+    acts = next_acts(RunNow(plan, cooks, state, {}, {0: track}, windows, 500.0), WREN)
     move = next(a for a in acts if a.what.kind == "move")
     assert (says(move)["place"], move.opens_s) == ("slab", pytest.approx(780.0))
     assert track.windows["unmould"][0].likely < disc_track().windows["unmould"][0].likely
     moved = state_of(log(HEATED, OFF, POURED, ("moved", 700.0, {"round": 0, "place": "slab"})))
-    later = next_acts(plan, cooks, moved, {}, {0: track}, windows, WREN, 710.0)
+    later = next_acts(RunNow(plan, cooks, moved, {}, {0: track}, windows, 710.0), WREN)
     assert "move" not in [a.what.kind for a in later]
 
 
 def test_a_pause_silences_and_hides_nothing() -> None:
     paused = state_of(log(HEATED, ("paused", 150.0, {})))
     pots = {0: heating_track(COOKS[0], paused.cooks[0])}
-    acts = next_acts(PLAN, COOKS, paused, pots, {}, WINDOWS, WREN, 160.0)
+    acts = next_acts(RunNow(PLAN, COOKS, paused, pots, {}, WINDOWS, 160.0), WREN)
     assert [a.what.kind for a in acts][:2] == ["resume", "off"]
     assert state_of(log(HEATED, ("paused", 150.0, {}), ("resumed", 160.0, {}))).paused_s is None
     with pytest.raises(NotInSequence, match="not paused"):

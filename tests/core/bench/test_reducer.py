@@ -35,12 +35,20 @@ JUNK = st.one_of(
 SOUND = st.fixed_dictionaries(
     {},
     optional={
-        "cook": SMALL, "round": SMALL, "cavities": st.lists(SMALL, max_size=3), "usable": st.one_of(st.booleans(), st.none()),
-        "degc": st.one_of(st.floats(-50, 300), st.none()), "text": st.text(max_size=4), "id": st.sampled_from("abcdefgh"),
-        "method": st.sampled_from(["immersed_swirled", "infrared", "eye"]), "place": st.sampled_from(["bench", "moon"]),
-        "kinds": st.lists(st.sampled_from(["broken", "sad"]), max_size=2), "rounds": st.lists(st.lists(SMALL, min_size=2, max_size=2), max_size=2), "left_kg": st.dictionaries(st.sampled_from(["pot", "sink"]), st.floats(-1, 60)),
+        "cook": SMALL,
+        "round": SMALL,
+        "cavities": st.lists(SMALL, max_size=3),
+        "usable": st.one_of(st.booleans(), st.none()),
+        "degc": st.one_of(st.floats(-50, 300), st.none()),
+        "text": st.text(max_size=4),
+        "id": st.sampled_from("abcdefgh"),
+        "method": st.sampled_from(["immersed_swirled", "infrared", "eye"]),
+        "place": st.sampled_from(["bench", "moon"]),
+        "kinds": st.lists(st.sampled_from(["broken", "sad"]), max_size=2),
+        "rounds": st.lists(st.lists(SMALL, min_size=2, max_size=2), max_size=2),
+        "left_kg": st.dictionaries(st.sampled_from(["pot", "sink"]), st.floats(-1, 60)),
     },
-)  # fmt: skip
+)
 PAYLOAD = st.one_of(
     SOUND, SOUND, st.dictionaries(st.sampled_from(["cook", "round", "cavities", "degc", "kinds"]), JUNK)
 )
@@ -97,11 +105,17 @@ def test_the_order_of_arrival_does_not_matter(
 def test_bags_are_filled_moved_coloured_merged_and_gone() -> None:
     bag = {"name": "Coral", "holder": "bag", "kg": 0.03, "spot": "towel", "tip_m": 0.004, "colour": "#e8705a"}
     done: list[tuple[str, dict[str, object]]] = [
-        ("burst", {"cook": 1, "seconds": 30.0}), ("rested", {"cook": 1}), ("decanted", {"cook": 1, "into": [bag, {**bag, "name": "Night"}]}),
-        ("moved", {"batch": 0, "spot": "bath"}), ("heated", {"batch": 0, "seconds": 2.0}), ("poured", {"batch": 0, "kg": 0.01}),
-        ("decanted", {"batch": 0, "into": [{**bag, "kg": 0.005}]}), ("merged", {"batch": 1, "into": 0}),
-        ("coloured", {"batch": 0, "kind": "oil", "colour": "#26304f"}), ("poured", {"batch": 2}),
-    ]  # fmt: skip
+        ("burst", {"cook": 1, "seconds": 30.0}),
+        ("rested", {"cook": 1}),
+        ("decanted", {"cook": 1, "into": [bag, {**bag, "name": "Night"}]}),
+        ("moved", {"batch": 0, "spot": "bath"}),
+        ("heated", {"batch": 0, "seconds": 2.0}),
+        ("poured", {"batch": 0, "kg": 0.01}),
+        ("decanted", {"batch": 0, "into": [{**bag, "kg": 0.005}]}),
+        ("merged", {"batch": 1, "into": 0}),
+        ("coloured", {"batch": 0, "kind": "oil", "colour": "#26304f"}),
+        ("poured", {"batch": 2}),
+    ]
 
     def told(*more: tuple[str, dict[str, object]]) -> RunState:
         rows = [("started", {}), ("acknowledged", {}), *done, *more]

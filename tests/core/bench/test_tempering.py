@@ -9,6 +9,7 @@ from tests.conftest import make_lollipops
 from tests.told import from_log, says
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.predict import heating_track, resting_track
 from umber_pebble.core.bench.replay import accept as replay
@@ -45,8 +46,17 @@ class Bench:
         self.plan = plan_of(school)
         self.cooks = make_cooks(self.plan, [[(0, 8)]])
         self.layout = Layout(
-            tuple(r for c in self.cooks for r in c.rounds), ("bowl",), ("stick",), ("bench",), ("bench", "fridge"), (True,), (COATING_FAMILY,), ("coating",), (None,), (True,)
-        )  # fmt: skip
+            tuple(r for c in self.cooks for r in c.rounds),
+            ("bowl",),
+            ("stick",),
+            ("bench",),
+            ("bench", "fridge"),
+            (True,),
+            (COATING_FAMILY,),
+            ("coating",),
+            (None,),
+            (True,),
+        )
         self.steps: list[Step] = [
             ("started", 0.0, {}),
             ("burst", 10.0, {"cook": 0, "seconds": 30.0}),
@@ -70,7 +80,7 @@ class Bench:
     def then(self, now: float, *more: Step) -> Act:
         self.steps += more
         windows = round_windows(self.plan, self.cooks)
-        return next_acts(self.plan, self.cooks, self.state(), {0: self.track()}, {}, windows, WREN, now)[0]
+        return next_acts(RunNow(self.plan, self.cooks, self.state(), {0: self.track()}, {}, windows, now), WREN)[0]
 
     def reads(self, at: float, degc: float) -> Step:
         return ("reading", at, {"cook": 0, "degc": degc, "method": "immersed_swirled"})
@@ -117,17 +127,19 @@ def test_what_is_poured_out_of_temper_sets_later_and_the_round_keeps_it() -> Non
     touch = [
         round_track(plan, cook, 0, state.rounds[0], exact(31.0), spots, temper).windows["touch"][0].likely
         for temper in ("tempered", "under")
-    ]  # fmt: skip
+    ]
     assert touch[1] > touch[0] + 120.0
 
 
 @pytest.mark.parametrize(
     ("school", "acts"),
     [
-        ("powder", ["cool", "powder", "cool", "test"]), ("slab", ["slab", "return", "test"]), ("bowls", ["cold bowl", "warm", "test"]),
+        ("powder", ["cool", "powder", "cool", "test"]),
+        ("slab", ["slab", "return", "test"]),
+        ("bowls", ["cold bowl", "warm", "test"]),
         ("keep", ["warm", "test"]),
     ],
-)  # fmt: skip
+)
 def test_the_other_schools_go_step_by_step(school: str, acts: list[str]) -> None:
     bench, at = Bench(school), 420.0
     for expected in acts:
@@ -145,10 +157,12 @@ def test_no_temper_pours_at_once() -> None:
 @pytest.mark.parametrize(
     ("payload", "field"),
     [
-        ({"added_kg": -0.1}, "payload.added_kg"), ({"added_kg": 0.0}, "payload.added_kg"), ({"step": "pray"}, "payload.step"),
+        ({"added_kg": -0.1}, "payload.added_kg"),
+        ({"added_kg": 0.0}, "payload.added_kg"),
+        ({"step": "pray"}, "payload.step"),
         ({"test": "fine"}, "payload.test"),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_is_refused(payload: dict[str, Any], field: str) -> None:
     bench = Bench()
     with pytest.raises(OutOfRange) as refused:

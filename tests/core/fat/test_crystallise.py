@@ -73,9 +73,18 @@ def test_a_sharp_front_moves_as_neumann_and_stefan_say(row: dict[str, Any]) -> N
     g = row["given"]
     setting = Setting(melts_degc=g["melts"], latent_j_kg=g["latent"], start_frac=1e-6, **SHARP)
     layer = Layer(
-        "deep", DEEP_M, CELLS, g["k_solid"], g["density"], g["cp_solid"], g["cp_liquid"], -500.0, g["start"],
-        melt_conductivity_w_mk=g["k_liquid"], setting=setting,
-    )  # fmt: skip
+        "deep",
+        DEEP_M,
+        CELLS,
+        g["k_solid"],
+        g["density"],
+        g["cp_solid"],
+        g["cp_liquid"],
+        -500.0,
+        g["start"],
+        melt_conductivity_w_mk=g["k_liquid"],
+        setting=setting,
+    )
     wall = Face(g["wall"], 1, 0.05, 0.9, h_fixed_w_m2k=1e7)
     times = np.arange(0.0, g["time"] + STEP_S / 2, STEP_S)
     set_share = conduct([layer], wall, Face(0.0, 2, 0.05, 0.9, h_fixed_w_m2k=0.0), times).set_frac[-1]

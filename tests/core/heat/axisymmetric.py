@@ -83,12 +83,17 @@ State = Callable[[np.ndarray, np.ndarray], bool]
 
 
 def times_s(
-    body: Body, melt: dict[str, float], wall: dict[str, float], air: float, pour: float, faces: list[tuple[float, int, float]],
-    states: dict[str, State], avrami: tuple[float, ...] | None = None,
-) -> dict[str, float]:  # fmt: skip
-    """When each state is reached [s]: states take the temperatures and shares set of the cast's nodes; faces are length, facing and
+    body: Body,
+    melt: dict[str, float],
+    wall: dict[str, float],
+    air_pour: tuple[float, float],
+    faces: list[tuple[float, int, float]],
+    states: dict[str, State],
+    avrami: tuple[float, ...] | None = None,
+) -> dict[str, float]:
+    """When each state is reached [s]: air and pour in degC; states take the temperatures and shares set of the cast's nodes; faces are length, facing and
     emissivity of open cast, open wall, sides and underside."""
-    mesh = body.mesh
+    mesh, (air, pour) = body.mesh, air_pour
     basis = Basis(mesh, ElementTriP1())
     flat = basis.with_element(ElementTriP0())
     cast_m3, wall_m3 = (

@@ -13,9 +13,14 @@ FAT = {
     "over_chilled": exact(900.0),
 }
 SUGAR = {
-    "holds": exact(30.0), "stick_closes": exact(40.0), "release_opens": exact(70.0), "bend_opens": exact(80.0),
-    "release_closes": exact(110.0), "bend_closes": exact(140.0), "unmould": exact(500.0),
-}  # fmt: skip
+    "holds": exact(30.0),
+    "stick_closes": exact(40.0),
+    "release_opens": exact(70.0),
+    "bend_opens": exact(80.0),
+    "release_closes": exact(110.0),
+    "bend_closes": exact(140.0),
+    "unmould": exact(500.0),
+}
 
 
 @pytest.mark.parametrize(

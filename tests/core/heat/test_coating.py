@@ -8,9 +8,9 @@ from ht import Nu_horizontal_plate_laminar_Baehr
 
 from tests.conftest import FRIDGE, WOOD, make_lollipops
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.heat.casting import Casting, Place, Stay
 from umber_pebble.core.heat.convection import h_stream_w_m2k, nusselt_stream_pohlhausen_1921
 from umber_pebble.core.heat.melting import Bath, Melting, heat_taken_j, melting_time_s
-from umber_pebble.core.heat.piece import Casting, Place, Stay
 from umber_pebble.core.heat.pour import FatFlow, pour_window_s
 from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
@@ -31,10 +31,16 @@ def cast(
     """A flat cast, poured at the bench and put away after a minute."""
     return windows_s(
         Casting(
-            COATING, material("moulds", mould), exact(depth_m), 0.0075, wall_m, Spread(36.0, 38.0, 40.0), None,
+            COATING,
+            material("moulds", mould),
+            exact(depth_m),
+            0.0075,
+            wall_m,
+            Spread(36.0, 38.0, 40.0),
+            None,
             (Stay(0.0, first), Stay(60.0, where)),
         )
-    )  # fmt: skip
+    )
 
 
 # Common practice, no source; the thicknesses that stand for "detail" and so on are this project's (docs/heat.md).
@@ -65,8 +71,17 @@ def test_set_times_hold_what_the_trade_finds(
 def test_a_disc_sets_at_room_temperature_in_twenty_to_thirty_minutes() -> None:
     room = replace(WOOD, surface_degc=20.0, air_degc=20.0, thickness_m=0.015)
     disc = windows_s(
-        Casting(COATING, material("moulds", "thermoformed"), exact(0.004), 0.015, 0.0002, exact(38.0), None, (Stay(0.0, room),))
-    )  # fmt: skip
+        Casting(
+            COATING,
+            material("moulds", "thermoformed"),
+            exact(0.004),
+            0.015,
+            0.0002,
+            exact(38.0),
+            None,
+            (Stay(0.0, room),),
+        )
+    )
     assert 15 * 60 < disc.at["touch"].likely < 30 * 60
 
 

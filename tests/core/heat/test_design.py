@@ -13,9 +13,10 @@ from scipy import stats
 from tests.conftest import FRIDGE, WOOD
 from tests.published import rows
 from umber_pebble.core.glass.viscosity import tg_spread_degc
+from umber_pebble.core.heat.casting import Casting, Place, Stay
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.design import Design, normal_design, run_design, split_normal
-from umber_pebble.core.heat.piece import COARSE, Casting, Place, Stay, base
+from umber_pebble.core.heat.piece import COARSE, base
 from umber_pebble.core.heat.windows import FAT_MARKS, SUGAR_MARKS, _at_log, windows_s
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.spread import Spread, exact
@@ -30,9 +31,15 @@ def cast(key: str, thick_m: float, place: Place, mould: str = "silicone") -> Cas
     sugar = key == "isomalt"
     pour = Spread(128.0, 135.0, 140.0) if sugar else Spread(31.0, 33.0, 36.0)
     return Casting(
-        material("melts", key), material("moulds", mould), Spread(0.9 * thick_m, thick_m, 1.15 * thick_m), 0.012, 0.003, pour,
-        TG if sugar else None, (Stay(0.0, place),),
-    )  # fmt: skip
+        material("melts", key),
+        material("moulds", mould),
+        Spread(0.9 * thick_m, thick_m, 1.15 * thick_m),
+        0.012,
+        0.003,
+        pour,
+        TG if sugar else None,
+        (Stay(0.0, place),),
+    )
 
 
 def monte_carlo(casting: Casting) -> Design:

@@ -11,13 +11,13 @@ from scipy.integrate import solve_ivp
 from tests.conftest import WOOD, make_plan, refilled
 from tests.published import rows
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
+from umber_pebble.core.heat.casting import Casting, Stay
 from umber_pebble.core.heat.fills import (
     _dose,
     detail_dose_s_per_pa_s,
     fills_until_log_pa_s,
     spread_dose_s_per_pa_s,
 )
-from umber_pebble.core.heat.piece import Casting, Stay
 from umber_pebble.core.log.learn import Factor, fills_off, learned
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.plan.cooks import make_cooks, pour_of
@@ -80,9 +80,14 @@ def test_the_dose_is_time_over_viscosity() -> None:
 # Common practice, no source: rested to about 132 degC or below it pours thick and fills; thin work is poured hotter.
 @pytest.mark.parametrize(
     ("depth_m", "mould", "low", "high"),
-    [(0.004, "silicone", 110.0, 130.0), (0.006, "silicone", 100.0, 120.0), (0.004, "aluminium", 118.0, 138.0),
-     (0.0025, "silicone", 125.0, 150.0), (0.0018, "silicone", 140.0, 158.0)],
-)  # fmt: skip
+    [
+        (0.004, "silicone", 110.0, 130.0),
+        (0.006, "silicone", 100.0, 120.0),
+        (0.004, "aluminium", 118.0, 138.0),
+        (0.0025, "silicone", 125.0, 150.0),
+        (0.0018, "silicone", 140.0, 158.0),
+    ],
+)
 def test_what_may_still_be_poured_depends_on_depth_and_mould(
     depth_m: float, mould: str, low: float, high: float
 ) -> None:

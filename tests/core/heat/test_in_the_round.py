@@ -7,7 +7,7 @@ import pytest
 from tests.core.heat.axisymmetric import Body, cup, dome, times_s
 from umber_pebble.core.fat.crystallise import setting_of
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
-from umber_pebble.core.heat.piece import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, Stay
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity, open_m2, place_slabs_m, slab_m, volume_m3
@@ -40,9 +40,18 @@ def on_a_rack(cavity: Cavity, sugar: bool, air: float, pour: float) -> Casting:
     depth, place = cavity.depth_m, Place(material("surfaces", "trivet"), 0.01, air, air)
     thin, thick = place_slabs_m(cavity, depth) or (None, None)
     return Casting(
-        ISOMALT if sugar else COATING, SILICONE, slab_m(cavity, depth), math.sqrt(open_m2(cavity, depth) / math.pi) / 2, WALL_M,
-        exact(pour), exact(TG) if sugar else None, (Stay(0.0, place),), thin_m=thin, thick_m=thick, body=body_of(cavity, depth),
-    )  # fmt: skip
+        ISOMALT if sugar else COATING,
+        SILICONE,
+        slab_m(cavity, depth),
+        math.sqrt(open_m2(cavity, depth) / math.pi) / 2,
+        WALL_M,
+        exact(pour),
+        exact(TG) if sugar else None,
+        (Stay(0.0, place),),
+        thin_m=thin,
+        thick_m=thick,
+        body=body_of(cavity, depth),
+    )
 
 
 def faces(casting: Casting) -> list[tuple[float, int, float]]:
@@ -61,14 +70,17 @@ def test_sugar_in_the_round(name: str) -> None:
     cavity, body = SHAPES[name]
     casting = on_a_rack(cavity, True, 22.0, 135.0)
     melt = {
-        "k": ISOMALT.value("conductivity"), "density": ISOMALT.value("density_melt"), "cp_set": ISOMALT.value("cp_glass"),
-        "cp_melt": ISOMALT.value("cp_melt"), "turn": TG,
-    }  # fmt: skip
+        "k": ISOMALT.value("conductivity"),
+        "density": ISOMALT.value("density_melt"),
+        "cp_set": ISOMALT.value("cp_glass"),
+        "cp_melt": ISOMALT.value("cp_melt"),
+        "turn": TG,
+    }
     limit = {
         mark: temperature_at_log_viscosity_degc(log, TG) for mark, log in (("bend_opens", 4.7), ("unmould", 12.0))
     }
     states = {mark: (lambda t, x, at=at: bool(t.max() <= at)) for mark, at in limit.items()}
-    told, windows = times_s(body, melt, WALL, 22.0, 135.0, faces(casting), states), windows_s(casting)
+    told, windows = times_s(body, melt, WALL, (22.0, 135.0), faces(casting), states), windows_s(casting)
     for mark, seconds in told.items():
         assert windows.at[mark].likely == pytest.approx(seconds, rel=0.05), mark
 
@@ -78,17 +90,21 @@ def test_fat_in_the_round(name: str) -> None:
     cavity, body = SHAPES[name]
     casting, setting = on_a_rack(cavity, False, 5.0, 42.0), setting_of(COATING)
     melt = {
-        "k": COATING.value("conductivity"), "k_melt": COATING.value("conductivity_melt"), "density": COATING.value("density_melt"),
-        "cp_set": COATING.value("cp_set"), "cp_melt": COATING.value("cp_melt"), "latent": setting.latent_j_kg,
+        "k": COATING.value("conductivity"),
+        "k_melt": COATING.value("conductivity_melt"),
+        "density": COATING.value("density_melt"),
+        "cp_set": COATING.value("cp_set"),
+        "cp_melt": COATING.value("cp_melt"),
+        "latent": setting.latent_j_kg,
         "start": setting.start_frac,
-    }  # fmt: skip
+    }
     states = {
         "touch": lambda t, x: bool(x.min() >= COATING.value("set_touch")),
         "unmould": lambda t, x: bool(
             x.min() >= COATING.value("set_release") and t.max() <= COATING.value("release_below")
         ),
     }
-    told = times_s(body, melt, WALL, 5.0, 42.0, faces(casting), states, setting.kinetics())
+    told = times_s(body, melt, WALL, (5.0, 42.0), faces(casting), states, setting.kinetics())
     windows = windows_s(casting)
     for mark, seconds in told.items():
         assert windows.at[mark].likely == pytest.approx(seconds, rel=0.05), mark

@@ -7,9 +7,10 @@ import pytest
 
 from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.glass.bend import bend_limits, bends_until_log_pa_s
+from umber_pebble.core.heat.casting import Casting, Place, Stay, Under
 from umber_pebble.core.heat.conduction import Face, Layer, conduct
 from umber_pebble.core.heat.passes import pass_on_pass
-from umber_pebble.core.heat.piece import Casting, PieceRun, Place, Stay, Under
+from umber_pebble.core.heat.piece import PieceRun
 from umber_pebble.core.heat.reheat import reheat
 from umber_pebble.core.heat.stress import cooling_stress, plate_difference_k, safe_rate_k_s, stress_per_kelvin_pa_k
 from umber_pebble.core.heat.sweat import sweat
@@ -26,9 +27,16 @@ def second_coat(first_degc: float, pour_degc: float) -> Casting:
     coating = material("melts", "coating")
     room = Place(material("surfaces", "trivet"), 0.005, first_degc, first_degc)
     return Casting(
-        coating, SILICONE, exact(0.002), 0.02, 0.003, exact(pour_degc), None, (Stay(0.0, room),),
+        coating,
+        SILICONE,
+        exact(0.002),
+        0.02,
+        0.003,
+        exact(pour_degc),
+        None,
+        (Stay(0.0, room),),
         under=(Under(coating, 0.0015, first_degc),),
-    )  # fmt: skip
+    )
 
 
 def glass(isomalt: Material, depth_m: float, place: Place) -> Casting:

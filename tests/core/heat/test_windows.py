@@ -9,8 +9,8 @@ from tests.conftest import make_pot
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955, tg_spread_degc
 from umber_pebble.core.glass.water import boils_at_degc, water_of_cook
+from umber_pebble.core.heat.casting import Casting, Place, Stay
 from umber_pebble.core.heat.hob import Heating, heating_curve, hob_time_s
-from umber_pebble.core.heat.piece import Casting, Place, Stay
 from umber_pebble.core.heat.pour import SugarFlow, bubbles_risen_s, pour_window_s
 from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.heat.windows import windows_s
@@ -25,9 +25,15 @@ def place(surface: str = "wood", degc: float = 22.0, room: float = 22.0) -> Plac
 def casting(isomalt: Material, depth_m: float = 0.0025, where: Place | None = None, **changes: object) -> Casting:
     tg = tg_spread_degc(isomalt, water_of_cook(isomalt, wet=True, cook_degc=160.0, altitude_m=0.0))
     made = Casting(
-        isomalt, material("moulds", "silicone"), Spread(0.9 * depth_m, depth_m, depth_m), 0.015, 0.003, exact(132.0), tg,
+        isomalt,
+        material("moulds", "silicone"),
+        Spread(0.9 * depth_m, depth_m, depth_m),
+        0.015,
+        0.003,
+        exact(132.0),
+        tg,
         (Stay(0.0, where or place()),),
-    )  # fmt: skip
+    )
     return replace(made, **changes)  # type: ignore[arg-type]
 
 

@@ -36,9 +36,14 @@ def case(kg: float = 0.2, loss: float = 1.0) -> PotCase:
     made = base_case(make_pot(0.14, 0.12, loss=exact(loss)), COATING, kg)
     plastic = material("kitchen", "plastic", "pot")
     return PotCase(
-        made.pot.__class__(0.14, 0.11, 0.12, plastic, made.pot.stand, 22.0, 22.0, exact(loss)), COATING, kg, 1650.0,
-        loss, made.stand_h_w_m2k * loss, 0.9,
-    )  # fmt: skip
+        made.pot.__class__(0.14, 0.11, 0.12, plastic, made.pot.stand, 22.0, 22.0, exact(loss)),
+        COATING,
+        kg,
+        1650.0,
+        loss,
+        made.stand_h_w_m2k * loss,
+        0.9,
+    )
 
 
 def bowl(wafer_m: float = 0.004, power_w: float = 900.0, school: School | None = None, kg: float = 0.2) -> Bowl:
@@ -144,10 +149,13 @@ def test_power_by_water() -> None:
 @pytest.mark.parametrize(
     ("args", "field"),
     [
-        ((0.0, 10.0, 20.0, 47.0), "water_kg"), ((1.0, 20.0, 20.0, 47.0), "to_degc"), ((1.0, 10.0, 99.0, 47.0), "to_degc"),
-        ((1.0, 10.0, 20.0, 0.0), "seconds"), ((3.0, 10.0, 60.0, 20.0), "power_w"),
+        ((0.0, 10.0, 20.0, 47.0), "water_kg"),
+        ((1.0, 20.0, 20.0, 47.0), "to_degc"),
+        ((1.0, 10.0, 99.0, 47.0), "to_degc"),
+        ((1.0, 10.0, 20.0, 0.0), "seconds"),
+        ((3.0, 10.0, 60.0, 20.0), "power_w"),
     ],
-)  # fmt: skip
+)
 def test_a_water_test_that_cannot_be_is_refused(args: tuple[float, ...], field: str) -> None:
     with pytest.raises(OutOfRange) as refused:
         power_by_water_w(*args)

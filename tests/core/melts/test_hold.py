@@ -43,14 +43,22 @@ def test_a_bag_that_is_moved_warmed_and_used_follows_the_heat_balance() -> None:
     """scipy's LSODA on the same balance, stay by stay."""
     held = bag()
     found = kept(
-        held, (0.0, "air"), (600.0, "bath"), (1500.0, "towel"), now=2400.0, warmed=(Warmed(1800.0, 2.0, 900.0),),
+        held,
+        (0.0, "air"),
+        (600.0, "bath"),
+        (1500.0, "towel"),
+        now=2400.0,
+        warmed=(Warmed(1800.0, 2.0, 900.0),),
         used=((1200.0, 0.02),),
-    )  # fmt: skip
+    )
     degc, kg, at = 40.0, 0.06, 0.0
     for until, kind, joules, gone in (
-        (600.0, "air", 0.0, 0.0), (1200.0, "bath", 0.0, 0.02), (1500.0, "bath", 0.0, 0.0),
-        (1800.0, "towel", 900 * (1 - math.exp(-0.04 / 0.38)) * 2.0, 0.0), (2400.0, "towel", 0.0, 0.0),
-    ):  # fmt: skip
+        (600.0, "air", 0.0, 0.0),
+        (1200.0, "bath", 0.0, 0.02),
+        (1500.0, "bath", 0.0, 0.0),
+        (1800.0, "towel", 900 * (1 - math.exp(-0.04 / 0.38)) * 2.0, 0.0),
+        (2400.0, "towel", 0.0, 0.0),
+    ):
         spot, surface, heat = spot_of(kind, ROOM, 50.0), surface_m2(held, kg), capacity_j_k(held, kg)
 
         def rate(_: float, t: np.ndarray, s: Spot = spot, a: float = surface, c: float = heat) -> np.ndarray:  # type: ignore[type-arg]
@@ -151,12 +159,14 @@ def test_melt_that_covers_a_piece_upright_and_tilted_against_a_count_of_points()
 @pytest.mark.parametrize(
     ("make", "field"),
     [
-        (lambda: bag(0.0), "kg"), (lambda: bag(holder="sack"), "holder"),
-        (lambda: spot_of("freezer", ROOM), "material"), (lambda: Dip(0, 0.02, 4.0, 3500.0, 0.03, 0.03, 0.0, 2.0, 2.0), "dip.count"),
+        (lambda: bag(0.0), "kg"),
+        (lambda: bag(holder="sack"), "holder"),
+        (lambda: spot_of("freezer", ROOM), "material"),
+        (lambda: Dip(0, 0.02, 4.0, 3500.0, 0.03, 0.03, 0.0, 2.0, 2.0), "dip.count"),
         (lambda: dipped(bag(), Dip(1, 0.02, 4.0, 3500.0, 0.03, 0.09, 0.0, 2.0, 2.0), 0.09), "diameter_m"),
         (lambda: kept(bag(), (0.0, "air"), now=-1.0), "now_s"),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_is_refused(make: object, field: str) -> None:
     with pytest.raises(OutOfRange) as refused:
         make()  # type: ignore[operator]

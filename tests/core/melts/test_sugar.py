@@ -113,11 +113,15 @@ def test_what_is_seen_has_a_meaning_and_something_to_do() -> None:
 @pytest.mark.parametrize(
     ("call", "field"),
     [
-        (lambda: cooked(before=-1), "before"), (lambda: cooked(to_degc=200.0), "cook_degc"),
+        (lambda: cooked(before=-1), "before"),
+        (lambda: cooked(to_degc=200.0), "cook_degc"),
         (lambda: white_passes_frac(1.5, 0.003), "share_frac"),
-        (lambda: dry_caramel(base_case(make_pot(), CARAMEL, 0.2), 1000.0, Spread(0.6, 0.7, 0.8), 120.0, 22.0), "off_degc"),
+        (
+            lambda: dry_caramel(base_case(make_pot(), CARAMEL, 0.2), 1000.0, Spread(0.6, 0.7, 0.8), 120.0, 22.0),
+            "off_degc",
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_is_refused(call: object, field: str) -> None:
     with pytest.raises(OutOfRange) as refused:
         call()  # type: ignore[operator]

@@ -48,14 +48,18 @@ CAVITY = st.one_of(
     st.builds(lambda d, f: Cavity(Cap(d, d / 2 * f)), st.floats(0.01, 0.1), st.floats(0.3, 1.0)),
     st.builds(lambda w, f: Cavity(HalfCapsule(w * f, w)), st.floats(0.01, 0.05), st.floats(1.2, 4.0)),
     st.builds(
-        lambda a, b, c: Cavity(HalfEllipsoid(a, min(a, b), c)), st.floats(0.02, 0.09), st.floats(0.015, 0.06), st.floats(0.006, 0.03)
+        lambda a, b, c: Cavity(HalfEllipsoid(a, min(a, b), c)),
+        st.floats(0.02, 0.09),
+        st.floats(0.015, 0.06),
+        st.floats(0.006, 0.03),
     ),
     st.builds(
         lambda outline, deep, draft: Cavity(Walled(outline, deep, draft)),
-        st.sampled_from([Circle(0.04), Bar(0.06, 0.02, 0.003), heart(0.045), star(0.05, 5, 0.5)]), st.floats(0.004, 0.02),
+        st.sampled_from([Circle(0.04), Bar(0.06, 0.02, 0.003), heart(0.045), star(0.05, 5, 0.5)]),
+        st.floats(0.004, 0.02),
         st.floats(0.0, 0.3),
     ),
-)  # fmt: skip
+)
 IN_MOULD = st.one_of(
     st.builds(dust, st.floats(0.0, 0.002), st.booleans()),
     st.builds(detail, MELT, st.floats(0.01, 1.0), THICK),
@@ -63,8 +67,12 @@ IN_MOULD = st.one_of(
     st.builds(stick, st.floats(0.002, 0.006), st.floats(0.005, 0.05), st.booleans()),
     st.builds(centre, st.floats(0.0, 0.01), st.floats(0.0, 1e-5)),
     st.builds(
-        filling, st.just("cake"), st.floats(0.0, 0.01), st.one_of(st.none(), st.floats(0.001, 0.03)),
-        st.floats(5.0, 40.0), st.floats(0.0, 0.2),
+        filling,
+        st.just("cake"),
+        st.floats(0.0, 0.01),
+        st.one_of(st.none(), st.floats(0.001, 0.03)),
+        st.floats(5.0, 40.0),
+        st.floats(0.0, 0.2),
     ),
     st.builds(Close, MELT),
     st.builds(fill, MELT, st.floats(0.001, 0.03)),
@@ -73,7 +81,7 @@ IN_MOULD = st.one_of(
     st.builds(cluster, MELT, st.floats(0.001, 0.03), st.floats(0.1, 0.8)),
     st.builds(Drizzle, MELT, st.floats(0.01, 0.5), st.floats(0.001, 0.003)),
     st.builds(Dollop, MELT, st.integers(1, 9), st.floats(0.003, 0.03)),
-)  # fmt: skip
+)
 LIES_IN = (Detail, Shell, Filling, Close, Fill, Turned, Paste)
 
 
@@ -113,18 +121,24 @@ def test_any_passes_in_a_cavity(cavity: Cavity, passes: list[PassKind], cut: flo
 
 
 ON_BODY = st.one_of(
-    st.builds(dip, MELT, st.one_of(st.none(), st.floats(0.002, 0.06)), st.floats(0.0, 0.8), st.one_of(st.none(), THICK)),
+    st.builds(
+        dip, MELT, st.one_of(st.none(), st.floats(0.002, 0.06)), st.floats(0.0, 0.8), st.one_of(st.none(), THICK)
+    ),
     st.builds(Drizzle, MELT, st.floats(0.01, 0.5), st.floats(0.001, 0.003)),
     st.builds(Dollop, MELT, st.integers(1, 9), st.floats(0.003, 0.02)),
     st.builds(dust, st.floats(0.0, 0.002), st.booleans()),
     st.builds(shell, MELT, THICK, st.booleans(), st.booleans()),
-)  # fmt: skip
+)
 
 
 @settings(max_examples=60, deadline=None, derandomize=True)
 @given(
-    st.sampled_from(SHAPES), st.floats(0.01, 0.08), st.floats(0.01, 0.08), st.lists(ON_BODY, min_size=1, max_size=5), st.floats(-1, 1)
-)  # fmt: skip
+    st.sampled_from(SHAPES),
+    st.floats(0.01, 0.08),
+    st.floats(0.01, 0.08),
+    st.lists(ON_BODY, min_size=1, max_size=5),
+    st.floats(-1, 1),
+)
 def test_any_passes_on_a_body(shape: str, wide: float, high: float, passes: list[PassKind], cut: float) -> None:
     body = Body(shape, wide, high, material("fillings", "fruit"), None, 8.0, True)
     laid, faults = lay_on(body, tuple(passes))

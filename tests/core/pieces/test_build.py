@@ -68,9 +68,12 @@ def test_hollows_by_closed_formulas(by: float) -> None:
 # Common practice, no source: a cavity of 4 x 7 cm, about a tablespoon (15 ml) of coating for the shell, 15 to 20 g of cake.
 def test_a_cake_pop_is_that_of_the_trade() -> None:
     passes: tuple[PassKind, ...] = (
-        detail(DARK, 0.15, 0.0012), shell(COATING, 0.0016, False, False), stick(0.004, 0.03, False),
-        filling("cake", 0.002, None, 20.0, 0.0), Close(COATING),
-    )  # fmt: skip
+        detail(DARK, 0.15, 0.0012),
+        shell(COATING, 0.0016, False, False),
+        stick(0.004, 0.03, False),
+        filling("cake", 0.002, None, 20.0, 0.0),
+        Close(COATING),
+    )
     laid, faults = lay(POP, passes)
     assert faults == []
     cap, wall, _, cake, close = laid
@@ -104,18 +107,38 @@ def test_a_turned_ball_has_its_wall(diameter_m: float, wall_m: float) -> None:
     [
         (BONBON, (shell(COATING, 0.014, False, False),), "too_thick", 0.0128),
         (BONBON, (filling("cake", 0.002, None, 20.0, 0.0),), "no_shell", None),
-        (BONBON, (shell(COATING, 0.0015, False, False), filling("cake", None, 0.05, 20.0, 0.0)), "no_room", 0.0034),
-        (BONBON, (shell(COATING, 0.0015, False, False), filling("cake", 0.002, None, 40.0, 0.0)), "melts_shell", 34.0),
-        (BONBON, (shell(COATING, 0.0015, False, False), filling("cake", 0.0, None, 20.0, 0.0), Close(COATING)), "nothing_to_close", None),
+        (
+            BONBON,
+            (shell(COATING, 0.0015, False, False), filling("cake", None, 0.05, 20.0, 0.0)),
+            "no_room",
+            0.0034,
+        ),
+        (
+            BONBON,
+            (shell(COATING, 0.0015, False, False), filling("cake", 0.002, None, 40.0, 0.0)),
+            "melts_shell",
+            34.0,
+        ),
+        (
+            BONBON,
+            (shell(COATING, 0.0015, False, False), filling("cake", 0.0, None, 20.0, 0.0), Close(COATING)),
+            "nothing_to_close",
+            None,
+        ),
         (BONBON, (fill(COATING, 0.013), detail(DARK, 0.1, 0.001)), "closed", None),
         (BONBON, (fill(COATING, 0.01), dust(0.0001, False)), "not_empty", None),
         (BONBON, (centre(0.02, 2e-5), fill(COATING, 0.013)), "too_large", None),
         (BONBON, (fill(COATING, 0.02),), "above_rim", 0.013),
-        (Cavity(Walled(star(0.05, 5, 0.4), 0.01, 0.1)), (shell(COATING, 0.0099, False, False),), "too_thick", None),
+        (
+            Cavity(Walled(star(0.05, 5, 0.4), 0.01, 0.1)),
+            (shell(COATING, 0.0099, False, False),),
+            "too_thick",
+            None,
+        ),
         (Cavity(Cap(0.05, 0.025)), (Turned(COATING, 0.1),), "too_much", None),
         (Cavity(Cap(0.05, 0.025)), (Turned(COATING, 0.001),), "too_thin", None),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_is_told_where_it_is(
     cavity: Cavity, passes: tuple[PassKind, ...], code: str, limit: float | None
 ) -> None:
@@ -135,8 +158,11 @@ def test_a_mould_that_does_not_bear_it_and_a_number_that_cannot_be() -> None:
 
 def test_the_cut_shows_each_pass_once_and_to_scale() -> None:
     passes: tuple[PassKind, ...] = (
-        detail(DARK, 0.2, 0.001), shell(COATING, 0.0016, False, False), filling("cake", 0.002, None, 20.0, 0.0), Close(COATING),
-    )  # fmt: skip
+        detail(DARK, 0.2, 0.001),
+        shell(COATING, 0.0016, False, False),
+        filling("cake", 0.002, None, 20.0, 0.0),
+        Close(COATING),
+    )
     laid, _ = lay(POP, passes)
 
     def area(ring: list[list[float]]) -> float:

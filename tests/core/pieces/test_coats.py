@@ -11,7 +11,7 @@ from tests.core.pieces.made import COATING, DARK, ISOMALT, cluster, detail, dip,
 from tests.published import rows
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.heat.piece import Place
+from umber_pebble.core.heat.casting import Place
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity, volume_m3, wetted_m2
 from umber_pebble.core.moulds.domes import Cap
@@ -141,9 +141,10 @@ def test_dollops_lines_clusters_and_pastes() -> None:
     # 10 ml on 36 cm2
     assert laid_paste[0].to_m == pytest.approx(1e-5 / 0.0036, rel=1e-6)
     for passes, code in (
-        ((Paste("fondant", 0.5),), "no_room"), ((dip(COATING, None, 0.0, None),), "wants_body"),
+        ((Paste("fondant", 0.5),), "no_room"),
+        ((dip(COATING, None, 0.0, None),), "wants_body"),
         ((cluster(DARK, 0.2, 0.3),), "too_wide"),
-    ):  # fmt: skip
+    ):
         assert [f.code for f in lay(mat, passes)[1]] == [code]
     with pytest.raises(OutOfRange, match="no such mixture"):
         mixed_of("porridge", 1.0)

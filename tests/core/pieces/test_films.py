@@ -9,7 +9,7 @@ from scipy.integrate import solve_ivp
 
 from tests.published import rows
 from umber_pebble.core.errors import Missing, OutOfRange
-from umber_pebble.core.heat.piece import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, Stay
 from umber_pebble.core.heat.skin import Skin
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.fluid import yield_of_spread_pa
@@ -59,12 +59,18 @@ def test_a_wall_keeps_what_the_trade_sees() -> None:
     here, cold = (
         Skin(
             Casting(
-                COATING, material("moulds", "silicone"), exact(0.009), 0.009, 0.003, exact(38.0), None,
+                COATING,
+                material("moulds", "silicone"),
+                exact(0.009),
+                0.009,
+                0.003,
+                exact(38.0),
+                None,
                 (Stay(0.0, Place(wood, 0.02, degc, degc)),),
             )
         )
         for degc in (21.0, 5.0)
-    )  # fmt: skip
+    )
     thin = shell_against_film(COATING, 2 * keeps.likely, 0.018, 30.0, 20.0, here, cold)
     assert thin.coats == 2
     # the skin grows with standing, and sooner in the cold; standing so long is enough for one coat

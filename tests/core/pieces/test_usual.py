@@ -15,8 +15,16 @@ CAKE = filling("cake", 0.002, None, 20.0, 0.05)
 ON_BARE, ON_WET = dust(0.001, False), dust(0.001, True)
 SMALL, LARGE = detail(COATING, 0.05, 0.001), detail(COATING, 0.4, 0.001)
 POP: tuple[PassKind, ...] = (
-    ON_BARE, SMALL, LARGE, shell(COATING, 0.0015, False, False), STICK, CAKE, Close(COATING), ON_WET, Drizzle(COATING, 0.3, 0.0015),
-)  # fmt: skip
+    ON_BARE,
+    SMALL,
+    LARGE,
+    shell(COATING, 0.0015, False, False),
+    STICK,
+    CAKE,
+    Close(COATING),
+    ON_WET,
+    Drizzle(COATING, 0.3, 0.0015),
+)
 # into a solid cast the stick goes once it is poured, while it is soft
 LOLLIPOP: tuple[PassKind, ...] = (SMALL, fill(COATING, 0.006), STICK, ON_WET)
 

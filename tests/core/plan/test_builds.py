@@ -139,14 +139,22 @@ def test_running_short_says_what_can_be_finished_and_if_the_join_shows() -> None
     rounds = list(plan.rounds)
     n = len(problem.lines)
     layout = Layout(
-        tuple(rounds), ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (COATING_FAMILY,) * n,
-        tuple(line.melt for line in problem.lines), tuple(line.after for line in problem.lines),
+        tuple(rounds),
+        ("bowl",) * n,
+        (None,) * n,
+        ("bench",) * n,
+        ("bench",),
+        (True,) * n,
+        (COATING_FAMILY,) * n,
+        tuple(line.melt for line in problem.lines),
+        tuple(line.after for line in problem.lines),
         tuple(line.last for line in problem.lines),
-    )  # fmt: skip
+    )
     state = RunState(
-        layout, [CookState(i) for i in range(len(plan.cooks))],
+        layout,
+        [CookState(i) for i in range(len(plan.cooks))],
         [RoundState(r.number, r.line, r.casts, r.cook, r.on) for r in rounds],
-    )  # fmt: skip
+    )
     w = plan.windows[shell.number]
     short = running_short(problem, cook, shell.number, state, w, 4, 1)
     assert (short.filled, short.more, short.empty) == (4, 1, 3)
@@ -165,10 +173,17 @@ def test_what_is_full_stays_full_and_the_rest_is_melted_for() -> None:
     number = next(r.number for r in plan.rounds if r.line == 0)
     cooks, n = list(plan.cooks), len(problem.lines)
     layout = Layout(
-        plan.rounds, ("bowl",) * n, (None,) * n, ("bench",) * n, ("bench",), (True,) * n, (COATING_FAMILY,) * n,
-        tuple(line.melt for line in problem.lines), tuple(line.after for line in problem.lines),
+        plan.rounds,
+        ("bowl",) * n,
+        (None,) * n,
+        ("bench",) * n,
+        ("bench",),
+        (True,) * n,
+        (COATING_FAMILY,) * n,
+        tuple(line.melt for line in problem.lines),
+        tuple(line.after for line in problem.lines),
         tuple(line.last for line in problem.lines),
-    )  # fmt: skip
+    )
 
     def after(*told: tuple[str, dict[str, object]]) -> RunState:
         rows = [("started", {}), ("burst", {"cook": 0, "seconds": 30.0}), ("rested", {"cook": 0}), *told]
@@ -182,9 +197,11 @@ def test_what_is_full_stays_full_and_the_rest_is_melted_for() -> None:
     assert again.poured_kg == pytest.approx((casts - 3) * line.cast.poured.value.likely)
     assert again.fresh_kg == again.charge_kg
     whole = after(
-        ("short", {"round": number, "filled": 3}), ("burst", {"cook": 0, "seconds": 30.0}), ("rested", {"cook": 0}),
+        ("short", {"round": number, "filled": 3}),
+        ("burst", {"cook": 0, "seconds": 30.0}),
+        ("rested", {"cook": 0}),
         ("poured", {"round": number}),
-    )  # fmt: skip
+    )
     assert whole.rounds[number].poured_s is not None
     for payload, says in (
         ({"round": number, "filled": casts}, "full cavities"),
@@ -194,6 +211,8 @@ def test_what_is_full_stays_full_and_the_rest_is_melted_for() -> None:
             after(("short", payload))
     with pytest.raises(NotInSequence, match="full before"):
         after(
-            ("short", {"round": number, "filled": 3}), ("burst", {"cook": 0, "seconds": 30.0}), ("rested", {"cook": 0}),
+            ("short", {"round": number, "filled": 3}),
+            ("burst", {"cook": 0, "seconds": 30.0}),
+            ("rested", {"cook": 0}),
             ("short", {"round": number, "filled": 2}),
-        )  # fmt: skip
+        )

@@ -12,6 +12,7 @@ from tests.conftest import FRIDGE, make_lollipops
 from tests.told import from_log
 from umber_pebble.core.bench.acts import calls, next_acts
 from umber_pebble.core.bench.cast_track import round_track
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Layout
@@ -106,18 +107,30 @@ def test_the_bench_calls_each_turn_and_then_the_mould_is_left_alone() -> None:
     cooks = make_cooks(plan, [[(0, 2)]])
     windows = round_windows(plan, cooks)
     layout = Layout(
-        tuple(cooks[0].rounds), ("bowl",), (None,), ("bench",), ("bench", "fridge"), (True,), (COATING_FAMILY,), ("coating",), (None,), (True,)
-    )  # fmt: skip
+        tuple(cooks[0].rounds),
+        ("bowl",),
+        (None,),
+        ("bench",),
+        ("bench", "fridge"),
+        (True,),
+        (COATING_FAMILY,),
+        ("coating",),
+        (None,),
+        (True,),
+    )
     steps: list[tuple[str, float, dict[str, Any]]] = [
-        ("started", 0.0, {}), ("burst", 10.0, {"cook": 0, "seconds": 30.0}), ("rested", 200.0, {"cook": 0}),
-        ("poured", 500.0, {"round": 0}), ("moved", 535.0, {"round": 0, "place": "fridge"}),
-    ]  # fmt: skip
+        ("started", 0.0, {}),
+        ("burst", 10.0, {"cook": 0, "seconds": 30.0}),
+        ("rested", 200.0, {"cook": 0}),
+        ("poured", 500.0, {"round": 0}),
+        ("moved", 535.0, {"round": 0, "place": "fridge"}),
+    ]
 
     def acts(now: float) -> list[Act]:
         state = replay(layout, [from_log(f"e{i}", k, at, "Wren", p) for i, (k, at, p) in enumerate(steps)])
         places = {"bench": plan.ways["coating"].poured_on, "fridge": FRIDGE}
         tracks = {0: round_track(plan, cooks[0], 0, state.rounds[0], exact(37.0), places)}
-        return next_acts(plan, cooks, state, {}, tracks, windows, "Wren", now)
+        return next_acts(RunNow(plan, cooks, state, {}, tracks, windows, now), "Wren")
 
     turns = turns_of(material("melts", "coating"), windows[0])
     for n in range(turns.count):
@@ -142,9 +155,18 @@ def test_older_balls_counted_by_halves_are_counted_whole() -> None:
     part["count"] = 2
     part["passes"] = [{k: v for k, v in p.items() if k != "whole"} for p in part["passes"]]
     seam = {
-        "part": 0, "to": 0, "by": "melt", "melt": {"material": "coating", "colour": None}, "count": 1, "seam_m": 0.3, "dots": 0,
-        "bead_m": 0.004, "gap_m": 0.0, "deep_m": 0.0, "props": 2,
-    }  # fmt: skip
+        "part": 0,
+        "to": 0,
+        "by": "melt",
+        "melt": {"material": "coating", "colour": None},
+        "count": 1,
+        "seam_m": 0.3,
+        "dots": 0,
+        "bead_m": 0.004,
+        "gap_m": 0.0,
+        "deep_m": 0.0,
+        "props": 2,
+    }
     read = Piece.model_validate(old | {"joins": [seam]}, strict=False)
     assert (read.parts[0].count, read.joins) == (1, [])
     assert isinstance(HALVES, Mould) and isinstance(read.parts[0], Part)

@@ -7,7 +7,7 @@ import pytest
 
 from tests.conftest import WOOD
 from umber_pebble.core.heat.advice import risks
-from umber_pebble.core.heat.piece import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, Stay
 from umber_pebble.core.heat.sweat import LONGEST_S, leaves_cold_s, sweat
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.humidity.dew import dew_point_degc, humidity_ratio
@@ -21,9 +21,15 @@ ROOM = Place(material("surfaces", "wood"), 0.02, 22.0, 22.0)
 
 def cast(melt: str, mould: str, temper: str = "tempered", path: tuple[Stay, ...] = (Stay(0.0, WOOD),)) -> Casting:
     return Casting(
-        tempered(material("melts", melt), temper), material("moulds", mould), exact(0.005), 0.01, 0.001, exact(32.0), None,
+        tempered(material("melts", melt), temper),
+        material("moulds", mould),
+        exact(0.005),
+        0.01,
+        0.001,
+        exact(32.0),
+        None,
         path,
-    )  # fmt: skip
+    )
 
 
 @pytest.mark.parametrize(

@@ -107,8 +107,16 @@ def test_a_thin_pane_is_warned_of_with_the_figure() -> None:
 
 
 def test_words_of_the_trade_lead_to_what_the_screens_call_them() -> None:
-    called = {"candy melts": "coating wafers", "luster dust": "dust", "petal dust": "dust", "Transfer  sheet": "transfer sheet",
-              "nibs": "ready-cooked nibs", "bloom": "bloomed", "feet": "foot", "demold": "unmould"}  # fmt: skip
+    called = {
+        "candy melts": "coating wafers",
+        "luster dust": "dust",
+        "petal dust": "dust",
+        "Transfer  sheet": "transfer sheet",
+        "nibs": "ready-cooked nibs",
+        "bloom": "bloomed",
+        "feet": "foot",
+        "demold": "unmould",
+    }
     assert {said: getattr(word_for(said), "called", None) for said in called} == called
     assert word_for("flux capacitor") is None
     said = [s for w in glossary() for s in w.said]

@@ -40,10 +40,17 @@ def test_the_share_is_the_balance_at_the_temperature_where_the_seed_goes_in() ->
 @pytest.mark.parametrize(
     ("at_degc", "through", "act"),
     [
-        (30.0, False, "melt"), (40.0, False, "melt"), (44.0, True, "cool"), (40.0, True, "cool"), (47.0, False, "cool"),
-        (34.8, True, "seed"), (33.0, True, "seed"), (30.0, True, "warm"), (58.0, True, "cool"),
+        (30.0, False, "melt"),
+        (40.0, False, "melt"),
+        (44.0, True, "cool"),
+        (40.0, True, "cool"),
+        (47.0, False, "cool"),
+        (34.8, True, "seed"),
+        (33.0, True, "seed"),
+        (30.0, True, "warm"),
+        (58.0, True, "cool"),
     ],
-)  # fmt: skip
+)
 def test_a_melt_that_was_through_is_never_melted_on(at_degc: float, through: bool, act: str) -> None:
     assert before_seed(DARK, at_degc, 0.08, through).act == act
 

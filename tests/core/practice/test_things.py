@@ -12,6 +12,7 @@ from tests.core.plan.test_builds import followed, pops
 from tests.told import from_log, says
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.bowl import bowl_track
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Layout
 from umber_pebble.core.errors import OutOfRange
@@ -68,9 +69,17 @@ def test_a_second_bowl_waits_until_the_microwave_is_empty() -> None:
     cooks = make_cooks(plan, [[(0, 8)], [(1, 8)]])
     rounds = tuple(r for c in cooks for r in c.rounds)
     layout = Layout(
-        rounds, ("bowl", "cup"), ("stick",) * 2, ("bench",) * 2, ("bench", "fridge"), (True,) * 2, (COATING_FAMILY,) * 2,
-        ("coating", "coating#1f2a44"), (None,) * 2, (True,) * 2,
-    )  # fmt: skip
+        rounds,
+        ("bowl", "cup"),
+        ("stick",) * 2,
+        ("bench",) * 2,
+        ("bench", "fridge"),
+        (True,) * 2,
+        (COATING_FAMILY,) * 2,
+        ("coating", "coating#1f2a44"),
+        (None,) * 2,
+        (True,) * 2,
+    )
     steps: list[tuple[str, float, dict[str, Any]]] = [
         ("started", 0.0, {}),
         ("burst", 10.0, {"cook": 0, "seconds": 30.0}),
@@ -78,7 +87,7 @@ def test_a_second_bowl_waits_until_the_microwave_is_empty() -> None:
     state = replay(layout, [from_log(f"e{i}", k, at, "Wren", p) for i, (k, at, p) in enumerate(steps)])
     assert isinstance(cooks[0].heating, Bowl)
     tracks = {0: bowl_track(cooks[0].heating, state.cooks[0])}
-    acts = next_acts(plan, cooks, state, tracks, {}, round_windows(plan, cooks), "Wren", 15.0)
+    acts = next_acts(RunNow(plan, cooks, state, tracks, {}, round_windows(plan, cooks), 15.0), "Wren")
     [second] = [a for a in acts if a.what.kind == "heat"]
     assert says(second)["cook"] == 1
     assert second.opens_s >= 40.0

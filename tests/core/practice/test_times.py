@@ -8,11 +8,12 @@ from tests.conftest import WOOD, make_disc, make_lollipops, make_plan, make_pot
 from tests.told import from_log
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Layout
 from umber_pebble.core.families.glass import ISOMALT as ISOMALT_FAMILY
 from umber_pebble.core.glass.viscosity import tg_spread_degc
-from umber_pebble.core.heat.piece import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, Stay
 from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.heat.windows import TAKES, windows_s
 from umber_pebble.core.materials.load import material
@@ -125,16 +126,20 @@ def test_a_wing_is_released_warm_then_bent_then_left_on_its_form() -> None:
         (True,),
     )
     steps = [
-        ("started", 0.0, {}), ("acknowledged", 1.0, {}), ("heated", 5.0, {"cook": 0}), ("rested", 300.0, {"cook": 0, "degc": 160.0}),
+        ("started", 0.0, {}),
+        ("acknowledged", 1.0, {}),
+        ("heated", 5.0, {"cook": 0}),
+        ("rested", 300.0, {"cook": 0, "degc": 160.0}),
         ("poured", 600.0, {"round": 0}),
-    ]  # fmt: skip
+    ]
 
     def acts(now: float) -> list[tuple[str, bool]]:
         state = replay(layout, [from_log(f"e{i}", k, at, "Wren", p) for i, (k, at, p) in enumerate(steps)])
         places = {"bench": plan.ways["isomalt"].poured_on}
         tracks = {0: round_track(plan, cooks[0], 0, state.rounds[0], exact(135.0), places)}
         return [
-            (a.what.kind, a.closes_s < 1e6) for a in next_acts(plan, cooks, state, {}, tracks, {0: w}, "Wren", now)
+            (a.what.kind, a.closes_s < 1e6)
+            for a in next_acts(RunNow(plan, cooks, state, {}, tracks, {0: w}, now), "Wren")
         ]
 
     assert acts(610.0)[0] == ("unmould", True)

@@ -69,12 +69,14 @@ def test_points_out_of_order_and_twice_at_one_moment_change_nothing() -> None:
 @pytest.mark.parametrize(
     ("change", "match"),
     [
-        (lambda t, y: (t[:8], y[:8]), "at least"), (lambda t, y: (t[:60], y[:60]), "too short"),
+        (lambda t, y: (t[:8], y[:8]), "at least"),
+        (lambda t, y: (t[:60], y[:60]), "too short"),
         (lambda t, y: (np.delete(t, range(90, 150)), np.delete(y, range(90, 150))), "nothing was read"),
-        (lambda t, y: (t, y * 1.8 + 32), "Fahrenheit"), (lambda t, y: (t, np.where(t == 5, np.nan, y)), "no number"),
+        (lambda t, y: (t, y * 1.8 + 32), "Fahrenheit"),
+        (lambda t, y: (t, np.where(t == 5, np.nan, y)), "no number"),
         (lambda t, y: (t[:200], 40 - 0.0004 * t[:200] ** 2), "never slows"),
     ],
-)  # fmt: skip
+)
 def test_curves_that_say_nothing_are_refused_in_words(change, match: str) -> None:  # type: ignore[no-untyped-def]
     with pytest.raises((OutOfRange, Missing), match=match):
         read_curve(*change(*cup(0.01, 80.0)), BANDS)

@@ -71,10 +71,12 @@ def test_the_guide_goes_from_melting_to_the_test() -> None:
 @pytest.mark.parametrize(
     ("change", "match"),
     [
-        ({"seed_degc": 31.5}, "loses its temper"), ({"melt_degc": 31.0}, "no warmer"), ({"melt_kg": 0.0}, "melt_kg"),
+        ({"seed_degc": 31.5}, "loses its temper"),
+        ({"melt_degc": 31.0}, "no warmer"),
+        ({"melt_kg": 0.0}, "melt_kg"),
         ({"melt_degc": 90.0}, "melt_degc"),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_seeded_is_refused(change: dict[str, float], match: str) -> None:
     with pytest.raises(OutOfRange, match=match):
         replace(USUAL, **change)

@@ -323,9 +323,32 @@ class TooWarm:
 
 
 What = (
-    Acknowledge | Pour | Turn | Bend | Stick | Sprinkle | Groove | PutIn | ByHand | Move | Unmould | BurstAgain | StirOn | Temper | TooWarm
-    | Keep | TakeOff | TakeOut | Read | Outcomes | WarmAgain | Weigh | Again | Resume | End
-)  # fmt: skip
+    Acknowledge
+    | Pour
+    | Turn
+    | Bend
+    | Stick
+    | Sprinkle
+    | Groove
+    | PutIn
+    | ByHand
+    | Move
+    | Unmould
+    | BurstAgain
+    | StirOn
+    | Temper
+    | TooWarm
+    | Keep
+    | TakeOff
+    | TakeOut
+    | Read
+    | Outcomes
+    | WarmAgain
+    | Weigh
+    | Again
+    | Resume
+    | End
+)
 WHEN_NOTHING_CLOSES: tuple[type[What], ...] = get_args(What)
 """Of acts that can all wait: what frees a mould first, then what takes a moment, then the next cook."""
 

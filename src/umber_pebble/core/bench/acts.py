@@ -38,6 +38,7 @@ from umber_pebble.core.bench.events import (
     Resumed,
     Unmoulded,
 )
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import (
     Act,
     by_hand_acts,
@@ -58,7 +59,6 @@ from umber_pebble.core.bench.vessel_acts import (
     to_temper,
 )
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
@@ -85,11 +85,10 @@ def _waits_for_parts(plan: PlanInput, cook: PotCook, free_s: dict[int, float]) -
     return joins and math.isinf(free_s[cook.number])
 
 
-def _cook_acts(
-    plan: PlanInput, cooks: list[PotCook], state: RunState, pots: dict[int, Track], rounds: dict[int, Track], now: float,
-    free_s: dict[int, float], windows: dict[int, PieceWindows],
-) -> list[Act]:  # fmt: skip
+def _cook_acts(run: RunNow) -> list[Act]:
     """Per vessel, what the first cook that is not all poured needs."""
+    plan, cooks, state, pots = run.plan, run.cooks, run.state, run.pots
+    free_s = moulds_free_s(plan, cooks, state, run.rounds)
     out: list[Act] = []
     busy: set[str] = set()
     in_use = {c.way.vessel_id for c in cooks if state.cooks[c.number].phase != "waiting" and _to_pour(c, state)}
@@ -117,9 +116,9 @@ def _cook_acts(
             off = TakeOff(cook.way.end_degc, family_of(cook.way.melt).shaken)
             out.append(Act(off, subject, Rested(cook.number), ready.likely, spoils.likely))
         elif to_temper(cook, seen):
-            out.append(temper_act(cook, seen, pots[cook.number], now))
+            out.append(temper_act(cook, seen, pots[cook.number], run.now_s))
         else:
-            out += pour_acts(plan, cook, state, pots[cook.number], rounds, now, waiting, windows, heater)
+            out += pour_acts(run, cook, waiting, heater)
     return out
 
 
@@ -140,12 +139,10 @@ def _work_act(line: Line, r: Round, opens: float, closes: float, sure: bool = Tr
             return Act(Bend(r.line, r.casts, line.released), subject, Bent(r.number), opens, closes, sure)
 
 
-def _round_acts(
-    plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track], now: float,
-    windows: dict[int, PieceWindows],
-) -> list[Act]:  # fmt: skip
+def _round_acts(run: RunNow) -> list[Act]:
+    plan, state, tracks, now = run.plan, run.state, run.rounds, run.now_s
     out = []
-    for r in (r for cook in cooks for r in cook.rounds):
+    for r in (r for cook in run.cooks for r in cook.rounds):
         seen, line = state.rounds[r.number], plan.lines[r.line]
         if seen.poured_s is None or seen.covered_s is not None or line.kind == "swirl":
             continue
@@ -159,7 +156,7 @@ def _round_acts(
                 out.append(Act(Outcomes(r.line, r.casts), subject, None, seen.unmoulded_s))
             continue
         track = tracks[r.number]
-        out += turn_acts(plan.way(line).melt, line, r, seen, windows[r.number])
+        out += turn_acts(plan.way(line).melt, line, r, seen, run.windows[r.number])
         workable = line.work and not line.released and seen.worked_s is None and now < _too_late(track, line.work)
         if line.work and workable:
             window = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
@@ -189,17 +186,16 @@ def _too_late(track: Track, work: str) -> float:
     return next((track.windows[name][0].likely for name in WORKS[work].ends if name in track.windows), math.inf)
 
 
-def _forecasts(
-    plan: PlanInput, cooks: list[PotCook], windows: dict[int, PieceWindows], state: RunState, acts: list[Act]
-) -> list[Act]:
+def _forecasts(run: RunNow, acts: list[Act]) -> list[Act]:
     """What follows the pour that is next: its unmoulding, then the cook that needs the mould."""
+    plan, cooks, state = run.plan, run.cooks, run.state
     pours = {a.tells.round: a for a in acts if isinstance(a.tells, Poured)}
     out, ready = [], 0.0
     for r in (r for cook in cooks for r in cook.rounds if r.number in pours):
         poured = pours[r.number].opens_s + r.casts * plan.pour_each_s(plan.lines[r.line])
         if not plan.lines[r.line].last:
             continue
-        at = poured + windows[r.number].at["unmould"].high
+        at = poured + run.windows[r.number].at["unmould"].high
         ready = at + r.casts * plan.paces.unmould_each_s + plan.paces.clean_s
         out.append(Act(_unmould(plan, r), Subject("round", r.number), None, at, forecast=True))
     waiting = [c for c in cooks if state.cooks[c.number].phase == "waiting"]
@@ -210,30 +206,25 @@ def _forecasts(
     return out
 
 
-def next_acts(
-    plan: PlanInput, cooks: list[PotCook], state: RunState, pots: dict[int, Track],
-    tracks: dict[int, Track], windows: dict[int, PieceWindows], actor: str, now: float, more: Sequence[Act] = (),
-) -> list[Act]:  # fmt: skip
+def next_acts(run: RunNow, actor: str, more: Sequence[Act] = ()) -> list[Act]:
     """The acts that lie ahead, the first being the one to do now [s since the run started].
 
     Those that may be done now come first, the one that closes soonest leading; then by opening.
     What cannot be done yet comes last.
     Args:
-        plan, cooks, windows: frozen
-        state, pots, tracks: of the run
+        run: at a moment
         actor: whose acts
-        now: seconds since the run started
         more: acts beside the pots and rounds
     Source: definition
     """
+    plan, state, now = run.plan, run.state, run.now_s
     if state.ended_s is not None:
         return []
     if state.layout.hot and actor not in state.acknowledged:
         return [Act(Acknowledge(), RUN, Acknowledged(), 0.0)]
-    acts = _cook_acts(plan, cooks, state, pots, tracks, now, moulds_free_s(plan, cooks, state, tracks), windows)
-    acts += _round_acts(plan, cooks, state, tracks, now, windows) + put_in_acts(plan, cooks, state, tracks)
-    acts += by_hand_acts(plan, state)
-    acts += _forecasts(plan, cooks, windows, state, acts)
+    acts = _cook_acts(run) + _round_acts(run)
+    acts += put_in_acts(plan, run.cooks, state, run.rounds) + by_hand_acts(plan, state)
+    acts += _forecasts(run, acts)
     if all(math.isinf(a.opens_s) for a in acts):
         # nothing is left but what cannot be done any more, as a join whose parts failed
         acts = _last_acts(plan, state, now)

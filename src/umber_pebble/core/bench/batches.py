@@ -1,17 +1,16 @@
 """Events of batches that are held: decanted, moved, warmed, read, used, merged, coloured, thrown away."""
 
-from umber_pebble.core.bench.events import (
+from umber_pebble.core.bench.batch_events import (
     Coloured,
     Decanted,
     Into,
     Merged,
     Parted,
-    ReadOfBatch,
     Rewarmed,
     SetDown,
     Thrown,
-    Used,
 )
+from umber_pebble.core.bench.events import ReadOfBatch, Used
 from umber_pebble.core.bench.payload import one_of, refuse
 from umber_pebble.core.bench.state import BatchState, CookState, Event, Reading, RunState
 from umber_pebble.core.errors import OutOfRange
@@ -74,11 +73,19 @@ def _made(
             raise OutOfRange("held in what?", path=path, got=row.holder, limits={"one_of": holders})
     return [
         BatchState(
-            len(state.batches) + i, cook.number, None if parent is None else parent.number, row.name, row.holder, row.kg,
-            event.at_s, row.tip_m, row.colour, [(event.at_s, row.spot)],
+            len(state.batches) + i,
+            cook.number,
+            None if parent is None else parent.number,
+            row.name,
+            row.holder,
+            row.kg,
+            event.at_s,
+            row.tip_m,
+            row.colour,
+            [(event.at_s, row.spot)],
         )
         for i, row in enumerate(into)
-    ]  # fmt: skip
+    ]
 
 
 def set_down(state: RunState, event: Event, said: SetDown) -> None:
@@ -133,8 +140,10 @@ def coloured(state: RunState, said: Coloured) -> None:
     if said.kind == family.parts_from:
         raise OutOfRange(
             f"{said.kind}-based colour {family.parting}: use one based on {family.dissolves}, or a powder",
-            path="payload.kind", got=said.kind, limits={"one_of": [family.dissolves, "powder"]},
-        )  # fmt: skip
+            path="payload.kind",
+            got=said.kind,
+            limits={"one_of": [family.dissolves, "powder"]},
+        )
     of.colour = said.colour
 
 

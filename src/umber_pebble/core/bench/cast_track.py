@@ -9,7 +9,7 @@ from umber_pebble.core.bench.track import Observed, Track, as_read, curve_of, fi
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.bands import Band, Use, cast_bands, in_order
-from umber_pebble.core.heat.piece import Place, Stay
+from umber_pebble.core.heat.casting import Place, Stay
 from umber_pebble.core.heat.pot_law import (
     balance_clock,
     prior_line,
@@ -28,14 +28,18 @@ POINTS = 61
 # what somebody sees, as the mark it speaks of and on which side of it the cast is
 SEEN_AS = {
     "sugar": {
-        "moves": ("holds", "before"), "lets_go": ("bend_opens", "at"), "resists": ("bend_closes", "at"),
+        "moves": ("holds", "before"),
+        "lets_go": ("bend_opens", "at"),
+        "resists": ("bend_closes", "at"),
         "cracked": ("brittle", "past"),
     },
     "fat": {
-        "moves": ("still", "before"), "lets_go": ("unmould", "at"), "resists": ("unmould", "before"),
+        "moves": ("still", "before"),
+        "lets_go": ("unmould", "at"),
+        "resists": ("unmould", "before"),
         "cracked": ("over_chilled", "past"),
     },
-}  # fmt: skip
+}
 LEAST_SEEN_SD = 0.05
 """No eye is surer of a moment than this share of the time since the pour."""
 
@@ -56,9 +60,14 @@ def seen_as(melt: Material, windows: PieceWindows, what: str, time: float) -> Ob
 
 
 def round_track(
-    plan: PlanInput, cook: PotCook, line_index: int, state: RoundState, pour: Spread,
-    places: dict[str, Place], temper: str = "tempered",
-) -> Track:  # fmt: skip
+    plan: PlanInput,
+    cook: PotCook,
+    line_index: int,
+    state: RoundState,
+    pour: Spread,
+    places: dict[str, Place],
+    temper: str = "tempered",
+) -> Track:
     """A poured round: how it cools where it lies, and its windows [s since the run started].
 
     Args:

@@ -6,28 +6,23 @@ from typing import Annotated, ClassVar, Literal, get_args
 
 from annotated_types import Ge, Interval, Len
 
+from umber_pebble.core.bench.batch_events import Coloured, Decanted, Merged, Parted, Rewarmed, SetDown, Thrown
 from umber_pebble.core.bench.values import (
     BowlSight,
     BurstS,
     Degc,
-    Dye,
     Flaw,
-    HeldKg,
     Id,
     Index,
     LeftKg,
     Method,
     PowerFrac,
-    RescueS,
     SeedKg,
     Sight,
     Smear,
-    Spot,
     TemperStep,
     Text,
-    TipM,
 )
-from umber_pebble.core.texts import Hex, OneLine
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,15 +143,6 @@ class Moved:
 
 
 @dataclass(frozen=True, slots=True)
-class SetDown:
-    """A held batch to another spot."""
-
-    KIND: ClassVar[str] = "moved"
-    batch: Index
-    spot: Spot
-
-
-@dataclass(frozen=True, slots=True)
 class Inserted:
     """Sticks or sprinkles into a poured round; first: what goes into its cavities by hand before the pour."""
 
@@ -242,50 +228,12 @@ class Discarded:
 
 
 @dataclass(frozen=True, slots=True)
-class Thrown:
-    """A held batch is thrown away."""
-
-    KIND: ClassVar[str] = "discarded"
-    batch: Index
-
-
-@dataclass(frozen=True, slots=True)
 class RanShort:
     """A pour ran short: so many cavities are full, the rest wait for a fresh melt."""
 
     KIND: ClassVar[str] = "short"
     round: Index
     filled: Index
-
-
-@dataclass(frozen=True, slots=True)
-class Into:
-    """A vessel of its own for a part of a melt: what it is called, what it is, how much [kg], how wide its tip is [m]."""
-
-    name: OneLine
-    holder: str
-    spot: Spot
-    kg: HeldKg
-    tip_m: TipM | None = None
-    colour: Hex | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Decanted:
-    """Parts of a resting cook into vessels of their own."""
-
-    KIND: ClassVar[str] = "decanted"
-    cook: Index
-    into: Annotated[list[Into], Len(1, 12)]
-
-
-@dataclass(frozen=True, slots=True)
-class Parted:
-    """Parts of a held batch into vessels of their own."""
-
-    KIND: ClassVar[str] = "decanted"
-    batch: Index
-    into: Annotated[list[Into], Len(1, 12)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -355,34 +303,6 @@ class Ended:
 
 
 @dataclass(frozen=True, slots=True)
-class Rewarmed:
-    """A held batch for some seconds into the microwave."""
-
-    KIND: ClassVar[str] = "heated"
-    batch: Index
-    seconds: RescueS
-
-
-@dataclass(frozen=True, slots=True)
-class Merged:
-    """All of a held batch back into its cook, or into another batch of the same melt."""
-
-    KIND: ClassVar[str] = "merged"
-    batch: Index
-    into: Index | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Coloured:
-    """A colour stirred into a held batch."""
-
-    KIND: ClassVar[str] = "coloured"
-    batch: Index
-    colour: Hex | None = None
-    kind: Dye | None = None
-
-
-@dataclass(frozen=True, slots=True)
 class Cancels:
     """Takes an earlier event back."""
 
@@ -391,9 +311,45 @@ class Cancels:
 
 
 Body = (
-    Started | Acknowledged | Heated | Burst | Rested | ReadOfPot | ReadOfRound | ReadOfBatch | SeenInBowl | SeenOfRound | Poured
-    | Used | Moved | SetDown | Inserted | Grooved | Bent | Flipped | Unmoulded | Made | Judged | Outcome | Note | Discarded | Thrown
-    | RanShort | Decanted | Parted | Seeded | Stepped | Smeared | Tested | Replanned | Paused | Resumed | Ended | Rewarmed | Merged
-    | Coloured | Cancels
-)  # fmt: skip
+    Started
+    | Acknowledged
+    | Heated
+    | Burst
+    | Rested
+    | ReadOfPot
+    | ReadOfRound
+    | ReadOfBatch
+    | SeenInBowl
+    | SeenOfRound
+    | Poured
+    | Used
+    | Moved
+    | SetDown
+    | Inserted
+    | Grooved
+    | Bent
+    | Flipped
+    | Unmoulded
+    | Made
+    | Judged
+    | Outcome
+    | Note
+    | Discarded
+    | Thrown
+    | RanShort
+    | Decanted
+    | Parted
+    | Seeded
+    | Stepped
+    | Smeared
+    | Tested
+    | Replanned
+    | Paused
+    | Resumed
+    | Ended
+    | Rewarmed
+    | Merged
+    | Coloured
+    | Cancels
+)
 BODIES: tuple[type[Body], ...] = get_args(Body)

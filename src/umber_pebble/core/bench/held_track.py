@@ -7,7 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from umber_pebble.core.bench.act_kinds import Keep, TooWarm
-from umber_pebble.core.bench.events import Body, Rewarmed, SetDown
+from umber_pebble.core.bench.batch_events import Rewarmed, SetDown
+from umber_pebble.core.bench.events import Body
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import BatchState
 from umber_pebble.core.bench.subject import Subject

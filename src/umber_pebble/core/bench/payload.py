@@ -46,9 +46,11 @@ def bounded(payload: dict[str, Any]) -> None:
         parts += 1
         if depth > MOST_DEPTH or parts > MOST_PARTS:
             raise OutOfRange(
-                "an event says less than that: it is nested too deep or too large", path="payload", got=None,
+                "an event says less than that: it is nested too deep or too large",
+                path="payload",
+                got=None,
                 limits={"depth": MOST_DEPTH, "parts": MOST_PARTS},
-            )  # fmt: skip
+            )
         if isinstance(value, dict):
             waiting += [(key, depth) for key in value] + [(inner, depth + 1) for inner in value.values()]
         elif isinstance(value, list):
@@ -56,9 +58,11 @@ def bounded(payload: dict[str, Any]) -> None:
         elif isinstance(value, str):
             if len(value) > LONGEST_TEXT or any(ord(c) < 32 and c != "\n" for c in value):
                 raise OutOfRange(
-                    f"a text has at most {LONGEST_TEXT} characters that can be printed", path="payload", got=value[:40],
+                    f"a text has at most {LONGEST_TEXT} characters that can be printed",
+                    path="payload",
+                    got=value[:40],
                     limits={"high": LONGEST_TEXT},
-                )  # fmt: skip
+                )
         elif isinstance(value, int | float) and not abs(value) <= LARGEST:
             raise OutOfRange("no number is so large", path="payload", got=None, limits={"high": LARGEST})
 

@@ -4,10 +4,10 @@ import math
 
 from umber_pebble.core.bench.act_kinds import Dab, DipFrom, Pour, Read, Turning, WarmAgain
 from umber_pebble.core.bench.events import Heated, Poured
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act, bears_next_s, swirls_from_s
 from umber_pebble.core.bench.state import Rest, RunState
 from umber_pebble.core.bench.subject import Subject
-from umber_pebble.core.bench.track import Track
 from umber_pebble.core.bench.vessel_acts import burst_of, falls_to_s
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import Material, material
@@ -34,11 +34,16 @@ def act_window(opens: Spread, closes: Spread, lasts_s: float = 0.0) -> tuple[flo
     return opens.likely, max(closes.likely, opens.likely), False
 
 
-def pour_acts(
-    plan: PlanInput, cook: PotCook, state: RunState, track: Track, rounds: dict[int, Track], now: float, waiting: list[Round],
-    windows: dict[int, PieceWindows], heater_s: float,
-) -> list[Act]:  # fmt: skip
-    """What a resting vessel asks for: a reading, its pours, or to be warmed again [s since the run started]. Source: common-practice"""
+def pour_acts(run: RunNow, cook: PotCook, waiting: list[Round], heater_s: float) -> list[Act]:
+    """What a resting vessel asks for: a reading, its pours, or to be warmed again [s since the run started].
+
+    Args:
+        run: at a moment
+        cook, waiting: in that vessel, and its rounds that are still to be poured
+        heater_s: when what heats it is free [s]
+    Source: common-practice
+    """
+    plan, state, track, now = run.plan, run.state, run.pots[cook.number], run.now_s
     out, subject = list[Act](), Subject("pot", cook.number)
     to_pour = {r.number: state.rounds[r.number].to_pour for r in waiting}
     all_s = sum(to_pour[r.number] * plan.pour_each_s(plan.lines[r.line]) for r in waiting)
@@ -53,7 +58,7 @@ def pour_acts(
         return [*out, Act(warm, subject, burst or Heated(cook.number), max(now, heater_s))]
     left = _left_kg(plan, cook, state, waiting)
     for r in waiting:
-        line, from_s = plan.lines[r.line], max(opens, bears_next_s(plan, state, rounds, r))
+        line, from_s = plan.lines[r.line], max(opens, bears_next_s(plan, state, run.rounds, r))
         if line.first and state.rounds[r.number].put_in_s is None:
             continue
         rests_to = None if r.on is None else rests_to_degc(plan, cook, r)
@@ -62,15 +67,28 @@ def pour_acts(
         if line.kind == "swirl":
             from_s = max(from_s, swirls_from_s(state, r.number))
         what = Pour(
-            line=r.line, casts=to_pour[r.number], laid=line.kind, filled=r.casts - to_pour[r.number], left_kg=left,
-            each_kg=line.cast.poured.value.likely, stays_kg=line.cast.finished.value.likely, fill_m=line.fill_m,
-            thick_m=line.cast.thickness.likely, pour_s=to_pour[r.number] * plan.pour_each_s(line),
-            habits=tuple(habits_of(plan, r.line)), limited_by=track.limited_by,
+            line=r.line,
+            casts=to_pour[r.number],
+            laid=line.kind,
+            filled=r.casts - to_pour[r.number],
+            left_kg=left,
+            each_kg=line.cast.poured.value.likely,
+            stays_kg=line.cast.finished.value.likely,
+            fill_m=line.fill_m,
+            thick_m=line.cast.thickness.likely,
+            pour_s=to_pour[r.number] * plan.pour_each_s(line),
+            habits=tuple(habits_of(plan, r.line)),
+            limited_by=track.limited_by,
             bubble_m=2 * cook.way.melt.value("bubble_radius") if track.limited_by == "bubbles" else None,
-            readings=len(rest.readings), unswirled=_unswirled(rest), rests_to_degc=rests_to,
-            turning=_turning(cook.way.melt, windows[r.number]) if line.whole_ball else None, dip=_dip_from(plan, cook, r),
-            dab=Dab(line.softens_s, int(material("kitchen", "dab", "join").value("twists"))) if line.softens_s else None,
-        )  # fmt: skip
+            readings=len(rest.readings),
+            unswirled=_unswirled(rest),
+            rests_to_degc=rests_to,
+            turning=_turning(cook.way.melt, run.windows[r.number]) if line.whole_ball else None,
+            dip=_dip_from(plan, cook, r),
+            dab=Dab(line.softens_s, int(material("kitchen", "dab", "join").value("twists")))
+            if line.softens_s
+            else None,
+        )
         late = from_s >= closes
         until = math.inf if late else closes
         out.append(Act(what, Subject("round", r.number), Poured(r.number), from_s, until, sure and not late))

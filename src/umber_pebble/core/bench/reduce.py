@@ -2,7 +2,7 @@
 
 from typing import assert_never
 
-from umber_pebble.core.bench import batches, events, tempering, whole_run
+from umber_pebble.core.bench import batch_events, batches, events, tempering, whole_run
 from umber_pebble.core.bench.again import as_cooks
 from umber_pebble.core.bench.judged import judged
 from umber_pebble.core.bench.payload import one_of, refuse, within
@@ -293,7 +293,7 @@ def _tell(state: RunState, event: Event) -> None:
             batches.used(state, event, said)
         case events.Moved() as said:
             _moved(state, event, said)
-        case events.SetDown() as said:
+        case batch_events.SetDown() as said:
             batches.set_down(state, event, said)
         case events.Inserted() as said:
             _inserted(state, event, said)
@@ -313,13 +313,13 @@ def _tell(state: RunState, event: Event) -> None:
             _outcome(state, said)
         case events.Discarded() as said:
             _discarded(state, said)
-        case events.Thrown() as said:
+        case batch_events.Thrown() as said:
             batches.thrown(state, event, said)
         case events.RanShort() as said:
             _short(state, said)
-        case events.Decanted() as said:
+        case batch_events.Decanted() as said:
             batches.decanted(state, event, said)
-        case events.Parted() as said:
+        case batch_events.Parted() as said:
             batches.parted(state, event, said)
         case events.Seeded() as said:
             tempering.seeded(state, event, said)
@@ -337,11 +337,11 @@ def _tell(state: RunState, event: Event) -> None:
             whole_run.resumed(state)
         case events.Ended() as said:
             whole_run.ended(state, event, said)
-        case events.Rewarmed() as said:
+        case batch_events.Rewarmed() as said:
             batches.warmed(state, event, said)
-        case events.Merged() as said:
+        case batch_events.Merged() as said:
             batches.merged(state, event, said)
-        case events.Coloured() as said:
+        case batch_events.Coloured() as said:
             batches.coloured(state, said)
         case events.Note() | events.Cancels():
             # a note changes nothing, and what takes back is read over the whole log

@@ -77,9 +77,12 @@ def tempering_track(tempering: Tempering, rest: Rest, make: Callable[[Rest], Tra
         track = _joined(track, make(since), at)
     work, melt = tempering.melt.spread("work_at"), tempering.melt
     marks = {
-        "work_low": work.low, "work_high": work.high, "loses": loses_temper_degc(melt), "melt_low": melt.spread("melt_to").low,
+        "work_low": work.low,
+        "work_high": work.high,
+        "loses": loses_temper_degc(melt),
+        "melt_low": melt.spread("melt_to").low,
         "spoils": melt.value("spoils_at"),
-    }  # fmt: skip
+    }
     return replace(track, marks_degc=track.marks_degc | marks, bands=_bands(tempering, rest, track))
 
 
@@ -112,9 +115,12 @@ def _joined(before: Track, after: Track, at: float) -> Track:
         return Curve(*out)
 
     return replace(
-        after, curve=whole(before.curve, after.curve), predicted=whole(before.predicted, after.predicted),
-        dots=before.dots + after.dots, overheated=before.overheated,
-    )  # fmt: skip
+        after,
+        curve=whole(before.curve, after.curve),
+        predicted=whole(before.predicted, after.predicted),
+        dots=before.dots + after.dots,
+        overheated=before.overheated,
+    )
 
 
 TemperAct = AtBowl | Guided | Literal["look"]

@@ -8,8 +8,18 @@ Method = Literal["immersed_swirled", "immersed_unswirled", "infrared"]
 Sight = Literal["moves", "lets_go", "resists", "cracked"]
 BowlSight = Literal["solid", "half", "few_lumps", "smooth", "thick", "grainy", "seized"]
 Flaw = Literal[
-    "broken", "stuck", "bloomed", "dull", "bubbled", "thin", "not filled", "crinkled", "sticky", "cloudy", "off-colour",
-]  # fmt: skip
+    "broken",
+    "stuck",
+    "bloomed",
+    "dull",
+    "bubbled",
+    "thin",
+    "not filled",
+    "crinkled",
+    "sticky",
+    "cloudy",
+    "off-colour",
+]
 Spot = Literal["air", "towel", "bath", "counter", "hand"]
 Smear = Literal["well", "under", "over"]
 TemperStep = Literal["through", "cool", "powder", "slab", "return", "cold bowl", "warm", "take out"]

@@ -66,9 +66,16 @@ def temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
     tells = _tells(cook.number, step)
     smear = material("kitchen", "usual", "smear").spread("sets")
     what = Temper(
-        step.act, step.kg, step.to_degc, step.share_frac, melted, smear, falls_to_s(track, step.to_degc), bool(seen.rests[-1].seeded),
+        step.act,
+        step.kg,
+        step.to_degc,
+        step.share_frac,
+        melted,
+        smear,
+        falls_to_s(track, step.to_degc),
+        bool(seen.rests[-1].seeded),
         material("kitchen", "usual", "seed").value("practised"),
-    )  # fmt: skip
+    )
     return Act(what, Subject("pot", cook.number), tells, opens)
 
 
@@ -102,9 +109,16 @@ def heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
         tells = burst_of(cook, cook.heating, steps[0].seconds)
         bursts = Bursts(tuple(s.seconds for s in steps if s.act == "burst"), tells.power_frac)
     what = Weigh(
-        cook.fresh_kg, cook.water_kg, cook.seed_kg, cook.way.end_degc, cook.hob.likely, casts, tuple(r.line for r in cook.rounds),
-        bursts, family_of(cook.way.melt).shaken,
-    )  # fmt: skip
+        cook.fresh_kg,
+        cook.water_kg,
+        cook.seed_kg,
+        cook.way.end_degc,
+        cook.hob.likely,
+        casts,
+        tuple(r.line for r in cook.rounds),
+        bursts,
+        family_of(cook.way.melt).shaken,
+    )
     return Act(what, Subject("pot", cook.number), tells, max(before, 0.0))
 
 

@@ -34,9 +34,12 @@ class Recipe:
 
 
 def recipe(
-    medium: Medium, wanted_lab: Array, keys: Sequence[str], most_mg_kg: float,
+    medium: Medium,
+    wanted_lab: Array,
+    keys: Sequence[str],
+    most_mg_kg: float,
     already_mg_kg: dict[str, float] | None = None,
-) -> Recipe:  # fmt: skip
+) -> Recipe:
     """At most three of the colours at hand that come nearest to a wanted one; what is in it already stays in it.
 
     Every choice of colours at once by damped Gauss-Newton on the parts of CIEDE2000 within its bounds; four colours
@@ -80,9 +83,11 @@ def recipe(
     best = min(range(off.size), key=lambda i: off[i] + SIMPLER * count[i])
     found = {key: float(d) for key, d in zip(every, doses[best], strict=True) if d > 0.05}
     return Recipe(
-        found, (float(lab[best, 0]), float(lab[best, 1]), float(lab[best, 2])), float(off[best]),
+        found,
+        (float(lab[best, 0]), float(lab[best, 1]), float(lab[best, 2])),
+        float(off[best]),
         _held_by(float(off[best]), doses[best], floor, most_mg_kg),
-    )  # fmt: skip
+    )
 
 
 FAR_OFF = 5.0
@@ -90,8 +95,12 @@ FAR_OFF = 5.0
 
 
 def strong_recipe(
-    medium: Medium, wanted_lab: Array, keys: Sequence[str], most_mg_kg: Spread, already_mg_kg: dict[str, float] | None = None,
-) -> Recipe:  # fmt: skip
+    medium: Medium,
+    wanted_lab: Array,
+    keys: Sequence[str],
+    most_mg_kg: Spread,
+    already_mg_kg: dict[str, float] | None = None,
+) -> Recipe:
     """The same within what is usual, or where that stays far off a strong colour, with as much as one takes.
 
     Args:

@@ -49,9 +49,13 @@ class Setting:
         """The row the compiled loops take; the rate constant is that at half_at_degc [1/s]."""
         rate = math.log(2.0) ** (1.0 / self.exponent) / self.half_s
         return (
-            self.melts_degc, self.width_k, self.most_frac, self.exponent,
-            rate * math.exp(self.slope_k / (self.melts_degc - self.half_at_degc)), self.slope_k,
-        )  # fmt: skip
+            self.melts_degc,
+            self.width_k,
+            self.most_frac,
+            self.exponent,
+            rate * math.exp(self.slope_k / (self.melts_degc - self.half_at_degc)),
+            self.slope_k,
+        )
 
 
 @njit(cache=True)
@@ -165,6 +169,13 @@ def setting_of(melt: Material, half_factor: float = 1.0) -> Setting:
     """
     v = melt.value
     return Setting(
-        v("melts_at"), v("melting_width"), v("sets_at_most"), v("avrami_exponent"), half_factor * v("half_time"),
-        v("half_time_at"), v("half_time_slope"), v("latent_fat"), v("set_at_start"),
-    )  # fmt: skip
+        v("melts_at"),
+        v("melting_width"),
+        v("sets_at_most"),
+        v("avrami_exponent"),
+        half_factor * v("half_time"),
+        v("half_time_at"),
+        v("half_time_slope"),
+        v("latent_fat"),
+        v("set_at_start"),
+    )

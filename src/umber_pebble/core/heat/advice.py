@@ -4,7 +4,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-from umber_pebble.core.heat.piece import COARSE, Case, Casting, base, run_all
+from umber_pebble.core.heat.casting import Casting
+from umber_pebble.core.heat.piece import COARSE, Case, base, run_all
 from umber_pebble.core.heat.stress import CoolingStress
 from umber_pebble.core.heat.windows import FAT_MARKS, PieceWindows
 from umber_pebble.core.materials.load import Material, material
@@ -14,9 +15,26 @@ NARROWS: dict[str, dict[str, float]] = {
     "melt as it is poured": {"pour_degc": 0.9},
     "thickness, or weight": {"depth_m": 0.9},
     "air where it lies": {"air_off_share": 0.9},
-    "the cast as it cools": dict.fromkeys(("pour_degc", "depth_m", "cp_melt", "conductivity", "density", "wall_conductivity", "contact", "air_side", "emissivity", "stream", "air_off_share"), 0.8),
-    "when it is seen to turn": dict.fromkeys(("glass", "limit", "half_factor", "melts_at", "set_at_start", "latent"), 0.7),
-}  # fmt: skip
+    "the cast as it cools": dict.fromkeys(
+        (
+            "pour_degc",
+            "depth_m",
+            "cp_melt",
+            "conductivity",
+            "density",
+            "wall_conductivity",
+            "contact",
+            "air_side",
+            "emissivity",
+            "stream",
+            "air_off_share",
+        ),
+        0.8,
+    ),
+    "when it is seen to turn": dict.fromkeys(
+        ("glass", "limit", "half_factor", "melts_at", "set_at_start", "latent"), 0.7
+    ),
+}
 COLDER_K, THINNER, WALL_FACTOR = 5.0, 0.8, 0.5
 Level = Literal["low", "some", "high", "certain"]
 """How likely something goes wrong."""
@@ -186,13 +204,19 @@ def risks(casting: Casting, windows: PieceWindows, temper: str, stress: CoolingS
     """
     if stress is None:
         return [
-            _sticks(casting, temper), _chills(windows), _blooms(casting.melt, temper, casting.pour.likely),
-        ]  # fmt: skip
+            _sticks(casting, temper),
+            _chills(windows),
+            _blooms(casting.melt, temper, casting.pour.likely),
+        ]
     levels: dict[str, Level] = {"safe": "low", "may crack": "some", "cracks": "high"}
     return [
         Strains(
-            levels[stress.risk], "built in" if stress.residual_pa >= stress.skin_pa else "chilled skin",
-            max(stress.residual_pa, stress.skin_pa), stress.safe_pa, stress.rate_k_s, stress.safe_rate_k_s,
+            levels[stress.risk],
+            "built in" if stress.residual_pa >= stress.skin_pa else "chilled skin",
+            max(stress.residual_pa, stress.skin_pa),
+            stress.safe_pa,
+            stress.rate_k_s,
+            stress.safe_rate_k_s,
             ("timoshenko-goodier-1970", "assumption"),
         )
-    ]  # fmt: skip
+    ]

@@ -7,10 +7,34 @@ from typing import Literal
 from umber_pebble.core.spread import Spread, exact
 
 BandState = Literal[
-    "heating", "ready", "browns", "overheats", "too_hot", "too_warm", "pour", "thickening", "stiff", "tempering", "flows", "soft",
-    "release", "bend", "setting", "set", "hold", "holds", "firm", "fluid", "thickens", "touch", "unmould", "over_chilled", "stick",
-    "next_pass", "groove",
-]  # fmt: skip
+    "heating",
+    "ready",
+    "browns",
+    "overheats",
+    "too_hot",
+    "too_warm",
+    "pour",
+    "thickening",
+    "stiff",
+    "tempering",
+    "flows",
+    "soft",
+    "release",
+    "bend",
+    "setting",
+    "set",
+    "hold",
+    "holds",
+    "firm",
+    "fluid",
+    "thickens",
+    "touch",
+    "unmould",
+    "over_chilled",
+    "stick",
+    "next_pass",
+    "groove",
+]
 LEAST_S, BEYOND = 60.0, 1.15
 """How long a ribbon is at least, and how far it goes on after the last mark."""
 
@@ -54,8 +78,13 @@ def pot_bands(opens: Spread, closes: Spread, glass: bool) -> tuple[Band, ...]:
 
 
 def cast_bands(
-    at: Mapping[str, Spread], never: frozenset[str], held_until: str, use: Use, poured_s: float = 0.0, end_s: float | None = None
-) -> tuple[Band, ...]:  # fmt: skip
+    at: Mapping[str, Spread],
+    never: frozenset[str],
+    held_until: str,
+    use: Use,
+    poured_s: float = 0.0,
+    end_s: float | None = None,
+) -> tuple[Band, ...]:
     """The states of a cast from its pour [s].
 
     Args:
@@ -74,8 +103,11 @@ def cast_bands(
     starts: list[tuple[BandState, Spread]]
     if use.released:
         starts = [
-            ("soft", poured), ("release", at["release_opens"]), ("bend", at["release_closes"]), ("stiff", at["bend_closes"]),
-        ]  # fmt: skip
+            ("soft", poured),
+            ("release", at["release_opens"]),
+            ("bend", at["release_closes"]),
+            ("stiff", at["bend_closes"]),
+        ]
     elif use.join:
         starts = [("hold", poured), ("holds", at[held_until]), ("firm", at["unmould"])]
     elif "touch" in at:
@@ -91,8 +123,11 @@ def cast_bands(
         starts = [("setting", poured), ("next_pass", at["holds"])]
     elif use.work == "bend":
         starts = [
-            ("soft", poured), ("bend", at["bend_opens"]), ("stiff", at["bend_closes"]), ("unmould", at["unmould"]),
-        ]  # fmt: skip
+            ("soft", poured),
+            ("bend", at["bend_opens"]),
+            ("stiff", at["bend_closes"]),
+            ("unmould", at["unmould"]),
+        ]
     elif use.work == "stick":
         starts = [("stick", poured), ("setting", at["stick_closes"]), ("unmould", at["unmould"])]
     else:

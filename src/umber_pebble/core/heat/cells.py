@@ -115,9 +115,12 @@ def cells_of(body: Revolved, wall_m: float) -> Cells:
     )
     joins = np.zeros((2, rows, COLUMNS, 5))
     joins[0, :, :-1] = _join(
-        2 * math.pi * r[1:-1] * dz[:, None] * upright * (made[:, :-1] & made[:, 1:]), dr[:-1] / 2, dr[1:] / 2,
-        share[:, :-1], share[:, 1:],
-    )  # fmt: skip
+        2 * math.pi * r[1:-1] * dz[:, None] * upright * (made[:, :-1] & made[:, 1:]),
+        dr[:-1] / 2,
+        dr[1:] / 2,
+        share[:, :-1],
+        share[:, 1:],
+    )
     joins[1, :-1] = _join(
         column * level.sum(axis=2) * (made[:-1] & made[1:]),
         dz[:-1, None] / 2,
@@ -150,7 +153,11 @@ def _open(body: Revolved, ring: Array, r: Array, z: Array, held: Array, wall_m: 
     along = np.diff(ring, axis=0)
     length = np.hypot(*along.T)
     # neither the open surface nor the axis
-    keep = (length > 0) & (np.minimum(ring[:-1, 1], ring[1:, 1]) <= body.depth_m - NEAR_M) & (np.maximum(ring[:-1, 0], ring[1:, 0]) >= NEAR_M)  # fmt: skip
+    keep = (
+        (length > 0)
+        & (np.minimum(ring[:-1, 1], ring[1:, 1]) <= body.depth_m - NEAR_M)
+        & (np.maximum(ring[:-1, 0], ring[1:, 0]) >= NEAR_M)
+    )
     start, along, length = ring[:-1][keep], along[keep], length[keep]
     finest = min(float(np.diff(r).min()), float(-np.diff(z).max())) / 3
     counts = np.maximum((length / finest).astype(np.int64), 1)

@@ -95,9 +95,15 @@ class Face:
     def row(self) -> tuple[float, ...]:
         fixed = -1.0 if self.h_fixed_w_m2k is None else self.h_fixed_w_m2k
         return (
-            self.around_degc, float(self.facing), self.length_m, self.emissivity, self.factor, fixed, self.air_m_s,
+            self.around_degc,
+            float(self.facing),
+            self.length_m,
+            self.emissivity,
+            self.factor,
+            fixed,
+            self.air_m_s,
             self.flux_w_m2,
-        )  # fmt: skip
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,8 +146,20 @@ class Watched(NamedTuple):
     top_set: Array
 
 
+class _Nodes(NamedTuple):
+    """Every node of every case: its width, its faces and its volume [case, node], its layer's row; the rows of the two faces."""
+
+    widths: Array
+    areas: Array
+    volumes: Array
+    rows: Array
+    top: Array
+    bottom: Array
+
+
 @njit(cache=True, nogil=True)
-def _march(start, start_set, times, widths, areas, volumes, rows, top, bottom, first, last, kept):  # type: ignore[no-untyped-def]
+def _march(start, start_set, times, nodes, first, last, kept):  # type: ignore[no-untyped-def]
+    widths, areas, volumes, rows, top, bottom = nodes
     cases, n = start.shape
     steps = times.size - 1
     seen = np.empty((7, cases, steps + 1))
@@ -318,12 +336,7 @@ def march(
         start,
         start_set,
         times_s,
-        dx,
-        area,
-        volume,
-        rows,
-        ready.tops,
-        ready.bottoms,
+        _Nodes(dx, area, volume, rows, ready.tops, ready.bottoms),
         int(at[0]),
         int(at[-1]) + 1,
         kept,

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from umber_pebble.core.fat.crystallise import setting_of
+from umber_pebble.core.heat.casting import Casting, Place
 from umber_pebble.core.heat.conduction import (
     AIR_M_S,
     AROUND,
@@ -34,7 +35,7 @@ from umber_pebble.core.heat.conduction import (
     march,
     prepare,
 )
-from umber_pebble.core.heat.piece import Case, Casting, Grid, PieceRun, stack_of, stay_times_s, watched_layer
+from umber_pebble.core.heat.piece import Case, Grid, PieceRun, stack_of, stay_times_s, watched_layer
 from umber_pebble.core.materials.load import model_factors
 from umber_pebble.core.spread import Z_95, Spread
 
@@ -98,10 +99,22 @@ def _inputs(casting: Casting) -> dict[str, Spread]:
     melt, mould, factors = casting.melt, casting.mould, model_factors()
     fat = casting.tg is None
     names = {
-        "cp_melt": "cp_melt", "cp_set": "cp_set" if fat else "cp_glass", "conductivity": "conductivity",
-        "density": "density_melt", "emissivity": "emissivity",
-    } | ({"conductivity_melt": "conductivity_melt", "melts_at": "melts_at", "latent": "latent_fat", "half_time": "half_time",
-          "set_at_start": "set_at_start"} if fat else {})  # fmt: skip
+        "cp_melt": "cp_melt",
+        "cp_set": "cp_set" if fat else "cp_glass",
+        "conductivity": "conductivity",
+        "density": "density_melt",
+        "emissivity": "emissivity",
+    } | (
+        {
+            "conductivity_melt": "conductivity_melt",
+            "melts_at": "melts_at",
+            "latent": "latent_fat",
+            "half_time": "half_time",
+            "set_at_start": "set_at_start",
+        }
+        if fat
+        else {}
+    )
     out = {name: melt.spread(prop) for name, prop in names.items()}
     out |= {"pour_degc": casting.pour, "depth_m": casting.slab, "wall_conductivity": mould.spread("conductivity")}
     out["air_side"] = factors["air_side_factor"].spread
@@ -181,7 +194,7 @@ def _march(likely: Case, grid: Grid, n: int, value: dict[str, Draws], depth: Dra
         steps = stay_times_s(casting, i, grid.first_s, grid.growth)
         stack = stack_of(likely, stay.place, grid)
         ready = prepare([stack] * n, piece)
-        _vary(ready, casting, piece, stay.place.air_unsure_k, stay.place.air_m_s, value, depth, faster)
+        _vary(ready, casting, piece, stay.place, value, depth, faster)
         out, _, temps, shares = march(ready, steps, carried)
         moved = ready.moved
         carried = temps[:, :moved], shares[:, :moved]
@@ -192,9 +205,14 @@ def _march(likely: Case, grid: Grid, n: int, value: dict[str, Draws], depth: Dra
 
 
 def _vary(
-    ready: Prepared, casting: Casting, piece: int, unsure_k: float, air: Spread, value: dict[str, Draws], depth: Draws,
+    ready: Prepared,
+    casting: Casting,
+    piece: int,
+    place: Place,
+    value: dict[str, Draws],
+    depth: Draws,
     faster: Draws,
-) -> None:  # fmt: skip
+) -> None:
     """Writes the drawn values into the rows of the layers and faces, in place."""
     of_piece, of_wall = ready.nodes == piece, ready.nodes == ready.wall
     rows, melt = ready.rows, casting.melt
@@ -232,9 +250,9 @@ def _vary(
         rows[:, first, JOIN] = rows[:, first, JOIN] / np.maximum(value["contact"], 0.1)
     for faces in (ready.tops, ready.bottoms):
         if "air_off_share" in value:
-            faces[:, AROUND] += value["air_off_share"] * unsure_k
+            faces[:, AROUND] += value["air_off_share"] * place.air_unsure_k
         if "stream" in value:
-            faces[:, AIR_M_S] = np.maximum(split_normal(air, value["stream"] * Z_95), 0.0)
+            faces[:, AIR_M_S] = np.maximum(split_normal(place.air_m_s, value["stream"] * Z_95), 0.0)
         if "air_side" in value:
             faces[:, FACTOR] *= np.maximum(value["air_side"], 0.1)
     if "emissivity" in value:

@@ -13,8 +13,9 @@ from umber_pebble.core.glass.viscosity import (
     log_viscosity_wlf_1955,
     temperature_at_log_viscosity_degc,
 )
+from umber_pebble.core.heat.casting import Casting
 from umber_pebble.core.heat.conduction import Array
-from umber_pebble.core.heat.piece import COARSE, Casting, base, run_all
+from umber_pebble.core.heat.piece import COARSE, base, run_all
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.spread import Spread, exact
 

@@ -96,8 +96,10 @@ def hob_time_s(heating: Heating) -> Spread:
     Source: incropera-2007, jcgm-100-2008
     """
     latent, eff, factor = (
-        heating.case.melt.spread("latent_crystal"), heating.efficiency, heating.case.pot.loss_factor,
-    )  # fmt: skip
+        heating.case.melt.spread("latent_crystal"),
+        heating.efficiency,
+        heating.case.pot.loss_factor,
+    )
 
     def time(e: float, q: float, loss: float) -> float:
         case = replace(heating.case, loss_factor=loss)

@@ -6,8 +6,9 @@ from typing import Literal
 import numpy as np
 
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
+from umber_pebble.core.heat.casting import Casting
 from umber_pebble.core.heat.conduction import Array
-from umber_pebble.core.heat.piece import FINE, Case, Casting, base, run_all
+from umber_pebble.core.heat.piece import FINE, Case, base, run_all
 from umber_pebble.core.heat.times import falls_below_s
 
 Verdict = Literal["dissolves", "tacks", "apart"]

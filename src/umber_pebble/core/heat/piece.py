@@ -1,20 +1,16 @@
 """A cast in its mould, laid in a row of places: how it cools and sets."""
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from typing import Literal
 
 import numpy as np
 from numba import njit
 
-from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.fat.crystallise import setting_of
-from umber_pebble.core.heat.body import Revolved
-from umber_pebble.core.heat.conduction import SHAPES, Array, Face, History, Layer, Stack, Watched, conduct_all
+from umber_pebble.core.heat.casting import Casting, Place, Under
+from umber_pebble.core.heat.conduction import Array, Face, History, Layer, Stack, Watched, conduct_all
 from umber_pebble.core.heat.times import first_that_stays_s, growing_times_s
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.spread import Spread, exact
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,143 +30,8 @@ class Grid:
 # difference of two runs, which needs less than the run itself (docs/heat.md)
 FINE = {"sugar": Grid(15, 8, 8, 12, 0.25, 1.015), "fat": Grid(10, 8, 5, 8, 0.25, 1.025)}
 COARSE = {"sugar": Grid(8, 4, 4, 6, 0.5, 1.06), "fat": Grid(6, 4, 3, 5, 1.0, 1.08)}
-HORIZON_S = {"sugar": 6 * 3600.0, "fat": 3 * 3600.0}
-USUAL_M = 0.02
-"""Thickness up to which the usual time is enough."""
 UNDERSIDE_M = 0.06
-STILL_M_S = exact(0.0)
 NO_FACE = Face(0.0, 2, 0.05, 0.9, h_fixed_w_m2k=0.0)
-
-
-@dataclass(frozen=True, slots=True)
-class Place:
-    """Where a mould lies: a surface of a thickness at a temperature, in air of a temperature and speed [m/s].
-
-    air_unsure_k is how far that air may be from what its owner says; shelter: what a wrapping leaves of the air's
-    cooling [1]; touch_w_m2k: in a hand or the like, a coefficient that takes the air's place; thin_air: what the altitude leaves of
-    convection [1].
-    """
-
-    surface: Material
-    thickness_m: float
-    surface_degc: float
-    air_degc: float
-    air_m_s: Spread = STILL_M_S
-    air_unsure_k: float = 0.0
-    shelter: float = 1.0
-    touch_w_m2k: float | None = None
-    thin_air: float = 1.0
-
-    @property
-    def open(self) -> bool:
-        """Whether there is nothing but air under the mould."""
-        return self.surface.flags.get("open", False) or self.touch_w_m2k is not None
-
-
-@dataclass(frozen=True, slots=True)
-class Stay:
-    """From this moment after the pour the mould lies in this place [s]."""
-
-    from_s: float
-    place: Place
-
-
-@dataclass(frozen=True, slots=True)
-class Under:
-    """What the melt is poured on, between it and the mould: an earlier pass, a filling, a film."""
-
-    material: Material
-    thickness_m: float
-    degc: float
-
-    def __post_init__(self) -> None:
-        require_range("under.thickness_m", self.thickness_m, 2e-5, 0.1)
-
-
-@dataclass(frozen=True, slots=True)
-class Casting:
-    """A cast of melt in a mould wall, poured at a temperature and laid in a row of places.
-
-    slab is the plate that cools like it, or the radius of a rod or ball (from inner_m outwards, all round in its
-    mould); plate_m the length of its open surface (area over edge) [m]; tg: the glass transition of a sugar glass; None
-    for a fat; under: what it is poured on; thin_m, thick_m: the plates its thin and thick places cool like, where they
-    are not the whole's [m]; beside: casts side by side in one mould, over which the air moves as over one plate;
-    body: its shape as a body of revolution, where it fills a cavity.
-    """
-
-    melt: Material
-    mould: Material
-    slab: Spread
-    plate_m: float
-    wall_m: float
-    pour: Spread
-    tg: Spread | None
-    path: tuple[Stay, ...]
-    under: tuple[Under, ...] = ()
-    shape: str = "plate"
-    inner_m: float = 0.0
-    thin_m: float | None = None
-    thick_m: float | None = None
-    beside: int = 1
-    body: Revolved | None = None
-
-    def __post_init__(self) -> None:
-        require_range("slab_m", self.slab.low, 5e-5, 0.1)
-        require_range("slab_m", self.slab.high, 5e-5, 0.1)
-        require_range("wall_m", self.wall_m, 5e-5, 0.05)
-        if (self.thin_m is None) != (self.thick_m is None):
-            raise OutOfRange("thin and thick places are given together", path="thin_m", got=self.thin_m)
-        if self.shape not in SHAPES:
-            raise OutOfRange("no such shape", path="shape", got=self.shape, limits={"one_of": list(SHAPES)})
-        starts = [stay.from_s for stay in self.path]
-        if not starts or starts[0] != 0 or starts != sorted(set(starts)):
-            raise OutOfRange(
-                "a path begins with the pour and each place comes later than the one before", path="path",
-                got=str(starts),
-            )  # fmt: skip
-        if starts[-1] >= self.horizon_s:
-            hours = self.horizon_s / 3600
-            raise OutOfRange(f"a path is followed for {hours:g} hours", path="path", got=starts[-1])
-
-    @property
-    def air_m(self) -> float:
-        """Length of the surface that the air moves over: the whole mould's, area over edge [m]."""
-        return self.plate_m * math.sqrt(self.beside)
-
-    @property
-    def kind(self) -> Literal["sugar", "fat"]:
-        return "sugar" if self.tg else "fat"
-
-    @property
-    def in_the_round(self) -> bool:
-        """Whether it is reckoned in two dimensions: poured into a bare cavity."""
-        return self.body is not None and not self.under and self.shape == "plate"
-
-    @property
-    def through_m(self) -> float:
-        """How thick it is where it is drawn: on its axis, or the slab that stands for it [m]."""
-        return self.body.depth_m if self.body and self.in_the_round else self.slab.likely
-
-    @property
-    def horizon_s(self) -> float:
-        """For how long it is followed: longer where it is so thick that its middle takes longer."""
-        thick = max(self.slab.likely, self.thick_m or 0.0) / USUAL_M
-        return HORIZON_S[self.kind] * max(1.0, thick**2)
-
-
-def as_ball(casting: Casting, wall: Spread, radius_m: float) -> Casting:
-    """The same melt as the wall of a hollow ball, all round in its mould [SI fields].
-
-    Args:
-        casting: as it would be in an open cavity
-        wall: of the ball [m]
-        radius_m: of its outside [m]
-    Source: geometry
-    """
-    inner = max(radius_m - wall.likely, 1e-4)
-    return replace(
-        casting, slab=wall, shape="ball", inner_m=inner, under=(), thin_m=None, thick_m=None, beside=1, body=None
-    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -255,8 +116,14 @@ class Case:
 
 
 def fat_layer(
-    name: str, melt: Material, thickness_m: float, nodes: int, degc: float, set_frac: float | None = None, **given: float
-) -> Layer:  # fmt: skip
+    name: str,
+    melt: Material,
+    thickness_m: float,
+    nodes: int,
+    degc: float,
+    set_frac: float | None = None,
+    **given: float,
+) -> Layer:
     """A layer of fat that sets [SI fields].
 
     Args:
@@ -268,23 +135,45 @@ def fat_layer(
     conductivity = given.get("conductivity", melt.value("conductivity"))
     melted = melt.value("conductivity_melt") * conductivity / melt.value("conductivity")
     return Layer(
-        name, thickness_m, nodes, conductivity, melt.value("density_melt"), melt.value("cp_set"),
-        given.get("cp_melt", melt.value("cp_melt")), 0.0, degc, melt_conductivity_w_mk=melted,
-        setting=setting_of(melt, given.get("half_factor", 1.0)), start_frac=set_frac,
-    )  # fmt: skip
+        name,
+        thickness_m,
+        nodes,
+        conductivity,
+        melt.value("density_melt"),
+        melt.value("cp_set"),
+        given.get("cp_melt", melt.value("cp_melt")),
+        0.0,
+        degc,
+        melt_conductivity_w_mk=melted,
+        setting=setting_of(melt, given.get("half_factor", 1.0)),
+        start_frac=set_frac,
+    )
 
 
 def _piece(case: Case, nodes: int) -> Layer:
     melt, tg = case.casting.melt, case.casting.tg
     if tg is None:
         return fat_layer(
-            "piece", melt, case.depth_m, nodes, case.pour_degc, conductivity=case.conductivity, cp_melt=case.cp_melt,
+            "piece",
+            melt,
+            case.depth_m,
+            nodes,
+            case.pour_degc,
+            conductivity=case.conductivity,
+            cp_melt=case.cp_melt,
             half_factor=case.half_factor,
-        )  # fmt: skip
+        )
     return Layer(
-        "piece", case.depth_m, nodes, case.conductivity, melt.value("density_melt"), melt.value("cp_glass"),
-        case.cp_melt, tg.likely, case.pour_degc,
-    )  # fmt: skip
+        "piece",
+        case.depth_m,
+        nodes,
+        case.conductivity,
+        melt.value("density_melt"),
+        melt.value("cp_glass"),
+        case.cp_melt,
+        tg.likely,
+        case.pour_degc,
+    )
 
 
 def _under(under: Under, nodes: int) -> Layer:
@@ -392,6 +281,10 @@ def base(casting: Casting) -> Case:
     """The likely case of a casting [SI fields]. Source: definition"""
     m = casting.melt
     return Case(
-        casting, casting.pour.likely, casting.slab.likely, m.value("cp_melt"), m.value("conductivity"),
+        casting,
+        casting.pour.likely,
+        casting.slab.likely,
+        m.value("cp_melt"),
+        m.value("conductivity"),
         casting.mould.value("conductivity"),
-    )  # fmt: skip
+    )

@@ -26,8 +26,14 @@ class Reheat:
 
 
 def reheat(
-    melt: Material, tg: Spread, thickness_m: float, room_degc: float, means: str, power_w: float = 0.0, mass_kg: float = 0.0
-) -> Reheat:  # fmt: skip
+    melt: Material,
+    tg: Spread,
+    thickness_m: float,
+    room_degc: float,
+    means: str,
+    power_w: float = 0.0,
+    mass_kg: float = 0.0,
+) -> Reheat:
     """How long a place at room temperature must be heated until its coldest node may be bent.
 
     Lamp and torch warm the face, a microwave the whole piece at once, by its rated power and the share glass takes.
@@ -49,9 +55,17 @@ def reheat(
         if means == "microwave":
             source = power_w * getattr(share, level) / (require_range("mass_kg", mass_kg, 1e-3, 5.0) / density)
         layer = Layer(
-            "piece", thickness_m, NODES, melt.value("conductivity"), density, melt.value("cp_glass"),
-            melt.value("cp_melt"), tg.likely, room_degc, source_w_m3=source,
-        )  # fmt: skip
+            "piece",
+            thickness_m,
+            NODES,
+            melt.value("conductivity"),
+            density,
+            melt.value("cp_glass"),
+            melt.value("cp_melt"),
+            tg.likely,
+            room_degc,
+            source_w_m3=source,
+        )
         face = Face(room_degc, 1, LENGTH_M, melt.value("emissivity"), flux_w_m2=getattr(flux, level))
         return Stack((layer,), face, Face(room_degc, 2, LENGTH_M, melt.value("emissivity")))
 

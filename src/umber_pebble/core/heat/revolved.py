@@ -4,12 +4,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from umber_pebble.core.heat.body import Revolved
+from umber_pebble.core.heat.casting import Casting
 from umber_pebble.core.heat.cells import COLUMNS, UNDER, Cells, Open, cells_of
 from umber_pebble.core.heat.conduction import Array, Face, History, Layer
 from umber_pebble.core.heat.convection import air_properties, h_radiation_w_m2k
 from umber_pebble.core.heat.piece import FINE, Case, Grid, PieceRun, faces_of, stack_of, stay_times_s
-from umber_pebble.core.heat.revolved_march import march_revolved
+from umber_pebble.core.heat.revolved_march import Bounds, Filled, march_revolved
 
 FIRST_S, GROWTH, IN_PLACE = 0.5, 1.02, 5
 TOUCHES_M = 2e-4
@@ -104,15 +104,27 @@ def run_revolved(case: Case) -> PieceRun:
         steps = stay_times_s(casting, i, FIRST_S, GROWTH)
         axis = np.arange(0, cast.size, COLUMNS)
         out, warmth, sets = march_revolved(
-            temps, shares, steps, cast, other, stood.joins, np.array(piece.row()), wall.conductivity_w_mk,
-            stood.open.cell, stood.open.kind, stood.open.area_m2, stood.open.half_m, _faces(top, under, body.depth_m + casting.wall_m, casting.beside), stood.below,
-            np.flatnonzero(share > MIXED), axis,
-        )  # fmt: skip
+            temps,
+            shares,
+            steps,
+            Filled(
+                cast, other, np.array(piece.row()), wall.conductivity_w_mk, np.flatnonzero(share > MIXED), axis
+            ),
+            Bounds(
+                stood.joins,
+                stood.open.cell,
+                stood.open.kind,
+                stood.open.area_m2,
+                stood.open.half_m,
+                _faces(top, under, body.depth_m + casting.wall_m, casting.beside),
+                stood.below,
+            ),
+        )
         t, x = temps, shares
         skip = 1 if times else 0
         times.append(steps[skip:] + stay.from_s)
         seen.append(out[:, skip:])
-        fields.append(_on_axis(body, casting.wall_m, grid, cells, share, steps, warmth, sets))
+        fields.append(_on_axis(casting, grid, cells, share, steps, warmth, sets))
     runs = PieceRun(np.concatenate(times), *np.concatenate(seen, axis=1)[:, None, :])
     return replace(runs, fields=tuple(fields))
 
@@ -131,9 +143,11 @@ def _heats(cells: Cells, piece: Layer, wall: Layer, place: Layer | None) -> tupl
 
 
 def _on_axis(
-    body: Revolved, wall_m: float, grid: Grid, cells: Cells, share: Array, times: Array, warmth: Array, sets: Array
+    casting: Casting, grid: Grid, cells: Cells, share: Array, times: Array, warmth: Array, sets: Array
 ) -> History:
     """Temperatures and shares set down the axis, at places evenly apart in cast, wall and place, as a stack has them."""
+    body, wall_m = casting.body, casting.wall_m
+    assert body is not None
     down = body.depth_m - cells.middle_m
     cast = share[::COLUMNS] > MIXED
     parts = [

@@ -1,11 +1,16 @@
 """Implicit finite volumes through a body of revolution on its place: one case, marched in time."""
 
+from typing import Any, NamedTuple
+
 import numpy as np
 from numba import njit
+from numpy.typing import NDArray
 
 from umber_pebble.core.fat.crystallise import set_in_own_heat
 from umber_pebble.core.heat.cells import COLUMNS, TOP
 from umber_pebble.core.heat.steps import after_heat_degc, at_rest, cp_j_kgk, h_face_w_m2k
+
+Array = NDArray[Any]
 
 
 @njit(cache=True, fastmath=True)
@@ -26,10 +31,34 @@ def _solve(band, rhs, n):  # type: ignore[no-untyped-def]
         rhs[j] = v / band[j, 0]
 
 
+class Filled(NamedTuple):
+    """What is in the cells: cast in each [kg] and heat capacity of all else [J/K]; the cast as a layer's row, conductivity of the wall
+    [W/mK]; which cells count as cast, and those of the axis."""
+
+    cast_kg: Array
+    other_j_k: Array
+    row: Array
+    wall_k: float
+    watched: Array
+    axis: Array
+
+
+class Bounds(NamedTuple):
+    """How heat goes from cell to cell and out: joins to the next cell and to the one below [2, cell, (area, cast, wall, cast, wall,
+    resistance)] [m2, m, m2K/W]; what lies open: its cell, which face surrounds it, its size [m2], half way to it [m]; rows of faces,
+    the last under the place; its lowest cells, area and half way [m2, m2K/W]."""
+
+    joins: Array
+    cell: Array
+    kind: Array
+    area: Array
+    half: Array
+    faces: Array
+    below: Array
+
+
 @njit(cache=True, nogil=True)
-def march_revolved(  # type: ignore[no-untyped-def]
-    t, x, times, cast_kg, other_j_k, joins, row, wall_k, cell, kind, area, half, faces, below, watched, axis
-):  # fmt: skip
+def march_revolved(t, x, times, filled, bounds):  # type: ignore[no-untyped-def]
     """What the cast does: its series as in Watched [7, time], and down the axis temperatures [degC] and shares set [frac]
     [time, cell].
 
@@ -38,14 +67,11 @@ def march_revolved(  # type: ignore[no-untyped-def]
     Args:
         t, x: temperatures [degC] and shares set [frac] of the cells, at the start; left as they are at the end
         times: rising [s]
-        cast_kg, other_j_k: cast in a cell [kg], heat capacity of all else [J/K]
-        joins: to the next cell and to the one below [2, cell, (area, cast, wall, cast, wall, resistance)] [m2, m, m2K/W]
-        row, wall_k: the cast as a layer's row; conductivity of the wall [W/mK]
-        cell, kind, area, half: what lies open: its cell, which face surrounds it, its size [m2], half way to it [m]
-        faces, below: rows of faces, the last under the place; its lowest cells, area and half way [m2, m2K/W]
-        watched, axis: cells that count as cast; cells of the axis
+        filled, bounds: the cells
     Source: patankar-1980, chapter 4; avrami-1939
     """
+    cast_kg, other_j_k, row, wall_k, watched, axis = filled
+    joins, cell, kind, area, half, faces, below = bounds
     n, steps = t.size, times.size - 1
     seen = np.empty((7, steps + 1))
     temps, shares = np.empty((steps + 1, axis.size)), np.empty((steps + 1, axis.size))

@@ -6,8 +6,9 @@ from functools import lru_cache
 import numpy as np
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.heat.casting import Casting
 from umber_pebble.core.heat.conduction import Array, History
-from umber_pebble.core.heat.piece import Casting, Grid, base, run_all
+from umber_pebble.core.heat.piece import Grid, base, run_all
 from umber_pebble.core.spread import Spread
 
 FINE = Grid(40, 4, 5, 8, 0.5, 1.03)

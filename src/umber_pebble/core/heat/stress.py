@@ -90,6 +90,10 @@ def cooling_stress(melt: Material, thickness_m: float, run: PieceRun, anneal_deg
     pulls = (mean - run.coldest_degc)[i:] - float(mean[i] - run.coldest_degc[i])
     worst = int(pulls.argmax())
     return CoolingStress(
-        per_k * max(built_in, 0.0), per_k * max(float(pulls[worst]), 0.0), melt.value("safe_stress"), rate, rate_safe,
+        per_k * max(built_in, 0.0),
+        per_k * max(float(pulls[worst]), 0.0),
+        melt.value("safe_stress"),
+        rate,
+        rate_safe,
         float(run.times_s[i + worst]) if pulls[worst] > built_in else float(run.times_s[-1]),
-    )  # fmt: skip
+    )

@@ -4,8 +4,8 @@ import itertools
 from dataclasses import dataclass
 
 from umber_pebble.core.constants import SEA_LEVEL_PA
+from umber_pebble.core.heat.casting import Stay
 from umber_pebble.core.heat.convection import h_convection_w_m2k, h_radiation_w_m2k, thin_air_factor
-from umber_pebble.core.heat.piece import Stay
 from umber_pebble.core.humidity.dew import dew_point_degc, humidity_ratio
 
 LENGTH_M, EMISSIVITY = 0.05, 0.9
@@ -43,9 +43,14 @@ def leaves_cold_s(path: tuple[Stay, ...], unmoulds_s: float, dew_degc: float) ->
 
 
 def sweat(
-    thickness_m: float, density_kg_m3: float, cp_j_kgk: float, from_degc: float, room_degc: float, humidity_frac: float,
+    thickness_m: float,
+    density_kg_m3: float,
+    cp_j_kgk: float,
+    from_degc: float,
+    room_degc: float,
+    humidity_frac: float,
     pressure_pa: float = SEA_LEVEL_PA,
-) -> Sweat:  # fmt: skip
+) -> Sweat:
     """What a slab does that is taken from the cold into a room, both faces in still air.
 
     The piece as one temperature; vapour comes and goes by the difference of humidity ratios with the heat's coefficient over the

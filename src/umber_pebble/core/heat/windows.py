@@ -9,9 +9,10 @@ import numpy as np
 
 from umber_pebble.core.constants import GRAVITY_M_S2, HOT_TO_HOLD_DEGC
 from umber_pebble.core.glass.viscosity import WLF_C1, WLF_C2_K, temperature_at_log_viscosity_degc
+from umber_pebble.core.heat.casting import Casting
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.design import Told, run_design, split_normal, told
-from umber_pebble.core.heat.piece import COARSE, FINE, Casting, PieceRun, base, run_all
+from umber_pebble.core.heat.piece import COARSE, FINE, PieceRun, base, run_all
 from umber_pebble.core.heat.revolved import run_revolved
 from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.materials.load import Material
@@ -82,11 +83,28 @@ TAKES: dict[str, dict[str, tuple[str | None, str | None]]] = {
 }
 # what a wait ends with is decided by the thick places, what is lost by waiting by the thin ones
 BY_THICK = (
-    "holds", "bend_opens", "release_opens", "rigid", "still", "groove_opens", "touch", "peel", "unmould", "strain", "cool_to_hold",
-)  # fmt: skip
+    "holds",
+    "bend_opens",
+    "release_opens",
+    "rigid",
+    "still",
+    "groove_opens",
+    "touch",
+    "peel",
+    "unmould",
+    "strain",
+    "cool_to_hold",
+)
 BY_THIN = (
-    "bend_closes", "release_closes", "pull_closes", "cut_closes", "groove_closes", "brittle", "over_chilled", "thread_closes",
-)  # fmt: skip
+    "bend_closes",
+    "release_closes",
+    "pull_closes",
+    "cut_closes",
+    "groove_closes",
+    "brittle",
+    "over_chilled",
+    "thread_closes",
+)
 SAG_S = 60.0
 """How long a piece must keep its shape on its own to be said to hold it."""
 

@@ -128,9 +128,11 @@ def like(relative: Material, key: str, name: str, sheet: tuple[tuple[str, Spread
     unknown = [prop for prop, _ in sheet if prop not in relative.properties]
     if unknown:
         raise OutOfRange(
-            f"{relative.name} has no {unknown[0]}", path=f"sheet.{unknown[0]}", got=unknown[0],
+            f"{relative.name} has no {unknown[0]}",
+            path=f"sheet.{unknown[0]}",
+            got=unknown[0],
             limits={"one_of": list(relative.properties)},
-        )  # fmt: skip
+        )
     own = {prop: Property(value, relative[prop].unit, "maker-sheet") for prop, value in sheet}
     called = relative.called if name == relative.name else ""
     return Material(key, name, relative.properties | own, relative.flags, relative.family, relative.raw, called)

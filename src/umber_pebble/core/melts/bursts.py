@@ -19,9 +19,14 @@ OVEN_POINTS, WAFER_POINTS = 7, 5
 UNSURE_FRAC = 0.06
 """How far the eye may be off in the share that has melted."""
 SIGHTS = {
-    "solid": (0.0, 0.2), "half": (0.35, 0.65), "few_lumps": (0.8, 0.97), "smooth": (0.97, 1.0), "thick": (0.9, 1.0),
-    "grainy": (0.9, 1.0), "seized": (0.3, 1.0),
-}  # fmt: skip
+    "solid": (0.0, 0.2),
+    "half": (0.35, 0.65),
+    "few_lumps": (0.8, 0.97),
+    "smooth": (0.97, 1.0),
+    "thick": (0.9, 1.0),
+    "grainy": (0.9, 1.0),
+    "seized": (0.3, 1.0),
+}
 """What is seen in the bowl, as the share that has melted: thick is all melted and still does not run, grainy has been too hot, seized has had water."""
 SHORTER_S = (15.0, 10.0, 5.0, 3.0)
 LAST_S, MOST_BURSTS = 60.0, 30
@@ -235,10 +240,18 @@ def _numbers(bowl: Bowl) -> tuple[float, ...]:
     loss = float(losses_w(case, np.array([warm]))[0]) / max(warm - case.pot.air_degc, 1.0)
     wetted = case.base_m2 + np.pi * case.pot.diameter_m * min(case.depth_m, case.pot.height_m)
     return (
-        case.melt_kg, case.cp_melt_j_kgk, melt.value("cp_set"), melt.value("latent_fat") * melt.value("sets_at_most"),
-        melt.value("melts_at"), bowl.start_degc, case.pot.air_degc, loss, case.pot.mass_kg * case.pot.metal.value("cp"),
-        material("kitchen", "transfer", "bath").value("conductance") * wetted, kitchen.value("melt_prefers"),
-    )  # fmt: skip
+        case.melt_kg,
+        case.cp_melt_j_kgk,
+        melt.value("cp_set"),
+        melt.value("latent_fat") * melt.value("sets_at_most"),
+        melt.value("melts_at"),
+        bowl.start_degc,
+        case.pot.air_degc,
+        loss,
+        case.pot.mass_kg * case.pot.metal.value("cp"),
+        material("kitchen", "transfer", "bath").value("conductance") * wetted,
+        kitchen.value("melt_prefers"),
+    )
 
 
 def _usual_s(school: School, first: bool) -> float:

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-from umber_pebble.core.heat.piece import Casting, Place, Stay, Under
+from umber_pebble.core.heat.casting import Casting, Place, Stay, Under
 from umber_pebble.core.heat.sweat import sweat
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import Material, material
@@ -32,8 +32,14 @@ class ColdCentre:
 
 
 def cold_centre(
-    melt: Material, dip: Dip, centre: Material, bath_degc: float, coat_m: float, room_degc: float, humidity_frac: float
-) -> ColdCentre:  # fmt: skip
+    melt: Material,
+    dip: Dip,
+    centre: Material,
+    bath_degc: float,
+    coat_m: float,
+    room_degc: float,
+    humidity_frac: float,
+) -> ColdCentre:
     """What a centre from the cold does to its coat; both schools exist, so this is for choosing.
 
     Args:
@@ -52,10 +58,15 @@ def cold_centre(
     wet = sweat(2 * deep, centre.value("density"), centre.value("cp"), from_degc, room_degc, humidity_frac)
     shows = usual.spread("sweat_shows")
     return ColdCentre(
-        meets_degc(dip, melt, bath_degc), _touch(melt, centre, deep, dip.degc, bath_degc, coat_m, room_degc),
-        _touch(melt, centre, deep, room_degc, bath_degc, coat_m, room_degc), grows, bears, _level(grows, bears),
-        wet.water_kg_m2, _level(wet.water_kg_m2, shows),
-    )  # fmt: skip
+        meets_degc(dip, melt, bath_degc),
+        _touch(melt, centre, deep, dip.degc, bath_degc, coat_m, room_degc),
+        _touch(melt, centre, deep, room_degc, bath_degc, coat_m, room_degc),
+        grows,
+        bears,
+        _level(grows, bears),
+        wet.water_kg_m2,
+        _level(wet.water_kg_m2, shows),
+    )
 
 
 def _level(value: float, bears: Spread) -> Level:
@@ -64,13 +75,20 @@ def _level(value: float, bears: Spread) -> Level:
 
 def _touch(
     melt: Material, centre: Material, deep_m: float, degc: float, bath_degc: float, coat_m: float, room_degc: float
-) -> Spread:  # fmt: skip
+) -> Spread:
     mat = material("moulds", "silicone")
     rack = Place(material("surfaces", "trivet"), 0.005, room_degc, room_degc)
     thick = Spread(0.8 * coat_m, coat_m, 1.3 * coat_m)
     poured = Spread(bath_degc - 0.5, bath_degc, bath_degc + 0.5)
     casting = Casting(
-        melt, mat, thick, math.sqrt(coat_m), material("kitchen", "usual", "mat").value("thick"), poured, None,
-        (Stay(0.0, rack),), (Under(centre, deep_m, degc),),
-    )  # fmt: skip
+        melt,
+        mat,
+        thick,
+        math.sqrt(coat_m),
+        material("kitchen", "usual", "mat").value("thick"),
+        poured,
+        None,
+        (Stay(0.0, rack),),
+        (Under(centre, deep_m, degc),),
+    )
     return windows_s(casting).at["touch"]

@@ -85,9 +85,11 @@ def dip_floor_degc(melt: Material, seconds: float) -> Spread:
 
     return combine(
         floor(half.likely, thick.likely),
-        [[floor(half.low, thick.likely), floor(half.high, thick.likely)],
-         [floor(half.likely, thick.low), floor(half.likely, thick.high)]],
-    )  # fmt: skip
+        [
+            [floor(half.low, thick.likely), floor(half.high, thick.likely)],
+            [floor(half.likely, thick.low), floor(half.likely, thick.high)],
+        ],
+    )
 
 
 def _effusivity(dip: Dip) -> float:
@@ -167,9 +169,11 @@ def bath_kg(density_kg_m3: float, diameter_m: float, depth_m: float, width_m: fl
     """
     if diameter_m <= width_m + 2 * CLEAR_M:
         raise OutOfRange(
-            "the vessel is too narrow for the piece", path="diameter_m", got=diameter_m,
+            "the vessel is too narrow for the piece",
+            path="diameter_m",
+            got=diameter_m,
             limits={"low": width_m + 2 * CLEAR_M},
-        )  # fmt: skip
+        )
     floor, need = math.pi * diameter_m**2 / 4, depth_m + CLEAR_M
     displaced = math.pi * width_m**2 / 4 * depth_m
     upright = density_kg_m3 * max(floor * need - displaced, 0.0)

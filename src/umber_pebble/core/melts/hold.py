@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 from numba import njit
@@ -141,10 +142,20 @@ class HeldCase:
     off_k: float = 0.0
 
 
+class _Losing(NamedTuple):
+    """How fast it comes to rest [1/s] and where [degC]; by how much setting whole warms it [K], and how it sets."""
+
+    rate: float
+    rest: float
+    warms_k: float
+    kin: tuple[float, ...]
+
+
 @njit(cache=True)
-def _stand(times, at, until, state, rate, rest, warms_k, kin, temps, shares):  # type: ignore[no-untyped-def]
+def _stand(times, between, state, losing, temps, shares):  # type: ignore[no-untyped-def]
     """Fills temperatures and shares set at the times from `at` to `until`, and gives both at `until`: each step it loses heat to where
     it stands, and is warmed by what sets of it."""
+    (at, until), (rate, rest, warms_k, kin) = between, losing
     degc, share = state
     now = at
     for i in range(times.size + 1):
@@ -192,7 +203,7 @@ def temps_of(
         rate, rest = loses(held, kg, spot, case.loss * case.to_air, case.loss * case.to_place)
         rate /= case.cp
         warms_k = kg * held.melt.value("latent_fat") / capacity_j_k(held, kg) / case.cp if fat else 0.0
-        degc, share = state = _stand(times, at, t, state, rate, rest, warms_k, kinetics, temps, shares)
+        degc, share = state = _stand(times, (at, t), state, _Losing(rate, rest, warms_k, kinetics), temps, shares)
         at = t
         if isinstance(what, Warmed):
             # what is left of it takes the heat

@@ -65,9 +65,17 @@ def keeps(held: Held, story: Story, now_s: float) -> Keeps:
     hot = np.flatnonzero(above & (fine >= last))
     taken = sum(kg for t, kg in story.used)
     return Keeps(
-        fine, temps, lower, upper, flows, stiff, tip, float(fine[hot[0]]) if hot.size else math.inf,
-        bool(above[fine < last].any()), max(held.kg - taken, 0.0),
-    )  # fmt: skip
+        fine,
+        temps,
+        lower,
+        upper,
+        flows,
+        stiff,
+        tip,
+        float(fine[hot[0]]) if hot.size else math.inf,
+        bool(above[fine < last].any()),
+        max(held.kg - taken, 0.0),
+    )
 
 
 def drawn_times(held: Held, story: Story, draw: Callable[[int], Array]) -> tuple[Array, Array, Array]:

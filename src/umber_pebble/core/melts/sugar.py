@@ -101,10 +101,15 @@ def cooking(heating: Heating, time_s: Spread, before: int) -> Cooking:
     altitude, end = heating.altitude_m, heating.cook_degc
     water = water_of_cook(melt, wet=wet, cook_degc=end, altitude_m=altitude)
     rows = [
-        Stage(name, degc, float(np.interp(degc, temps, times)), water_left_frac(max(degc, boils_from_degc(altitude)), altitude))
+        Stage(
+            name,
+            degc,
+            float(np.interp(degc, temps, times)),
+            water_left_frac(max(degc, boils_from_degc(altitude)), altitude),
+        )
         for name, degc in stages_here(altitude)
         if wet and degc <= end
-    ]  # fmt: skip
+    ]
     left = case.melt_kg * water.likely / (1 - water.likely)
     tg = tg_spread_degc(melt, water)
     usual = material("kitchen", "usual", "browning")
@@ -113,11 +118,21 @@ def cooking(heating: Heating, time_s: Spread, before: int) -> Cooking:
     foam = material("kitchen", "usual", "foam").value("wet" if wet else "dry")
     depth = case.depth_m + heating.water_kg / WATER_KG_M3 / case.base_m2
     return Cooking(
-        tuple(rows), time_s, heating.water_kg, max(heating.water_kg - left, 0.0), water,
-        boils_at_degc(water.likely, altitude), tg,
-        temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely), depth, foam * depth, case.pot.height_m,
-        once * (before + 1), spent, max(int(spent / once) - before - 1, 0),
-    )  # fmt: skip
+        tuple(rows),
+        time_s,
+        heating.water_kg,
+        max(heating.water_kg - left, 0.0),
+        water,
+        boils_at_degc(water.likely, altitude),
+        tg,
+        temperature_at_log_viscosity_degc(melt.value("log_pour_close"), tg.likely),
+        depth,
+        foam * depth,
+        case.pot.height_m,
+        once * (before + 1),
+        spent,
+        max(int(spent / once) - before - 1, 0),
+    )
 
 
 @dataclass(frozen=True, slots=True)

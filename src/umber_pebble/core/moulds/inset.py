@@ -127,8 +127,10 @@ def inset(shape: Shape, by_m: float) -> Shape:
     if by_m >= deepest:
         raise OutOfRange(
             "the layer is thicker than the narrow place: nothing is left inside",
-            path="thickness_m", got=by_m, limits={"low": 0.0, "high": deepest},
-        )  # fmt: skip
+            path="thickness_m",
+            got=by_m,
+            limits={"low": 0.0, "high": deepest},
+        )
     match shape:
         case Cap():
             ball, lift = shape.ball_m - by_m, shape.cap_m - by_m

@@ -44,8 +44,10 @@ def standing(parts: Sequence[Weight], base: Sequence[tuple[float, float]]) -> St
     if not parts:
         raise Missing("a piece needs a part", path="parts")
     kg = sum(require_range("kg", p.kg, 1e-6, 100.0) for p in parts)
-    x, y, z = (sum(p.kg * v for p, v in zip(parts, of, strict=True)) / kg for of in
-               ([p.x_m for p in parts], [p.y_m for p in parts], [p.z_m for p in parts]))  # fmt: skip
+    x, y, z = (
+        sum(p.kg * v for p, v in zip(parts, of, strict=True)) / kg
+        for of in ([p.x_m for p in parts], [p.y_m for p in parts], [p.z_m for p in parts])
+    )
     foot = shapely.MultiPoint(base).convex_hull
     if foot.geom_type != "Polygon":
         raise OutOfRange("a base needs three corners that are not in a line", path="base", got=len(base))

@@ -59,9 +59,11 @@ def amounts(cavity: Cavity, fill_m: float, melt: Material, displaced_m3: float =
     scraped = (heap if full else heap.times(0.0)).times(surface * density.likely)
     poured = combine(
         finished.likely + scraped.likely,
-        [[finished.low + scraped.likely, finished.high + scraped.likely],
-         [finished.likely + scraped.low, finished.likely + scraped.high]],
-    )  # fmt: skip
+        [
+            [finished.low + scraped.likely, finished.high + scraped.likely],
+            [finished.likely + scraped.low, finished.likely + scraped.high],
+        ],
+    )
     across, along = cavity.bounds_m()
     thin, thick = place_slabs_m(cavity, fill_m) or (None, None)
     return CastAmounts(
@@ -94,7 +96,9 @@ def amounts(cavity: Cavity, fill_m: float, melt: Material, displaced_m3: float =
             given("stands above the rim", heap if full else 0.0, "m"),
             sources=(melt["overfill"].source,),
         ),
-        poured=explained(poured, "kg", "finished + scraped", given("finished", finished, "kg"), given("scraped", scraped, "kg")),
+        poured=explained(
+            poured, "kg", "finished + scraped", given("finished", finished, "kg"), given("scraped", scraped, "kg")
+        ),
         open_m2=surface,
         wetted_m2=wetted_m2(cavity, fill_m),
         thickness=thickness_m(cavity, fill_m),
@@ -102,4 +106,4 @@ def amounts(cavity: Cavity, fill_m: float, melt: Material, displaced_m3: float =
         thin_m=thin,
         thick_m=thick,
         plate_m=math.sqrt(surface / math.pi) / 2,
-    )  # fmt: skip
+    )

@@ -4,10 +4,28 @@ from dataclasses import dataclass
 from typing import Literal
 
 FaultCode = Literal[
-    "above_rim", "closed", "melts_shell", "mould_too_weak", "no_leather", "no_room", "no_shell", "not_empty", "nothing_to_close", "nothing_wet",
-    "outside", "too_deep", "too_large", "too_much", "too_thick", "too_thin", "too_wide", "unset_filling", "wants_body",
-    "wants_mould", "wrong_colour",
-]  # fmt: skip
+    "above_rim",
+    "closed",
+    "melts_shell",
+    "mould_too_weak",
+    "no_leather",
+    "no_room",
+    "no_shell",
+    "not_empty",
+    "nothing_to_close",
+    "nothing_wet",
+    "outside",
+    "too_deep",
+    "too_large",
+    "too_much",
+    "too_thick",
+    "too_thin",
+    "too_wide",
+    "unset_filling",
+    "wants_body",
+    "wants_mould",
+    "wrong_colour",
+]
 LimitUnit = Literal["m", "kg", "m3", "degC", "frac"]
 
 

@@ -17,9 +17,11 @@ class Shape:
 
     __slots__ = ()
     __pydantic_config__: ClassVar[dict[str, Any]] = {
-        "extra": "forbid", "strict": True, "allow_inf_nan": False,
+        "extra": "forbid",
+        "strict": True,
+        "allow_inf_nan": False,
         "json_schema_extra": lambda schema: schema.update(required=list(schema["properties"])),
-    }  # fmt: skip
+    }
 
 
 @dataclass(frozen=True, slots=True)

@@ -66,9 +66,11 @@ def wall_keeps_m(melt: Material, wall_m: float, seconds: float, degc: float | No
 
     return combine(
         film(stiff.likely, runs.likely),
-        [[film(stiff.low, runs.likely), film(stiff.high, runs.likely)],
-         [film(stiff.likely, runs.low), film(stiff.likely, runs.high)]],
-    )  # fmt: skip
+        [
+            [film(stiff.low, runs.likely), film(stiff.high, runs.likely)],
+            [film(stiff.likely, runs.low), film(stiff.likely, runs.high)],
+        ],
+    )
 
 
 @dataclass(frozen=True, slots=True)

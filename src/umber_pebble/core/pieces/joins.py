@@ -5,11 +5,11 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.heat.piece import Casting, Place, Stay, Under
+from umber_pebble.core.heat.casting import Casting, Place, Stay, Under
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.pieces.films import bead_kg, dab
-from umber_pebble.core.pieces.layers import UNEVEN, Laid, melted
+from umber_pebble.core.pieces.layers import UNEVEN, Extent, Laid, melted
 from umber_pebble.core.spread import Spread
 
 """Until when a join is held: of fat until nothing in it moves any more, of sugar until it holds its shape."""
@@ -76,7 +76,10 @@ def joined(joint: Joint, melt: Material, count: int) -> Laid:
     volume = count * kg / density
     thick = volume / (count * joint.meets_m2)
     return melted(
-        0, melt, volume, thick, count * joint.meets_m2, 0.0, thick, "beads or dots, and the gaps under them"
+        0,
+        melt,
+        Extent(volume, thick, count * joint.meets_m2, 0.0, thick),
+        "beads or dots, and the gaps under them",
     )
 
 

@@ -32,17 +32,31 @@ class Laid:
     body: Revolved | None = None
 
 
+@dataclass(frozen=True, slots=True)
+class Extent:
+    """A layer: its volume, how thick it is and over how large an area [m3, m, m2], and between which heights over the floor [m]."""
+
+    volume_m3: float
+    thick_m: float
+    area_m2: float
+    from_m: float
+    to_m: float
+
+
 def melted(
-    i: int, melt: Material, volume_m3: float, thick_m: float, area_m2: float, from_m: float, to_m: float, what: str,
-    heap_m2: float = 0.0, poured_m3: float | None = None,
-) -> Laid:  # fmt: skip
+    i: int,
+    melt: Material,
+    of: Extent,
+    what: str,
+    heap_m2: float = 0.0,
+    poured_m3: float | None = None,
+) -> Laid:
     """A layer of melt: finished by its volume, poured with what is scraped off or tipped out, which goes back to the vessel [kg].
 
     Args:
         i: of its pass
         melt: the material
-        volume_m3, thick_m, area_m2: of the layer
-        from_m, to_m: heights it fills over the floor
+        of: how much it is, and where
         what: how its volume was found, in words
         heap_m2: surface on which it stands above the rim, 0 for none
         poured_m3: what is poured in all where it is tipped out again
@@ -50,42 +64,50 @@ def melted(
     """
     density = melt.spread("density_melt")
     volume = explained(
-        volume_m3,
+        of.volume_m3,
         "m3",
         what,
-        given("surface", area_m2, "m2"),
-        given("thickness", thick_m, "m"),
+        given("surface", of.area_m2, "m2"),
+        given("thickness", of.thick_m, "m"),
         sources=("geometry",),
     )
-    finished = density.times(volume_m3)
+    finished = density.times(of.volume_m3)
     if poured_m3 is not None:
-        scraped, why = density.times(poured_m3 - volume_m3), "what is tipped out again"
+        scraped, why = density.times(poured_m3 - of.volume_m3), "what is tipped out again"
     else:
         scraped, why = melt.spread("overfill").times(heap_m2 * density.likely), "what stands above the rim"
     poured = combine(
         finished.likely + scraped.likely,
-        [[finished.low + scraped.likely, finished.high + scraped.likely],
-         [finished.likely + scraped.low, finished.likely + scraped.high]],
-    )  # fmt: skip
-    slab = Spread(*(thick_m * f for f in UNEVEN))
+        [
+            [finished.low + scraped.likely, finished.high + scraped.likely],
+            [finished.likely + scraped.low, finished.likely + scraped.high],
+        ],
+    )
+    slab = Spread(*(of.thick_m * f for f in UNEVEN))
     cast = CastAmounts(
-        fill_m=to_m,
+        fill_m=of.to_m,
         volume=volume,
         finished=explained(
-            finished, "kg", "volume x density of the melt as poured", given("volume", volume_m3, "m3"),
-            given("density", density, "kg/m3"), sources=(melt["density_melt"].source,),
+            finished,
+            "kg",
+            "volume x density of the melt as poured",
+            given("volume", of.volume_m3, "m3"),
+            given("density", density, "kg/m3"),
+            sources=(melt["density_melt"].source,),
         ),
         scraped=explained(scraped, "kg", why, sources=(melt["overfill"].source,)),
-        poured=explained(poured, "kg", "finished + scraped", given("finished", finished, "kg"), given("scraped", scraped, "kg")),
-        open_m2=area_m2,
-        wetted_m2=area_m2,
+        poured=explained(
+            poured, "kg", "finished + scraped", given("finished", finished, "kg"), given("scraped", scraped, "kg")
+        ),
+        open_m2=of.area_m2,
+        wetted_m2=of.area_m2,
         thickness=slab,
         slab=slab,
         thin_m=None,
         thick_m=None,
-        plate_m=math.sqrt(area_m2 / math.pi) / 2,
-    )  # fmt: skip
-    return Laid(i, cast.finished, cast.poured, volume_m3, thick_m, from_m, to_m, cast, ())
+        plate_m=math.sqrt(of.area_m2 / math.pi) / 2,
+    )
+    return Laid(i, cast.finished, cast.poured, of.volume_m3, of.thick_m, of.from_m, of.to_m, cast, ())
 
 
 def plain(i: int, kg: float, volume_m3: float, thick_m: float, level_m: float) -> Laid:

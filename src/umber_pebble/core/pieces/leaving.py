@@ -33,6 +33,8 @@ def least_thickness_m(melt: Material, span_m: float, mould: Material) -> Spread:
 
     return combine(
         least(load.likely, bends.likely),
-        [[least(load.low, bends.likely), least(load.high, bends.likely)],
-         [least(load.likely, bends.high), least(load.likely, bends.low)]],
-    )  # fmt: skip
+        [
+            [least(load.low, bends.likely), least(load.high, bends.likely)],
+            [least(load.likely, bends.high), least(load.likely, bends.low)],
+        ],
+    )

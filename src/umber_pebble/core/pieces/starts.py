@@ -18,8 +18,19 @@ from umber_pebble.core.pieces.passes.stick import Stick
 from umber_pebble.core.pieces.passes.turned import Turned
 
 StartKey = Literal[
-    "solid", "motif", "lollipop", "pop", "shell", "ball", "panels", "leaf", "fruit", "former", "cluster", "pressed",
-]  # fmt: skip
+    "solid",
+    "motif",
+    "lollipop",
+    "pop",
+    "shell",
+    "ball",
+    "panels",
+    "leaf",
+    "fruit",
+    "former",
+    "cluster",
+    "pressed",
+]
 FLAT, DEEP = ("round", "heart", "star"), ("ellipsoid", "capsule", "cap", "half_ball")
 
 

@@ -75,8 +75,19 @@ def _row(plan: PlanInput, cook: PotCook, r: Round, w: PieceWindows) -> CardRow:
     line = plan.lines[r.line]
     sets = w.at["unmould"] if line.last else ready_for_next(cook.way.melt, w)
     return CardRow(
-        cook.number, r.line, line.named, cook.way.melt.key, cook.way.colour, line.kind, line.cast.poured.value.likely, line.cast.finished.value.likely,
-        line.cast.fill_m, line.cast.thickness.likely, line.first, line.work,
-        tuple(dict.fromkeys(place for _, place in lies_of(plan, line, r.casts))), sets,
+        cook.number,
+        r.line,
+        line.named,
+        cook.way.melt.key,
+        cook.way.colour,
+        line.kind,
+        line.cast.poured.value.likely,
+        line.cast.finished.value.likely,
+        line.cast.fill_m,
+        line.cast.thickness.likely,
+        line.first,
+        line.work,
+        tuple(dict.fromkeys(place for _, place in lies_of(plan, line, r.casts))),
+        sets,
         bath_of(plan, cook, r) if line.dip and cook.flow.tg is None else None,
-    )  # fmt: skip
+    )

@@ -117,8 +117,10 @@ def check_vessel(in_oven: bool, on_ring: bool, wall: Material, vessel_id: str, p
     if not on_ring and degc > bears:
         raise OutOfRange(
             f"{wall.name.lower()} bears {bears:g} degC and this comes to {degc:.0f}: use a silicone cup or heat-proof glass",
-            path=path, got=vessel_id, limits={"high": bears},
-        )  # fmt: skip
+            path=path,
+            got=vessel_id,
+            limits={"high": bears},
+        )
     if in_oven and wall.flags["metal"]:
         said = "no metal in the microwave: use a bowl of silicone or heat-proof glass, or a ring or water bath"
         raise OutOfRange(said, path=path, got=vessel_id)

@@ -6,10 +6,10 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, require_range
 from umber_pebble.core.families.known import family_of
+from umber_pebble.core.heat.casting import Casting, Stay, Under, as_ball
 from umber_pebble.core.heat.fills import fills_until_log_pa_s
 from umber_pebble.core.heat.hob import Heating
 from umber_pebble.core.heat.melting import Melting
-from umber_pebble.core.heat.piece import Casting, Stay, Under, as_ball
 from umber_pebble.core.heat.pour import Flow, PourWindow, SugarFlow, pour_window_s
 from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
@@ -85,9 +85,13 @@ def _bears(lines: list[Line]) -> float:
 
 def _charge(plan: PlanInput, way: Way, charge_kg: float, lines: list[Line]) -> Charge:
     return Charge(
-        base_case(way.pot, way.melt, charge_kg), plan.room_degc, plan.altitude_m, _bears(lines), any(line.dip for line in lines),
+        base_case(way.pot, way.melt, charge_kg),
+        plan.room_degc,
+        plan.altitude_m,
+        _bears(lines),
+        any(line.dip for line in lines),
         lambda tg: _fills(plan, way, lines, tg),
-    )  # fmt: skip
+    )
 
 
 def pour_of(
@@ -291,9 +295,27 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
     heating, hob = way.by.heating(charge, water_kg)
     tempering, seed_kg, hob = way.by.tempering(way.pot, charge.case, hob)
     return PotCook(
-        number, way, rounds, charge_kg, fresh, poured, finished, poured - finished, charge_kg - poured - residue.likely - bags, residue,
-        wet, water_kg, water, flow, heating, hob, window, tempering, seed_kg, bags,
-    )  # fmt: skip
+        number,
+        way,
+        rounds,
+        charge_kg,
+        fresh,
+        poured,
+        finished,
+        poured - finished,
+        charge_kg - poured - residue.likely - bags,
+        residue,
+        wet,
+        water_kg,
+        water,
+        flow,
+        heating,
+        hob,
+        window,
+        tempering,
+        seed_kg,
+        bags,
+    )
 
 
 def round_windows(plan: PlanInput, cooks: list[PotCook]) -> dict[int, PieceWindows]:

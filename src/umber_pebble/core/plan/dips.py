@@ -27,9 +27,18 @@ def dip_of(plan: PlanInput, line: Line, casts: int) -> Dip:
     [(of, _, degc), *_] = line.under
     every = plan.pour_each_s(line)
     return Dip(
-        casts, ROUND_M3 * of.value("density") * width**2 * depth, plan.room_degc if degc is None else degc, of.value("cp"),
-        depth, width, line.cast.finished.value.likely, min(LONGEST_IN_S, every), every, of.value("conductivity"), of.value("density"),
-    )  # fmt: skip
+        casts,
+        ROUND_M3 * of.value("density") * width**2 * depth,
+        plan.room_degc if degc is None else degc,
+        of.value("cp"),
+        depth,
+        width,
+        line.cast.finished.value.likely,
+        min(LONGEST_IN_S, every),
+        every,
+        of.value("conductivity"),
+        of.value("density"),
+    )
 
 
 def bath_of(plan: PlanInput, cook: PotCook, r: Round) -> Dipped:

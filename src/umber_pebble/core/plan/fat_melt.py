@@ -109,38 +109,60 @@ class FatMelt(Making):
     def hob_told(self, c: "PotCook") -> Explained:
         """Source: incropera-2007"""
         shared = (
-            given("melt", c.charge_kg, "kg"), given("bowl", c.way.pot.mass_kg, "kg"), given("melted to", self.melt_to_degc, "degC"),
-        )  # fmt: skip
+            given("melt", c.charge_kg, "kg"),
+            given("bowl", c.way.pot.mass_kg, "kg"),
+            given("melted to", self.melt_to_degc, "degC"),
+        )
         if isinstance(self.by, Bath):
             return explained(
-                c.hob, "s", "heat for fat, melting and bowl, over what the hot water gives through the bowl",
-                given("water", self.by.water_degc, "degC"), given("conductance", conductance(), "W/m2K"), *shared,
-                sources=("beckett-2009", "assumption"), limited_by="the bath",
-            )  # fmt: skip
+                c.hob,
+                "s",
+                "heat for fat, melting and bowl, over what the hot water gives through the bowl",
+                given("water", self.by.water_degc, "degC"),
+                given("conductance", conductance(), "W/m2K"),
+                *shared,
+                sources=("beckett-2009", "assumption"),
+                limited_by="the bath",
+            )
         assert isinstance(c.heating, Bowl)
         oven, school, share = c.heating.oven, c.heating.school, Belief(c.heating).oven_frac
         return explained(
-            c.hob, "s", "bursts until it stops as its school has it, each with its stir",
-            given("microwave", oven.power_w, "W"), given("share that couples", share, "frac"),
-            given("of full power", school.power_frac, "frac"), given("wafers", c.heating.wafer_m, "m"),
-            given("a stir", oven.stir_s, "s"), *shared,
-            sources=("beckett-2009", "common-practice"), limited_by="the microwave's power",
-        )  # fmt: skip
+            c.hob,
+            "s",
+            "bursts until it stops as its school has it, each with its stir",
+            given("microwave", oven.power_w, "W"),
+            given("share that couples", share, "frac"),
+            given("of full power", school.power_frac, "frac"),
+            given("wafers", c.heating.wafer_m, "m"),
+            given("a stir", oven.stir_s, "s"),
+            *shared,
+            sources=("beckett-2009", "common-practice"),
+            limited_by="the microwave's power",
+        )
 
     def opens_told(self, c: "PotCook", pot: tuple[Input, ...]) -> Explained:
         """Source: common-practice"""
         assert isinstance(c.flow, FatFlow)
         return explained(
-            c.window.opens, "s", "off the heat until it is cool enough to pour and the mould bears it",
+            c.window.opens,
+            "s",
+            "off the heat until it is cool enough to pour and the mould bears it",
             given("at", c.window.open_degc, "degC"),
-            given("dipped below" if c.flow.dips else "poured below", c.flow.at_most_degc, "degC"), *pot,
-            sources=("common-practice", "incropera-2007"), limited_by=c.window.limited_by,
-        )  # fmt: skip
+            given("dipped below" if c.flow.dips else "poured below", c.flow.at_most_degc, "degC"),
+            *pot,
+            sources=("common-practice", "incropera-2007"),
+            limited_by=c.window.limited_by,
+        )
 
     def closes_told(self, c: "PotCook", pot: tuple[Input, ...]) -> Explained:
         """Source: avrami-1939"""
         return explained(
-            c.window.closes, "s", "off the heat until so much of it has set that it thickens; warmed again it pours on",
-            given("at", c.window.close_degc, "degC"), given("share set", c.way.melt.spread("set_thickens"), "frac"), *pot,
-            sources=("avrami-1939", "incropera-2007", "assumption"), limited_by="how fast the fat sets",
-        )  # fmt: skip
+            c.window.closes,
+            "s",
+            "off the heat until so much of it has set that it thickens; warmed again it pours on",
+            given("at", c.window.close_degc, "degC"),
+            given("share set", c.way.melt.spread("set_thickens"), "frac"),
+            *pot,
+            sources=("avrami-1939", "incropera-2007", "assumption"),
+            limited_by="how fast the fat sets",
+        )

@@ -88,26 +88,45 @@ def melted(plan: Plan, key: str) -> Melted:
     count = given("castings", sum(c.casts for c in cooks), "count")
     left, residue = last.left_kg, last.residue_kg
     return Melted(
-        key, family_of(last.way.melt).rows, fullest.charge_kg, fullest.window.depth_m,
-        _kept(plan, fullest), _passes(plan, fullest),
+        key,
+        family_of(last.way.melt).rows,
+        fullest.charge_kg,
+        fullest.window.depth_m,
+        _kept(plan, fullest),
+        _passes(plan, fullest),
         poured=explained(
-            ratio.times(poured), "kg", "castings x poured a casting, spares with them", count, sources=("geometry", "from-memory"),
+            ratio.times(poured),
+            "kg",
+            "castings x poured a casting, spares with them",
+            count,
+            sources=("geometry", "from-memory"),
         ),
         scraped=explained(
-            poured - finished, "kg", "poured - finished: goes back into the vessel",
-            given("poured", poured, "kg"), given("finished", finished, "kg"), sources=("assumption",),
+            poured - finished,
+            "kg",
+            "poured - finished: goes back into the vessel",
+            given("poured", poured, "kg"),
+            given("finished", finished, "kg"),
+            sources=("assumption",),
         ),
         left=explained(
             combine(left, [[max(left + r - residue.likely, 0.0) for r in (residue.low, residue.high)]]),
-            "kg", "in the vessel and on tools after the last pour: film on the vessel, reserve, what was scraped off",
-            given("film on the vessel", residue, "kg"), given("reserve", last.reserve_kg, "kg"),
-            given("scraped", last.scraped_kg, "kg"), sources=("jeffreys-1930", "assumption"),
+            "kg",
+            "in the vessel and on tools after the last pour: film on the vessel, reserve, what was scraped off",
+            given("film on the vessel", residue, "kg"),
+            given("reserve", last.reserve_kg, "kg"),
+            given("scraped", last.scraped_kg, "kg"),
+            sources=("jeffreys-1930", "assumption"),
         ),
         finished=explained(
-            ratio.times(finished), "kg", "castings x finished a casting", count, sources=("geometry", "from-memory"),
+            ratio.times(finished),
+            "kg",
+            "castings x finished a casting",
+            count,
+            sources=("geometry", "from-memory"),
         ),
         cooks=tuple(_cook(plan, c) for c in cooks),
-    )  # fmt: skip
+    )
 
 
 def _kept(plan: Plan, c: PotCook) -> tuple[NotPoured, ...]:
@@ -130,44 +149,69 @@ def _passes(plan: Plan, c: PotCook) -> tuple[Poured, ...]:
 
 def _residue(c: PotCook) -> Explained:
     return explained(
-        c.residue_kg, "kg", "film left on wall and floor after draining x what this pot was seen to keep of it",
-        given("pot diameter", c.way.pot.diameter_m, "m"), given("depth", c.window.depth_m, "m"),
+        c.residue_kg,
+        "kg",
+        "film left on wall and floor after draining x what this pot was seen to keep of it",
+        given("pot diameter", c.way.pot.diameter_m, "m"),
+        given("depth", c.window.depth_m, "m"),
         given("drained for", c.way.melt.spread("drain"), "s"),
-        given("kept against the film", c.way.residue_factor, "frac"), sources=("jeffreys-1930", "assumption"),
-    )  # fmt: skip
+        given("kept against the film", c.way.residue_factor, "frac"),
+        sources=("jeffreys-1930", "assumption"),
+    )
 
 
 def _bags(c: PotCook) -> Explained:
     return explained(
-        c.bags_kg, "kg", "what stays in a bag that was squeezed out x bags",
-        given("a bag", material("kitchen", "usual", "bag").spread("keeps"), "kg"), sources=("from-memory",),
-    )  # fmt: skip
+        c.bags_kg,
+        "kg",
+        "what stays in a bag that was squeezed out x bags",
+        given("a bag", material("kitchen", "usual", "bag").spread("keeps"), "kg"),
+        sources=("from-memory",),
+    )
 
 
 def _reserve(plan: Plan, c: PotCook) -> Explained:
     lines = [plan.problem.lines[r.line] for r in c.rounds]
     return explained(
-        c.reserve_kg, "kg", "a share of what is poured, beyond spares and what the pot keeps; more where so little cannot be melted, or the last is not covered",
-        given("poured", c.poured_kg, "kg"), given("share", plan.problem.reserve_frac, "frac"),
+        c.reserve_kg,
+        "kg",
+        "a share of what is poured, beyond spares and what the pot keeps; more where so little cannot be melted, or the last is not covered",
+        given("poured", c.poured_kg, "kg"),
+        given("share", plan.problem.reserve_frac, "frac"),
         given("to cover what is dipped, the bowl tilted", bath_left_kg(c.way, lines), "kg"),
         sources=("common-practice", "geometry"),
-    )  # fmt: skip
+    )
 
 
 def _cook(plan: Plan, c: PotCook) -> CookRow:
     by, residue = c.way.by, c.residue_kg
     charge = explained(
         combine(c.charge_kg, [[c.charge_kg - residue.likely + r for r in (residue.low, residue.high)]]),
-        "kg", "poured + reserve + what stays in the pot and in bags",
-        given("poured", c.poured_kg, "kg"), given("reserve", c.reserve_kg, "kg"), given("stays in bags", c.bags_kg, "kg"),
-        given("stays in the pot", residue, "kg"), sources=("jeffreys-1930", "common-practice"),
-    )  # fmt: skip
+        "kg",
+        "poured + reserve + what stays in the pot and in bags",
+        given("poured", c.poured_kg, "kg"),
+        given("reserve", c.reserve_kg, "kg"),
+        given("stays in bags", c.bags_kg, "kg"),
+        given("stays in the pot", residue, "kg"),
+        sources=("jeffreys-1930", "common-practice"),
+    )
     fresh = explained(
-        c.fresh_kg, "kg", "charge less what the cook before left in the pot",
-        given("charge", c.charge_kg, "kg"), given("from the cook before", c.charge_kg - c.fresh_kg, "kg"),
-    )  # fmt: skip
+        c.fresh_kg,
+        "kg",
+        "charge less what the cook before left in the pot",
+        given("charge", c.charge_kg, "kg"),
+        given("from the cook before", c.charge_kg - c.fresh_kg, "kg"),
+    )
     return CookRow(
-        c.number, c.wet, charge, fresh, by.water_told(c), by.water_left_told(plan.problem, c), by.hob_told(c),
+        c.number,
+        c.wet,
+        charge,
+        fresh,
+        by.water_told(c),
+        by.water_left_told(plan.problem, c),
+        by.hob_told(c),
         plan_bursts(c.heating).steps if isinstance(c.heating, Bowl) else None,
-        by.nib_bursts(c, plan.problem.paces.stir_s), c.seed_kg, () if c.tempering is None else tuple(steps(c.tempering)),
-    )  # fmt: skip
+        by.nib_bursts(c, plan.problem.paces.stir_s),
+        c.seed_kg,
+        () if c.tempering is None else tuple(steps(c.tempering)),
+    )

@@ -5,7 +5,7 @@ from functools import cached_property
 from typing import Literal
 
 from umber_pebble.core.heat.body import Revolved
-from umber_pebble.core.heat.piece import Place, Stay
+from umber_pebble.core.heat.casting import Place, Stay
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.moulds.cavity import Cavity

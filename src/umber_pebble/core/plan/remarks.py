@@ -106,9 +106,18 @@ class StickyRoom:
 
 
 Remark = (
-    DueInPast | TooLate | WindowNever | WindowNarrow | PotTooSmall | NeverSets | ChillsFirst | ThinToLeave | OneByOne | ShelfSmall
+    DueInPast
+    | TooLate
+    | WindowNever
+    | WindowNarrow
+    | PotTooSmall
+    | NeverSets
+    | ChillsFirst
+    | ThinToLeave
+    | OneByOne
+    | ShelfSmall
     | StickyRoom
-)  # fmt: skip
+)
 
 
 def each_once(remarks: Iterable[Remark]) -> list[Remark]:

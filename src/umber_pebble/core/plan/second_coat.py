@@ -4,8 +4,8 @@ from dataclasses import replace
 from functools import lru_cache
 
 from umber_pebble.core.families.known import family_of
+from umber_pebble.core.heat.casting import Casting, Under
 from umber_pebble.core.heat.passes import PassOnPass, pass_on_pass
-from umber_pebble.core.heat.piece import Casting, Under
 from umber_pebble.core.plan.cooks import PotCook, Round, casting_of, path_of
 from umber_pebble.core.plan.problem import PlanInput
 

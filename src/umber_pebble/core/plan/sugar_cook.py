@@ -118,9 +118,15 @@ class SugarCook(Making):
     def heating(self, charge: Charge, water_kg: float) -> tuple[Heating, Spread]:
         """On its ring, or in so many bursts. Source: incropera-2007"""
         heating = Heating(
-            charge.case, water_kg, self.crystalline, charge.room_degc, self.cook_degc, charge.altitude_m, self.ring.given_w(charge.melt, charge.kg),
+            charge.case,
+            water_kg,
+            self.crystalline,
+            charge.room_degc,
+            self.cook_degc,
+            charge.altitude_m,
+            self.ring.given_w(charge.melt, charge.kg),
             self.ring.efficiency,
-        )  # fmt: skip
+        )
         return heating, hob_time_s(heating)
 
     def tempering(self, pot: Pot, case: PotCase, hob: Spread) -> tuple[None, float, Spread]:
@@ -135,22 +141,31 @@ class SugarCook(Making):
     def water_told(self, c: "PotCook") -> Explained:
         """Source: common-practice"""
         return explained(
-            c.water_kg, "kg",
+            c.water_kg,
+            "kg",
             "its share of what is added, since the cook is large enough" if c.wet else "none: it is melted dry",
-            given("added", c.fresh_kg, "kg"), given("share", c.way.melt.value("water_added"), "frac"),
-            given("large from", c.way.melt.value("large_cook"), "kg"), sources=("common-practice",),
-        )  # fmt: skip
+            given("added", c.fresh_kg, "kg"),
+            given("share", c.way.melt.value("water_added"), "frac"),
+            given("large from", c.way.melt.value("large_cook"), "kg"),
+            sources=("common-practice",),
+        )
 
     def water_left_told(self, plan: "PlanInput", c: "PotCook") -> Explained | None:
         """Source: gordon-taylor-1952"""
         assert c.water_left is not None and isinstance(c.flow, SugarFlow)
         return explained(
-            c.water_left, "frac",
-            "boiling table at the cook temperature and altitude" if c.wet else "a dry melt's own value, widely spread",
-            given("cooked to", self.cook_degc, "degC"), given("altitude", plan.altitude_m, "m"),
+            c.water_left,
+            "frac",
+            "boiling table at the cook temperature and altitude"
+            if c.wet
+            else "a dry melt's own value, widely spread",
+            given("cooked to", self.cook_degc, "degC"),
+            given("altitude", plan.altitude_m, "m"),
             given("glass transition", c.flow.tg, "degC"),
-            sources=("sugar-boiling-table", "gordon-taylor-1952") if c.wet else ("assumption", "gordon-taylor-1952"),
-        )  # fmt: skip
+            sources=("sugar-boiling-table", "gordon-taylor-1952")
+            if c.wet
+            else ("assumption", "gordon-taylor-1952"),
+        )
 
     def nib_bursts(self, c: "PotCook", stir_s: float) -> int | None:
         """How many of them it takes. Source: common-practice"""
@@ -159,27 +174,50 @@ class SugarCook(Making):
     def hob_told(self, c: "PotCook") -> Explained:
         """Source: incropera-2007"""
         return explained(
-            c.hob, "s", "heat for sugar, melting, water, what boils off and the pot, over the ring's power less the loss",
-            given("ring", self.ring.power_w, "W"), given("turned to", turned_frac(c.way.melt), "frac"), given("share that arrives", self.ring.efficiency, "frac"),
-            given("melt", c.charge_kg, "kg"), given("water", c.water_kg, "kg"), given("pot", c.way.pot.mass_kg, "kg"),
-            sources=("incropera-2007", "cammenga-zielasko-1996", "from-memory"), limited_by="the ring's power",
-        )  # fmt: skip
+            c.hob,
+            "s",
+            "heat for sugar, melting, water, what boils off and the pot, over the ring's power less the loss",
+            given("ring", self.ring.power_w, "W"),
+            given("turned to", turned_frac(c.way.melt), "frac"),
+            given("share that arrives", self.ring.efficiency, "frac"),
+            given("melt", c.charge_kg, "kg"),
+            given("water", c.water_kg, "kg"),
+            given("pot", c.way.pot.mass_kg, "kg"),
+            sources=("incropera-2007", "cammenga-zielasko-1996", "from-memory"),
+            limited_by="the ring's power",
+        )
 
     def opens_told(self, c: "PotCook", pot: tuple[Input, ...]) -> Explained:
         """Source: stokes-1851"""
         return explained(
-            c.window.opens, "s", "off the heat until it no longer boils, the bubbles have risen and the mould bears it",
-            given("at", c.window.open_degc, "degC"), *pot, given("bubble radius", c.way.melt.value("bubble_radius"), "m"),
-            sources=("stokes-1851", "hadamard-rybczynski-1911", "incropera-2007"), limited_by=c.window.limited_by,
-        )  # fmt: skip
+            c.window.opens,
+            "s",
+            "off the heat until it no longer boils, the bubbles have risen and the mould bears it",
+            given("at", c.window.open_degc, "degC"),
+            *pot,
+            given("bubble radius", c.way.melt.value("bubble_radius"), "m"),
+            sources=("stokes-1851", "hadamard-rybczynski-1911", "incropera-2007"),
+            limited_by=c.window.limited_by,
+        )
 
     def closes_told(self, c: "PotCook", pot: tuple[Input, ...]) -> Explained:
         """Source: huppert-1982"""
         assert c.water_left is not None and isinstance(c.flow, SugarFlow)
         return explained(
-            c.window.closes, "s", "off the heat until it is too thick to spread to the edge and into the finest detail before it cools there",
-            given("at", c.window.close_degc, "degC"), given("thickness then", c.flow.closes, "log10 Pa s"),
-            given("seen to pour against reckoned", c.way.fills_off, "log10 Pa s"), given("water left", c.water_left, "frac"), *pot,
-            sources=("huppert-1982", "bird-2002", "williams-landel-ferry-1955", "gordon-taylor-1952", "assumption"),
+            c.window.closes,
+            "s",
+            "off the heat until it is too thick to spread to the edge and into the finest detail before it cools there",
+            given("at", c.window.close_degc, "degC"),
+            given("thickness then", c.flow.closes, "log10 Pa s"),
+            given("seen to pour against reckoned", c.way.fills_off, "log10 Pa s"),
+            given("water left", c.water_left, "frac"),
+            *pot,
+            sources=(
+                "huppert-1982",
+                "bird-2002",
+                "williams-landel-ferry-1955",
+                "gordon-taylor-1952",
+                "assumption",
+            ),
             limited_by="what is poured, its mould, and the water this cook leaves",
-        )  # fmt: skip
+        )

@@ -64,18 +64,28 @@ def summary_of(plan: Plan) -> Summary:
     return Summary(
         quantity=sum(line.quantity for line in off),
         casts=explained(
-            sum(r.casts for r in rounds if problem.lines[r.line].cast_off), "count", "castings of all lines, spares with them",
-            *(given(line.name, line.quantity, "count") for line in off), sources=("beta-binomial",),
+            sum(r.casts for r in rounds if problem.lines[r.line].cast_off),
+            "count",
+            "castings of all lines, spares with them",
+            *(given(line.name, line.quantity, "count") for line in off),
+            sources=("beta-binomial",),
         ),
         cook_count=explained(
-            len(cooks), "count", "each mould is filled once a cook, no more castings than the likely pour window takes",
-            given("rounds", len(rounds), "count"), given("a cavity", problem.paces.pour_each_s, "s"),
+            len(cooks),
+            "count",
+            "each mould is filled once a cook, no more castings than the likely pour window takes",
+            given("rounds", len(rounds), "count"),
+            given("a cavity", problem.paces.pour_each_s, "s"),
             *(given(f"moulds for {line.name}", line.mould.owned, "count") for line in problem.lines),
             sources=("definition",),
         ),
         start=explained(
-            plan.start_s, "s", "due time less the whole timetable: weigh, cook, rest, pour, set (its high end), unmould",
-            given("due in", problem.due_s, "s"), given("timetable", lasts, "s"), given("cooks", len(cooks), "count"),
+            plan.start_s,
+            "s",
+            "due time less the whole timetable: weigh, cook, rest, pour, set (its high end), unmould",
+            given("due in", problem.due_s, "s"),
+            given("timetable", lasts, "s"),
+            given("cooks", len(cooks), "count"),
             sources=("definition",),
         ),
         lasts_s=lasts,
@@ -83,7 +93,7 @@ def summary_of(plan: Plan) -> Summary:
         melts=tuple(melt_row(key, plan.cooks_of(key)) for key in problem.ways),
         by_hand=tuple(by_hand_amounts(problem, cooks)),
         warnings=tuple(remarks_of(plan)),
-    )  # fmt: skip
+    )
 
 
 def _castings(plan: Plan, index: int) -> Castings:
@@ -123,10 +133,14 @@ def melt_row(key: str, cooks: list[PotCook]) -> MeltRow:
     """
     way = max(cooks, key=lambda c: c.charge_kg).way
     fresh = explained(
-        sum(c.fresh_kg for c in cooks), "kg", "to weigh out over all cooks; each goes on with what the one before left",
-        given("cooks", len(cooks), "count"), given("finished", sum(c.finished_kg for c in cooks), "kg"),
-        given("left at the end", cooks[-1].left_kg, "kg"), sources=("jeffreys-1930", "common-practice"),
-    )  # fmt: skip
+        sum(c.fresh_kg for c in cooks),
+        "kg",
+        "to weigh out over all cooks; each goes on with what the one before left",
+        given("cooks", len(cooks), "count"),
+        given("finished", sum(c.finished_kg for c in cooks), "kg"),
+        given("left at the end", cooks[-1].left_kg, "kg"),
+        sources=("jeffreys-1930", "common-practice"),
+    )
     return MeltRow(
         key, way.melt.key, family_of(way.melt).made, way.colour, way.melt.name, len(cooks), way.vessel_id, fresh
     )

@@ -119,12 +119,15 @@ def window_rows(plan: Plan) -> WindowRows:
     casts = _once(plan.rounds, lambda r: (r.line, round(plan.windows[r.number].at["unmould"].likely, SAME_S)))
     return WindowRows(
         Marks(
-            family_of(first.way.melt).rows, first.way.end_degc, first.window.open_degc.likely,
-            first.window.close_degc.likely, None if first.flow.tg is None else first.flow.tg.likely,
+            family_of(first.way.melt).rows,
+            first.way.end_degc,
+            first.window.open_degc.likely,
+            first.window.close_degc.likely,
+            None if first.flow.tg is None else first.flow.tg.likely,
         ),
         tuple(_pot(plan, c) for c in pots),
         tuple(_cast(plan, r, plan.windows[r.number]) for r in casts),
-    )  # fmt: skip
+    )
 
 
 def _once(rows: Iterable[T], key: Callable[[T], Hashable]) -> list[T]:
@@ -145,13 +148,23 @@ def _pot(plan: Plan, c: PotCook) -> PotRow:
         given("loss against the model", pot.loss_factor, "frac"),
     )
     capacity = explained(
-        casts_in_window(w, each_s), "count", "width of the pour window / seconds a cavity",
-        given("window", w.width, "s"), given("a cavity", each_s, "s"), sources=("definition",), limited_by=w.limited_by,
-    )  # fmt: skip
+        casts_in_window(w, each_s),
+        "count",
+        "width of the pour window / seconds a cavity",
+        given("window", w.width, "s"),
+        given("a cavity", each_s, "s"),
+        sources=("definition",),
+        limited_by=w.limited_by,
+    )
     return PotRow(
-        c.number, family_of(c.way.melt).rows, by.opens_told(c, inputs), by.closes_told(c, inputs), capacity, each_s,
+        c.number,
+        family_of(c.way.melt).rows,
+        by.opens_told(c, inputs),
+        by.closes_told(c, inputs),
+        capacity,
+        each_s,
         pot_bands(w.opens, w.closes, c.flow.tg is not None),
-    )  # fmt: skip
+    )
 
 
 def _by_itself(rows: Rows, name: str, w: PieceWindows) -> bool:
@@ -186,14 +199,25 @@ def _cast(plan: Plan, r: Round, w: PieceWindows) -> CastRow:
         return explained(w.at[name], "s", what, *inputs, *shared, sources=sources, limited_by=why)
 
     cool = explained(
-        w.cool_to_hold, "s", WHAT["cool_to_hold"], *shared, sources=("iso-13732-1", "patankar-1980"),
+        w.cool_to_hold,
+        "s",
+        WHAT["cool_to_hold"],
+        *shared,
+        sources=("iso-13732-1", "patankar-1980"),
         limited_by="heat to mould and air",
-    )  # fmt: skip
+    )
     told = [field.name for field in fields(CastWindows) if field.name != "cool_to_hold"]
     never = frozenset(name for name in w.at if w.never(name))
     return CastRow(
-        r.number, line.named, r.casts, rows, way.sets_in_id, window(ends.held_until) if line.needs else None, line.work,
+        r.number,
+        line.named,
+        r.casts,
+        rows,
+        way.sets_in_id,
+        window(ends.held_until) if line.needs else None,
+        line.work,
         CastWindows(**{name: window(name) if name in w.at else None for name in told}, cool_to_hold=cool),
-        tuple(name for name in told if name in never), None if line.last else window(ends.bears_next),
+        tuple(name for name in told if name in never),
+        None if line.last else window(ends.bears_next),
         cast_bands(w.at, never, ends.held_until, Use(line.work, line.last, line.released, bool(line.needs))),
-    )  # fmt: skip
+    )

@@ -70,8 +70,10 @@ def tidy(times_s: Sequence[float], temps_degc: Sequence[float]) -> tuple[Array, 
     if y.max() > HOTTEST_DEGC:
         raise OutOfRange(
             f"{y.max():g} degC is no temperature of a tempered sample: is the file in Fahrenheit? Then say so in its unit",
-            path="curve", got=float(y.max()), limits={"high": HOTTEST_DEGC},
-        )  # fmt: skip
+            path="curve",
+            got=float(y.max()),
+            limits={"high": HOTTEST_DEGC},
+        )
     moments, back = np.unique(t, return_inverse=True)
     y = np.bincount(back, y) / np.bincount(back)
     gaps = np.diff(moments)
@@ -85,9 +87,11 @@ def tidy(times_s: Sequence[float], temps_degc: Sequence[float]) -> tuple[Array, 
     if gaps.max() > LONGEST_GAP_S:
         where = float(moments[int(gaps.argmax())] - moments[0])
         raise OutOfRange(
-            f"nothing was read for {gaps.max():.0f} s from {where:.0f} s on: the slope may lie in that gap", path="curve",
-            got=float(gaps.max()), limits={"high": LONGEST_GAP_S},
-        )  # fmt: skip
+            f"nothing was read for {gaps.max():.0f} s from {where:.0f} s on: the slope may lie in that gap",
+            path="curve",
+            got=float(gaps.max()),
+            limits={"high": LONGEST_GAP_S},
+        )
     return moments - moments[0], y
 
 
@@ -114,16 +118,23 @@ def read_curve(times_s: Sequence[float], temps_degc: Sequence[float], bands: Ban
     if turn is None:
         raise OutOfRange(
             "the curve never slows and falls again: it ends before the sample sets, or there is no fat that sets in it",
-            path="curve", got=float(grid[-1]),
-        )  # fmt: skip
+            path="curve",
+            got=float(grid[-1]),
+        )
     bias, sd = _again(grid, t, (smooth, slope), turn, noise, over_s)
     rate = Spread(*(slope[turn] - bias + z * sd for z in (-Z_95, 0.0, Z_95))).times(60.0)
     sure = _sure(rate, bands)
     kind = max(sure, key=lambda name: sure[name])
     return TemperTest(
-        tuple(float(v) for v in grid[::2]), tuple(round(float(v), 3) for v in smooth[::2]), float(grid[turn]),
-        float(smooth[turn]), rate, kind, sure, sure[kind] >= SURE_FRAC,
-    )  # fmt: skip
+        tuple(float(v) for v in grid[::2]),
+        tuple(round(float(v), 3) for v in smooth[::2]),
+        float(grid[turn]),
+        float(smooth[turn]),
+        rate,
+        kind,
+        sure,
+        sure[kind] >= SURE_FRAC,
+    )
 
 
 def _turn(slope: Array, sd: float, over_s: float) -> int | None:
@@ -132,12 +143,15 @@ def _turn(slope: Array, sd: float, over_s: float) -> int | None:
     steep = first + int(slope[first:last].argmin())
     return next(
         (
-            i for i in range(steep + 1, last - 1)
-            if slope[i] >= slope[i - 1] and slope[i] >= slope[i + 1] and slope[i] - slope[i:last].min() > FALLS_AGAIN_SDS * sd
+            i
+            for i in range(steep + 1, last - 1)
+            if slope[i] >= slope[i - 1]
+            and slope[i] >= slope[i + 1]
+            and slope[i] - slope[i:last].min() > FALLS_AGAIN_SDS * sd
             and slope[i] >= slope[i : i + int(SMOOTH_S[0])].max()
         ),
         None,
-    )  # fmt: skip
+    )
 
 
 def _again(

@@ -46,9 +46,14 @@ class Tempering:
         """The bowl once it has cooled to where its seed goes in."""
         usual = material("kitchen", "usual", "seed")
         return Seeding(
-            self.melt, self.melt_kg, seeded_degc(self.melt, self.melt_degc), self.cold_degc, self.melt.value("work_at"), self.bowl,
+            self.melt,
+            self.melt_kg,
+            seeded_degc(self.melt, self.melt_degc),
+            self.cold_degc,
+            self.melt.value("work_at"),
+            self.bowl,
             usual.spread("melts"),
-        )  # fmt: skip
+        )
 
 
 def slab_share_frac(t: Tempering) -> float:
@@ -64,9 +69,11 @@ def slab_share_frac(t: Tempering) -> float:
     melt, work, back = t.melt, t.melt.value("work_at"), t.melt.value("cool_to")
     if t.melt_degc <= work:
         raise OutOfRange(
-            f"the melt is at {t.melt_degc:g} degC, no warmer than it is to be", path="melt_degc", got=t.melt_degc,
+            f"the melt is at {t.melt_degc:g} degC, no warmer than it is to be",
+            path="melt_degc",
+            got=t.melt_degc,
             limits={"low": work},
-        )  # fmt: skip
+        )
     cp = melt.value("cp_melt")
     # a little of it has set on the slab and melts again, but for what seeds the rest
     cold = cp * (work - back) + melt.value("latent_fat") * max(

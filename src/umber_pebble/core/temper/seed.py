@@ -38,13 +38,18 @@ class Seeding:
         if self.seed_degc >= self.work_degc - 1.0:
             raise OutOfRange(
                 f"seed at {self.seed_degc:g} degC does not cool a melt to {self.work_degc:g} degC and loses its temper: "
-                "let it lie in a cooler place", path="seed_degc", got=self.seed_degc, limits={"high": self.work_degc - 1.0},
-            )  # fmt: skip
+                "let it lie in a cooler place",
+                path="seed_degc",
+                got=self.seed_degc,
+                limits={"high": self.work_degc - 1.0},
+            )
         if self.melt_degc <= self.work_degc:
             raise OutOfRange(
                 f"the melt is at {self.melt_degc:g} degC, no warmer than it is to be: warm it until nothing old is left in it",
-                path="melt_degc", got=self.melt_degc, limits={"low": self.work_degc},
-            )  # fmt: skip
+                path="melt_degc",
+                got=self.melt_degc,
+                limits={"low": self.work_degc},
+            )
 
 
 @dataclass(frozen=True, slots=True)

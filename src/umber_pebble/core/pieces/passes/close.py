@@ -10,7 +10,7 @@ from umber_pebble.core.moulds.cavity import open_m2
 from umber_pebble.core.pieces.cut import Cut
 from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow
-from umber_pebble.core.pieces.layers import Laid, melted
+from umber_pebble.core.pieces.layers import Extent, Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import First, InMould, LaidAs, PassKind, Way
 
@@ -50,9 +50,12 @@ class Close(PassKind):
                 words = "the filling is still soft: it sinks in, let it firm first"
                 raise Wrong("unset_filling", words, degc, firm, "degC")
         made = melted(
-            at.i, self.material(at.own), volume, thick, area, hollow.level_m, hollow.rim_m,
-            "hollow from the filling to the rim", heap_m2=area,
-        )  # fmt: skip
+            at.i,
+            self.material(at.own),
+            Extent(volume, thick, area, hollow.level_m, hollow.rim_m),
+            "hollow from the filling to the rim",
+            heap_m2=area,
+        )
         return replace(made, under=under), replace(hollow, level_m=hollow.rim_m, closed=True)
 
     def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:

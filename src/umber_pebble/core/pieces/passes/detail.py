@@ -15,7 +15,7 @@ from umber_pebble.core.pieces.cut import Cut
 from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.fields import Number, Only, Size, Slide, Told
 from umber_pebble.core.pieces.hollow import THICKEST_M, Hollow, band_m3
-from umber_pebble.core.pieces.layers import Laid, melted
+from umber_pebble.core.pieces.layers import Extent, Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, PassKind, Way
 from umber_pebble.core.texts import Name
@@ -77,9 +77,11 @@ class Detail(PassKind):
         area = share * wetted_m2(cavity, cavity.depth_m)
         volume = hollow.fits(share * band_m3(cavity, self.thick_m))
         made = melted(
-            at.i, self.material(at.own), volume, self.thick_m, area, hollow.lift_m, hollow.lift_m + self.thick_m,
+            at.i,
+            self.material(at.own),
+            Extent(volume, self.thick_m, area, hollow.lift_m, hollow.lift_m + self.thick_m),
             "share of the layer",
-        )  # fmt: skip
+        )
         return made, replace(hollow, taken_m3=hollow.taken_m3 + volume)
 
     def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:

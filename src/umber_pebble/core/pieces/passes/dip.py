@@ -16,7 +16,7 @@ from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.fields import Also, Number, Only, Size, Slide, Told
 from umber_pebble.core.pieces.films import dip_film_m
 from umber_pebble.core.pieces.hollow import THICKEST_M
-from umber_pebble.core.pieces.layers import Laid, melted
+from umber_pebble.core.pieces.layers import Extent, Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import Edge, First, Ground, LaidAs, OnBody, PassKind, Way
 from umber_pebble.core.pieces.passes.marbled import Marbled, SecondMelt, SecondShare
@@ -88,19 +88,19 @@ class Dip(Marbled):
         made = melted(
             at.i,
             melt,
-            volume,
-            thick,
-            volume / thick,
-            0.0,
-            line,
+            Extent(volume, thick, volume / thick, 0.0, line),
             "body with its coat less the body, below the line",
         )
         kg = _weighs(volume, film, melt.spread("density_melt"))
         finished = explained(
-            kg, "kg", "volume of the coat x density of the melt", given("volume", volume, "m3"), given("coat", film, "m"),
+            kg,
+            "kg",
+            "volume of the coat x density of the melt",
+            given("volume", volume, "m3"),
+            given("coat", film, "m"),
             given("density", melt.spread("density_melt"), "kg/m3"),
             sources=("landau-levich-1942", "casson-1959", "geometry") if self.thick_m is None else ("geometry",),
-        )  # fmt: skip
+        )
         assert made.cast is not None
         slab = film if self.thick_m is None else made.cast.slab
         cast = replace(made.cast, finished=finished, poured=finished, slab=slab, thickness=slab)

@@ -13,7 +13,7 @@ from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.fields import Number, Size, Slide
 from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow, room
 from umber_pebble.core.pieces.in_the_round import body_of
-from umber_pebble.core.pieces.layers import Laid, melted
+from umber_pebble.core.pieces.layers import Extent, Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, PassKind, Way
 from umber_pebble.core.pieces.passes.marbled import Marbled, SecondMelt, SecondShare
@@ -58,9 +58,17 @@ class Fill(Marbled):
                 raise Wrong("too_large", "what is in it leaves no room", hollow.taken_m3, most, "m3")
             cast = amounts(hollow.cavity, level, melt, hollow.taken_m3)
             made = Laid(
-                at.i, cast.finished, cast.poured, cast.volume.value.likely, cast.thickness.likely, 0.0, level, cast, (),
+                at.i,
+                cast.finished,
+                cast.poured,
+                cast.volume.value.likely,
+                cast.thickness.likely,
+                0.0,
+                level,
+                cast,
+                (),
                 body=body_of(hollow.cavity, level),
-            )  # fmt: skip
+            )
         else:
             area = open_m2(hollow.cavity, level - hollow.lift_m)
             volume = hollow.free_m3(level)
@@ -68,9 +76,12 @@ class Fill(Marbled):
                 words = "what is in it already leaves no room below this level"
                 raise Wrong("too_thin", words, volume / area, THINNEST_M)
             made = melted(
-                at.i, melt, volume, volume / area, area, hollow.level_m, level, "hollow up to the level",
+                at.i,
+                melt,
+                Extent(volume, volume / area, area, hollow.level_m, level),
+                "hollow up to the level",
                 heap_m2=area if level >= rim - 1e-9 else 0.0,
-            )  # fmt: skip
+            )
         return made, replace(hollow, level_m=level, taken_m3=0.0, closed=level >= rim - 1e-9)
 
     def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:

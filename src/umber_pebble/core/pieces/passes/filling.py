@@ -71,13 +71,20 @@ class Filling(PassKind):
             kg = density.times(volume)
         level = hollow.level_of(volume)
         finished = explained(
-            kg, "kg", "room in the shell up to its level x density" if self.kg is None else "as given",
-            given("room", volume, "m3"), given("density", density, "kg/m3"), sources=("geometry", of["density"].source),
-        )  # fmt: skip
+            kg,
+            "kg",
+            "room in the shell up to its level x density" if self.kg is None else "as given",
+            given("room", volume, "m3"),
+            given("density", density, "kg/m3"),
+            sources=("geometry", of["density"].source),
+        )
         poured = explained(
-            kg.times(1 / (1 - require_range(f"passes.{at.i}.loss_frac", self.loss_frac, 0.0, 0.5))), "kg",
-            "finished and what stays in bag or spoon", given("finished", kg, "kg"), given("stays", self.loss_frac, "frac"),
-        )  # fmt: skip
+            kg.times(1 / (1 - require_range(f"passes.{at.i}.loss_frac", self.loss_frac, 0.0, 0.5))),
+            "kg",
+            "finished and what stays in bag or spoon",
+            given("finished", kg, "kg"),
+            given("stays", self.loss_frac, "frac"),
+        )
         thick = volume / open_m2(hollow.cavity, max(level - hollow.lift_m, 1e-6))
         made = Laid(at.i, finished, poured, volume, thick, hollow.level_m, level, None, ())
         return made, replace(hollow, level_m=level, taken_m3=0.0, on_top=(of, thick, self.degc))

@@ -11,7 +11,7 @@ from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.pieces.cut import BodyCut, Cut
 from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.hollow import Hollow
-from umber_pebble.core.pieces.layers import Laid, melted
+from umber_pebble.core.pieces.layers import Extent, Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import Ground, InMould, OnBody, PassKind
 
@@ -65,7 +65,9 @@ class Heap(PassKind):
     def _made(self, i: int, melt: Material, level_m: float) -> tuple[Laid, float]:
         of = self.heaped(i, melt)
         density = melt.value("density_melt")
-        made = melted(i, melt, of.kg / density, of.mean_m, of.area_m2, level_m, level_m + of.high_m, of.what)
+        made = melted(
+            i, melt, Extent(of.kg / density, of.mean_m, of.area_m2, level_m, level_m + of.high_m), of.what
+        )
         return replace(made, thick_m=of.high_m, beside_kg=self.beside_kg()), of.wide_m
 
     def lay(self, at: InMould) -> tuple[Laid, Hollow]:
@@ -84,9 +86,11 @@ class Heap(PassKind):
         half = wide_m / 2
         radius = (half**2 + high_m**2) / (2 * high_m)
         return [
-            shapely.Point(x, z + high_m - radius).buffer(radius, quad_segs=32).intersection(shapely.box(x - half, z, x + half, z + high_m))
+            shapely.Point(x, z + high_m - radius)
+            .buffer(radius, quad_segs=32)
+            .intersection(shapely.box(x - half, z, x + half, z + high_m))
             for x, z in spots
-        ]  # fmt: skip
+        ]
 
     def _drawn(self, row: Laid, spots: Sequence[Spot], own: OwnMelts) -> BaseGeometry:
         wide = self.heaped(row.index, self.material(own)).wide_m

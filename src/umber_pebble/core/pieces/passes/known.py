@@ -23,7 +23,7 @@ def _found() -> Iterator[type[PassKind]]:
                     and is_dataclass(of)
                     and of.__module__ == module.name
                 ):
-                    yield of  # fmt: skip
+                    yield of
 
 
 KINDS: tuple[type[PassKind], ...] = tuple(sorted(_found(), key=lambda of: (of.RANK, kind_of(of))))

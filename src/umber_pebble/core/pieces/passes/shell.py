@@ -12,7 +12,7 @@ from umber_pebble.core.pieces.cut import Cut, band
 from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.fields import Number, Only, Size, Slide
 from umber_pebble.core.pieces.hollow import THICKEST_M, THINNEST_M, Hollow, inside, room
-from umber_pebble.core.pieces.layers import Laid, melted
+from umber_pebble.core.pieces.layers import Extent, Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, PassKind, Way
 
@@ -65,7 +65,7 @@ class Shell(PassKind):
             wall = wetted_m2(cavity, cavity.depth_m) - wetted_m2(cavity, foot)
             volume = min(wall * self.thick_m, room("put_in") * whole)
             low = hollow.lift_m + foot
-            made = melted(at.i, melt, volume, self.thick_m, wall, low, hollow.rim_m, "wall x thickness")
+            made = melted(at.i, melt, Extent(volume, self.thick_m, wall, low, hollow.rim_m), "wall x thickness")
             return made, replace(hollow, taken_m3=hollow.taken_m3 + volume, shell=hollow.shell and melt)
         inner = inside(cavity, self.thick_m)
         band_ = volume_m3(cavity, cavity.depth_m) - volume_m3(inner, inner.depth_m)
@@ -74,9 +74,12 @@ class Shell(PassKind):
         left = max(hollow.taken_m3 - (band_ - volume), 0.0)
         lift = hollow.lift_m + self.thick_m
         made = melted(
-            at.i, melt, volume, self.thick_m, wetted_m2(cavity, cavity.depth_m), hollow.lift_m, hollow.rim_m,
-            "cavity less the hollow inside it, less what lies in the layer", poured_m3=whole if self.emptied else None,
-        )  # fmt: skip
+            at.i,
+            melt,
+            Extent(volume, self.thick_m, wetted_m2(cavity, cavity.depth_m), hollow.lift_m, hollow.rim_m),
+            "cavity less the hollow inside it, less what lies in the layer",
+            poured_m3=whole if self.emptied else None,
+        )
         return made, Hollow(inner, lift, left, lift, melt)
 
     def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:

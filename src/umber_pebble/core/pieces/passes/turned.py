@@ -12,7 +12,7 @@ from umber_pebble.core.pieces.cut import Cut
 from umber_pebble.core.pieces.faults import Wrong
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow, band_m3, inside, room
-from umber_pebble.core.pieces.layers import Laid, melted
+from umber_pebble.core.pieces.layers import Extent, Laid, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import First, InMould, LaidAs, PassKind, Way
 
@@ -60,9 +60,11 @@ class Turned(PassKind):
             raise Wrong("too_thin", "so little does not cover the wall", self.ball_kg, least, "kg")
         lift = hollow.lift_m + thick
         made = melted(
-            at.i, melt, volume, thick, wetted_m2(cavity, cavity.depth_m), 0.0, hollow.rim_m,
+            at.i,
+            melt,
+            Extent(volume, thick, wetted_m2(cavity, cavity.depth_m), 0.0, hollow.rim_m),
             "half of the ball's melt, turned over the wall",
-        )  # fmt: skip
+        )
         return made, Hollow(inside(cavity, thick), lift, 0.0, lift, melt, closed=True)
 
     def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:

@@ -1,0 +1,97 @@
+"""An order with all it uses as it stands now, and what runs taught."""
+
+import math
+from collections.abc import Mapping
+from typing import Any, TypeVar
+
+from sqlalchemy.orm import Session
+
+from umber_pebble.core.log.learn import Factor, learned
+from umber_pebble.core.spread import Spread
+from umber_pebble.services.doc_base import Doc
+from umber_pebble.services.docs import Kitchen, Mould, Order
+from umber_pebble.services.ovens import FactorSpread
+from umber_pebble.services.piece_docs import Piece
+from umber_pebble.services.snapshot import (
+    Counts,
+    Snapshot,
+    break_of,
+    prior_coupling,
+    prior_fills,
+    prior_loss,
+    prior_residue,
+)
+from umber_pebble.services.workshop import KITCHEN_ID, Stored, load, load_all, own_materials
+from umber_pebble.store import queries
+
+D = TypeVar("D", bound=Doc)
+
+
+def _docs(stored: Mapping[str, Stored], sort: type[D]) -> dict[str, D]:
+    return {key: of.doc for key, of in stored.items() if isinstance(of.doc, sort)}
+
+
+def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | None = None) -> Snapshot:
+    """An order with all it uses, as they stand now, and what was learned of them.
+
+    Raises: NotFound: a piece or mould is gone.
+    """
+    kitchen = load(session, "kitchen", KITCHEN_ID)
+    assert isinstance(kitchen.doc, Kitchen)
+    versions = {KITCHEN_ID: kitchen.version, **({order_ref[0]: order_ref[1]} if order_ref else {})}
+    paths = {line.piece_id: f"lines.{i}.piece_id" for i, line in reversed(list(enumerate(order.lines)))}
+    stored = load_all(session, "piece", paths)
+    pieces = _docs(stored, Piece)
+    used_moulds = {
+        part.mould_id: paths[key] for key, piece in pieces.items() for part in piece.parts if part.mould_id
+    }
+    moulds = load_all(session, "mould", used_moulds)
+    versions |= {key: of.version for key, of in (stored | moulds).items()}
+    vessels = [v.id for v in kitchen.doc.vessels]
+    parts = [part for piece in pieces.values() for part in piece.parts]
+    own, cast_of = own_materials(session), {melt.material for part in parts for melt in part.melts}
+    cast_of |= {join.melt.material for piece in pieces.values() for join in piece.joins}
+    used = dict.fromkeys(key for part in parts if (key := break_of(part)))
+    learnt = queries.evidence(session)
+    return Snapshot(
+        order=order,
+        kitchen=kitchen.doc,
+        pieces=pieces,
+        moulds=_docs(moulds, Mould),
+        materials={key: doc for key, doc in own.items() if key in cast_of},
+        versions=versions,
+        breaks={key: _counts(learnt.get(("break", key), [])) for key in used},
+        loss={v: _factor(learnt, "loss", v, prior_loss()) for v in vessels},
+        residue={v: _factor(learnt, "residue", v, prior_residue()) for v in vessels},
+        ovens=_ovens(learnt, kitchen.doc),
+        fills={
+            v: _factor(learnt, "fills", v, prior_fills(), -math.inf) for v in vessels if ("fills", v) in learnt
+        },
+    )
+
+
+Learnt = dict[tuple[str, str], list[dict[str, Any]]]
+
+
+def ovens(session: Session, kitchen: Kitchen) -> dict[str, FactorSpread]:
+    """What runs taught of each oven; those nobody looked at are left out."""
+    return _ovens(queries.evidence(session), kitchen)
+
+
+def _ovens(learnt: Learnt, kitchen: Kitchen) -> dict[str, FactorSpread]:
+    known = [o.id for o in kitchen.microwaves if ("coupling", o.id) in learnt]
+    return {o: _factor(learnt, "coupling", o, prior_coupling()) for o in known}
+
+
+def breaks(session: Session, key: str) -> Counts:
+    """All outcomes of a material in a mould so far."""
+    return _counts([c.evidence for c in queries.calibrations(session, "break", key)])
+
+
+def _counts(rows: list[dict[str, Any]]) -> Counts:
+    return Counts(broken=sum(r["broken"] for r in rows), good=sum(r["good"] for r in rows))
+
+
+def _factor(learnt: Learnt, kind: str, subject: str, prior: Spread, at_least: float = 0.05) -> FactorSpread:
+    spread = learned(prior, [Factor(row["value"], row["sd"]) for row in learnt.get((kind, subject), [])], at_least)
+    return FactorSpread(low=spread.low, likely=spread.likely, high=spread.high)
