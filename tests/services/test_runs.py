@@ -193,6 +193,24 @@ def test_a_whole_run_teaches_the_next_plan(stocked: Workshop) -> None:
         assert row.evidence == {"broken": 3, "good": 11}
 
 
+def test_what_a_run_still_owes_is_ordered_with_a_day_to_make_it(stocked: Workshop) -> None:
+    hands = Hands(stocked)
+    hands.pour_first()
+    hands.do("unmoulded", 1200, round=0)
+    hands.do("outcome", 1, round=0, cavities=list(range(10)), usable=True, kinds=[])
+    wanted = stocked.get("order", "order").doc
+    assert isinstance(wanted, Order)
+    owed = logbook.plan_what_is_left(hands.runs, "run", "rest").doc
+    assert isinstance(owed, Order)
+    assert owed.lines[0].quantity == wanted.lines[0].quantity - 10
+    # what is due later stays due then; what was due has a day
+    assert owed.due_at == wanted.due_at
+    hands.clock.drive((wanted.due_at - hands.clock.now()).total_seconds() - 600.0, None)
+    late = logbook.plan_what_is_left(hands.runs, "run", "late").doc
+    assert isinstance(late, Order)
+    assert (late.due_at - hands.clock.now()).total_seconds() == pytest.approx(86_400.0)
+
+
 def test_bench_view_marks_what_is_hot(stocked: Workshop) -> None:
     hands = Hands(stocked)
     hands.pour_first()

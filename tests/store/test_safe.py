@@ -228,8 +228,14 @@ def test_a_sound_folder_is_said_to_be_so(config: Config, tmp_path: Path) -> None
     assert any("copy both" in f.words for f in examine(config.database, config.backups, datetime.now(UTC)))
     backups.daily(config.database, config.backups, datetime.now(UTC))
     assert all(f.fine for f in examine(config.database, config.backups, datetime.now(UTC)))
-    later = examine(config.database, config.backups, datetime.now(UTC) + timedelta(days=9))
+    later = examine(config.database, config.backups, datetime.now(UTC) + timedelta(days=9, hours=5, minutes=1))
     assert [f.what for f in later if not f.fine] == ["backups"]
+    [told] = [f.words for f in later if f.what == "backups"]
+    assert told.startswith("the newest is 9 days and 5 hours old: make one")
+    # the screen says so too, not before
+    now = datetime.now(UTC)
+    old = [backups.state(config.database, config.backups, now + timedelta(days=days)).old for days in (0, 1, 9)]
+    assert old == [False, False, True]
 
 
 def as_of(config: Config, version: str) -> None:

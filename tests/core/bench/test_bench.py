@@ -9,7 +9,7 @@ import pytest
 from tests.conftest import FRIDGE, WOOD, make_lollipops, make_plan
 from tests.told import from_log, says
 from umber_pebble.core.bench.acts import calls, next_acts
-from umber_pebble.core.bench.again import cooks_now, missing
+from umber_pebble.core.bench.again import cooks_now, missing, rounds_again
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act
@@ -25,6 +25,7 @@ from umber_pebble.core.heat.casting import Stay
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.log.learn import Factor, learned, loss_factor
 from umber_pebble.core.plan.cooks import make_cooks, round_windows
+from umber_pebble.core.plan.spares import BreakRate, casts_needed
 from umber_pebble.core.spread import Spread, exact
 
 PLAN = make_plan()
@@ -339,6 +340,24 @@ def test_a_pot_thrown_away_is_cooked_anew_for_what_it_still_owes() -> None:
     assert state.cooks[0].rests[-1].before == ()
     with pytest.raises(NotInSequence, match="nothing in this vessel"):
         replay(layout, log(("discarded", 5.0, {"cook": 0})))
+
+
+def test_what_broke_is_cooked_again_with_the_spares_that_it_teaches() -> None:
+    broke = [
+        ("outcome", 2010.0 + i, {"round": 0, "cavities": cavities, "usable": usable, "kinds": []})
+        for i, (cavities, usable) in enumerate([(list(range(5)), False), (list(range(5, 14)), True)])
+    ]
+    state = replay(LAYOUT, log(HEATED, OFF, POURED, ("unmoulded", 2000.0, {"round": 0}), *broke))
+    line = PLAN.lines[0]
+    owed = missing(PLAN, state)[0]
+    assert owed == line.quantity - 9
+    seen = BreakRate(line.break_rate.broken + 5, line.break_rate.good + 9)
+    wanted = casts_needed(owed, PLAN.confidence_frac, seen)
+    assert wanted > casts_needed(owed, PLAN.confidence_frac, line.break_rate) > owed
+    roomy = replace(PLAN, lines=(replace(line, mould=replace(line.mould, owned=9)),))
+    assert rounds_again(roomy, state) == [(0, wanted)]
+    # no more than the mould holds
+    assert rounds_again(PLAN, state) == [(0, line.mould.at_once)]
 
 
 def _track(cooks: list[Any], state: RunState) -> Track:

@@ -124,6 +124,7 @@ def test_bags_are_filled_moved_coloured_merged_and_gone() -> None:
     state = told()
     assert [round(b.left_kg, 4) for b in state.batches] == [0.045, 0.0, 0.0]
     assert [b.gone_s is None for b in state.batches] == [True, False, False]
+    assert [b.number for b in state.batches] == [0, 1, 2]
     assert (state.batches[2].parent, state.batches[0].colour) == (0, "#26304f")
     assert state.cooks[1].taken_kg == pytest.approx(0.06)
     for kind, payload, says in (
