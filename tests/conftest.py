@@ -20,7 +20,7 @@ from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.plan.fat_melt import FatMelt
-from umber_pebble.core.plan.problem import Line, Mould, Named, Paces, PlanInput, Way
+from umber_pebble.core.plan.problem import MeltWay, Mould, Named, Paces, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.sugar_cook import Ring, SugarCook
 from umber_pebble.core.spread import Spread, exact
@@ -70,7 +70,7 @@ def make_disc(diameter_m: float, depth_m: float, draft_rad: float = 0.0) -> Cavi
     return Cavity(Walled(Circle(diameter_m), depth_m, draft_rad))
 
 
-def refilled(line: Line, fill_m: float, cavity: Cavity | None = None) -> Line:
+def refilled(line: PlanLine, fill_m: float, cavity: Cavity | None = None) -> PlanLine:
     """A line of isomalt filled to another level, in another cavity if one is given."""
     mould = replace(line.mould, cavity=cavity) if cavity else line.mould
     return replace(line, mould=mould, cast=amounts(mould.cavity, fill_m, material("melts", "isomalt")))
@@ -82,7 +82,7 @@ def make_plan(way: dict[str, Any] | None = None, **changes: object) -> PlanInput
     mould = Mould("mould", 0, material("moulds", "silicone"), 0.003, disc, 14, 1, 230.0)
     pot = make_pot(mass_kg=1.4, loss=Spread(0.8, 1.0, 1.25), height_m=0.1)
     cook = SugarCook(True, None, 160.0, Ring(1800.0, Spread(0.45, 0.6, 0.7)))
-    isomalt = Way(
+    isomalt = MeltWay(
         material("melts", "isomalt"),
         pot,
         "pot",
@@ -96,7 +96,7 @@ def make_plan(way: dict[str, Any] | None = None, **changes: object) -> PlanInput
     )
     base = PlanInput(
         lines=(
-            Line(
+            PlanLine(
                 Named("Disc"),
                 24,
                 "isomalt",
@@ -123,7 +123,7 @@ def make_lollipops(quantity: int = 16, **way: Any) -> PlanInput:
     disc = make_disc(0.055, 0.007, 0.1745)
     mould = Mould("planets", 0, material("moulds", "thermoformed"), 0.0006, disc, 8, 1, 60.0)
     bowl = replace(make_pot(0.14, 0.11, loss=Spread(0.8, 1.0, 1.25)), metal=material("kitchen", "plastic", "pot"))
-    coating = Way(
+    coating = MeltWay(
         material("melts", "coating"),
         bowl,
         "bowl",
@@ -136,7 +136,7 @@ def make_lollipops(quantity: int = 16, **way: Any) -> PlanInput:
         Spread(0.7, 1.0, 1.4),
     )
     cast = amounts(disc, 0.006, material("melts", "coating"), math.pi * 0.002**2 * 0.03)
-    line = Line(Named("Lollipop"), quantity, "coating", mould, cast, "stick", BreakRate())
+    line = PlanLine(Named("Lollipop"), quantity, "coating", mould, cast, "stick", BreakRate())
     return make_plan(lines=(line,), ways={"coating": replace(coating, **way)})
 
 

@@ -1,7 +1,7 @@
 """Plans of stored orders, as the screen asks for them."""
 
 from umber_pebble.core.plan.compile import Plan
-from umber_pebble.services.docs import Order
+from umber_pebble.services.documents import Order
 from umber_pebble.services.plan_parts import PlanParts
 from umber_pebble.services.workshop import Workshop
 

@@ -9,7 +9,7 @@ from typing import Any
 from a2wsgi import WSGIMiddleware
 
 from umber_pebble.api.errors import Problem, Refused, invalid, problem_of
-from umber_pebble.api.guard import DEVICE_COOKIE, Asked, check
+from umber_pebble.api.guard import DEVICE_COOKIE, IncomingRequest, check
 from umber_pebble.core.errors import CoreError
 from umber_pebble.services.access import Access
 from umber_pebble.services.workshop import Workshop
@@ -109,7 +109,7 @@ class Door:
             stop()
             gone.cancel()
 
-    async def _still(self, asked: Asked) -> bool:
+    async def _still(self, asked: IncomingRequest) -> bool:
         """Whether the device that listens has not been dropped."""
         try:
             await asyncio.to_thread(check, asked, self.access)
@@ -147,12 +147,12 @@ async def _body(receive: Receive, largest: int) -> bytes | None:
             return b"".join(parts)
 
 
-def _asked(scope: Message, local: bool) -> Asked:
+def _asked(scope: Message, local: bool) -> IncomingRequest:
     headers = {key.decode("latin-1"): value.decode("latin-1") for key, value in scope["headers"]}
     cookies: SimpleCookie = SimpleCookie()
     cookies.load(headers.get("cookie", ""))
     token = cookies[DEVICE_COOKIE].value if DEVICE_COOKIE in cookies else None
-    return Asked(headers.get("host", ""), headers.get("origin"), scope["path"], token, local)
+    return IncomingRequest(headers.get("host", ""), headers.get("origin"), scope["path"], token, local)
 
 
 async def _say(send: Send, text: str) -> None:

@@ -52,7 +52,7 @@ import tests.services.test_led as led
 from umber_pebble.app import create_app
 from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.services import bench
-from umber_pebble.services.docs import Line
+from umber_pebble.services.documents import OrderLine
 from umber_pebble.services.piece_docs import Part
 
 hand = led.Hand(Path(sys.argv[1]), "order-first-light")
@@ -74,7 +74,7 @@ def only(piece):
     "An order of a few of one piece alone, instead of what is led already."
     hand.tell("ended", left_kg={})
     like = stored("order", "order-table").doc
-    workshop.create("order", "example", like.model_copy(update={"name": "Example", "lines": [Line(piece_id=piece, quantity=3)]}))
+    workshop.create("order", "example", like.model_copy(update={"name": "Example", "lines": [OrderLine(piece_id=piece, quantity=3)]}))
     return "example"
 
 def plan(order):

@@ -18,9 +18,9 @@ from umber_pebble.core.bench.values import BOWL_SIGHTS, METHODS, SIGHTS
 from umber_pebble.core.errors import CoreError
 from umber_pebble.demo.fill import KITCHEN
 from umber_pebble.demo.pieces import MOULDS, PIECES
-from umber_pebble.services import archive, bench, cards, logbook, papers
+from umber_pebble.services import archive, bench, cards, exchange, logbook
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.docs import Line
+from umber_pebble.services.documents import OrderLine
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop
@@ -109,7 +109,7 @@ class AnyHistory(RuleBasedStateMachine):
         for kind, things in (("mould", MOULDS), ("piece", PIECES)):
             for key, doc in things.items():
                 self.workshop.create(kind, key, doc)
-        lines = [Line(piece_id="piece-disc", quantity=9), Line(piece_id="piece-star", quantity=6)]
+        lines = [OrderLine(piece_id="piece-disc", quantity=9), OrderLine(piece_id="piece-star", quantity=6)]
         self.workshop.create("order", "order", order(self.workshop, lines=lines))
         self.runs, self.count, self.ids, self.new = RunService(self.workshop), 0, ["run-started"], True
         self.runs.start("run", "order", WREN, "test")
@@ -181,7 +181,7 @@ class AnyHistory(RuleBasedStateMachine):
         log = logbook.read(self.runs, "run")
         assert log.events == len(self.ids) and log.summary in logbook.summaries(self.runs)
         assert cards.run_cards(self.runs, "run") is not None
-        readings = papers.readings_out(self.runs, "run")
+        readings = exchange.readings_out(self.runs, "run")
         events = self.runs.look("run")[3]
         gone = {e.payload["id"] for e in events if e.kind == "cancels"}
         assert readings.count("\r\n") - 1 == sum(e.kind == "reading" and e.id not in gone for e in events)
@@ -200,7 +200,7 @@ class AnyHistory(RuleBasedStateMachine):
         text = archive.export(self.workshop)
         other = open_workshop(Config(Path(self.folder.name) / "b", driven_clock=True))
         other.clock = self.clock
-        archive.bring_in(other, RunService(other), archive.WorkshopFile.model_validate_json(text))
+        archive.import_workshop(other, RunService(other), archive.WorkshopFile.model_validate_json(text))
         assert archive.export(other) == text
         assert bench.view(RunService(other), "run", WREN) == bench.view(self.runs, "run", WREN)
         other.engine.dispose()

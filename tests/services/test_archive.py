@@ -42,7 +42,7 @@ def test_what_goes_out_fits_the_published_schema_and_comes_in_as_the_same(lived_
     before = logbook.read(runs, "run")
     mould = lived_in.get("mould", "mould-disc")
     lived_in.save("mould", "mould-disc", mould.version, mould.doc.model_copy(update={"owned": 3}))
-    kept = archive.bring_in(lived_in, runs, read(text))
+    kept = archive.import_workshop(lived_in, runs, read(text))
     assert kept.is_file()
     again, first = json.loads(archive.export(lived_in)), json.loads(text)
     assert again | {"exported_at": ""} == first | {"exported_at": ""}
@@ -115,7 +115,7 @@ def test_what_does_not_hold_together_is_refused_by_path_and_changes_nothing(
     doc = json.loads(text)
     spoil(doc, how)
     with pytest.raises((CoreError, ValidationError)) as refused:
-        archive.bring_in(lived_in, RunService(lived_in), read(json.dumps(doc)))
+        archive.import_workshop(lived_in, RunService(lived_in), read(json.dumps(doc)))
     if isinstance(refused.value, CoreError):
         assert path.split(".*")[0] in refused.value.path
         assert refused.value.path.endswith(path.split(".*")[-1]) or ".*" not in path

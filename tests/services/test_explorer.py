@@ -9,9 +9,9 @@ import pytest
 from umber_pebble.config import Config
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.demo.fill import fill
-from umber_pebble.services import docs
-from umber_pebble.services.explorer import Explored, HeatAsked, explore
-from umber_pebble.services.piece_docs import Piece, Stay
+from umber_pebble.services import documents
+from umber_pebble.services.explorer import Explored, HeatRequest, explore
+from umber_pebble.services.piece_docs import Piece, StayDoc
 from umber_pebble.services.properties import tables
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
@@ -44,7 +44,7 @@ def workshop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Workshop]:
 
 def asked(workshop: Workshop, *places: str, care: str = "none", **changes: Any) -> Explored:
     stays = [BENCH, *({"from_s": 60.0 * (i + 1), "place_id": p, "care": care} for i, p in enumerate(places))]
-    return explore(workshop, HeatAsked.model_validate({**CAST, "ways": [stays], **changes}, strict=False))[0]
+    return explore(workshop, HeatRequest.model_validate({**CAST, "ways": [stays], **changes}, strict=False))[0]
 
 
 def test_freezer_is_sooner_than_fridge_and_a_wrapped_one_later(workshop: Workshop) -> None:
@@ -62,7 +62,7 @@ def test_freezer_is_sooner_than_fridge_and_a_wrapped_one_later(workshop: Worksho
 
 def test_a_piece_from_the_freezer_sweats_in_a_damp_room(workshop: Workshop) -> None:
     stored = workshop.get("kitchen", KITCHEN_ID)
-    assert isinstance(stored.doc, docs.Kitchen)
+    assert isinstance(stored.doc, documents.Kitchen)
     damp = workshop.save(
         "kitchen", KITCHEN_ID, stored.version, stored.doc.model_copy(update={"humidity_frac": 0.8})
     )
@@ -136,7 +136,7 @@ def test_a_dome_has_its_own_times_for_thin_and_thick_places(workshop: Workshop) 
             {"name": "Dome", "count": 6, "shape": {"kind": "half_ball", "diameter_m": 0.03}, "water_kg": None}
         ],
     }
-    workshop.create("mould", "mould-dome", docs.Mould.model_validate(dome))
+    workshop.create("mould", "mould-dome", documents.Mould.model_validate(dome))
     piece = {
         "name": "Dome",
         "material": "coating",
@@ -173,14 +173,14 @@ def test_a_dome_has_its_own_times_for_thin_and_thick_places(workshop: Workshop) 
 )
 def test_what_cannot_be_is_refused_where_it_is(workshop: Workshop, changes: dict[str, Any], path: str) -> None:
     with pytest.raises(CoreError) as refused:
-        explore(workshop, HeatAsked.model_validate({**CAST, **changes}, strict=False))
+        explore(workshop, HeatRequest.model_validate({**CAST, **changes}, strict=False))
     assert refused.value.path == path
     assert len(refused.value.message) > 10
 
 
 def test_a_fridge_warmer_than_the_room_is_refused_and_nothing_is_lost(workshop: Workshop) -> None:
     stored = workshop.get("kitchen", KITCHEN_ID)
-    assert isinstance(stored.doc, docs.Kitchen)
+    assert isinstance(stored.doc, documents.Kitchen)
     warm = [p.model_copy(update={"air_degc": 30.0}) if p.kind == "fridge" else p for p in stored.doc.places]
     with pytest.raises(OutOfRange, match="no colder than the room"):
         workshop.save("kitchen", KITCHEN_ID, stored.version, stored.doc.model_copy(update={"places": warm}))
@@ -190,7 +190,7 @@ def test_a_fridge_warmer_than_the_room_is_refused_and_nothing_is_lost(workshop: 
 def test_a_material_of_its_own_is_kept_shown_and_reckoned_with(workshop: Workshop) -> None:
     sheet = [{"name": "half_time", "low": 60.0, "likely": 80.0, "high": 110.0}]
     own = {"name": "Quick wafers", "like": "coating", "sheet": sheet}
-    workshop.create("material", "quick", docs.OwnMaterial.model_validate(own))
+    workshop.create("material", "quick", documents.OwnMaterial.model_validate(own))
     [group] = [g for g in tables(workshop) if g.name == "own"]
     [row] = [p for p in group.rows[0].properties if p.name == "half_time"]
     assert (row.likely, row.source) == (80.0, "maker-sheet")
@@ -200,7 +200,7 @@ def test_a_material_of_its_own_is_kept_shown_and_reckoned_with(workshop: Worksho
     unknown = {**own, "sheet": [{**sheet[0], "name": "tg_dry"}]}
     for wrong, path in ((far, "sheet.0.likely"), (unknown, "sheet.tg_dry")):
         with pytest.raises(OutOfRange) as refused:
-            workshop.create("material", "wrong", docs.OwnMaterial.model_validate(wrong))
+            workshop.create("material", "wrong", documents.OwnMaterial.model_validate(wrong))
         assert refused.value.path == path
 
 
@@ -209,9 +209,9 @@ def test_a_way_is_taken_into_a_piece_and_one_that_runs_backwards_is_not(
 ) -> None:
     stored = workshop.get("piece", "piece-disc")
     assert isinstance(stored.doc, Piece)
-    way = [Stay.model_validate(s) for s in (BENCH, {**BENCH, "from_s": 90.0, "place_id": "fridge"})]
+    way = [StayDoc.model_validate(s) for s in (BENCH, {**BENCH, "from_s": 90.0, "place_id": "fridge"})]
 
-    def going(stays: list[Stay]) -> Piece:
+    def going(stays: list[StayDoc]) -> Piece:
         assert isinstance(stored.doc, Piece)
         [part] = stored.doc.parts
         return stored.doc.model_copy(update={"parts": [part.model_copy(update={"stays": stays})]})

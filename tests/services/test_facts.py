@@ -16,7 +16,7 @@ from umber_pebble.core.bench.track import Fit
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.materials import load
 from umber_pebble.services import archive, bench, logbook, runs
-from umber_pebble.services.docs import Line
+from umber_pebble.services.documents import OrderLine
 from umber_pebble.services.errors import Stale, Unreadable
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import RunService
@@ -131,7 +131,7 @@ def test_what_cannot_apply_is_refused_in_words(
 def test_a_microwave_bowl_is_not_put_on_as_a_pot(stocked: Workshop) -> None:
     current = stocked.get("order", "order")
     stocked.save(
-        "order", "order", current.version, order(stocked, lines=[Line(piece_id="piece-star", quantity=6)])
+        "order", "order", current.version, order(stocked, lines=[OrderLine(piece_id="piece-star", quantity=6)])
     )
     hands = Hands(stocked)
     with pytest.raises(CoreError, match="tell each burst"):
@@ -168,7 +168,7 @@ def test_what_an_older_version_took_is_set_aside_and_the_rest_is_shown(stocked: 
     assert bench.view(again, "run", WREN).ribbons[0].phase == "heating"
     # and both go out and come back
     file = archive.export(stocked)
-    archive.bring_in(stocked, again, archive.WorkshopFile.model_validate_json(file))
+    archive.import_workshop(stocked, again, archive.WorkshopFile.model_validate_json(file))
     assert archive.export(stocked) == file and len(bench.view(again, "run", WREN).aside) == 2
     hands.do("ended")
 
@@ -181,7 +181,7 @@ def test_one_unreadable_thing_takes_nothing_down(stocked: Workshop) -> None:
     with pytest.raises(Unreadable, match="export"):
         stocked.get("mould", "mould-lens")
     file = archive.export(stocked)
-    archive.bring_in(stocked, hands.runs, archive.WorkshopFile.model_validate_json(file))
+    archive.import_workshop(stocked, hands.runs, archive.WorkshopFile.model_validate_json(file))
     assert archive.export(stocked) == file and [u.id for u in stocked.unread()] == ["mould-lens"]
 
 
@@ -195,7 +195,7 @@ def test_a_run_that_cannot_be_read_can_be_ended(stocked: Workshop) -> None:
     service.add("run", NewEvent("end", "ended", {}, WREN, "t", None, 1))
     assert bench.rail(service, WREN) is None and logbook.summaries(service) == []
     file = archive.export(stocked)
-    archive.bring_in(stocked, service, archive.WorkshopFile.model_validate_json(file))
+    archive.import_workshop(stocked, service, archive.WorkshopFile.model_validate_json(file))
     assert archive.export(stocked) == file
     hands.clock.drive(1, None)
     service.start("next", "order", WREN, "t")

@@ -12,7 +12,7 @@ from umber_pebble.core.materials.load import materials
 from umber_pebble.core.plan.window_rows import window_rows
 from umber_pebble.demo.fill import KITCHEN
 from umber_pebble.services import bench
-from umber_pebble.services.docs import Line, Order, OwnMaterial, SheetRow
+from umber_pebble.services.documents import Order, OrderLine, OwnMaterial, SheetRow
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.runs import NewEvent, RunService
 from umber_pebble.services.ways import usual_ways
@@ -40,7 +40,7 @@ def of_melt(workshop: Workshop, piece: str, melt: str, colour: str | None = None
     for part in made["parts"]:
         part["bent"] = False
     workshop.create("piece", name, Piece.model_validate(made, strict=False))
-    return order(workshop, lines=[Line(piece_id=name, quantity=4)], ways={})
+    return order(workshop, lines=[OrderLine(piece_id=name, quantity=4)], ways={})
 
 
 @pytest.mark.parametrize("melt", MELTS)

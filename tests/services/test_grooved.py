@@ -10,7 +10,7 @@ from tests.services.test_led import Hand
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.pieces.passes.groove import Groove
-from umber_pebble.services.docs import Line, Order
+from umber_pebble.services.documents import Order, OrderLine
 from umber_pebble.services.piece_docs import Piece
 
 
@@ -25,7 +25,7 @@ def slab(hand: Hand, melt: str, *grooves: Groove) -> Order:
     hand.workshop.create("piece", name, like.model_copy(update={"name": name, "parts": [made]}))
     order = hand.workshop.get("order", "order-table").doc
     assert isinstance(order, Order)
-    return order.model_copy(update={"lines": [Line(piece_id=name, quantity=4)], "ways": {}})
+    return order.model_copy(update={"lines": [OrderLine(piece_id=name, quantity=4)], "ways": {}})
 
 
 def test_grooves_are_drawn_while_the_back_is_leathery(tmp_path: Path) -> None:

@@ -13,7 +13,7 @@ from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.demo.fill import WREN, fill
 from umber_pebble.services import bench
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.docs import Order
+from umber_pebble.services.documents import Order
 from umber_pebble.services.foresight import Foresight
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import RunService

@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 
 from umber_pebble.services.doc_base import STORED
-from umber_pebble.services.docs import Order
+from umber_pebble.services.documents import Order
 
 BARE: dict[str, Any] = {
     "name": "Older",

@@ -15,7 +15,7 @@ from umber_pebble.config import Config
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import PotCook, casts_in_window
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.docs import Order
+from umber_pebble.services.documents import Order
 from umber_pebble.services.gathering import snapshot_of
 from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.start import open_workshop

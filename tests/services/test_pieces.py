@@ -13,12 +13,12 @@ from umber_pebble.core.plan.melted import melted
 from umber_pebble.core.plan.summary import summary_of
 from umber_pebble.demo.fill import fill
 from umber_pebble.demo.pieces import PIECES
-from umber_pebble.services.assembly import AssemblyAsked, assembly
-from umber_pebble.services.docs import Colour, Line, Order
+from umber_pebble.services.assembly import AssemblyRequest, assembly
+from umber_pebble.services.documents import Colour, Order, OrderLine
 from umber_pebble.services.errors import NotFound
 from umber_pebble.services.piece_docs import Join, Part, Piece
-from umber_pebble.services.pieces import PartAsked, WeightAsked, part_figures, solve_pass
-from umber_pebble.services.setting import SettingAsked, part_sets
+from umber_pebble.services.pieces import PartRequest, WeightRequest, part_figures, solve_pass
+from umber_pebble.services.setting import SettingRequest, part_sets
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
 
@@ -41,12 +41,12 @@ def with_passes(of: Part, *passes: dict[str, Any]) -> Part:
 def test_every_demo_piece_is_laid_without_a_fault_and_weighs_what_its_passes_do(workshop: Workshop) -> None:
     for key, piece in PIECES.items():
         for of in piece.parts:
-            figures = part_figures(workshop, PartAsked(part=of, cut_frac=0.3))
+            figures = part_figures(workshop, PartRequest(part=of, cut_frac=0.3))
             assert figures.faults == [], key
             inside = sum(getattr(one, "inside_kg", 0.0) for one in of.passes)
             rows = sum(row.finished.value.likely for row in figures.rows)
             assert figures.finished.value.likely == pytest.approx(rows + inside)
-            sets = part_sets(workshop, SettingAsked(part=of))
+            sets = part_sets(workshop, SettingRequest(part=of))
             assert [row.index for row in sets.rows] == [row.index for row in figures.rows if row.melted]
             assert all(row.sets.likely > 0 and row.place for row in sets.rows)
             # the bar of a round goes on without a gap, and hands are no longer than it
@@ -69,22 +69,22 @@ def test_every_demo_piece_is_laid_without_a_fault_and_weighs_what_its_passes_do(
 @pytest.mark.parametrize("by", ["finished_kg", "volume_m3"])
 def test_a_weight_that_is_typed_is_what_is_weighed(workshop: Workshop, piece: str, index: int, by: str) -> None:
     of = part(piece)
-    row = next(r for r in part_figures(workshop, PartAsked(part=of, cut_frac=0.0)).rows if r.index == index)
+    row = next(r for r in part_figures(workshop, PartRequest(part=of, cut_frac=0.0)).rows if r.index == index)
     wanted = 0.8 * (row.finished.value.likely if by == "finished_kg" else row.volume_m3)
     asked = {"part": of, "index": index, "finished_kg": None, "volume_m3": None, by: wanted}
-    value = solve_pass(workshop, WeightAsked.model_validate(asked, strict=False))
+    value = solve_pass(workshop, WeightRequest.model_validate(asked, strict=False))
     name = {"fill": "level_m", "filling": "gap_m"}.get(of.passes[index].kind, "thick_m")
     doc = of.model_dump()
     doc["passes"][index] |= {name: value}
-    again = part_figures(workshop, PartAsked(part=Part.model_validate(doc, strict=False), cut_frac=0.0))
+    again = part_figures(workshop, PartRequest(part=Part.model_validate(doc, strict=False), cut_frac=0.0))
     found = next(r for r in again.rows if r.index == index)
     assert (found.finished.value.likely if by == "finished_kg" else found.volume_m3) == pytest.approx(
         wanted, rel=2e-3
     )
     with pytest.raises(OutOfRange, match="not so much room"):
-        solve_pass(workshop, WeightAsked.model_validate({**asked, by: 4.9}, strict=False))
+        solve_pass(workshop, WeightRequest.model_validate({**asked, by: 4.9}, strict=False))
     with pytest.raises(Missing, match="its weight or volume"):
-        solve_pass(workshop, WeightAsked.model_validate({**asked, by: None}, strict=False))
+        solve_pass(workshop, WeightRequest.model_validate({**asked, by: None}, strict=False))
 
 
 # As 0.4.0 and 0.5.0 stored them.
@@ -129,9 +129,9 @@ def test_pieces_of_older_versions_open(workshop: Workshop) -> None:
         stick = {"kind": "stick", "diameter_m": 0.004, "inside_m": 0.03, "taken_out": False, **told}
         [read] = with_passes(of, stick).passes
         assert getattr(read, "use", None) == use
-    figures = part_figures(workshop, PartAsked(part=of, cut_frac=0.0))
+    figures = part_figures(workshop, PartRequest(part=of, cut_frac=0.0))
     assert figures.faults == []
-    keeps = part_sets(workshop, SettingAsked(part=of)).rows[1].keeps
+    keeps = part_sets(workshop, SettingRequest(part=of)).rows[1].keeps
     # it stood for no time at all, so all there is is a film
     assert keeps is not None and keeps.skin.likely == 0.0 and keeps.film.likely > 0
     with pytest.raises(ValueError, match="give one of them"):
@@ -144,7 +144,7 @@ def test_colours_of_the_wrong_kind_are_told_at_their_pass(workshop: Workshop) ->
     of = part("piece-pop")
 
     def told() -> list[tuple[int, str]]:
-        figures = part_figures(workshop, PartAsked(part=of, cut_frac=0.0))
+        figures = part_figures(workshop, PartRequest(part=of, cut_frac=0.0))
         return [(f.index, f.code) for f in figures.faults]
 
     assert told() == []
@@ -168,29 +168,29 @@ def joined(**changes: Any) -> Piece:
 
 
 def test_a_piece_put_together_weighs_its_parts_and_its_joins(workshop: Workshop) -> None:
-    whole = assembly(workshop, AssemblyAsked(piece=PIECES["piece-dome"]))
+    whole = assembly(workshop, AssemblyRequest(piece=PIECES["piece-dome"]))
     parts = sum(row.all_kg for row in whole.parts)
     assert parts == pytest.approx(8 * whole.parts[0].each.value.likely + whole.parts[1].each.value.likely)
     assert whole.weight.value.likely == pytest.approx(parts + sum(j.kg for j in whole.joins))
     assert [j.by_hand for j in whole.joins] == [False, False]
-    by_hand = assembly(workshop, AssemblyAsked(piece=joined(props=0))).joins[0]
+    by_hand = assembly(workshop, AssemblyRequest(piece=joined(props=0))).joins[0]
     assert by_hand.hands_s > whole.joins[0].hands_s
     # warmed faces take no melt and hold as soon as so thin a layer is stiff; glue is left for hours
-    warm = assembly(workshop, AssemblyAsked(piece=joined(by="soften"))).joins[0]
-    glue = assembly(workshop, AssemblyAsked(piece=joined(by="glue"))).joins[0]
+    warm = assembly(workshop, AssemblyRequest(piece=joined(by="soften"))).joins[0]
+    glue = assembly(workshop, AssemblyRequest(piece=joined(by="glue"))).joins[0]
     assert warm.kg == 0.0 and 0 < warm.holds.likely < glue.holds.likely
     assert 0 < glue.kg < whole.joins[0].kg and glue.sets.high > 3600
-    one, three = (assembly(workshop, AssemblyAsked(piece=joined(by="glue", count=n))).joins[0] for n in (1, 3))
+    one, three = (assembly(workshop, AssemblyRequest(piece=joined(by="glue", count=n))).joins[0] for n in (1, 3))
     assert three.kg == pytest.approx(3 * one.kg)
     assert whole.stands is not None and whole.stands.standing.inside_m == pytest.approx(0.1)
 
 
 def test_what_is_in_a_part_is_weighed_with_it(workshop: Workshop) -> None:
-    [cluster] = assembly(workshop, AssemblyAsked(piece=PIECES["piece-cluster"])).parts
+    [cluster] = assembly(workshop, AssemblyRequest(piece=PIECES["piece-cluster"])).parts
     # twelve grams of nuts, and 35 parts of melt to 65 of them
     assert cluster.each.value.likely == pytest.approx(0.012 / 0.65 + 0.0003, rel=1e-6)
-    [berry] = assembly(workshop, AssemblyAsked(piece=PIECES["piece-berry"])).parts
-    [cup] = assembly(workshop, AssemblyAsked(piece=PIECES["piece-cup"])).parts
+    [berry] = assembly(workshop, AssemblyRequest(piece=PIECES["piece-berry"])).parts
+    [cup] = assembly(workshop, AssemblyRequest(piece=PIECES["piece-cup"])).parts
     # common practice, no source: a strawberry of 12 to 25 g; a balloon is not eaten
     assert 0.012 < berry.each.value.likely < 0.03
     assert cup.each.value.likely == pytest.approx(0.0208, rel=0.1)
@@ -198,14 +198,16 @@ def test_what_is_in_a_part_is_weighed_with_it(workshop: Workshop) -> None:
 
 def test_passes_on_the_face_that_is_hidden_are_told(workshop: Workshop) -> None:
     badge = part("piece-pop").model_copy(update={"seen": "open"})
-    whole = assembly(workshop, AssemblyAsked(piece=PIECES["piece-pop"].model_copy(update={"parts": [badge]})))
+    whole = assembly(workshop, AssemblyRequest(piece=PIECES["piece-pop"].model_copy(update={"parts": [badge]})))
     assert whole.parts[0].hidden == [0]
     drizzled = with_passes(
         part("piece-disc"),
         *(asdict(p) for p in part("piece-disc").passes),
         {"kind": "drizzle", "melt": {"material": "coating", "colour": None}, "length_m": 0.1, "bore_m": 0.002},
     )
-    whole = assembly(workshop, AssemblyAsked(piece=PIECES["piece-disc"].model_copy(update={"parts": [drizzled]})))
+    whole = assembly(
+        workshop, AssemblyRequest(piece=PIECES["piece-disc"].model_copy(update={"parts": [drizzled]}))
+    )
     assert whole.parts[0].hidden == [1]
 
 
@@ -230,7 +232,7 @@ def test_joins_that_cannot_be_are_refused_where_they_are(
 def order(workshop: Workshop, *lines: tuple[str, int]) -> Order:
     like = workshop.get("order", "order-table").doc
     assert isinstance(like, Order)
-    return like.model_copy(update={"lines": [Line(piece_id=piece, quantity=n) for piece, n in lines]})
+    return like.model_copy(update={"lines": [OrderLine(piece_id=piece, quantity=n) for piece, n in lines]})
 
 
 def test_a_plan_of_everything_adds_up(workshop: Workshop) -> None:

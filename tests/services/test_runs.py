@@ -15,7 +15,7 @@ from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock, SteadyClock
-from umber_pebble.services.docs import Line, Mould, Order
+from umber_pebble.services.documents import Mould, Order, OrderLine
 from umber_pebble.services.errors import IdReused, InUse, Stale
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.piece_docs import Part
@@ -52,7 +52,7 @@ def order(workshop: Workshop, isomalt: dict[str, Any] | None = None, **changes: 
     base: dict[str, Any] = {
         "name": "Test night",
         "due_at": workshop.clock.now() + timedelta(hours=6),
-        "lines": [Line(piece_id="piece-disc", quantity=24)],
+        "lines": [OrderLine(piece_id="piece-disc", quantity=24)],
         "vessels": [],
         "ways": {"isomalt": CookedWay(kind="cooked", **{**ISOMALT, **(isomalt or {})}), "coating": COATING},
         "confidence_frac": 0.9,

@@ -9,14 +9,14 @@ from umber_pebble.core.errors import OutOfRange
 from umber_pebble.devices.protocol import Channel, Temp
 from umber_pebble.devices.simulator import sample_degc
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.docs import Probe
+from umber_pebble.services.documents import Probe
 from umber_pebble.services.errors import NotFound
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import RunService
-from umber_pebble.services.temper import CurveAsked, SeedAsked, curve_test, seed_bowl
+from umber_pebble.services.temper import CurveRequest, SeedRequest, curve_test, seed_bowl
 from umber_pebble.services.workshop import Workshop
 
-ASKED = CurveAsked(csv=None, probe_id="a")
+ASKED = CurveRequest(csv=None, probe_id="a")
 
 
 def test_a_live_curve_is_classed_by_its_own_probe(workshop: Workshop, clock: DrivenClock) -> None:
@@ -48,7 +48,7 @@ def test_a_live_curve_is_classed_by_its_own_probe(workshop: Workshop, clock: Dri
     with pytest.raises(OutOfRange, match="over_below_k_min"):
         probes.keep("a", Probe(name="Red", over_below_k_min=0.4, under_above_k_min=0.2))
     with pytest.raises(NotFound):
-        curve_test(probes, CurveAsked(csv=None, probe_id="b"))
+        curve_test(probes, CurveRequest(csv=None, probe_id="b"))
     # a new sample starts anew
     probes.assign("a", Subject("sample", 0))
     assert curve_test(probes, ASKED).points == []
@@ -61,7 +61,7 @@ def test_a_live_curve_is_classed_by_its_own_probe(workshop: Workshop, clock: Dri
 def test_a_bowl_is_seeded_only_once_it_is_melted_through(
     workshop: Workshop, degc: float, told: bool, act: str
 ) -> None:
-    asked = SeedAsked(
+    asked = SeedRequest(
         material="dark",
         vessel_id="bowl",
         melt_kg=0.5,

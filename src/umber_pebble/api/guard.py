@@ -22,7 +22,7 @@ def is_local() -> bool:
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class IncomingRequest:
     """What a request says of itself: by which name it came, from which page, for which path, by which device; local: at this machine's
     own door."""
 
@@ -33,7 +33,7 @@ class Asked:
     local: bool
 
 
-def check(asked: Asked, access: Access) -> None:
+def check(asked: IncomingRequest, access: Access) -> None:
     """Lets a request in.
 
     Raises: Refused: a name or a page that is not ours. NotPaired.
@@ -53,4 +53,6 @@ def install(app: Flask, access: Access) -> None:
     @app.before_request
     def known() -> None:
         token = request.cookies.get(DEVICE_COOKIE)
-        check(Asked(request.host, request.headers.get("Origin"), request.path, token, is_local()), access)
+        check(
+            IncomingRequest(request.host, request.headers.get("Origin"), request.path, token, is_local()), access
+        )

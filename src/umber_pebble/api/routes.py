@@ -7,7 +7,7 @@ from zoneinfo import available_timezones
 from flask import request
 from pydantic import BaseModel
 
-from umber_pebble.api import bowls, builds, itself, plans, reference
+from umber_pebble.api import itself, melt_routes, piece_routes, plan_routes, reference
 from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
@@ -18,14 +18,14 @@ from umber_pebble.core.materials.load import materials, table
 from umber_pebble.core.materials.words import glossary
 from umber_pebble.services import (
     archive,
+    exchange,
     explorer,
-    papers,
     planning,
     properties,
 )
 from umber_pebble.services.access import Access
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Probe, Units
+from umber_pebble.services.documents import Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Probe, Units
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import RunService
@@ -99,7 +99,7 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     def outline(body: s.OutlineIn) -> Any:
         return planning.outline_of(body.svg, body.width_m)
 
-    def heat(body: explorer.HeatAsked) -> Any:
+    def heat(body: explorer.HeatRequest) -> Any:
         return {"items": explorer.explore(workshop, body)}
 
     def values() -> Any:
@@ -131,13 +131,13 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
         "POST",
         "/api/figures/heat",
         heat,
-        body=explorer.HeatAsked,
+        body=explorer.HeatRequest,
         reply=s.HeatExplored,
         summary="A cast on its ways",
     )
-    bowls.add(api, workshop, probes)
-    builds.add(api, workshop)
-    plans.add(api, workshop)
+    melt_routes.add(api, workshop, probes)
+    piece_routes.add(api, workshop)
+    plan_routes.add(api, workshop)
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("GET", "/api/sources", sources, reply=reference.SourceList, summary="All published sources")
     api.add("GET", "/api/words", words, reply=reference.Glossary, summary="Words of the trade")
@@ -250,25 +250,25 @@ def _probes(api: Api, probes: Probes) -> None:
 
 def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
     def calendar(id: str) -> Any:
-        return papers.calendar(workshop, id)
+        return exchange.calendar(workshop, id)
 
     def melt_list(id: str) -> Any:
-        return papers.melt_list(workshop, id)
+        return exchange.melt_list(workshop, id)
 
     def pour_list(id: str) -> Any:
-        return papers.pour_list(workshop, id)
+        return exchange.pour_list(workshop, id)
 
     def readings(id: str) -> Any:
-        return papers.readings_out(runs, id)
+        return exchange.readings_out(runs, id)
 
     def add_readings(body: s.ReadingsIn, id: str) -> Any:
-        return {"added": papers.readings_in(runs, id, body.csv, body.actor, body.device)}
+        return {"added": exchange.readings_in(runs, id, body.csv, body.actor, body.device)}
 
     def export() -> Any:
         return archive.export(workshop)
 
     def bring_in(body: archive.WorkshopFile) -> Any:
-        return {"backup": archive.bring_in(workshop, runs, body).name}
+        return {"backup": archive.import_workshop(workshop, runs, body).name}
 
     api.add("GET", "/api/workshop", export, reply="application/json", summary="The whole workshop as one document")
     api.add(

@@ -39,7 +39,7 @@ def add_runs(api: Api, runs: RunService) -> None:
     def cards_of(id: str) -> Any:
         return {"items": cards.run_cards(runs, id)}
 
-    def short(body: cards.ShortAsked, id: str) -> Any:
+    def short(body: cards.ShortRequest, id: str) -> Any:
         return {"short": cards.short(runs, id, body)}
 
     def log(id: str) -> Any:
@@ -66,7 +66,7 @@ def add_runs(api: Api, runs: RunService) -> None:
         "POST",
         "/api/runs/{id}/short",
         short,
-        body=cards.ShortAsked,
+        body=cards.ShortRequest,
         reply=r.ShortReply,
         summary="A pour that runs short",
     )

@@ -12,13 +12,13 @@ from umber_pebble.core.heat.vessel import cooling_curve_degc, curve_times_s
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.demo.pieces import MOULDS, PIECES
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.docs import (
+from umber_pebble.services.documents import (
     Bath,
     Colour,
     Kitchen,
-    Line,
     Microwave,
     Order,
+    OrderLine,
     Paces,
     Palette,
     PaletteColour,
@@ -89,7 +89,7 @@ OFF_DEGC = 160.5
 BROKEN = {3: ["broken"], 17: ["stuck", "broken"]}
 
 
-def _order(name: str, due: datetime, lines: list[Line]) -> Order:
+def _order(name: str, due: datetime, lines: list[OrderLine]) -> Order:
     bowl: dict[str, Any] = {"vessel_id": "bowl", "stand_id": "bench", "by_id": "microwave", "place_id": "fridge"}
     ways: dict[str, WayDoc] = {
         "isomalt": CookedWay(
@@ -164,22 +164,22 @@ def fill(config: Config, today: datetime | None = None) -> None:
     for colour_id, colour in COLOURS.items():
         workshop.create("colour", colour_id, colour)
     workshop.create("palette", "palette-night", NIGHT)
-    disc = Line(piece_id="piece-disc", quantity=21)
+    disc = OrderLine(piece_id="piece-disc", quantity=21)
     workshop.create("order", "order-rehearsal", _order("Dome rehearsal", past.now() + timedelta(hours=6), [disc]))
     rehearse(workshop, past)
     due = (now + timedelta(days=2)).replace(hour=20, minute=0, second=0)
-    lines = [Line(piece_id="piece-disc", quantity=24)]
+    lines = [OrderLine(piece_id="piece-disc", quantity=24)]
     workshop.create("order", "order-first-light", _order("First-light night", due, lines))
-    lenses = [Line(piece_id="piece-lens", quantity=10), Line(piece_id="piece-disc", quantity=12)]
+    lenses = [OrderLine(piece_id="piece-lens", quantity=10), OrderLine(piece_id="piece-disc", quantity=12)]
     workshop.create("order", "order-comet", _order("Comet supper", due + timedelta(days=5), lenses))
-    planets = [Line(piece_id="piece-lollipop", quantity=16)]
+    planets = [OrderLine(piece_id="piece-lollipop", quantity=16)]
     workshop.create("order", "order-planets", _order("Ringed planets", due + timedelta(days=3), planets))
-    sampler = [Line(piece_id="piece-star", quantity=12), Line(piece_id="piece-meteorite", quantity=12)]
+    sampler = [OrderLine(piece_id="piece-star", quantity=12), OrderLine(piece_id="piece-meteorite", quantity=12)]
     workshop.create("order", "order-sampler", _order("Night sky boxes", due + timedelta(days=4), sampler))
-    pops = [Line(piece_id="piece-pop", quantity=12)]
+    pops = [OrderLine(piece_id="piece-pop", quantity=12)]
     workshop.create("order", "order-pops", _order("Night-sky pops", due + timedelta(days=7), pops))
     table = [
-        Line(piece_id=piece, quantity=count)
+        OrderLine(piece_id=piece, quantity=count)
         for piece, count in (
             ("piece-pop", 8),
             ("piece-filled", 12),
@@ -194,11 +194,11 @@ def fill(config: Config, today: datetime | None = None) -> None:
         )
     ]
     workshop.create("order", "order-table", _order("First-light table", due + timedelta(days=8), table))
-    domes = [Line(piece_id="piece-dome", quantity=2)]
+    domes = [OrderLine(piece_id="piece-dome", quantity=2)]
     workshop.create("order", "order-domes", _order("Two domes", due + timedelta(days=9), domes))
-    dips = [Line(piece_id="piece-berry", quantity=24), Line(piece_id="piece-cup", quantity=6)]
+    dips = [OrderLine(piece_id="piece-berry", quantity=24), OrderLine(piece_id="piece-cup", quantity=6)]
     workshop.create("order", "order-dips", _order("Comet strawberries", due + timedelta(days=9), dips))
-    dark = [Line(piece_id="piece-bonbon", quantity=12)]
+    dark = [OrderLine(piece_id="piece-bonbon", quantity=12)]
     workshop.create("order", "order-meteorites", _order("Dark meteorites", due + timedelta(days=6), dark))
     workshop.engine.dispose()
 

@@ -13,7 +13,7 @@ from umber_pebble.core.pieces.passes.paste import Paste
 from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.pieces.passes.stick import Stick
 from umber_pebble.core.pieces.passes.turned import Turned
-from umber_pebble.services.docs import (
+from umber_pebble.services.documents import (
     BarShape,
     Cavity,
     EllipsoidShape,

@@ -15,7 +15,7 @@ from sqlalchemy.orm import Session
 from umber_pebble.core.bench.payload import bounded
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.services.doc_base import STORED, Doc, Id, Name, Utc, Whole
-from umber_pebble.services.docs import Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Probe, Units
+from umber_pebble.services.documents import Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Probe, Units
 from umber_pebble.services.errors import Unreadable
 from umber_pebble.services.full_disk import words_for_a_full_disk
 from umber_pebble.services.piece_docs import Piece
@@ -262,7 +262,7 @@ def _payload(payload: dict[str, Any]) -> dict[str, Any] | str:
     return payload
 
 
-def bring_in(workshop: Workshop, runs: RunService, file: WorkshopFile) -> Path:
+def import_workshop(workshop: Workshop, runs: RunService, file: WorkshopFile) -> Path:
     """Put a document in place of everything there is, after a backup; all of it or nothing. Returns the backup.
 
     Raises: OutOfRange: it does not hold together, with the path of the place. And what a thing's own rules refuse.

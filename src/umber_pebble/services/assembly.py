@@ -17,13 +17,13 @@ from umber_pebble.core.pieces.joins import hand_s
 from umber_pebble.core.pieces.usual import hidden
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Kitchen
+from umber_pebble.services.documents import Kitchen
 from umber_pebble.services.joins import check_joins, held, joint_of
 from umber_pebble.services.piece_docs import Part, Piece, Stand
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
 
 
-class AssemblyAsked(Doc):
+class AssemblyRequest(Doc):
     """A piece as it stands in the editor."""
 
     piece: Piece
@@ -74,7 +74,7 @@ class Assembly:
     stands: Stands | None
 
 
-def assembly(workshop: Workshop, asked: AssemblyAsked) -> Assembly:
+def assembly(workshop: Workshop, asked: AssemblyRequest) -> Assembly:
     """A piece's parts, joins and stand.
 
     Raises: NotFound: a mould. OutOfRange: a join or size that cannot be.

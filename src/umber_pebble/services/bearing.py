@@ -10,12 +10,12 @@ from umber_pebble.core.bench.track import temperature_at_degc
 from umber_pebble.core.bench.vessel_acts import heater_free_s
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
 from umber_pebble.core.materials.load import material
-from umber_pebble.services.frozen import Frozen, Seen, looked_at
+from umber_pebble.services.interpreted import FrozenPlan, Interpreted, interpret
 
 LOG = logging.getLogger(__name__)
 
 
-def check_things(frozen: Frozen, state: RunState, new: Body) -> None:
+def check_things(frozen: FrozenPlan, state: RunState, new: Body) -> None:
     """Whether moulds, holders and heaters bear and hold what a new event does, with it in the state.
 
     Raises: MouldTooWeak, NotInSequence, OutOfRange.
@@ -26,7 +26,7 @@ def check_things(frozen: Frozen, state: RunState, new: Body) -> None:
     if not isinstance(new, Poured | Decanted | Parted):
         return
     try:
-        seen = looked_at(frozen, state, 0)
+        seen = interpret(frozen, state, 0)
     except Exception:
         # what no model can follow is no reason to refuse what was done
         LOG.exception("how hot it is is not known: %s is taken as it is", new.KIND)
@@ -37,7 +37,7 @@ def check_things(frozen: Frozen, state: RunState, new: Body) -> None:
         _holders_bear(frozen, seen, len(new.into))
 
 
-def _mould_bears(frozen: Frozen, seen: Seen, number: int) -> None:
+def _mould_bears(frozen: FrozenPlan, seen: Interpreted, number: int) -> None:
     """No pour that is hotter than its mould bears.
 
     Raises: MouldTooWeak.
@@ -57,7 +57,7 @@ def _mould_bears(frozen: Frozen, seen: Seen, number: int) -> None:
         )
 
 
-def _heater_free(frozen: Frozen, state: RunState, new: Heated | Burst) -> None:
+def _heater_free(frozen: FrozenPlan, state: RunState, new: Heated | Burst) -> None:
     """A ring, a bath place and a microwave hold one vessel.
 
     Raises: NotInSequence.
@@ -73,7 +73,7 @@ def _heater_free(frozen: Frozen, state: RunState, new: Heated | Burst) -> None:
         raise refuse("something else is on this heater: one at a time", "heater_taken", cook=cook.number)
 
 
-def _by_its_heat(frozen: Frozen, new: Heated | Burst) -> None:
+def _by_its_heat(frozen: FrozenPlan, new: Heated | Burst) -> None:
     """A bowl for the microwave is not put on as a pot; older runs, which did, are read by their plan.
 
     Raises: NotInSequence.
@@ -83,7 +83,7 @@ def _by_its_heat(frozen: Frozen, new: Heated | Burst) -> None:
         raise refuse("this bowl is melted in a microwave: tell each burst", "by_bursts", cook=cook.number)
 
 
-def _holders_bear(frozen: Frozen, seen: Seen, made: int) -> None:
+def _holders_bear(frozen: FrozenPlan, seen: Interpreted, made: int) -> None:
     """No hot sugar into a bag or bowl that does not bear it.
 
     Raises: OutOfRange.

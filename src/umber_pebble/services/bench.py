@@ -15,7 +15,7 @@ from umber_pebble.core.families.known import family_of
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import Named
 from umber_pebble.services.errors import Unreadable
-from umber_pebble.services.frozen import Frozen, Seen
+from umber_pebble.services.interpreted import FrozenPlan, Interpreted
 from umber_pebble.services.noted import Noted, taken_back
 from umber_pebble.services.probes import PROBE_DEVICE
 from umber_pebble.services.ribbons import Ribbon, ribbons
@@ -141,7 +141,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
     )
 
 
-def acts_of(frozen: Frozen, seen: Seen, actor: str, now: float) -> list[Act]:
+def acts_of(frozen: FrozenPlan, seen: Interpreted, actor: str, now: float) -> list[Act]:
     """What is to be done as a run stands, first what leads."""
     held = hold_acts(seen.cooks, seen.state.batches, seen.batches, frozen.hold, now)
     return next_acts(
@@ -180,7 +180,7 @@ def _bare(run: Run, now: datetime, rate: float) -> BenchView:
     )
 
 
-def act_view(act: Act, frozen: Frozen, seen: Seen) -> ActView:
+def act_view(act: Act, frozen: FrozenPlan, seen: Interpreted) -> ActView:
     """An act as the bench shows it."""
     closes = act.closes_s if math.isfinite(act.closes_s) else None
     cook = _cook_of(act.subject, seen)
@@ -196,7 +196,7 @@ def _melt(cook: PotCook) -> MeltShown:
     return MeltShown(melt.key, called, melt.raw or called, family_of(melt).rows, cook.way.colour)
 
 
-def _cook_of(subject: Subject, seen: Seen) -> PotCook | None:
+def _cook_of(subject: Subject, seen: Interpreted) -> PotCook | None:
     match subject:
         case Subject("pot", number):
             return seen.cooks[number]
@@ -207,7 +207,7 @@ def _cook_of(subject: Subject, seen: Seen) -> PotCook | None:
     return None
 
 
-def _colours(cook: PotCook, frozen: Frozen) -> list[ColourIn] | None:
+def _colours(cook: PotCook, frozen: FrozenPlan) -> list[ColourIn] | None:
     """What is stirred into all that is fresh of a coloured melt."""
     if cook.way.colour is None:
         return None

@@ -6,12 +6,12 @@ from typing import Literal
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.pieces.fields import FieldShown, fields_of, kind_of
 from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.core.pieces.passes.base import Edge, First, Ground, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, Ground, LayStyle
 from umber_pebble.core.pieces.passes.known import KINDS, Kind
 from umber_pebble.core.pieces.starts import STARTS, Start, StartKey
 from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Kitchen, Mould
+from umber_pebble.services.documents import Kitchen, Mould
 from umber_pebble.services.piece_docs import MOST_PASSES, Body, Join, Part, Piece
 from umber_pebble.services.shapes import mould_case
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
@@ -30,7 +30,7 @@ class PassKindShown:
 
     kind: Kind
     on: Ground
-    ways: list[Way | None]
+    ways: list[LayStyle | None]
     fields: list[FieldShown]
     solved_by: str | None
     edge: Edge | None
@@ -47,12 +47,12 @@ def pass_kinds() -> list[PassKindShown]:
     ]
 
 
-class AdditionAsked(Doc):
+class AdditionRequest(Doc):
     """A pass to be added to a part."""
 
     part: Part
     kind: Kind
-    way: Way | None
+    way: LayStyle | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,7 +63,7 @@ class AddedPass:
     index: int
 
 
-def added(workshop: Workshop, asked: AdditionAsked) -> AddedPass:
+def added(workshop: Workshop, asked: AdditionRequest) -> AddedPass:
     """A part with one more pass as it is usually laid first, where it belongs among the others.
 
     Raises: OutOfRange: no such way, or one too many. NotFound: the mould.
@@ -102,7 +102,7 @@ def _depth_m(workshop: Workshop, part: Part) -> float:
     return mould_case(part.mould_id or "", mould, part.cavity).cavity.depth_m
 
 
-class JoinAsked(Doc):
+class JoinRequest(Doc):
     """A piece that gets one more join."""
 
     piece: Piece

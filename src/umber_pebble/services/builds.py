@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.heat.casting import Stay as StayCase
+from umber_pebble.core.heat.casting import PlaceStay
 from umber_pebble.core.materials.load import material, materials
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.outline import Circle
@@ -15,16 +15,16 @@ from umber_pebble.core.pieces.build import lay, lay_on
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.joins import mat_m
-from umber_pebble.core.pieces.layers import Laid
+from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind, Put
-from umber_pebble.core.plan.problem import Handful, HandStep, Leaves, Line, Named, Paces, PouredAs
+from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, Named, Paces, PlanLine, PouredAs
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services import piece_docs as d
-from umber_pebble.services.docs import Mould, OwnMaterial
-from umber_pebble.services.docs import Paces as PacesDoc
+from umber_pebble.services.documents import Mould, OwnMaterial
+from umber_pebble.services.documents import Paces as PacesDoc
 from umber_pebble.services.materials_own import castable
 from umber_pebble.services.shapes import mould_case
 
@@ -37,7 +37,7 @@ class Built:
     body: Body | None
     passes: tuple[PassKind, ...]
     own: OwnMelts
-    laid: list[Laid]
+    laid: list[LaidPass]
     faults: list[BuildFault]
 
     @property
@@ -45,7 +45,7 @@ class Built:
         """Whether it is cast in two halves of its mould at once."""
         return any(one.TWO_HALVES for one in self.passes)
 
-    def again(self, passes: tuple[PassKind, ...]) -> list[Laid]:
+    def again(self, passes: tuple[PassKind, ...]) -> list[LaidPass]:
         """Other passes laid where these are."""
         if self.body is not None:
             return lay_on(self.body, passes, own=self.own)[0]
@@ -88,7 +88,7 @@ def _own_melts(part: d.Part, own: Mapping[str, OwnMaterial]) -> OwnMelts:
     )
 
 
-def _both_halves(row: Laid) -> Laid:
+def _both_halves(row: LaidPass) -> LaidPass:
     twice = [replace(of, value=of.value.times(2.0)) for of in (row.finished, row.poured)]
     cast = None if row.cast is None else _share_of(row.cast, 2.0)
     return replace(row, finished=twice[0], poured=twice[1], cast=cast, beside_kg=2 * row.beside_kg)
@@ -132,10 +132,10 @@ def lines_of(
     built: Built,
     wanted: Wanted,
     rate: BreakRate,
-    lies: tuple[tuple[StayCase, str], ...],
+    lies: tuple[tuple[PlaceStay, str], ...],
     paces: Paces,
     start: int,
-) -> list[Line]:
+) -> list[PlanLine]:
     """A part as lines of a plan, one for each melt of each pass, each on the one before; none where nothing is melted; start is
     the number of the first.
 
@@ -161,7 +161,7 @@ def lines_of(
             limits={} if fault.limit is None else {"limit": fault.limit},
             params={"build": fault.code},
         )
-    lines, waiting, again = list[Line](), list[Handful](), list[Handful]()
+    lines, waiting, again = list[PlanLine](), list[Inclusion](), list[Inclusion]()
     several, wet = sum(1 for row in built.laid if row.cast) > 1, -2
     for row in built.laid:
         one = built.passes[row.index]
@@ -182,7 +182,7 @@ def lines_of(
             continue
         wet = row.index
         if put is not None:
-            waiting.append(Handful(put.what, put.name, put.kg or 0.0, paces.fill_each_s))
+            waiting.append(Inclusion(put.what, put.name, put.kg or 0.0, paces.fill_each_s))
         step = one.step() if several else ""
         # a second melt is swirled into the first one's vessel before that is poured
         (melt, share), *second = one.melts()
@@ -192,7 +192,7 @@ def lines_of(
         dipped = None if built.body is None else one.dipped_m(built.body)
         for key, some, kind, called in [*swirled, (melt.key, share, one.laid_as, step)]:
             lines.append(
-                Line(
+                PlanLine(
                     replace(named, step=called),
                     quantity,
                     key,
@@ -258,5 +258,5 @@ def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:
     return {"pour": paces.pour_each_s, "fill": paces.fill_each_s, "stick": paces.stick_each_s}[one.PACE]
 
 
-def _handful(put: Put, one: PassKind, laid_kg: float, paces: Paces) -> Handful:
-    return Handful(put.what, put.name, laid_kg if put.kg is None else put.kg, hands_s(one, paces), put.key)
+def _handful(put: Put, one: PassKind, laid_kg: float, paces: Paces) -> Inclusion:
+    return Inclusion(put.what, put.name, laid_kg if put.kg is None else put.kg, hands_s(one, paces), put.key)

@@ -20,7 +20,7 @@ from umber_pebble.services.workshop import Workshop
 Nozzle = Literal["no_3", "no_5"]
 
 
-class HandAsked(Doc):
+class HandRequest(Doc):
     """What is made by hand of a melt: lines through a nozzle, dollops, a seam with its gap, a hollow ball, dipped pieces."""
 
     material: Id
@@ -56,7 +56,7 @@ class HandAmounts:
     usual_frac: float
 
 
-def by_hand(workshop: Workshop, asked: HandAsked) -> HandAmounts:
+def by_hand(workshop: Workshop, asked: HandRequest) -> HandAmounts:
     """Grams of a melt for what is made by hand.
 
     Raises: OutOfRange: a size that cannot be, or a melt that is no fat where it is dipped.

@@ -9,7 +9,7 @@ from umber_pebble.services.doc_base import Doc, Whole
 from umber_pebble.services.runs import RunService
 
 
-class ShortAsked(Doc):
+class ShortRequest(Doc):
     """A round that runs short, and how many of its cavities are full, and what is left will fill."""
 
     round: Whole = Field(ge=0)
@@ -26,7 +26,7 @@ def run_cards(runs: RunService, run_id: str) -> list[Card]:
     return pour_cards(frozen.plan, seen.cooks, frozen.windows)
 
 
-def short(runs: RunService, run_id: str, asked: ShortAsked) -> Short:
+def short(runs: RunService, run_id: str, asked: ShortRequest) -> Short:
     """What can still be finished of a round.
 
     Raises: NotFound. OutOfRange: no such round, or one that is not being poured.

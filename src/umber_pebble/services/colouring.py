@@ -19,7 +19,7 @@ from umber_pebble.core.materials.load import Material, material, table
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc, Id
-from umber_pebble.services.docs import Colour
+from umber_pebble.services.documents import Colour
 from umber_pebble.services.errors import NotFound
 from umber_pebble.services.workshop import Workshop, colours, own_materials
 
@@ -41,7 +41,7 @@ class Already(Doc):
     grams: float = Field(ge=0, le=1000)
 
 
-class RecipeAsked(Doc):
+class RecipeRequest(Doc):
     """A batch to be coloured: its base and weight, the wanted colour, the thicknesses it is cast to (the first decides), and
     the colours to choose from."""
 
@@ -54,7 +54,7 @@ class RecipeAsked(Doc):
     already: list[Already] = Field(max_length=12)
 
 
-class PatchesAsked(Doc):
+class PatchesRequest(Doc):
     """Patches of a colour to hold a swatch against."""
 
     base: Id
@@ -160,7 +160,7 @@ def _colours(workshop: Workshop, ids: list[str], clear: bool) -> list[tuple[str,
     return out
 
 
-def colour_batch(workshop: Workshop, asked: RecipeAsked) -> Coloured:
+def colour_batch(workshop: Workshop, asked: RecipeRequest) -> Coloured:
     """The recipe for a wanted colour, only adding to what is in the batch.
 
     Raises: NotFound: a colour is gone. OutOfRange: a colour of the wrong kind, a weight, dose or thickness that cannot be.
@@ -181,7 +181,7 @@ def colour_batch(workshop: Workshop, asked: RecipeAsked) -> Coloured:
     return _recipe(asked, chosen, inside)
 
 
-def _recipe(asked: RecipeAsked, chosen: list[tuple[str, Colour]], inside: dict[str, float]) -> Coloured:
+def _recipe(asked: RecipeRequest, chosen: list[tuple[str, Colour]], inside: dict[str, float]) -> Coloured:
     media = [_medium(material("bases", asked.base), t, asked.on_white) for t in asked.thicknesses_m]
     dyes = dict(_dye_of(chosen))
     wanted, most = lab_of_hex(asked.wanted), _most()
@@ -211,7 +211,7 @@ def _recipe(asked: RecipeAsked, chosen: list[tuple[str, Colour]], inside: dict[s
     )
 
 
-def _better_base(asked: RecipeAsked, dyes: list[str], off: float) -> str | None:
+def _better_base(asked: RecipeRequest, dyes: list[str], off: float) -> str | None:
     """Where this base stays far off: one of the same melt that does not, as black from dark."""
     others = [base for base in BASES_OF[MELTS_OF[asked.base][0]] if base != asked.base]
     if off <= FAR_OFF or not others:
@@ -251,7 +251,7 @@ def _looks(medium: Medium, doses: Array, keys: tuple[str, ...]) -> dict[str, str
     return {name: hex_of_lab(lab_of_spectrum(light, name), name) for name in LIGHTS}
 
 
-def patches(workshop: Workshop, asked: PatchesAsked) -> list[Patch]:
+def patches(workshop: Workshop, asked: PatchesRequest) -> list[Patch]:
     """Patches of a colour from pale to strong: the one nearest to a swatch says how strong the colour is.
 
     Raises: as colour_batch.
@@ -308,7 +308,7 @@ def _dose(plan: Plan, key: str, relatives: dict[str, str], docs: list[tuple[str,
 def _per_kg(base: str, wanted: str, thick_m: float, hand: tuple[tuple[str, str], ...]) -> Coloured:
     """A recipe for a kilogram."""
     chosen = [(i, Colour.model_validate_json(doc)) for i, doc in hand]
-    asked = RecipeAsked(
+    asked = RecipeRequest(
         base=base,
         batch_kg=1.0,
         wanted=wanted,

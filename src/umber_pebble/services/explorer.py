@@ -13,7 +13,7 @@ from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc,
 from umber_pebble.core.glass.water import pressure_pa
 from umber_pebble.core.heat.advice import best_reading, helps, risks
 from umber_pebble.core.heat.bands import Use, cast_bands
-from umber_pebble.core.heat.casting import Casting, Stay, Under
+from umber_pebble.core.heat.casting import Casting, LayerUnder, PlaceStay
 from umber_pebble.core.heat.passes import pass_on_pass, rest_s
 from umber_pebble.core.heat.reheat import reheat
 from umber_pebble.core.heat.stress import cooling_stress
@@ -24,9 +24,9 @@ from umber_pebble.core.heat.windows import TAKES, PieceWindows, windows_s
 from umber_pebble.core.humidity.dew import dew_point_degc
 from umber_pebble.core.materials.load import Material, material, materials, tempered
 from umber_pebble.core.spread import Spread, exact
-from umber_pebble.services import docs
+from umber_pebble.services import documents
 from umber_pebble.services.doc_base import Doc, Id
-from umber_pebble.services.docs import Kitchen
+from umber_pebble.services.documents import Kitchen
 from umber_pebble.services.explored import (
     Bent,
     Explored,
@@ -38,8 +38,7 @@ from umber_pebble.services.explored import (
     Take,
 )
 from umber_pebble.services.materials_own import own_material
-from umber_pebble.services.piece_docs import Piece
-from umber_pebble.services.piece_docs import Stay as StayDoc
+from umber_pebble.services.piece_docs import Piece, StayDoc
 from umber_pebble.services.places import pick, way_of
 from umber_pebble.services.snapshot import pot_case, prior_loss
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
@@ -60,12 +59,12 @@ class FirstPass(Doc):
     degc: float = Field(ge=-30, le=160)
 
 
-class BendAsked(Doc):
+class BendRequest(Doc):
     radius_m: float
     over_s: float
 
 
-class HeatAsked(Doc):
+class HeatRequest(Doc):
     """A cast to explore: a piece, or a thickness of a material in a mould; poured, laid along each of some ways."""
 
     material: Id
@@ -79,7 +78,7 @@ class HeatAsked(Doc):
     pour_degc: float | None = Field(description="None: as it is usually poured")
     first: FirstPass | None
     ways: list[Annotated[list[StayDoc], Field(min_length=1, max_length=6)]] = Field(min_length=1, max_length=3)
-    bend: BendAsked | None
+    bend: BendRequest | None
 
 
 def melt_of(workshop: Workshop, key: str, path: str = "material") -> Material:
@@ -91,13 +90,13 @@ def melt_of(workshop: Workshop, key: str, path: str = "material") -> Material:
         return material("melts", key)
     own = {stored.id: stored.doc for stored in workshop.all("material")}
     doc = own.get(key)
-    if not isinstance(doc, docs.OwnMaterial):
+    if not isinstance(doc, documents.OwnMaterial):
         known = [*materials("melts"), *own]
         raise OutOfRange("there is no such material: choose another", path=path, got=key, limits={"one_of": known})
     return own_material(key, doc)
 
 
-def explore(workshop: Workshop, asked: HeatAsked) -> list[Explored]:
+def explore(workshop: Workshop, asked: HeatRequest) -> list[Explored]:
     """Reckon a cast on each of its ways.
 
     Raises: NotFound, OutOfRange: a place, piece or material that is gone, a size or temperature outside the model.
@@ -118,7 +117,7 @@ def explore(workshop: Workshop, asked: HeatAsked) -> list[Explored]:
     ]
 
 
-def _explored(kitchen: Kitchen, casting: Casting, asked: HeatAsked, places: list[str]) -> Explored:
+def _explored(kitchen: Kitchen, casting: Casting, asked: HeatRequest, places: list[str]) -> Explored:
     melt, w = casting.melt, windows_s(casting)
     stress = None
     if casting.tg is not None:
@@ -156,7 +155,7 @@ def _explored(kitchen: Kitchen, casting: Casting, asked: HeatAsked, places: list
     )
 
 
-def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[Stay, ...]) -> Casting:
+def _casting(workshop: Workshop, melt: Material, asked: HeatRequest, path: tuple[PlaceStay, ...]) -> Casting:
     _, tg = family_of(melt).poured_at(melt)
     if tg is not None:
         water = melt.spread("water_dry_melt") if asked.water_frac is None else exact(asked.water_frac)
@@ -221,14 +220,14 @@ def _casting(workshop: Workshop, melt: Material, asked: HeatAsked, path: tuple[S
     )
 
 
-def _under(workshop: Workshop, first: FirstPass) -> Under:
+def _under(workshop: Workshop, first: FirstPass) -> LayerUnder:
     fillings = materials("fillings")
     known = (
         fillings[first.material]
         if first.material in fillings
         else melt_of(workshop, first.material, "first.material")
     )
-    return Under(known, require_range("first.thickness_m", first.thickness_m, 2e-5, 0.1), first.degc)
+    return LayerUnder(known, require_range("first.thickness_m", first.thickness_m, 2e-5, 0.1), first.degc)
 
 
 def _takes(family: str, w: PieceWindows) -> list[Take]:
@@ -267,7 +266,7 @@ def _sweat(kitchen: Kitchen, casting: Casting, w: PieceWindows) -> Sweat | None:
     )
 
 
-def _bent(casting: Casting, w: PieceWindows, bend: BendAsked | None) -> Bent | None:
+def _bent(casting: Casting, w: PieceWindows, bend: BendRequest | None) -> Bent | None:
     if bend is None or casting.tg is None:
         return None
     melt, thick, tg = casting.melt, casting.slab.likely, casting.tg.likely

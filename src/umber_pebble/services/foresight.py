@@ -11,7 +11,7 @@ from umber_pebble.core.bench.events import Body
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.services.bench import ActView, act_view, acts_of
-from umber_pebble.services.frozen import Frozen, Seen, looked_at
+from umber_pebble.services.interpreted import FrozenPlan, Interpreted, interpret
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.told import payload_of
 
@@ -83,12 +83,12 @@ def _known_by(told: Body | None) -> KnownBy | None:
     return KnownBy(told.KIND, {key: value for key, value in payload_of(told).items() if key in SAYS_OF_WHAT})
 
 
-def _links(frozen: Frozen, seen: Seen, actor: str, elapsed: float) -> Iterator[LinkView]:
+def _links(frozen: FrozenPlan, seen: Interpreted, actor: str, elapsed: float) -> Iterator[LinkView]:
     # what is tried out leaves no trace in what is kept
     trial = replace(frozen, kept=dict(frozen.kept))
 
     def tried(state: RunState, now: float) -> list[Act]:
-        return acts_of(trial, looked_at(trial, state, seen.seq), actor, now)
+        return acts_of(trial, interpret(trial, state, seen.seq), actor, now)
 
     before_s = frozen.plan.paces.call_before_s
     for of in chain(seen.state, elapsed, actor, tried):

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from umber_pebble.core.log.learn import Factor, learned
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Kitchen, Mould, Order
+from umber_pebble.services.documents import Kitchen, Mould, Order
 from umber_pebble.services.ovens import FactorSpread
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.snapshot import (

@@ -20,13 +20,13 @@ from umber_pebble.core.pieces.joins import (
     mat_m,
     softened_m,
 )
-from umber_pebble.core.plan.problem import HandStep, Line, Named
+from umber_pebble.core.plan.problem import HandStep, Named, PlanLine
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.services.builds import Wanted
-from umber_pebble.services.docs import Kitchen, OwnMaterial
+from umber_pebble.services.documents import Kitchen, OwnMaterial
 from umber_pebble.services.materials_own import castable
-from umber_pebble.services.piece_docs import Join, Piece, Stay
+from umber_pebble.services.piece_docs import Join, Piece, StayDoc
 from umber_pebble.services.places import place_case, way_of
 
 MOST_AT_ONCE = 500
@@ -36,7 +36,7 @@ MOST_AT_ONCE = 500
 class Joins:
     """What a plan makes of a piece's joins: lines where melt is poured, steps where none is."""
 
-    lines: list[Line]
+    lines: list[PlanLine]
     steps: list[HandStep]
 
 
@@ -100,7 +100,7 @@ def check_joins(piece: Piece, own: Mapping[str, OwnMaterial]) -> None:
 def joins_of(
     piece: Piece,
     lasts: Sequence[int | None],
-    lines: Sequence[Line],
+    lines: Sequence[PlanLine],
     wanted: Wanted,
     own: Mapping[str, OwnMaterial],
     kitchen: Kitchen,
@@ -131,8 +131,8 @@ def joins_of(
         melt = castable(join.melt.material, own, "melt.material")
         laid = joined(joint, melt, join.count)
         assert laid.cast is not None
-        bench = way_of([Stay(from_s=0.0, place_id=kitchen.places[0].id, care="none")], kitchen, "joins")
-        line = Line(
+        bench = way_of([StayDoc(from_s=0.0, place_id=kitchen.places[0].id, care="none")], kitchen, "joins")
+        line = PlanLine(
             named,
             wanted.quantity,
             join.melt.key,

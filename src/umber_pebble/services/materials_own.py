@@ -6,7 +6,7 @@ from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.families.known import is_melt
 from umber_pebble.core.materials.load import Material, like, material, materials
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.docs import OwnMaterial
+from umber_pebble.services.documents import OwnMaterial
 
 LARGEST_CHANGE, FARTHEST_K = 5.0, 40.0
 

@@ -33,7 +33,7 @@ from umber_pebble.core.plan.compile import check_vessel
 from umber_pebble.core.plan.sugar_cook import check_nibs
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.doc_base import Doc, Id
-from umber_pebble.services.docs import Kitchen
+from umber_pebble.services.documents import Kitchen
 from umber_pebble.services.explorer import melt_of
 from umber_pebble.services.gathering import ovens
 from umber_pebble.services.ovens import FactorSpread, oven_case, ring_case
@@ -45,7 +45,7 @@ from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 WAFER_LOW, WAFER_HIGH = 0.8, 1.25
 
 
-class PowerAsked(Doc):
+class PowerRequest(Doc):
     """A bowl of water that was heated, to measure an oven by."""
 
     water_kg: float
@@ -55,7 +55,7 @@ class PowerAsked(Doc):
     vessel_kg: float
 
 
-class BurstsAsked(Doc):
+class BurstsRequest(Doc):
     """Wafers or chopped couverture to be melted in a microwave."""
 
     material: Id
@@ -68,7 +68,7 @@ class BurstsAsked(Doc):
     stop: Literal["lumps", "through"]
 
 
-class FluidAsked(Doc):
+class FluidRequest(Doc):
     """A test of how fluid a melt is: a spoonful on a plate, by weight and how wide it comes to lie; or a spoon, by what it keeps."""
 
     material: Id
@@ -78,7 +78,7 @@ class FluidAsked(Doc):
     area_m2: float
 
 
-class CookAsked(Doc):
+class CookRequest(Doc):
     """Isomalt or sugar to be cooked; water_kg None: a tenth, if it is a large cook, or what sugar needs."""
 
     material: Id
@@ -93,7 +93,7 @@ class CookAsked(Doc):
     thickness_m: float
 
 
-class CaramelAsked(Doc):
+class CaramelRequest(Doc):
     """Sugar to be melted dry in a shallow pan."""
 
     vessel_id: Id
@@ -102,7 +102,7 @@ class CaramelAsked(Doc):
     off_degc: float
 
 
-class DipAsked(Doc):
+class DipRequest(Doc):
     """Centres to be dipped into a bath; centre_degc None: as warm as the room."""
 
     material: Id
@@ -141,7 +141,7 @@ def _ovens(workshop: Workshop, kitchen: Kitchen) -> dict[str, FactorSpread]:
         return ovens(session, kitchen)
 
 
-def oven_power_w(workshop: Workshop, asked: PowerAsked) -> float:
+def oven_power_w(workshop: Workshop, asked: PowerRequest) -> float:
     """An oven's power by the water test.
 
     Raises: OutOfRange: a value that cannot be, or an oven that comes out impossible.
@@ -150,7 +150,7 @@ def oven_power_w(workshop: Workshop, asked: PowerAsked) -> float:
     return power_by_water_w(asked.water_kg, asked.from_degc, asked.to_degc, asked.seconds, asked.vessel_kg, room)
 
 
-def bursts(workshop: Workshop, asked: BurstsAsked) -> BurstPlan:
+def bursts(workshop: Workshop, asked: BurstsRequest) -> BurstPlan:
     """The bursts a bowl is likely to need.
 
     Raises: OutOfRange: a size, weight or power that cannot be; metal in the microwave; a sugar.
@@ -192,7 +192,7 @@ class Fluid:
 DIPPED_M = 0.03
 
 
-def fluid(workshop: Workshop, asked: FluidAsked) -> Fluid:
+def fluid(workshop: Workshop, asked: FluidRequest) -> Fluid:
     """How fluid a melt is by a test, and what that does to a coat.
 
     Raises: OutOfRange: a weight, width or surface that cannot be; no fat.
@@ -220,7 +220,7 @@ def fat_faults(workshop: Workshop, key: str) -> list[Fault]:
     return faults(family_of(melt_of(workshop, key)).rows)
 
 
-def cook(workshop: Workshop, asked: CookAsked) -> Cooked:
+def cook(workshop: Workshop, asked: CookRequest) -> Cooked:
     """A cook of isomalt or sugar on a ring.
 
     Raises: OutOfRange: a weight, water or temperature that cannot be, a ring too weak.
@@ -265,7 +265,7 @@ def cook(workshop: Workshop, asked: CookAsked) -> Cooked:
     )
 
 
-def caramel(workshop: Workshop, asked: CaramelAsked) -> Caramel:
+def caramel(workshop: Workshop, asked: CaramelRequest) -> Caramel:
     """Dry caramel by stages, and when a spoonful of it holds a thread.
 
     Raises: OutOfRange: a weight or temperature that cannot be.
@@ -292,7 +292,7 @@ class DipBath:
     cold: ColdCentre | None
 
 
-def dip(workshop: Workshop, asked: DipAsked) -> DipBath:
+def dip(workshop: Workshop, asked: DipRequest) -> DipBath:
     """A bath over its dips, and how much of it a piece needs.
 
     Raises: OutOfRange: a size, weight or temperature that cannot be.

@@ -7,9 +7,9 @@ from umber_pebble.core.melts.oven import Microwave, nib_duty_frac
 from umber_pebble.core.plan.sugar_cook import Ring
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Kitchen
-from umber_pebble.services.docs import Microwave as MicrowaveDoc
-from umber_pebble.services.docs import Ring as RingDoc
+from umber_pebble.services.documents import Kitchen
+from umber_pebble.services.documents import Microwave as MicrowaveDoc
+from umber_pebble.services.documents import Ring as RingDoc
 
 
 class FactorSpread(Doc):

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from umber_pebble.core.colour.palette import Named, Pair, Remelt, base_for, pairs, remelts
 from umber_pebble.formats import palettes as files
 from umber_pebble.formats.apart import apart
-from umber_pebble.services.docs import Palette, PaletteColour
+from umber_pebble.services.documents import Palette, PaletteColour
 from umber_pebble.services.workshop import Workshop
 
 

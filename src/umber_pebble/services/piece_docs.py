@@ -46,7 +46,7 @@ NEW: dict[str, dict[str, Any]] = {"detail": {"outline": None}, "shell": {"dwell_
 """What passes of older versions did not have."""
 
 
-class Stay(Doc):
+class StayDoc(Doc):
     """From when a cast lies where, after its pour, and how it is kept there."""
 
     from_s: float = Field(ge=0, le=86_400)
@@ -67,7 +67,7 @@ class Part(Doc):
     passes: list[Pass] = Field(min_length=1, max_length=MOST_PASSES)
     bent: bool
     released: bool = Field(description="bent after it was taken out warm, on a form")
-    stays: list[Stay] = Field(max_length=6)
+    stays: list[StayDoc] = Field(max_length=6)
 
     @model_validator(mode="before")
     @classmethod

@@ -16,7 +16,7 @@ from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.core.spread import combine
 from umber_pebble.services.builds import Built, hands_s
 from umber_pebble.services.doc_base import Doc, Id, Whole
-from umber_pebble.services.docs import Colour, Kitchen, Mould
+from umber_pebble.services.documents import Colour, Kitchen, Mould
 from umber_pebble.services.piece_docs import Body, Part
 from umber_pebble.services.planning import Section, section_of
 from umber_pebble.services.shapes import mould_case
@@ -25,14 +25,14 @@ from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 LEVELS, STEPS = 24, 20
 
 
-class PartAsked(Doc):
+class PartRequest(Doc):
     """A part as it stands in the editor, and where it is cut: -1 near edge, 0 middle, 1 far edge."""
 
     part: Part
     cut_frac: float = Field(ge=-1, le=1)
 
 
-class WeightAsked(Doc):
+class WeightRequest(Doc):
     """A weight or volume typed for a pass, to be turned into its thickness, level or gap."""
 
     part: Part
@@ -69,7 +69,7 @@ class PartFigures:
     finished: Explained
 
 
-def part_figures(workshop: Workshop, asked: PartAsked) -> PartFigures:
+def part_figures(workshop: Workshop, asked: PartRequest) -> PartFigures:
     """A part's passes laid and cut.
 
     Raises: NotFound: the mould. OutOfRange: a number no pass may have.
@@ -127,7 +127,7 @@ def _layers(built: Built, cut_frac: float) -> list[Layer]:
     return layers_on(built.body, built.passes, built.laid, cut_frac, built.own)
 
 
-class BaseAsked(Doc):
+class BaseRequest(Doc):
     """What a part is cast in or made on, and where it is cut."""
 
     mould_id: Id | None
@@ -144,7 +144,7 @@ class PartBase:
     rim: list[list[float]]
 
 
-def part_base(workshop: Workshop, asked: BaseAsked) -> PartBase:
+def part_base(workshop: Workshop, asked: BaseRequest) -> PartBase:
     """What a part is cast in or made on.
 
     Raises: NotFound: the mould. OutOfRange: no such cavity.
@@ -162,7 +162,7 @@ def part_base(workshop: Workshop, asked: BaseAsked) -> PartBase:
     )
 
 
-def solve_pass(workshop: Workshop, asked: WeightAsked) -> float:
+def solve_pass(workshop: Workshop, asked: WeightRequest) -> float:
     """The thickness, level or gap of a pass that gives a weight or volume [m].
 
     Raises: Missing: none given, or a pass that has none. OutOfRange: more or less than it can be.

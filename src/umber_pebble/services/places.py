@@ -4,13 +4,12 @@ from dataclasses import replace
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.glass.water import pressure_pa
-from umber_pebble.core.heat.casting import STILL_M_S
+from umber_pebble.core.heat.casting import STILL_M_S, PlaceStay
 from umber_pebble.core.heat.casting import Place as PlaceCase
-from umber_pebble.core.heat.casting import Stay as StayCase
 from umber_pebble.core.heat.convection import thin_air_factor
 from umber_pebble.core.materials.load import material
-from umber_pebble.services.docs import Kitchen, Place
-from umber_pebble.services.piece_docs import Stay
+from umber_pebble.services.documents import Kitchen, Place
+from umber_pebble.services.piece_docs import StayDoc
 
 
 def pick(rows: list, wanted: str, path: str):  # type: ignore[no-untyped-def, type-arg]
@@ -54,14 +53,14 @@ def place_case(place: Place, kitchen: Kitchen) -> PlaceCase:
     )
 
 
-def way_of(stays: list[Stay], kitchen: Kitchen, path: str) -> tuple[tuple[StayCase, str], ...]:
+def way_of(stays: list[StayDoc], kitchen: Kitchen, path: str) -> tuple[tuple[PlaceStay, str], ...]:
     """A way through places as the engine takes it, each with its place's id.
 
     Raises: OutOfRange: a place is gone.
     """
     return tuple(
         (
-            StayCase(s.from_s, _kept(pick(kitchen.places, s.place_id, f"{path}.{i}.place_id"), s.care, kitchen)),
+            PlaceStay(s.from_s, _kept(pick(kitchen.places, s.place_id, f"{path}.{i}.place_id"), s.care, kitchen)),
             s.place_id,
         )
         for i, s in enumerate(stays)

@@ -16,7 +16,7 @@ from umber_pebble.core.plan.timetable import Task
 from umber_pebble.core.plan.window_rows import WindowRows, window_rows
 from umber_pebble.services.colouring import MeltDose, plan_doses
 from umber_pebble.services.doc_base import Doc, Name, Utc
-from umber_pebble.services.docs import Order
+from umber_pebble.services.documents import Order
 from umber_pebble.services.gathering import snapshot_of
 from umber_pebble.services.snapshot import Snapshot, plan_input
 from umber_pebble.services.workshop import Workshop
@@ -24,14 +24,14 @@ from umber_pebble.services.workshop import Workshop
 KEPT_PLANS = 4
 
 
-class PlanAsked(Doc):
+class PlanRequest(Doc):
     """An order, and when its plan was made at a glance: its parts are of that same plan."""
 
     order: Order
     planned_at: Utc
 
 
-class MeltAsked(PlanAsked):
+class MeltRequest(PlanRequest):
     """And one of its melts, by its key."""
 
     melt: Name = Field(max_length=80)
@@ -99,7 +99,7 @@ class PlanParts:
         now = self.workshop.clock.now()
         return Glance(now, summary_of(self.compiled(order, now)))
 
-    def melt(self, asked: MeltAsked) -> MeltPart:
+    def melt(self, asked: MeltRequest) -> MeltPart:
         """One of its melts.
 
         Raises: OutOfRange: it has no such melt. And as glance.
@@ -111,16 +111,16 @@ class PlanParts:
             doses = plan_doses(session, plan, [asked.melt])
         return MeltPart(melted(plan, asked.melt), next(iter(doses), None))
 
-    def windows(self, asked: PlanAsked) -> WindowRows:
+    def windows(self, asked: PlanRequest) -> WindowRows:
         """Its windows. Raises: as glance."""
         return window_rows(self.compiled(asked.order, asked.planned_at))
 
-    def cards(self, asked: PlanAsked) -> list[Card]:
+    def cards(self, asked: PlanRequest) -> list[Card]:
         """Its pour cards. Raises: as glance."""
         plan = self.compiled(asked.order, asked.planned_at)
         return pour_cards(plan.problem, plan.cooks, plan.windows)
 
-    def timetable(self, asked: PlanAsked) -> TimetablePart:
+    def timetable(self, asked: PlanRequest) -> TimetablePart:
         """What is done when. Raises: as glance."""
         plan = self.compiled(asked.order, asked.planned_at)
         steps = tuple(step.named for step in plan.problem.by_hand)

@@ -4,7 +4,7 @@ import gc
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.heat.casting import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, PlaceStay
 from umber_pebble.core.heat.pour import FatFlow, pour_window_s
 from umber_pebble.core.heat.vessel import Pot, base_case
 from umber_pebble.core.heat.windows import windows_s
@@ -24,7 +24,7 @@ from umber_pebble.core.pieces.in_the_round import body_of
 from umber_pebble.core.spread import exact
 from umber_pebble.formats.apart import apart
 from umber_pebble.formats.svg import read_outline
-from umber_pebble.services import docs
+from umber_pebble.services import documents
 from umber_pebble.services.shapes import cavity_fit
 
 
@@ -63,7 +63,7 @@ def section_of(cavity: Cavity, under_m: float, cut_frac: float) -> Section:
     return Section(runs, across, along, cavity.depth_m, under_m)
 
 
-def measure_cavity(kind: docs.Cavity, wall_m: float, cut_frac: float) -> CavityFigures:
+def measure_cavity(kind: documents.Cavity, wall_m: float, cut_frac: float) -> CavityFigures:
     """Volume, open surface, area and thickness of a kind of cavity, cut where asked.
 
     Raises: Missing, OutOfRange: too little measured, or an impossible size.
@@ -139,7 +139,7 @@ def warm_up() -> None:
         0.003,
         exact(140.0),
         exact(50.0),
-        (Stay(0.0, Place(wood, 0.02, 21.0, 21.0)),),
+        (PlaceStay(0.0, Place(wood, 0.02, 21.0, 21.0)),),
     )
     windows_s(sugar)
     fat = replace(sugar, melt=coating, pour=exact(38.0), tg=None)

@@ -27,7 +27,7 @@ from umber_pebble.devices.protocol import (
     read,
     write,
 )
-from umber_pebble.services.docs import Kitchen, Probe
+from umber_pebble.services.documents import Kitchen, Probe
 from umber_pebble.services.errors import NotFound
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import EVENT_SCHEMA, RunService

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from umber_pebble.core.families.family import Made, Rows, Solvent
 from umber_pebble.core.families.known import family_of, is_melt
 from umber_pebble.core.materials.load import Material, materials
-from umber_pebble.services import docs
+from umber_pebble.services import documents
 from umber_pebble.services.materials_own import own_material
 from umber_pebble.services.workshop import Workshop
 
@@ -60,7 +60,7 @@ def tables(workshop: Workshop) -> list[Group]:
     own = [
         own_material(stored.id, doc)
         for stored in workshop.all("material")
-        if isinstance(doc := stored.doc, docs.OwnMaterial)
+        if isinstance(doc := stored.doc, documents.OwnMaterial)
     ]
     groups = {
         "melts": materials("melts").values(),

@@ -17,7 +17,7 @@ from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.plan.problem import Named
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.frozen import Frozen, Seen
+from umber_pebble.services.interpreted import FrozenPlan, Interpreted
 from umber_pebble.services.noted import Noted
 
 MOST_DOTS = 120
@@ -92,7 +92,7 @@ def _methods(events: list[Noted]) -> dict[Subject, Method]:
     return out
 
 
-def ribbons(frozen: Frozen, seen: Seen, events: list[Noted], elapsed: float) -> list[Ribbon]:
+def ribbons(frozen: FrozenPlan, seen: Interpreted, events: list[Noted], elapsed: float) -> list[Ribbon]:
     """Pots then rounds, those that have something to show; the finished are marked done."""
     methods, lines = _methods(events), frozen.plan.lines
     rows = [*_pots(frozen, seen, elapsed), *_rounds(frozen, seen, elapsed), *_held(seen, elapsed)]
@@ -106,7 +106,7 @@ def ribbons(frozen: Frozen, seen: Seen, events: list[Noted], elapsed: float) -> 
     ]
 
 
-def _pots(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
+def _pots(frozen: FrozenPlan, seen: Interpreted, elapsed: float) -> list[Ribbon]:
     kitchen = frozen.snapshot.kitchen
     names = {row.id: row.name for rows in (kitchen.places, kitchen.vessels) for row in rows}
     heats = {row.id: row.name for rows in (kitchen.rings, kitchen.microwaves, kitchen.baths) for row in rows}
@@ -134,7 +134,7 @@ def _pots(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
     return out
 
 
-def _rounds(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
+def _rounds(frozen: FrozenPlan, seen: Interpreted, elapsed: float) -> list[Ribbon]:
     places = {place.id: place.name for place in frozen.snapshot.kitchen.places}
     out = []
     for number, track in seen.rounds.items():
@@ -165,7 +165,7 @@ def _rounds(frozen: Frozen, seen: Seen, elapsed: float) -> list[Ribbon]:
     return out
 
 
-def _held(seen: Seen, elapsed: float) -> list[Ribbon]:
+def _held(seen: Interpreted, elapsed: float) -> list[Ribbon]:
     """Batches that are held, the one that thickens first leading."""
     out = []
     for number, track in seen.batches.items():

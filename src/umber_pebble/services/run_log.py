@@ -9,11 +9,11 @@ from umber_pebble.core.bench.again import missing
 from umber_pebble.core.bench.track import Curve, Dot
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.log.learn import Factor, counted, learned
-from umber_pebble.core.plan.problem import Way
+from umber_pebble.core.plan.problem import MeltWay
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.frozen import Frozen, Seen
 from umber_pebble.services.gathering import breaks
+from umber_pebble.services.interpreted import FrozenPlan, Interpreted
 from umber_pebble.services.noted import Noted, taken_back
 from umber_pebble.services.snapshot import Counts, break_key_of, prior_coupling, prior_loss, prior_residue
 from umber_pebble.store import queries
@@ -125,7 +125,7 @@ class RunLog:
     aside: list[AsideShown]
 
 
-def summary(run: Run, frozen: Frozen, seen: Seen) -> RunSummary:
+def summary(run: Run, frozen: FrozenPlan, seen: Interpreted) -> RunSummary:
     """A run in the list, as its events tell it."""
     bad = sum(b for b, _ in counted(seen.state).values())
     cast = sum(r.casts for r in seen.state.rounds if r.poured_s is not None)
@@ -136,7 +136,7 @@ def summary(run: Run, frozen: Frozen, seen: Seen) -> RunSummary:
     )
 
 
-def run_log(session: Session, run: Run, frozen: Frozen, seen: Seen, events: list[Noted]) -> RunLog:
+def run_log(session: Session, run: Run, frozen: FrozenPlan, seen: Interpreted, events: list[Noted]) -> RunLog:
     """A run with its curves, outcomes and lessons, as this version reckons them."""
     order = frozen.snapshot.order
     names = {v.id: v.name for v in frozen.snapshot.kitchen.vessels}
@@ -164,7 +164,7 @@ def _ending(events: list[Noted]) -> str | None:
     return next((e.id for e in events if e.kind == "ended" and e.id not in gone), None)
 
 
-def _lesson(session: Session, way: Way, name: str) -> VesselLesson:
+def _lesson(session: Session, way: MeltWay, name: str) -> VesselLesson:
     def evidence(kind: str) -> list[Factor]:
         rows = queries.calibrations(session, kind, way.vessel_id)
         return [Factor(c.evidence["value"], c.evidence["sd"]) for c in rows]
@@ -181,7 +181,7 @@ def _lesson(session: Session, way: Way, name: str) -> VesselLesson:
     )
 
 
-def _ovens(session: Session, frozen: Frozen) -> list[OvenLesson]:
+def _ovens(session: Session, frozen: FrozenPlan) -> list[OvenLesson]:
     out = []
     for oven in frozen.snapshot.kitchen.microwaves:
         rows = queries.calibrations(session, "coupling", oven.id)
@@ -211,7 +211,7 @@ def _factor(evidence: list[Factor], prior: Spread, what: str, source: str) -> Ex
     )
 
 
-def _line(frozen: Frozen, seen: Seen, index: int, counts: dict[str, Counts]) -> LineResult:
+def _line(frozen: FrozenPlan, seen: Interpreted, index: int, counts: dict[str, Counts]) -> LineResult:
     line, order = frozen.plan.lines[index], frozen.snapshot.order
     rounds = [r for c in frozen.cooks for r in c.rounds if r.line == index]
     states = [seen.state.rounds[r.number] for r in rounds]
@@ -246,7 +246,7 @@ def _line(frozen: Frozen, seen: Seen, index: int, counts: dict[str, Counts]) -> 
     )
 
 
-def _rounds(frozen: Frozen, seen: Seen) -> list[RoundRecord]:
+def _rounds(frozen: FrozenPlan, seen: Interpreted) -> list[RoundRecord]:
     out = []
     for r in (r for c in frozen.cooks for r in c.rounds):
         s = seen.state.rounds[r.number]
@@ -263,7 +263,7 @@ def _rounds(frozen: Frozen, seen: Seen) -> list[RoundRecord]:
     return out
 
 
-def _coolings(frozen: Frozen, seen: Seen, names: dict[str, str]) -> list[Cooling]:
+def _coolings(frozen: FrozenPlan, seen: Interpreted, names: dict[str, str]) -> list[Cooling]:
     out = []
     for (cook, i), track in seen.rests.items():
         off = seen.state.cooks[cook].rests[i].off_s

@@ -17,10 +17,17 @@ from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.services.bearing import check_things
 from umber_pebble.services.colouring import MeltDose, plan_doses
-from umber_pebble.services.docs import Order
+from umber_pebble.services.documents import Order
 from umber_pebble.services.errors import IdReused, InUse, NotFound, Unreadable
-from umber_pebble.services.frozen import Frozen, KeptDose, Seen, looked_at, taught, thaw
 from umber_pebble.services.gathering import snapshot_of
+from umber_pebble.services.interpreted import (
+    FrozenPlan,
+    Interpreted,
+    KeptDose,
+    calibrations_of,
+    frozen_plan_of,
+    interpret,
+)
 from umber_pebble.services.kept import keep
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.noted import Noted, as_row, noted, taken_back
@@ -46,8 +53,8 @@ class RunService:
 
     def __init__(self, workshop: Workshop) -> None:
         self.workshop = workshop
-        self._frozen: OrderedDict[str, Frozen] = OrderedDict()
-        self._seen: OrderedDict[str, Seen] = OrderedDict()
+        self._frozen: OrderedDict[str, FrozenPlan] = OrderedDict()
+        self._seen: OrderedDict[str, Interpreted] = OrderedDict()
         self._logs: OrderedDict[str, list[Noted]] = OrderedDict()
         self._states: OrderedDict[str, tuple[int, RunState]] = OrderedDict()
 
@@ -202,7 +209,7 @@ class RunService:
             if queries.last_seq(session, run_id) != seen.seq:
                 # whoever added the newer event looks at it
                 return
-            queries.replace_calibrations(session, run_id, taught(run, frozen, seen))
+            queries.replace_calibrations(session, run_id, calibrations_of(run, frozen, seen))
             if run.ended_at is not None:
                 session.flush()
                 row = _run(session, run_id)
@@ -217,7 +224,7 @@ class RunService:
         state = _replayed(self.frozen(run), told)
         frozen = self.frozen(run, told)
         try:
-            learned = taught(run, frozen, looked_at(frozen, state, rows[-1].seq))
+            learned = calibrations_of(run, frozen, interpret(frozen, state, rows[-1].seq))
         except Exception:
             LOG.exception("nothing was learned from run %s, which was brought in", run.id)
         else:
@@ -240,16 +247,16 @@ class RunService:
         for kept in (self._frozen, self._seen, self._logs, self._states):
             kept.clear()
 
-    def frozen(self, run: Run, events: Sequence[Noted] = ()) -> Frozen:
+    def frozen(self, run: Run, events: Sequence[Noted] = ()) -> FrozenPlan:
         """The engine objects of a run with the cooks its events added, made once and kept."""
         more = _added(events)
         key = f"{run.id} {more}"
         if key not in self._frozen:
-            self._frozen[key] = thaw(run, more)
+            self._frozen[key] = frozen_plan_of(run, more)
             _trim(self._frozen)
         return self._frozen[key]
 
-    def look(self, run_id: str) -> tuple[Run, Frozen, Seen, list[Noted]]:
+    def look(self, run_id: str) -> tuple[Run, FrozenPlan, Interpreted, list[Noted]]:
         """A run with its state and curves as of its newest event.
 
         Raises: NotFound. Unreadable.
@@ -266,7 +273,7 @@ class RunService:
                 if state is None:
                     state = _replayed(self.frozen(run), events)
                     self._keep_state(run_id, seq, state)
-                seen = looked_at(frozen, state, seq)
+                seen = interpret(frozen, state, seq)
                 self._seen[run_id] = seen
                 _trim(self._seen)
         except UNREADABLE as error:
@@ -323,7 +330,7 @@ def _added(events: Sequence[Noted]) -> list[list[tuple[int, int]]]:
 
 
 def _fits(
-    frozen: Frozen, before: Sequence[Noted], news: Sequence[Noted], known: RunState | None = None
+    frozen: FrozenPlan, before: Sequence[Noted], news: Sequence[Noted], known: RunState | None = None
 ) -> RunState:
     """Raises: why the new events do not fit."""
     for new in news:
@@ -344,7 +351,7 @@ def _only_ended(session: Session, run: Run, rows: list[EventRow], why: Exception
     session.flush()
 
 
-def _replayed(frozen: Frozen, events: Sequence[Noted]) -> RunState:
+def _replayed(frozen: FrozenPlan, events: Sequence[Noted]) -> RunState:
     state = replay(frozen.layout, _to_tell(events))
     state.aside += [e.told for e in events if isinstance(e.told, Aside)]
     return state

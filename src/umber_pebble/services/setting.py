@@ -5,28 +5,27 @@ from typing import Literal
 
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.bands import Band, Use, cast_bands
-from umber_pebble.core.heat.casting import Casting, Stay, Under, as_ball
+from umber_pebble.core.heat.casting import Casting, LayerUnder, PlaceStay, as_ball
 from umber_pebble.core.heat.skin import Skin, skin_of
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import slab_m
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.films import TooThin, shell_against_film
-from umber_pebble.core.pieces.layers import Laid
+from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.plan.problem import Work
 from umber_pebble.core.plan.turns import stays_in, turns_of
 from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.services.builds import Built, hands_s, leaves_at
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Kitchen, Place
-from umber_pebble.services.piece_docs import Part
-from umber_pebble.services.piece_docs import Stay as StayDoc
+from umber_pebble.services.documents import Kitchen, Place
+from umber_pebble.services.piece_docs import Part, StayDoc
 from umber_pebble.services.places import place_case, way_of
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 
-class SettingAsked(Doc):
+class SettingRequest(Doc):
     """A part as it stands in the editor."""
 
     part: Part
@@ -79,7 +78,7 @@ class PartSets:
     cools: Cools | None
 
 
-def part_sets(workshop: Workshop, asked: SettingAsked) -> PartSets:
+def part_sets(workshop: Workshop, asked: SettingRequest) -> PartSets:
     """How the passes of a part set.
 
     Raises: NotFound: the mould. OutOfRange: a number no pass may have.
@@ -136,7 +135,7 @@ def _round_of(
     return out, now, spreads
 
 
-def _keeps(built: Built, row: Laid, kitchen: Kitchen) -> TooThin | None:
+def _keeps(built: Built, row: LaidPass, kitchen: Kitchen) -> TooThin | None:
     """What a wall keeps of a shell that is tipped out: its film, and the skin that set while the mould stood full."""
     one = built.passes[row.index]
     tipped = one.tipped()
@@ -152,7 +151,7 @@ def _keeps(built: Built, row: Laid, kitchen: Kitchen) -> TooThin | None:
     cold = [p for p in kitchen.places if p.kind == "fridge"]
 
     def skin(place: Place) -> Skin:
-        path = (Stay(0.0, place_case(place, kitchen)),)
+        path = (PlaceStay(0.0, place_case(place, kitchen)),)
         return skin_of(
             Casting(melt, built.mould.material, exact(half), half, built.mould.wall_m, pour, None, path)
         )
@@ -164,13 +163,13 @@ def _keeps(built: Built, row: Laid, kitchen: Kitchen) -> TooThin | None:
 
 
 def _windows(
-    part: Part, built: Built, row: Laid, cast: CastAmounts, melt: Material, kitchen: Kitchen
+    part: Part, built: Built, row: LaidPass, cast: CastAmounts, melt: Material, kitchen: Kitchen
 ) -> tuple[PieceWindows, str, Spread]:
     """How a pass sets where its material usually does, poured anywhere between as hot as it may be and its closing."""
     stays = part.stays or [StayDoc(from_s=0.0, place_id=_sets_in(kitchen, melt).id, care="none")]
     way = way_of(stays, kitchen, "stays")
     pour, tg = family_of(melt).poured_at(melt)
-    path: tuple[Stay, ...] = tuple(stay for stay, _ in way)
+    path: tuple[PlaceStay, ...] = tuple(stay for stay, _ in way)
     cold = path[0].place.surface_degc
     casting = Casting(
         melt,
@@ -181,7 +180,7 @@ def _windows(
         pour,
         tg,
         path,
-        tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in row.under),
+        tuple(LayerUnder(of, thick, cold if degc is None else degc) for of, thick, degc in row.under),
         thin_m=cast.thin_m,
         thick_m=cast.thick_m,
         beside=built.mould.cavities,

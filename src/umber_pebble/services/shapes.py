@@ -10,16 +10,17 @@ from umber_pebble.core.moulds.outline import Bar, Circle, Drawn, Outline, centre
 from umber_pebble.core.moulds.shape import Shape
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.plan.problem import Mould as MouldCase
-from umber_pebble.services import docs
+from umber_pebble.services import documents
 
 
 def _walled(
-    outline: Outline, shape: docs.BarShape | docs.HeartShape | docs.StarShape | docs.OutlineShape
+    outline: Outline,
+    shape: documents.BarShape | documents.HeartShape | documents.StarShape | documents.OutlineShape,
 ) -> Walled:
     return Walled(outline, shape.depth_m, shape.draft_rad, shape.edge_m)
 
 
-def _cone(shape: docs.ConeShape) -> Walled:
+def _cone(shape: documents.ConeShape) -> Walled:
     lean = (shape.diameter_m - shape.floor_m) / 2
     if lean < 0:
         raise OutOfRange(
@@ -31,35 +32,35 @@ def _cone(shape: docs.ConeShape) -> Walled:
     return Walled(Circle(shape.diameter_m), shape.depth_m, math.atan(lean / shape.depth_m))
 
 
-def shape_of(cavity: docs.Cavity) -> Shape:
+def shape_of(cavity: documents.Cavity) -> Shape:
     """The shape of a cavity from its measured sizes.
 
     Raises: Missing, OutOfRange: too little measured, or an impossible size.
     """
     match cavity.shape:
-        case docs.RoundShape() as s:
+        case documents.RoundShape() as s:
             return round_by_water(s.diameter_m, s.depth_m, s.draft_rad, s.edge_m, cavity.water_kg)
-        case docs.ConeShape() as s:
+        case documents.ConeShape() as s:
             return _cone(s)
-        case docs.BarShape() as s:
+        case documents.BarShape() as s:
             return _walled(Bar(s.length_m, s.width_m, s.corner_m), s)
-        case docs.HalfBallShape() as s:
+        case documents.HalfBallShape() as s:
             return Cap(s.diameter_m, s.diameter_m / 2)
-        case docs.CapShape() as s:
+        case documents.CapShape() as s:
             return Cap(s.diameter_m, s.depth_m)
-        case docs.EllipsoidShape() as s:
+        case documents.EllipsoidShape() as s:
             return HalfEllipsoid(s.length_m, s.width_m, s.depth_m)
-        case docs.CapsuleShape() as s:
+        case documents.CapsuleShape() as s:
             return HalfCapsule(s.length_m, s.width_m)
-        case docs.HeartShape() as s:
+        case documents.HeartShape() as s:
             return _walled(heart(s.width_m), s)
-        case docs.StarShape() as s:
+        case documents.StarShape() as s:
             return _walled(star(s.diameter_m, s.tips, s.inner_frac), s)
-        case docs.OutlineShape() as s:
+        case documents.OutlineShape() as s:
             return _walled(Drawn(centred(tuple((x, y) for x, y in s.corners))), s)
 
 
-def cavity_fit(cavity: docs.Cavity) -> CavityFit:
+def cavity_fit(cavity: documents.Cavity) -> CavityFit:
     """A cavity from what was measured.
 
     Raises: Missing, OutOfRange: too little measured, an impossible size, or water and sizes far apart.
@@ -67,7 +68,7 @@ def cavity_fit(cavity: docs.Cavity) -> CavityFit:
     return fit_cavity(shape_of(cavity), cavity.water_kg)
 
 
-def kind_of(mould: docs.Mould, index: int) -> docs.Cavity:
+def kind_of(mould: documents.Mould, index: int) -> documents.Cavity:
     """One kind of a mould's cavities.
 
     Raises: OutOfRange: it has no such kind.
@@ -82,7 +83,7 @@ def kind_of(mould: docs.Mould, index: int) -> docs.Cavity:
     return mould.cavities[index]
 
 
-def mould_case(mould_id: str, mould: docs.Mould, index: int) -> MouldCase:
+def mould_case(mould_id: str, mould: documents.Mould, index: int) -> MouldCase:
     """One kind of a mould's cavities as the engine takes it: what is under the cast, and what bears its heat."""
     kind = kind_of(mould, index)
     under, thick, bears = material("moulds", mould.material), mould.wall_m, mould.bears_degc

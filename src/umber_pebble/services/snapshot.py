@@ -12,12 +12,12 @@ from umber_pebble.core.heat.casting import Place as PlaceCase
 from umber_pebble.core.heat.convection import thin_air_factor
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import material, model_factors
-from umber_pebble.core.plan.problem import HandStep, Line, Named, Paces, PlanInput, Way
+from umber_pebble.core.plan.problem import HandStep, MeltWay, Named, Paces, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Wanted, body_key, build_key, build_of, lines_of, pressed
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel
+from umber_pebble.services.documents import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel
 from umber_pebble.services.joins import joins_of
 from umber_pebble.services.materials_own import castable
 from umber_pebble.services.ovens import FactorSpread
@@ -83,7 +83,7 @@ def break_key(melt: str, mould_id: str, cavity: int, build: str) -> str:
     return f"{melt.partition('#')[0]}:{mould_id}:{cavity}{f':{build}' if build else ''}"
 
 
-def break_key_of(line: Line) -> str:
+def break_key_of(line: PlanLine) -> str:
     """The same of a line of a plan."""
     return break_key(line.melt, line.mould.mould_id, line.mould.kind, line.build)
 
@@ -141,14 +141,14 @@ def materials_of(snapshot: Snapshot) -> dict[str, OwnMaterial]:
     return out
 
 
-def _ways(snapshot: Snapshot, lines: list[Line], own: Mapping[str, OwnMaterial]) -> dict[str, Way]:
+def _ways(snapshot: Snapshot, lines: list[PlanLine], own: Mapping[str, OwnMaterial]) -> dict[str, MeltWay]:
     """How each melt is made: the largest of a material's colours in the order's own vessel, the others in what else there is."""
     weights: dict[str, float] = {}
     for line in lines:
         weights[line.melt] = weights.get(line.melt, 0.0) + line.cast.poured.value.likely * line.quantity
     chosen = {row.melt: row.vessel_id for row in snapshot.order.vessels}
     taken: list[str] = list(chosen.values())
-    ways: dict[str, Way] = {}
+    ways: dict[str, MeltWay] = {}
     for melt in sorted(weights, key=lambda m: -weights[m]):
         usual = _way(snapshot, melt, chosen.get(melt), own)
         if melt not in chosen and usual.vessel_id in taken:
@@ -158,7 +158,7 @@ def _ways(snapshot: Snapshot, lines: list[Line], own: Mapping[str, OwnMaterial])
     return {melt: ways[melt] for melt in weights}
 
 
-def _another(snapshot: Snapshot, usual: Way, taken: list[str]) -> str:
+def _another(snapshot: Snapshot, usual: MeltWay, taken: list[str]) -> str:
     """A vessel of the same make that nothing else is in; the same one where there is none."""
     kitchen, metal = snapshot.kitchen, usual.pot.metal.flags["metal"]
     free = (
@@ -169,7 +169,7 @@ def _another(snapshot: Snapshot, usual: Way, taken: list[str]) -> str:
     return next(free, usual.vessel_id)
 
 
-def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[str, OwnMaterial]) -> Way:
+def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[str, OwnMaterial]) -> MeltWay:
     kitchen = snapshot.kitchen
     key, _, colour = melt_key.partition("#")
     melt = castable(key, own, "material")
@@ -183,7 +183,7 @@ def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[
     # hot sugar is not carried about: its moulds set where they are poured
     poured_on = place if family.hot else stand
     loss, residue = snapshot.loss[vessel.id].spread(), snapshot.residue[vessel.id].spread()
-    return Way(
+    return MeltWay(
         melt,
         pot_case(vessel, stand, kitchen, loss),
         vessel.id,
@@ -205,7 +205,7 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     Raises: OutOfRange: a ring, vessel, oven or place is gone; a size is impossible.
     """
     order, kitchen = snapshot.order, snapshot.kitchen
-    lines, steps, own = list[Line](), list[HandStep](), materials_of(snapshot)
+    lines, steps, own = list[PlanLine](), list[HandStep](), materials_of(snapshot)
     paces = Paces(**kitchen.paces.model_dump())
     for item, row in enumerate(order.lines):
         piece = snapshot.pieces[row.piece_id]

@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from umber_pebble.config import Config
 from umber_pebble.services.clock import Clock, DrivenClock, SteadyClock
-from umber_pebble.services.docs import Bath, Kitchen, Microwave, Paces, Place, Ring, Units, Vessel
+from umber_pebble.services.documents import Bath, Kitchen, Microwave, Paces, Place, Ring, Units, Vessel
 from umber_pebble.services.live import Broker
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 from umber_pebble.store import queries

@@ -15,7 +15,7 @@ from umber_pebble.core.temper.seed import Bowl, Seeding, after_degc, loses_tempe
 from umber_pebble.formats.apart import apart
 from umber_pebble.formats.curves import read_curve_csv
 from umber_pebble.services.doc_base import Doc, Id
-from umber_pebble.services.docs import Kitchen, Probe
+from umber_pebble.services.documents import Kitchen, Probe
 from umber_pebble.services.explorer import melt_of
 from umber_pebble.services.places import pick
 from umber_pebble.services.probes import Probes
@@ -26,7 +26,7 @@ LEAST_COOLING_K = 0.1
 """A balance needs a bowl a little warmer than it is to be."""
 
 
-class SeedAsked(Doc):
+class SeedRequest(Doc):
     """A bowl to be tempered by seed, and what was stirred in and read since."""
 
     material: Id
@@ -40,7 +40,7 @@ class SeedAsked(Doc):
     read_degc: float | None
 
 
-class CurveAsked(Doc):
+class CurveRequest(Doc):
     """A cooling curve as CSV, or what a probe in a sample says (csv None); read by the probe's bands, or the usual ones."""
 
     csv: str | None
@@ -78,7 +78,7 @@ class CurveRead:
     waits: str | None
 
 
-def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
+def seed_bowl(workshop: Workshop, asked: SeedRequest) -> Seeded:
     """Seed for a bowl and what to do now.
 
     Raises: OutOfRange: a material that needs no temper, seed too warm, a weight or temperature that cannot be.
@@ -143,7 +143,7 @@ def seed_bowl(workshop: Workshop, asked: SeedAsked) -> Seeded:
     )
 
 
-def curve_test(probes: Probes, asked: CurveAsked) -> CurveRead:
+def curve_test(probes: Probes, asked: CurveRequest) -> CurveRead:
     """A cooling curve's class; of a live one that is not long enough yet, its points so far.
 
     Raises: NotFound: the probe. OutOfRange, Missing: a cell that cannot be, gaps, too short, Fahrenheit taken for Celsius.

@@ -13,9 +13,9 @@ from umber_pebble.core.plan.fat_melt import FatMelt
 from umber_pebble.core.plan.making import Making
 from umber_pebble.core.plan.sugar_cook import SugarCook
 from umber_pebble.core.plan.tempered import Temper
-from umber_pebble.services.docs import Bath as BathDoc
-from umber_pebble.services.docs import Kitchen
-from umber_pebble.services.docs import Microwave as MicrowaveDoc
+from umber_pebble.services.documents import Bath as BathDoc
+from umber_pebble.services.documents import Kitchen
+from umber_pebble.services.documents import Microwave as MicrowaveDoc
 from umber_pebble.services.ovens import FactorSpread, oven_case, ring_case
 from umber_pebble.services.places import pick
 from umber_pebble.services.way_docs import SEED_DEGC, CookedWay, MeltedWay, TemperedWay, WayDoc

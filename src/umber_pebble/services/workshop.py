@@ -15,7 +15,7 @@ from umber_pebble.core.families.known import family_of
 from umber_pebble.services.builds import Built, build_of
 from umber_pebble.services.clock import Clock
 from umber_pebble.services.doc_base import STORED, Doc, check_id
-from umber_pebble.services.docs import KINDS, Colour, Kitchen, Mould, Order, OwnMaterial
+from umber_pebble.services.documents import KINDS, Colour, Kitchen, Mould, Order, OwnMaterial
 from umber_pebble.services.errors import InUse, NotFound, Stale, Unreadable
 from umber_pebble.services.full_disk import words_for_a_full_disk
 from umber_pebble.services.joins import check_joins

@@ -21,7 +21,7 @@ from umber_pebble.core.bench.track import Track, corrected_degc, temperature_at_
 from umber_pebble.core.errors import CoreError, Missing, NotInSequence, OutOfRange
 from umber_pebble.core.families.fats import COATING as COATING_FAMILY
 from umber_pebble.core.families.glass import ISOMALT as ISOMALT_FAMILY
-from umber_pebble.core.heat.casting import Stay
+from umber_pebble.core.heat.casting import PlaceStay
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.log.learn import Factor, learned, loss_factor
 from umber_pebble.core.plan.cooks import make_cooks, round_windows
@@ -418,8 +418,8 @@ def test_what_is_seen_moves_the_windows_and_what_says_nothing_new_does_not() -> 
 
 
 def test_a_piece_with_a_way_of_its_own_goes_it() -> None:
-    slab = Stay(300.0, FRIDGE)
-    plan = replace(PLAN, lines=(replace(PLAN.lines[0], lies=((Stay(0.0, WOOD), "bench"), (slab, "slab"))),))
+    slab = PlaceStay(300.0, FRIDGE)
+    plan = replace(PLAN, lines=(replace(PLAN.lines[0], lies=((PlaceStay(0.0, WOOD), "bench"), (slab, "slab"))),))
     cooks = make_cooks(plan, [[(0, 14)], [(0, 14)]])
     state = state_of(log(HEATED, OFF, POURED))
     track = round_track(plan, cooks[0], 0, state.rounds[0], exact(140.0), PLACES)

@@ -8,7 +8,7 @@ from ht import Nu_horizontal_plate_laminar_Baehr
 
 from tests.conftest import FRIDGE, WOOD, make_lollipops
 from umber_pebble.core.errors import OutOfRange
-from umber_pebble.core.heat.casting import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, PlaceStay
 from umber_pebble.core.heat.convection import h_stream_w_m2k, nusselt_stream_pohlhausen_1921
 from umber_pebble.core.heat.melting import Bath, Melting, heat_taken_j, melting_time_s
 from umber_pebble.core.heat.pour import FatFlow, pour_window_s
@@ -38,7 +38,7 @@ def cast(
             wall_m,
             Spread(36.0, 38.0, 40.0),
             None,
-            (Stay(0.0, first), Stay(60.0, where)),
+            (PlaceStay(0.0, first), PlaceStay(60.0, where)),
         )
     )
 
@@ -79,7 +79,7 @@ def test_a_disc_sets_at_room_temperature_in_twenty_to_thirty_minutes() -> None:
             0.0002,
             exact(38.0),
             None,
-            (Stay(0.0, room),),
+            (PlaceStay(0.0, room),),
         )
     )
     assert 15 * 60 < disc.at["touch"].likely < 30 * 60
@@ -148,7 +148,7 @@ def test_moving_after_a_while_lies_between() -> None:
 
 
 def replace_path(depth_m: float, moved_s: float) -> PieceWindows:
-    path = (Stay(0.0, BENCH), Stay(moved_s, FRIDGE))
+    path = (PlaceStay(0.0, BENCH), PlaceStay(moved_s, FRIDGE))
     pour = Spread(36.0, 38.0, 40.0)
     return windows_s(
         Casting(COATING, material("moulds", "silicone"), exact(depth_m), 0.0075, 0.003, pour, None, path)

@@ -13,7 +13,7 @@ from scipy import stats
 from tests.conftest import FRIDGE, WOOD
 from tests.published import rows
 from umber_pebble.core.glass.viscosity import tg_spread_degc
-from umber_pebble.core.heat.casting import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, PlaceStay
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.design import Design, normal_design, run_design, split_normal
 from umber_pebble.core.heat.piece import COARSE, base
@@ -38,7 +38,7 @@ def cast(key: str, thick_m: float, place: Place, mould: str = "silicone") -> Cas
         0.003,
         pour,
         TG if sugar else None,
-        (Stay(0.0, place),),
+        (PlaceStay(0.0, place),),
     )
 
 

@@ -11,7 +11,7 @@ from scipy.integrate import solve_ivp
 from tests.conftest import WOOD, make_plan, refilled
 from tests.published import rows
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
-from umber_pebble.core.heat.casting import Casting, Stay
+from umber_pebble.core.heat.casting import Casting, PlaceStay
 from umber_pebble.core.heat.fills import (
     _dose,
     detail_dose_s_per_pa_s,
@@ -30,7 +30,14 @@ REACH = Spread(0.010, 0.015, 0.025)
 
 def cast(depth_m: float, mould: str) -> Casting:
     return Casting(
-        ISOMALT, material("moulds", mould), exact(depth_m), 0.0125, 0.003, exact(160.0), TG, (Stay(0.0, WOOD),)
+        ISOMALT,
+        material("moulds", mould),
+        exact(depth_m),
+        0.0125,
+        0.003,
+        exact(160.0),
+        TG,
+        (PlaceStay(0.0, WOOD),),
     )
 
 

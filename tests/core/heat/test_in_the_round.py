@@ -7,7 +7,7 @@ import pytest
 from tests.core.heat.axisymmetric import Body, cup, dome, times_s
 from umber_pebble.core.fat.crystallise import setting_of
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc, tg_spread_degc
-from umber_pebble.core.heat.casting import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, PlaceStay
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity, open_m2, place_slabs_m, slab_m, volume_m3
@@ -47,7 +47,7 @@ def on_a_rack(cavity: Cavity, sugar: bool, air: float, pour: float) -> Casting:
         WALL_M,
         exact(pour),
         exact(TG) if sugar else None,
-        (Stay(0.0, place),),
+        (PlaceStay(0.0, place),),
         thin_m=thin,
         thick_m=thick,
         body=body_of(cavity, depth),

@@ -7,7 +7,7 @@ import pytest
 
 from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.glass.bend import bend_limits, bends_until_log_pa_s
-from umber_pebble.core.heat.casting import Casting, Place, Stay, Under
+from umber_pebble.core.heat.casting import Casting, LayerUnder, Place, PlaceStay
 from umber_pebble.core.heat.conduction import Face, Layer, conduct
 from umber_pebble.core.heat.passes import pass_on_pass
 from umber_pebble.core.heat.piece import PieceRun
@@ -34,13 +34,13 @@ def second_coat(first_degc: float, pour_degc: float) -> Casting:
         0.003,
         exact(pour_degc),
         None,
-        (Stay(0.0, room),),
-        under=(Under(coating, 0.0015, first_degc),),
+        (PlaceStay(0.0, room),),
+        under=(LayerUnder(coating, 0.0015, first_degc),),
     )
 
 
 def glass(isomalt: Material, depth_m: float, place: Place) -> Casting:
-    return Casting(isomalt, SILICONE, exact(depth_m), 0.02, 0.003, exact(135.0), TG, (Stay(0.0, place),))
+    return Casting(isomalt, SILICONE, exact(depth_m), 0.02, 0.003, exact(135.0), TG, (PlaceStay(0.0, place),))
 
 
 # Common practice, no source: let the new melt rest about a minute, or it melts the first; a cold first coat does not mind.
@@ -57,8 +57,8 @@ def test_a_hot_coat_melts_a_first_one_that_is_warm_and_not_one_from_the_fridge()
 def test_glass_fuses_with_glass_that_is_still_warm_and_lies_apart_on_cold(isomalt: Material) -> None:
     room = Place(material("surfaces", "wood"), 0.02, 22.0, 22.0)
     cast = glass(isomalt, 0.003, room)
-    warm = pass_on_pass(replace(cast, under=(Under(isomalt, 0.003, 80.0),)))
-    cold = pass_on_pass(replace(cast, pour=exact(100.0), under=(Under(isomalt, 0.003, 5.0),)))
+    warm = pass_on_pass(replace(cast, under=(LayerUnder(isomalt, 0.003, 80.0),)))
+    cold = pass_on_pass(replace(cast, pour=exact(100.0), under=(LayerUnder(isomalt, 0.003, 5.0),)))
     assert (warm.verdict, cold.verdict) == ("dissolves", "apart")
 
 
@@ -164,7 +164,7 @@ def test_a_couverture_sets_with_its_temper(key: str) -> None:
         film = material("fillings", "acetate")
         pour = exact(melt.value("work_at"))
         return (
-            windows_s(Casting(melt, film, exact(0.003), 0.02, 1e-4, pour, None, (Stay(0.0, room),)))
+            windows_s(Casting(melt, film, exact(0.003), 0.02, 1e-4, pour, None, (PlaceStay(0.0, room),)))
             .at["touch"]
             .likely
         )

@@ -9,7 +9,7 @@ from tests.conftest import make_pot
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955, tg_spread_degc
 from umber_pebble.core.glass.water import boils_at_degc, water_of_cook
-from umber_pebble.core.heat.casting import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, PlaceStay
 from umber_pebble.core.heat.hob import Heating, heating_curve, hob_time_s
 from umber_pebble.core.heat.pour import SugarFlow, bubbles_risen_s, pour_window_s
 from umber_pebble.core.heat.vessel import base_case
@@ -32,7 +32,7 @@ def casting(isomalt: Material, depth_m: float = 0.0025, where: Place | None = No
         0.003,
         exact(132.0),
         tg,
-        (Stay(0.0, where or place()),),
+        (PlaceStay(0.0, where or place()),),
     )
     return replace(made, **changes)  # type: ignore[arg-type]
 
@@ -66,7 +66,7 @@ def test_a_cold_slab_is_faster_and_a_warm_room_slower(isomalt: Material) -> None
 
 
 def test_moving_to_the_slab_after_a_minute_lies_between(isomalt: Material) -> None:
-    moved = windows_s(casting(isomalt, path=(Stay(0.0, place()), Stay(60.0, place("granite", 12.0)))))
+    moved = windows_s(casting(isomalt, path=(PlaceStay(0.0, place()), PlaceStay(60.0, place("granite", 12.0)))))
     bench, slab = windows_s(casting(isomalt)), windows_s(casting(isomalt, where=place("granite", 12.0)))
     assert slab.at["unmould"].likely < moved.at["unmould"].likely < bench.at["unmould"].likely
     before = moved.likely_run.times_s <= 60.0

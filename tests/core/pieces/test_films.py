@@ -9,7 +9,7 @@ from scipy.integrate import solve_ivp
 
 from tests.published import rows
 from umber_pebble.core.errors import Missing, OutOfRange
-from umber_pebble.core.heat.casting import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, PlaceStay
 from umber_pebble.core.heat.skin import Skin
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.fluid import yield_of_spread_pa
@@ -66,7 +66,7 @@ def test_a_wall_keeps_what_the_trade_sees() -> None:
                 0.003,
                 exact(38.0),
                 None,
-                (Stay(0.0, Place(wood, 0.02, degc, degc)),),
+                (PlaceStay(0.0, Place(wood, 0.02, degc, degc)),),
             )
         )
         for degc in (21.0, 5.0)

@@ -25,7 +25,7 @@ from umber_pebble.core.plan.cards import pour_cards
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.plan.melted import melted
-from umber_pebble.core.plan.problem import Handful, Line, Mould, Named, PlanInput
+from umber_pebble.core.plan.problem import Inclusion, Mould, Named, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.timetable import clashes
 
@@ -42,10 +42,10 @@ def pops(quantity: int = 12, owned: int = 1, shared_bowl: bool = False) -> PlanI
     laid, faults = lay(POP, (detail(MOON, 0.15, 0.0012), shell(SKY, 0.0016, False, False), cake, Close(SKY)))
     assert not faults
     casts = [row.cast for row in laid if row.cast is not None]
-    hand = Handful("filling", "Cake filling", laid[2].poured.value.likely, 12.0)
+    hand = Inclusion("filling", "Cake filling", laid[2].poured.value.likely, 12.0)
     lines = [
-        Line(Named("Cap"), quantity, MOON.key, mould, casts[0], None, BreakRate(), last=False, kind="detail"),
-        Line(
+        PlanLine(Named("Cap"), quantity, MOON.key, mould, casts[0], None, BreakRate(), last=False, kind="detail"),
+        PlanLine(
             Named("Shell"),
             quantity,
             SKY.key,
@@ -57,7 +57,7 @@ def pops(quantity: int = 12, owned: int = 1, shared_bowl: bool = False) -> PlanI
             last=False,
             kind="shell",
         ),
-        Line(
+        PlanLine(
             Named("Close"),
             quantity,
             SKY.key,

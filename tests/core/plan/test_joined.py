@@ -21,8 +21,8 @@ from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.compile import Plan, compile_plan
-from umber_pebble.core.plan.cooks import lies_of
-from umber_pebble.core.plan.problem import HandStep, Line, Mould, Named, PlanInput
+from umber_pebble.core.plan.cooks import route_of
+from umber_pebble.core.plan.problem import HandStep, Mould, Named, PlanInput, PlanLine
 from umber_pebble.core.plan.remarks import ShelfSmall
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.summary import summary_of
@@ -40,7 +40,7 @@ def planets(pieces: int, props: int, shelves: dict[str, int], dry_s: float) -> P
     laid = joined(Joint(0.1, 0, 0.004, 0.0, 0.0, COATING, 0.006), COATING, 4)
     assert laid.cast is not None
     prop = Mould("props", 0, material("moulds", "silicone"), 0.001, part.mould.cavity, props, 1, 300.0, "props")
-    seam = Line(
+    seam = PlanLine(
         "Seam", pieces, "coating", prop, laid.cast, None, BreakRate(), kind="join", needs=(0,), hold_s=60.0, item=0
     )
     glue = HandStep("join", Named("Ring"), 0, pieces, 0.0001, 30.0, Spread(600.0, 1200.0, 1800.0), (0,))
@@ -69,7 +69,7 @@ def kept(problem: PlanInput, plan: Plan) -> None:
         lies = [
             (pours[r.number].end_s, off[r.number])
             for r in rounds
-            if lies_of(problem, problem.lines[r.line], r.casts)[-1][1] == place
+            if route_of(problem, problem.lines[r.line], r.casts)[-1][1] == place
         ]
         for start, _ in lies:
             assert sum(a <= start < b for a, b in lies) <= takes
@@ -143,7 +143,7 @@ def test_a_bath_covers_the_last_that_is_dipped() -> None:
     [laid], _ = lay_on(body, (made.dip(MeltRef("coating", None), 0.03),))
     assert laid.cast is not None
     tray = Mould("tray", 0, material("moulds", "silicone"), 0.001, base.lines[0].mould.cavity, 30, 1, 300.0)
-    berry = Line(
+    berry = PlanLine(
         "Berry", 12, "coating", tray, laid.cast, None, NO_LOSS, under=laid.under, kind="dip", dip=(0.03, 0.034)
     )
     plan = compile_plan(replace(base, lines=(berry,)))

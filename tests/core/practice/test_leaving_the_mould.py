@@ -7,7 +7,7 @@ import pytest
 
 from tests.conftest import WOOD
 from umber_pebble.core.heat.advice import risks
-from umber_pebble.core.heat.casting import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, PlaceStay
 from umber_pebble.core.heat.sweat import LONGEST_S, leaves_cold_s, sweat
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.humidity.dew import dew_point_degc, humidity_ratio
@@ -19,7 +19,9 @@ FREEZER = Place(material("surfaces", "trivet"), 0.005, -18.0, -18.0)
 ROOM = Place(material("surfaces", "wood"), 0.02, 22.0, 22.0)
 
 
-def cast(melt: str, mould: str, temper: str = "tempered", path: tuple[Stay, ...] = (Stay(0.0, WOOD),)) -> Casting:
+def cast(
+    melt: str, mould: str, temper: str = "tempered", path: tuple[PlaceStay, ...] = (PlaceStay(0.0, WOOD),)
+) -> Casting:
     return Casting(
         tempered(material("melts", melt), temper),
         material("moulds", mould),
@@ -52,11 +54,11 @@ def test_untempered_in_a_rigid_mould_nothing_comes_out(melt: str, mould: str, te
 
 def test_a_piece_sweats_when_it_leaves_the_cold_not_when_it_could_first_be_unmoulded() -> None:
     """Fourteen minutes in the freezer, its earliest unmoulding long before."""
-    path = (Stay(0.0, FREEZER), Stay(14 * 60.0, ROOM))
+    path = (PlaceStay(0.0, FREEZER), PlaceStay(14 * 60.0, ROOM))
     dew = dew_point_degc(22.0, 0.55)
     assert leaves_cold_s(path, 8 * 60.0, dew) == 14 * 60.0
     assert leaves_cold_s(path[:1], 9 * 60.0, dew) == 9 * 60.0
-    assert leaves_cold_s((Stay(0.0, ROOM),), 30 * 60.0, dew) == 30 * 60.0
+    assert leaves_cold_s((PlaceStay(0.0, ROOM),), 30 * 60.0, dew) == 30 * 60.0
     w = windows_s(cast("coating", "silicone", path=path))
     out = float(w.likely_run.mean_degc[w.likely_run.times_s.searchsorted(14 * 60.0)])
     assert out < dew

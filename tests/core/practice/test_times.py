@@ -13,7 +13,7 @@ from umber_pebble.core.bench.replay import accept as replay
 from umber_pebble.core.bench.state import Layout
 from umber_pebble.core.families.glass import ISOMALT as ISOMALT_FAMILY
 from umber_pebble.core.glass.viscosity import tg_spread_degc
-from umber_pebble.core.heat.casting import Casting, Place, Stay
+from umber_pebble.core.heat.casting import Casting, Place, PlaceStay
 from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.heat.windows import TAKES, windows_s
 from umber_pebble.core.materials.load import material
@@ -52,14 +52,14 @@ def test_a_litre_of_water_takes_nearly_the_rated_power() -> None:
 def disc(melt: str, thick_m: float, mould: str, wall_m: float, degc: float, tg: Spread | None) -> Casting:
     of = material("melts", melt)
     return Casting(
-        of, material("moulds", mould), exact(thick_m), 0.02, wall_m, exact(degc), tg, (Stay(0.0, WOOD),)
+        of, material("moulds", mould), exact(thick_m), 0.02, wall_m, exact(degc), tg, (PlaceStay(0.0, WOOD),)
     )
 
 
 def test_lollipops_on_film_peel_after_20_to_30_minutes_though_they_are_not_cold() -> None:
     """Tempered dark, 3 mm, piped on film on a board in a room of 20 degC."""
     board = Place(material("surfaces", "wood"), 0.015, 20.0, 20.0)
-    w = windows_s(replace(disc("dark", 0.003, "acetate", 0.0001, 31.5, None), path=(Stay(0.0, board),)))
+    w = windows_s(replace(disc("dark", 0.003, "acetate", 0.0001, 31.5, None), path=(PlaceStay(0.0, board),)))
     peel, out = w.leaving_at("peel").at["unmould"], w.at["unmould"]
     assert 18 * 60 < peel.likely < 32 * 60
     assert out.likely > peel.likely + 5 * 60
@@ -166,7 +166,7 @@ def test_an_own_transfer_sheet_sets_in_20_to_30_minutes() -> None:
     board = Place(material("surfaces", "wood"), 0.015, 20.0, 20.0)
     for thick_m in (0.0001, 0.0003):
         w = windows_s(
-            replace(disc("cocoa_butter", thick_m, "acetate", 0.0001, 31.0, None), path=(Stay(0.0, board),))
+            replace(disc("cocoa_butter", thick_m, "acetate", 0.0001, 31.0, None), path=(PlaceStay(0.0, board),))
         )
         assert 18 * 60 < w.at["touch"].likely < 32 * 60
 

@@ -682,7 +682,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["AdditionAsked"];
+                    "application/json": components["schemas"]["AdditionRequest"];
                 };
             };
             responses: {
@@ -731,7 +731,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["AssemblyAsked"];
+                    "application/json": components["schemas"]["AssemblyRequest"];
                 };
             };
             responses: {
@@ -780,7 +780,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["BaseAsked"];
+                    "application/json": components["schemas"]["BaseRequest"];
                 };
             };
             responses: {
@@ -829,7 +829,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["BurstsAsked"];
+                    "application/json": components["schemas"]["BurstsRequest"];
                 };
             };
             responses: {
@@ -878,7 +878,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["CaramelAsked"];
+                    "application/json": components["schemas"]["CaramelRequest"];
                 };
             };
             responses: {
@@ -976,7 +976,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["RecipeAsked"];
+                    "application/json": components["schemas"]["RecipeRequest"];
                 };
             };
             responses: {
@@ -1025,7 +1025,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["CookAsked"];
+                    "application/json": components["schemas"]["CookRequest"];
                 };
             };
             responses: {
@@ -1074,7 +1074,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["CurveAsked"];
+                    "application/json": components["schemas"]["CurveRequest"];
                 };
             };
             responses: {
@@ -1123,7 +1123,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["DipAsked"];
+                    "application/json": components["schemas"]["DipRequest"];
                 };
             };
             responses: {
@@ -1172,7 +1172,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["FluidAsked"];
+                    "application/json": components["schemas"]["FluidRequest"];
                 };
             };
             responses: {
@@ -1221,7 +1221,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["HandAsked"];
+                    "application/json": components["schemas"]["HandRequest"];
                 };
             };
             responses: {
@@ -1270,7 +1270,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["HeatAsked"];
+                    "application/json": components["schemas"]["HeatRequest"];
                 };
             };
             responses: {
@@ -1319,7 +1319,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["JoinAsked"];
+                    "application/json": components["schemas"]["JoinRequest"];
                 };
             };
             responses: {
@@ -1515,7 +1515,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PartAsked"];
+                    "application/json": components["schemas"]["PartRequest"];
                 };
             };
             responses: {
@@ -1564,7 +1564,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["WeightAsked"];
+                    "application/json": components["schemas"]["WeightRequest"];
                 };
             };
             responses: {
@@ -1613,7 +1613,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PatchesAsked"];
+                    "application/json": components["schemas"]["PatchesRequest"];
                 };
             };
             responses: {
@@ -1711,7 +1711,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PlanAsked"];
+                    "application/json": components["schemas"]["PlanRequest"];
                 };
             };
             responses: {
@@ -1760,7 +1760,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["MeltAsked"];
+                    "application/json": components["schemas"]["MeltRequest"];
                 };
             };
             responses: {
@@ -1809,7 +1809,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PlanAsked"];
+                    "application/json": components["schemas"]["PlanRequest"];
                 };
             };
             responses: {
@@ -1858,7 +1858,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PlanAsked"];
+                    "application/json": components["schemas"]["PlanRequest"];
                 };
             };
             responses: {
@@ -1907,7 +1907,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PowerAsked"];
+                    "application/json": components["schemas"]["PowerRequest"];
                 };
             };
             responses: {
@@ -1956,7 +1956,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["SeedAsked"];
+                    "application/json": components["schemas"]["SeedRequest"];
                 };
             };
             responses: {
@@ -2005,7 +2005,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["SettingAsked"];
+                    "application/json": components["schemas"]["SettingRequest"];
                 };
             };
             responses: {
@@ -4176,7 +4176,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["ShortAsked"];
+                    "application/json": components["schemas"]["ShortRequest"];
                 };
             };
             responses: {
@@ -4647,10 +4647,10 @@ export interface components {
             added: components["schemas"]["AddedPass"];
         };
         /**
-         * AdditionAsked
+         * AdditionRequest
          * @description A pass to be added to a part.
          */
-        AdditionAsked: {
+        AdditionRequest: {
             /**
              * Kind
              * @enum {string}
@@ -4755,16 +4755,16 @@ export interface components {
             stands: components["schemas"]["Stands"] | null;
             weight: components["schemas"]["Explained"];
         };
-        /**
-         * AssemblyAsked
-         * @description A piece as it stands in the editor.
-         */
-        AssemblyAsked: {
-            piece: components["schemas"]["Piece"];
-        };
         /** AssemblyReply */
         AssemblyReply: {
             assembly: components["schemas"]["Assembly"];
+        };
+        /**
+         * AssemblyRequest
+         * @description A piece as it stands in the editor.
+         */
+        AssemblyRequest: {
+            piece: components["schemas"]["Piece"];
         };
         /**
          * Band
@@ -4812,11 +4812,15 @@ export interface components {
             /** Width M */
             width_m: number;
         };
+        /** BaseReply */
+        BaseReply: {
+            base: components["schemas"]["PartBase"];
+        };
         /**
-         * BaseAsked
+         * BaseRequest
          * @description What a part is cast in or made on, and where it is cut.
          */
-        BaseAsked: {
+        BaseRequest: {
             body: components["schemas"]["Body"] | null;
             /** Cavity */
             cavity: number;
@@ -4824,10 +4828,6 @@ export interface components {
             cut_frac: number;
             /** Mould Id */
             mould_id: string | null;
-        };
-        /** BaseReply */
-        BaseReply: {
-            base: components["schemas"]["PartBase"];
         };
         /** Bath */
         Bath: {
@@ -4919,13 +4919,6 @@ export interface components {
             /** Released */
             released: boolean;
         };
-        /** BendAsked */
-        BendAsked: {
-            /** Over S */
-            over_s: number;
-            /** Radius M */
-            radius_m: number;
-        };
         /**
          * BendLimits
          * @description A bend of a sheet: strain at its outside [frac], stress there [Pa], fastest it may be done [s] and tightest
@@ -4942,6 +4935,13 @@ export interface components {
             stress_pa: number;
             /** Tightest M */
             tightest_m: number;
+        };
+        /** BendRequest */
+        BendRequest: {
+            /** Over S */
+            over_s: number;
+            /** Radius M */
+            radius_m: number;
         };
         /**
          * Bent
@@ -5088,11 +5088,17 @@ export interface components {
             /** Seconds */
             seconds: number[];
         };
+        /** BurstsReply */
+        BurstsReply: {
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
+            plan: components["schemas"]["BurstPlan"];
+        };
         /**
-         * BurstsAsked
+         * BurstsRequest
          * @description Wafers or chopped couverture to be melted in a microwave.
          */
-        BurstsAsked: {
+        BurstsRequest: {
             /** Material */
             material: string;
             /** Melt Kg */
@@ -5115,12 +5121,6 @@ export interface components {
             vessel_id: string;
             /** Wafer M */
             wafer_m: number;
-        };
-        /** BurstsReply */
-        BurstsReply: {
-            /** Faults */
-            faults: components["schemas"]["Fault"][];
-            plan: components["schemas"]["BurstPlan"];
         };
         /**
          * Call
@@ -5187,11 +5187,15 @@ export interface components {
             /** Stages */
             stages: components["schemas"]["Stage"][];
         };
+        /** CaramelReply */
+        CaramelReply: {
+            caramel: components["schemas"]["Caramel"];
+        };
         /**
-         * CaramelAsked
+         * CaramelRequest
          * @description Sugar to be melted dry in a shallow pan.
          */
-        CaramelAsked: {
+        CaramelRequest: {
             /** Off Degc */
             off_degc: number;
             /** Ring Id */
@@ -5200,10 +5204,6 @@ export interface components {
             sugar_kg: number;
             /** Vessel Id */
             vessel_id: string;
-        };
-        /** CaramelReply */
-        CaramelReply: {
-            caramel: components["schemas"]["Caramel"];
         };
         /**
          * Card
@@ -5241,7 +5241,7 @@ export interface components {
             /** Fill M */
             fill_m: number;
             /** First */
-            first: components["schemas"]["Handful"][];
+            first: components["schemas"]["Inclusion"][];
             /** Kind */
             kind: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl");
             /** Line */
@@ -5666,10 +5666,10 @@ export interface components {
             kind: "cone";
         };
         /**
-         * CookAsked
+         * CookRequest
          * @description Isomalt or sugar to be cooked; water_kg None: a tenth, if it is a large cook, or what sugar needs.
          */
-        CookAsked: {
+        CookRequest: {
             /** Before */
             before: number;
             /** Cook Degc */
@@ -5915,16 +5915,6 @@ export interface components {
             times_s: number[];
         };
         /**
-         * CurveAsked
-         * @description A cooling curve as CSV, or what a probe in a sample says (csv None); read by the probe's bands, or the usual ones.
-         */
-        CurveAsked: {
-            /** Csv */
-            csv: string | null;
-            /** Probe Id */
-            probe_id: string | null;
-        };
-        /**
          * CurveRead
          * @description A curve's class, its points [s, degC] and the bands it was read by; waits: what a live one still lacks, in words.
          */
@@ -5939,6 +5929,16 @@ export interface components {
         /** CurveReply */
         CurveReply: {
             read: components["schemas"]["CurveRead"];
+        };
+        /**
+         * CurveRequest
+         * @description A cooling curve as CSV, or what a probe in a sample says (csv None); read by the probe's bands, or the usual ones.
+         */
+        CurveRequest: {
+            /** Csv */
+            csv: string | null;
+            /** Probe Id */
+            probe_id: string | null;
         };
         /**
          * Dab
@@ -6034,32 +6034,6 @@ export interface components {
             thick_m: number | null;
         };
         /**
-         * DipAsked
-         * @description Centres to be dipped into a bath; centre_degc None: as warm as the room.
-         */
-        DipAsked: {
-            /** Centre Degc */
-            centre_degc: number | null;
-            /** Centre Kg */
-            centre_kg: number;
-            /** Count */
-            count: number;
-            /** Depth M */
-            depth_m: number;
-            /** Diameter M */
-            diameter_m: number;
-            /** Material */
-            material: string;
-            /** Melt Degc */
-            melt_degc: number;
-            /** Melt Kg */
-            melt_kg: number;
-            /** Seconds */
-            seconds: number;
-            /** Width M */
-            width_m: number;
-        };
-        /**
          * DipBath
          * @description A bath over its dips; seconds in the kitchen's first microwave that warm it again, None where there is none; what a centre
          *     that is not as warm as the room does, None of one that is.
@@ -6081,6 +6055,32 @@ export interface components {
             most_degc: number;
             /** Warm After */
             warm_after: number[];
+        };
+        /**
+         * DipRequest
+         * @description Centres to be dipped into a bath; centre_degc None: as warm as the room.
+         */
+        DipRequest: {
+            /** Centre Degc */
+            centre_degc: number | null;
+            /** Centre Kg */
+            centre_kg: number;
+            /** Count */
+            count: number;
+            /** Depth M */
+            depth_m: number;
+            /** Diameter M */
+            diameter_m: number;
+            /** Material */
+            material: string;
+            /** Melt Degc */
+            melt_degc: number;
+            /** Melt Kg */
+            melt_kg: number;
+            /** Seconds */
+            seconds: number;
+            /** Width M */
+            width_m: number;
         };
         /**
          * Dipped
@@ -7206,11 +7206,15 @@ export interface components {
             fluidity: components["schemas"]["Fluidity"];
             usual_coat: components["schemas"]["Spread"];
         };
+        /** FluidReply */
+        FluidReply: {
+            fluid: components["schemas"]["Fluid"];
+        };
         /**
-         * FluidAsked
+         * FluidRequest
          * @description A test of how fluid a melt is: a spoonful on a plate, by weight and how wide it comes to lie; or a spoon, by what it keeps.
          */
-        FluidAsked: {
+        FluidRequest: {
             /** Area M2 */
             area_m2: number;
             /**
@@ -7224,10 +7228,6 @@ export interface components {
             material: string;
             /** Wide M */
             wide_m: number;
-        };
-        /** FluidReply */
-        FluidReply: {
-            fluid: components["schemas"]["Fluid"];
         };
         /**
          * Fluidity
@@ -7367,11 +7367,15 @@ export interface components {
             /** Usual Frac */
             usual_frac: number;
         };
+        /** HandReply */
+        HandReply: {
+            amounts: components["schemas"]["HandAmounts"];
+        };
         /**
-         * HandAsked
+         * HandRequest
          * @description What is made by hand of a melt: lines through a nozzle, dollops, a seam with its gap, a hollow ball, dipped pieces.
          */
-        HandAsked: {
+        HandRequest: {
             /** Ball M */
             ball_m: number;
             /** Deep M */
@@ -7414,10 +7418,6 @@ export interface components {
             /** Wall M */
             wall_m: number;
         };
-        /** HandReply */
-        HandReply: {
-            amounts: components["schemas"]["HandAmounts"];
-        };
         /**
          * HandStep
          * @description What hands make of no melt: a part pressed of paste, or a join by warming or glue: how many, how long each takes hands [s],
@@ -7454,29 +7454,6 @@ export interface components {
              */
             what: "press" | "join";
         };
-        /**
-         * Handful
-         * @description What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
-         *     the tables.
-         */
-        Handful: {
-            /** Each S */
-            each_s: number;
-            /**
-             * Key
-             * @default
-             */
-            key: string;
-            /** Kg */
-            kg: number;
-            /** Name */
-            name: string;
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "groove";
-        };
         /** HeartShape */
         HeartShape: {
             /** Depth M */
@@ -7493,12 +7470,17 @@ export interface components {
             /** Width M */
             width_m: number;
         };
+        /** HeatExplored */
+        HeatExplored: {
+            /** Items */
+            items: components["schemas"]["Explored"][];
+        };
         /**
-         * HeatAsked
+         * HeatRequest
          * @description A cast to explore: a piece, or a thickness of a material in a mould; poured, laid along each of some ways.
          */
-        HeatAsked: {
-            bend: components["schemas"]["BendAsked"] | null;
+        HeatRequest: {
+            bend: components["schemas"]["BendRequest"] | null;
             first: components["schemas"]["FirstPass"] | null;
             /** Material */
             material: string;
@@ -7534,12 +7516,7 @@ export interface components {
              */
             water_frac: number | null;
             /** Ways */
-            ways: components["schemas"]["Stay"][][];
-        };
-        /** HeatExplored */
-        HeatExplored: {
-            /** Items */
-            items: components["schemas"]["Explored"][];
+            ways: components["schemas"]["StayDoc"][][];
         };
         /**
          * Help
@@ -7562,6 +7539,29 @@ export interface components {
             /** Overheated */
             overheated: boolean;
             remedy: components["schemas"]["Remedy"] | null;
+        };
+        /**
+         * Inclusion
+         * @description What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
+         *     the tables.
+         */
+        Inclusion: {
+            /** Each S */
+            each_s: number;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "groove";
         };
         /**
          * Ingredient
@@ -7616,10 +7616,10 @@ export interface components {
             to: number;
         };
         /**
-         * JoinAsked
+         * JoinRequest
          * @description A piece that gets one more join.
          */
-        JoinAsked: {
+        JoinRequest: {
             piece: components["schemas"]["Piece"];
         };
         /**
@@ -7745,13 +7745,6 @@ export interface components {
             /** Thickness M */
             thickness_m: number;
         };
-        /** Line */
-        Line: {
-            /** Piece Id */
-            piece_id: string;
-            /** Quantity */
-            quantity: number;
-        };
         /**
          * LineResult
          * @description One line of a run: cast, unusable, flaws seen, and the castings for the same quantity next time.
@@ -7868,20 +7861,6 @@ export interface components {
             properties: components["schemas"]["PropertyShown"][];
         };
         /**
-         * MeltAsked
-         * @description And one of its melts, by its key.
-         */
-        MeltAsked: {
-            /** Melt */
-            melt: string;
-            order: components["schemas"]["Order"];
-            /**
-             * Planned At
-             * Format: date-time
-             */
-            planned_at: string;
-        };
-        /**
          * MeltDose
          * @description What colours a melt of a plan, for all of it that is weighed out: the colour wanted as hex, doses, how far off it is [CIEDE2000], what holds it back,
          *     and how it will look; why: what keeps it from being coloured at all; base: what it is started from.
@@ -7932,6 +7911,20 @@ export interface components {
             colour: string | null;
             /** Material */
             material: string;
+        };
+        /**
+         * MeltRequest
+         * @description And one of its melts, by its key.
+         */
+        MeltRequest: {
+            /** Melt */
+            melt: string;
+            order: components["schemas"]["Order"];
+            /**
+             * Planned At
+             * Format: date-time
+             */
+            planned_at: string;
         };
         /**
          * MeltRow
@@ -8292,7 +8285,7 @@ export interface components {
              */
             due_at: string;
             /** Lines */
-            lines: components["schemas"]["Line"][];
+            lines: components["schemas"]["OrderLine"][];
             /** Name */
             name: string;
             /** Reserve Frac */
@@ -8319,6 +8312,13 @@ export interface components {
             revisions: components["schemas"]["RevisionFile_Order_"][];
             /** Version */
             version: number;
+        };
+        /** OrderLine */
+        OrderLine: {
+            /** Piece Id */
+            piece_id: string;
+            /** Quantity */
+            quantity: number;
         };
         /** OrderList */
         OrderList: {
@@ -8575,16 +8575,7 @@ export interface components {
              */
             seen: "mould" | "open";
             /** Stays */
-            stays: components["schemas"]["Stay"][];
-        };
-        /**
-         * PartAsked
-         * @description A part as it stands in the editor, and where it is cut: -1 near edge, 0 middle, 1 far edge.
-         */
-        PartAsked: {
-            /** Cut Frac */
-            cut_frac: number;
-            part: components["schemas"]["Part"];
+            stays: components["schemas"]["StayDoc"][];
         };
         /**
          * PartBase
@@ -8613,6 +8604,15 @@ export interface components {
         /** PartReply */
         PartReply: {
             figures: components["schemas"]["PartFigures"];
+        };
+        /**
+         * PartRequest
+         * @description A part as it stands in the editor, and where it is cut: -1 near edge, 0 middle, 1 far edge.
+         */
+        PartRequest: {
+            /** Cut Frac */
+            cut_frac: number;
+            part: components["schemas"]["Part"];
         };
         /**
          * PartSets
@@ -8761,22 +8761,22 @@ export interface components {
             /** Mg Kg */
             mg_kg: number;
         };
+        /** PatchesReply */
+        PatchesReply: {
+            /** Items */
+            items: components["schemas"]["Patch"][];
+        };
         /**
-         * PatchesAsked
+         * PatchesRequest
          * @description Patches of a colour to hold a swatch against.
          */
-        PatchesAsked: {
+        PatchesRequest: {
             /** Base */
             base: string;
             /** Colour Id */
             colour_id: string;
             /** Thickness M */
             thickness_m: number;
-        };
-        /** PatchesReply */
-        PatchesReply: {
-            /** Items */
-            items: components["schemas"]["Patch"][];
         };
         /**
          * Piece
@@ -8848,18 +8848,6 @@ export interface components {
             /** Thickness M */
             thickness_m: number;
         };
-        /**
-         * PlanAsked
-         * @description An order, and when its plan was made at a glance: its parts are of that same plan.
-         */
-        PlanAsked: {
-            order: components["schemas"]["Order"];
-            /**
-             * Planned At
-             * Format: date-time
-             */
-            planned_at: string;
-        };
         /** PlanCards */
         PlanCards: {
             /** Cards */
@@ -8872,6 +8860,18 @@ export interface components {
         /** PlanMelt */
         PlanMelt: {
             part: components["schemas"]["MeltPart"];
+        };
+        /**
+         * PlanRequest
+         * @description An order, and when its plan was made at a glance: its parts are of that same plan.
+         */
+        PlanRequest: {
+            order: components["schemas"]["Order"];
+            /**
+             * Planned At
+             * Format: date-time
+             */
+            planned_at: string;
         };
         /** PlanTimetable */
         PlanTimetable: {
@@ -8981,10 +8981,10 @@ export interface components {
             named: components["schemas"]["Named"];
         };
         /**
-         * PowerAsked
+         * PowerRequest
          * @description A bowl of water that was heated, to measure an oven by.
          */
-        PowerAsked: {
+        PowerRequest: {
             /** From Degc */
             from_degc: number;
             /** Seconds */
@@ -9148,7 +9148,7 @@ export interface components {
             /** Habits */
             habits: components["schemas"]["Habit"][];
             /** Items */
-            items: components["schemas"]["Handful"][];
+            items: components["schemas"]["Inclusion"][];
             /**
              * Kind
              * @default put_in
@@ -9248,11 +9248,11 @@ export interface components {
             device: string;
         };
         /**
-         * RecipeAsked
+         * RecipeRequest
          * @description A batch to be coloured: its base and weight, the wanted colour, the thicknesses it is cast to (the first decides), and
          *     the colours to choose from.
          */
-        RecipeAsked: {
+        RecipeRequest: {
             /** Already */
             already: components["schemas"]["Already"][];
             /** Base */
@@ -9720,11 +9720,15 @@ export interface components {
             /** Wall M */
             wall_m: number;
         };
+        /** SeedReply */
+        SeedReply: {
+            seeded: components["schemas"]["Seeded"];
+        };
         /**
-         * SeedAsked
+         * SeedRequest
          * @description A bowl to be tempered by seed, and what was stirred in and read since.
          */
-        SeedAsked: {
+        SeedRequest: {
             /**
              * Added Kg
              * @description of seed so far; None: nothing yet
@@ -9752,10 +9756,6 @@ export interface components {
             through: boolean;
             /** Vessel Id */
             vessel_id: string;
-        };
-        /** SeedReply */
-        SeedReply: {
-            seeded: components["schemas"]["Seeded"];
         };
         /**
          * Seeded
@@ -9788,10 +9788,10 @@ export interface components {
             sets: components["schemas"]["PartSets"];
         };
         /**
-         * SettingAsked
+         * SettingRequest
          * @description A part as it stands in the editor.
          */
-        SettingAsked: {
+        SettingRequest: {
             part: components["schemas"]["Part"];
         };
         /**
@@ -9871,21 +9871,21 @@ export interface components {
             /** Shows */
             shows: boolean;
         };
+        /** ShortReply */
+        ShortReply: {
+            short: components["schemas"]["Short"];
+        };
         /**
-         * ShortAsked
+         * ShortRequest
          * @description A round that runs short, and how many of its cavities are full, and what is left will fill.
          */
-        ShortAsked: {
+        ShortRequest: {
             /** Filled */
             filled: number;
             /** Fills */
             fills: number;
             /** Round */
             round: number;
-        };
-        /** ShortReply */
-        ShortReply: {
-            short: components["schemas"]["Short"];
         };
         /**
          * Sight
@@ -10156,10 +10156,10 @@ export interface components {
             items: components["schemas"]["StartShown"][];
         };
         /**
-         * Stay
+         * StayDoc
          * @description From when a cast lies where, after its pour, and how it is kept there.
          */
-        Stay: {
+        StayDoc: {
             /**
              * Care
              * @enum {string}
@@ -10936,10 +10936,10 @@ export interface components {
             water_kg: number;
         };
         /**
-         * WeightAsked
+         * WeightRequest
          * @description A weight or volume typed for a pass, to be turned into its thickness, level or gap.
          */
-        WeightAsked: {
+        WeightRequest: {
             /** Finished Kg */
             finished_kg: number | null;
             /** Index */

@@ -7,7 +7,7 @@ from typing import Literal, get_args
 from umber_pebble.core.bench.tempering import TemperAct
 from umber_pebble.core.heat.pour import PourLimit
 from umber_pebble.core.plan.habits import Habit
-from umber_pebble.core.plan.problem import Handful, HandStep, Leaves, PouredAs
+from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, PouredAs
 from umber_pebble.core.spread import Spread
 
 
@@ -225,7 +225,7 @@ class Pour(OfRound):
 class PutIn(OfRound):
     """What hands put into each cavity, and how long that takes."""
 
-    items: tuple[Handful, ...]
+    items: tuple[Inclusion, ...]
     takes_s: float
     habits: tuple[Habit, ...]
     kind: Literal["put_in"] = field(default="put_in", init=False)

@@ -61,8 +61,8 @@ from umber_pebble.core.bench.vessel_acts import (
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.melts.bursts import Bowl
-from umber_pebble.core.plan.cooks import PotCook, Round, lies_of
-from umber_pebble.core.plan.problem import Line, PlanInput
+from umber_pebble.core.plan.cooks import PotCook, Round, route_of
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,7 +122,7 @@ def _cook_acts(run: RunNow) -> list[Act]:
     return out
 
 
-def _work_act(line: Line, r: Round, opens: float, closes: float, sure: bool = True) -> Act:
+def _work_act(line: PlanLine, r: Round, opens: float, closes: float, sure: bool = True) -> Act:
     """What hands do with a round while it is soft."""
     subject = Subject("round", r.number)
     match line.work:
@@ -161,7 +161,7 @@ def _round_acts(run: RunNow) -> list[Act]:
         if line.work and workable:
             window = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
             out.append(_work_act(line, r, *window))
-        ahead = lies_of(plan, line, r.casts)[len(seen.places) :]
+        ahead = route_of(plan, line, r.casts)[len(seen.places) :]
         if ahead:
             stay, place = ahead[0]
             at = seen.poured_s + (stay.from_s if line.lies or workable else 0.0)

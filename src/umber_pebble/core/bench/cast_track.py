@@ -9,7 +9,7 @@ from umber_pebble.core.bench.track import Observed, Track, as_read, curve_of, fi
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.bands import Band, Use, cast_bands, in_order
-from umber_pebble.core.heat.casting import Place, Stay
+from umber_pebble.core.heat.casting import Place, PlaceStay
 from umber_pebble.core.heat.pot_law import (
     balance_clock,
     prior_line,
@@ -18,8 +18,8 @@ from umber_pebble.core.heat.pot_law import (
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.materials.load import Material, material, tempered
-from umber_pebble.core.plan.cooks import PotCook, casting_of, lies_of, path_of, windows_of
-from umber_pebble.core.plan.problem import Line, PlanInput
+from umber_pebble.core.plan.cooks import PotCook, casting_of, path_of, route_of, windows_of
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.spread import Z_95, Spread, combine, exact
 
 POINTS = 61
@@ -82,12 +82,12 @@ def round_track(
     assert state.poured_s is not None
     at, order = state.poured_s, plan.lines[line_index]
     # where it has lain, and from there on where it is to go
-    ways = lies_of(plan, order, state.casts)
+    ways = route_of(plan, order, state.casts)
     kept = [
         ways[k][0].place if k < len(ways) and ways[k][1] == p else places[p]
         for k, (_, p) in enumerate(state.places)
     ]
-    lain = [Stay(max(t - at, 0.0), place) for (t, _), place in zip(state.places, kept, strict=True)]
+    lain = [PlaceStay(max(t - at, 0.0), place) for (t, _), place in zip(state.places, kept, strict=True)]
     # one that was moved on at the same moment was never there
     path = tuple(
         s for s, after in zip(lain, [*lain[1:], None], strict=True) if after is None or after.from_s > s.from_s
@@ -142,7 +142,13 @@ def round_track(
 
 
 def _round_bands(
-    melt: Material, state: RoundState, line: Line, then: dict[str, Spread], at: float, end: float, w: PieceWindows
+    melt: Material,
+    state: RoundState,
+    line: PlanLine,
+    then: dict[str, Spread],
+    at: float,
+    end: float,
+    w: PieceWindows,
 ) -> tuple[Band, ...]:
     """What a round's ribbon shows: bands in order, the last open one to the end."""
     poured, worked = exact(at), state.worked_s is not None

@@ -13,7 +13,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.habits import habits_of
-from umber_pebble.core.plan.problem import Line, PlanInput
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.turns import turns_of
 
 
@@ -136,7 +136,7 @@ def stay_ready_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
     return max(beside, default=0.0)
 
 
-def turn_acts(melt: Material, line: Line, r: Round, seen: RoundState, windows: PieceWindows) -> list[Act]:
+def turn_acts(melt: Material, line: PlanLine, r: Round, seen: RoundState, windows: PieceWindows) -> list[Act]:
     """The next turn of a ball, while any is due: a missed one is due at once, and the one after it as long after as ever.
 
     Source: common-practice

@@ -16,8 +16,8 @@ from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.hob import Heating, heating_curve
 from umber_pebble.core.heat.melting import Melting, conductance, melting_curve
 from umber_pebble.core.heat.pot_law import (
-    Clock,
-    Line,
+    OwnTime,
+    StraightFit,
     balance_clock,
     law_clock,
     prior_line,
@@ -41,7 +41,7 @@ TYPED_OFF_SD_K = 1.0
 POINTS = 61
 
 
-def pot_rate(clock: Clock, case: PotCase, from_degc: float, to_degc: float) -> float:
+def pot_rate(clock: OwnTime, case: PotCase, from_degc: float, to_degc: float) -> float:
     """Speed of a pot on the clock's scale between two temperatures [scale / s].
 
     Args:
@@ -70,7 +70,7 @@ class _Warp:
 
 
 def _warp(
-    base: PotCase, rest: Rest, kg: dict[int, float], from_degc: float, to_degc: float, clock: Clock
+    base: PotCase, rest: Rest, kg: dict[int, float], from_degc: float, to_degc: float, clock: OwnTime
 ) -> _Warp:
     full = pot_rate(clock, base, from_degc, to_degc)
     real, own, left, speed = [0.0], [0.0], base.melt_kg, 1.0
@@ -87,7 +87,7 @@ def _warp(
 
 
 def _readings_in(
-    state: Rest, base: PotCase, prior: Line, clock: Clock, warp: _Warp, before: TakenIn | None
+    state: Rest, base: PotCase, prior: StraightFit, clock: OwnTime, warp: _Warp, before: TakenIn | None
 ) -> TakenIn:
     """A rest's readings taken in; those that were taken in before, by the same belief, stay as they were."""
     readings = tuple(sorted(state.readings, key=lambda r: r.at_s))

@@ -127,7 +127,7 @@ TemperAct = AtBowl | Guided | Literal["look"]
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class TemperNow:
     """What a bowl asks for now: with how much [kg], to which temperature [degC], that share of the bowl [frac]."""
 
     act: TemperAct
@@ -136,7 +136,7 @@ class Asked:
     share_frac: float = 0.0
 
 
-def temper_now(tempering: Tempering, rest: Rest, track: Track, now: float) -> tuple[Asked, float, float]:
+def temper_now(tempering: Tempering, rest: Rest, track: Track, now: float) -> tuple[TemperNow, float, float]:
     """The one act at a bowl that is not yet in temper; from when it may be done [s]; the share of its seed that has melted [frac].
 
     Args:
@@ -147,20 +147,20 @@ def temper_now(tempering: Tempering, rest: Rest, track: Track, now: float) -> tu
     """
     if rest.smears and not any(t >= rest.smears[-1] for t, _ in rest.tests):
         clock = material("kitchen", "usual", "smear").spread("sets")
-        return Asked("look", 0.0, tempering.melt.value("work_at")), rest.smears[-1] + clock.low, 0.0
+        return TemperNow("look", 0.0, tempering.melt.value("work_at")), rest.smears[-1] + clock.low, 0.0
     if tempering.school == "seed":
         found, opens = _seeded_now(tempering, rest, track, now)
         share = found.kg / (tempering.melt_kg + found.kg)
-        return Asked(found.act, found.kg, found.to_degc, share), opens, found.melted_frac
+        return TemperNow(found.act, found.kg, found.to_degc, share), opens, found.melted_frac
     planned = [
-        Asked(step.act, step.kg, step.to_degc, step.share_frac)
+        TemperNow(step.act, step.kg, step.to_degc, step.share_frac)
         for step in steps(tempering)
         if step.act != "melt" and step.act != "pour" and step.act != "chill"
     ]
     done = len(rest.steps)
     step = planned[min(done, len(planned) - 1)]
     if rest.tests and rest.tests[-1][1] != "well":
-        step = Asked("warm" if rest.tests[-1][1] == "over" else "cool", 0.0, tempering.melt.value("work_at"))
+        step = TemperNow("warm" if rest.tests[-1][1] == "over" else "cool", 0.0, tempering.melt.value("work_at"))
         if len(rest.steps) and rest.steps[-1][0] > rest.tests[-1][0]:
             step = planned[-1]
     return step, rest.off_s, 0.0

@@ -8,7 +8,7 @@ import numpy as np
 
 from umber_pebble.core.bench.state import Reading
 from umber_pebble.core.heat.bands import Band
-from umber_pebble.core.heat.pot_law import Clock, Line, fit_line
+from umber_pebble.core.heat.pot_law import OwnTime, StraightFit, fit_line
 from umber_pebble.core.heat.pour import PourLimit
 from umber_pebble.core.heat.unswirled import offsets
 from umber_pebble.core.heat.vessel import PotCase
@@ -64,8 +64,8 @@ class Track:
     hot_until_s: float
     windows: dict[str, tuple[Spread, Spread]]
     marks_degc: dict[str, float]
-    line: Line
-    prior: Line
+    line: StraightFit
+    prior: StraightFit
     predicted: Curve
     limited_by: PourLimit = "heat"
     step: Next | None = None
@@ -98,8 +98,8 @@ def corrected_degc(reading: Reading, case: PotCase, unswirled_s: float, alike: i
     return reading.degc - offset, math.hypot(method.value("sd"), doubt * (1 + alike))
 
 
-def _unsure(line: Line) -> Line:
-    return Line(line.y0, line.rate, line.var_y0 * DOUBT**2, line.var_rate * DOUBT**2, line.cov * DOUBT**2)
+def _unsure(line: StraightFit) -> StraightFit:
+    return StraightFit(line.y0, line.rate, line.var_y0 * DOUBT**2, line.var_rate * DOUBT**2, line.cov * DOUBT**2)
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,7 +120,7 @@ class Observed:
     here_sd_y: Callable[[float], float] | None = None
 
 
-def as_read(clock: Clock, reading: Reading, time: float, taken: float, sd: float) -> Observed:
+def as_read(clock: OwnTime, reading: Reading, time: float, taken: float, sd: float) -> Observed:
     """A temperature as an observation of the line [scale of the clock].
 
     Args:
@@ -145,7 +145,7 @@ def as_read(clock: Clock, reading: Reading, time: float, taken: float, sd: float
 class Fit:
     """A line after what it was told, how each reading is drawn, and one that is doubted until the next [scale of the clock]."""
 
-    line: Line
+    line: StraightFit
     dots: tuple[Dot, ...] = ()
     doubted: Observed | None = None
 
@@ -162,7 +162,7 @@ class TakenIn:
     fit: Fit
 
 
-def fit_readings(prior: Line, observed: Sequence[Observed], before: Fit | None = None) -> Fit:
+def fit_readings(prior: StraightFit, observed: Sequence[Observed], before: Fit | None = None) -> Fit:
     """The line after what was read and seen, and how each reading is drawn [scale of the clock].
 
     One far off the band is shown, not used, until the next one is far off too and the two agree: a pot does not run backwards, so a
@@ -179,7 +179,7 @@ def fit_readings(prior: Line, observed: Sequence[Observed], before: Fit | None =
         if (o.side == "before" and line.at(o.time) < o.y) or (o.side == "past" and line.at(o.time) > o.y):
             continue
         said = o.reading.use if o.reading is not None else None
-        after: Line | None = None
+        after: StraightFit | None = None
         if said is not False and (said or o.reading is None or _near(line, o)):
             after = _taken_in(line if said is not True or _near(line, o) else _unsure(line), o, prior)
         elif said is None and doubted is not None and o.sure and doubted.sure:
@@ -199,7 +199,7 @@ SLOWEST = 0.05
 """Of the pace believed before any reading; slower than this nothing cools or warms, however it is wrapped."""
 
 
-def _near(line: Line, o: Observed) -> bool:
+def _near(line: StraightFit, o: Observed) -> bool:
     """Within what line and reading are unsure by. Near the air the scale is so steep that anything would be: it counts as it is where
     the line is."""
     here = line.at(o.time)
@@ -207,7 +207,7 @@ def _near(line: Line, o: Observed) -> bool:
     return abs(o.y - here) <= ODD_SDS * math.hypot(sd, line.sd_at(o.time))
 
 
-def _taken_in(line: Line, o: Observed, prior: Line) -> Line | None:
+def _taken_in(line: StraightFit, o: Observed, prior: StraightFit) -> StraightFit | None:
     """The line with one more observation; None where it would stand still or run backwards."""
     after = fit_line(line, [o.time], [o.y], [o.sd_y])
     return after if after.rate > SLOWEST * prior.rate else None

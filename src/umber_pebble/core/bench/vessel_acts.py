@@ -18,7 +18,7 @@ from umber_pebble.core.bench.events import Body, Burst, Heated, Rested, Seeded, 
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import CookState, RunState
 from umber_pebble.core.bench.subject import Subject
-from umber_pebble.core.bench.tempering import Asked, temper_now
+from umber_pebble.core.bench.tempering import TemperNow, temper_now
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.times import falls_below_s
@@ -79,7 +79,7 @@ def temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:
     return Act(what, Subject("pot", cook.number), tells, opens)
 
 
-def _tells(cook: int, step: Asked) -> Body | None:
+def _tells(cook: int, step: TemperNow) -> Body | None:
     """What tells a step of tempering; None where looking is all it asks."""
     match step.act:
         case "seed" | "more":

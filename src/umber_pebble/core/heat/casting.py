@@ -42,7 +42,7 @@ class Place:
 
 
 @dataclass(frozen=True, slots=True)
-class Stay:
+class PlaceStay:
     """From this moment after the pour the mould lies in this place [s]."""
 
     from_s: float
@@ -50,7 +50,7 @@ class Stay:
 
 
 @dataclass(frozen=True, slots=True)
-class Under:
+class LayerUnder:
     """What the melt is poured on, between it and the mould: an earlier pass, a filling, a film."""
 
     material: Material
@@ -79,8 +79,8 @@ class Casting:
     wall_m: float
     pour: Spread
     tg: Spread | None
-    path: tuple[Stay, ...]
-    under: tuple[Under, ...] = ()
+    path: tuple[PlaceStay, ...]
+    under: tuple[LayerUnder, ...] = ()
     shape: str = "plate"
     inner_m: float = 0.0
     thin_m: float | None = None

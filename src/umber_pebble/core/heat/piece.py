@@ -7,7 +7,7 @@ import numpy as np
 from numba import njit
 
 from umber_pebble.core.fat.crystallise import setting_of
-from umber_pebble.core.heat.casting import Casting, Place, Under
+from umber_pebble.core.heat.casting import Casting, LayerUnder, Place
 from umber_pebble.core.heat.conduction import Array, Face, History, Layer, Stack, Watched, conduct_all
 from umber_pebble.core.heat.times import first_that_stays_s, growing_times_s
 from umber_pebble.core.materials.load import Material
@@ -176,7 +176,7 @@ def _piece(case: Case, nodes: int) -> Layer:
     )
 
 
-def _under(under: Under, nodes: int) -> Layer:
+def _under(under: LayerUnder, nodes: int) -> Layer:
     """An earlier pass has set as far as it does at rest; a filling or a film takes no part but by its heat."""
     m = under.material
     if m.has("half_time"):

@@ -42,7 +42,7 @@ def law_time_s(start_degc: float, around_degc: float, k: float, temp_degc: float
 
 
 @dataclass(frozen=True, slots=True)
-class Clock:
+class OwnTime:
     """A scale on which a cooling pot moves straight: `of` a temperature, `back` to one, slope of `of` in T."""
 
     of: Callable[[float], float]
@@ -50,19 +50,19 @@ class Clock:
     slope: Callable[[float], float]
 
 
-def law_clock(around_degc: float) -> Clock:
+def law_clock(around_degc: float) -> OwnTime:
     """The straight scale of the closed law, y = 4 (T-Te)^-1/4, so that dy/dt = k [K^-1/4].
 
     Source: incropera-2007, section 5.3
     """
-    return Clock(
+    return OwnTime(
         of=lambda t: float(4.0 * max(t - around_degc, 0.05) ** -0.25),
         back=lambda y: float(around_degc + (max(y, 1e-3) / 4.0) ** -4.0),
         slope=lambda t: -float(max(t - around_degc, 0.05) ** -1.25),
     )
 
 
-def balance_clock(times_s: Array, temps_degc: Array) -> Clock:
+def balance_clock(times_s: Array, temps_degc: Array) -> OwnTime:
     """The straight scale of a full balance: the time at which the reference curve passes T [s].
 
     For pots on cold stone or a hot ring, where the closed law does not hold.
@@ -76,7 +76,7 @@ def balance_clock(times_s: Array, temps_degc: Array) -> Clock:
     def of(temp: float) -> float:
         return float(np.interp(temp, t, y))
 
-    return Clock(
+    return OwnTime(
         of=of,
         back=lambda s: float(np.interp(s, times_s, temps_degc)),
         slope=lambda temp: of(temp + 0.5) - of(temp - 0.5),
@@ -84,7 +84,7 @@ def balance_clock(times_s: Array, temps_degc: Array) -> Clock:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class StraightFit:
     """y = y0 + rate * t with the covariance of the two."""
 
     y0: float
@@ -100,7 +100,7 @@ class Line:
         return math.sqrt(max(self.var_y0 + 2 * time * self.cov + time**2 * self.var_rate, 0.0))
 
 
-def prior_line(y0: float, sd_y0: float, rate: Spread) -> Line:
+def prior_line(y0: float, sd_y0: float, rate: Spread) -> StraightFit:
     """What is believed before any reading: a start and a rate with spread [scale of the clock].
 
     Args:
@@ -109,10 +109,12 @@ def prior_line(y0: float, sd_y0: float, rate: Spread) -> Line:
     Source: gelman-2013
     """
     sd_rate = max((rate.high - rate.low) / (2 * Z_95), 1e-9 * abs(rate.likely))
-    return Line(y0, rate.likely, sd_y0**2, sd_rate**2, 0.0)
+    return StraightFit(y0, rate.likely, sd_y0**2, sd_rate**2, 0.0)
 
 
-def fit_line(prior: Line, times: Sequence[float], values: Sequence[float], sds: Sequence[float]) -> Line:
+def fit_line(
+    prior: StraightFit, times: Sequence[float], values: Sequence[float], sds: Sequence[float]
+) -> StraightFit:
     """The line after readings: linear regression with a normal prior, in closed form [scale of the clock].
 
     Args:
@@ -128,10 +130,10 @@ def fit_line(prior: Line, times: Sequence[float], values: Sequence[float], sds: 
         off = y - y0 - rate * t
         y0, rate = y0 + u / whole * off, rate + v / whole * off
         a, b, c = a - u * u / whole, b - u * v / whole, c - v * v / whole
-    return Line(y0, rate, a, c, b)
+    return StraightFit(y0, rate, a, c, b)
 
 
-def temperature_spread_degc(line: Line, clock: Clock, time: float) -> Spread:
+def temperature_spread_degc(line: StraightFit, clock: OwnTime, time: float) -> Spread:
     """The band of the fitted curve at a time [degC].
 
     Args:
@@ -145,7 +147,7 @@ def temperature_spread_degc(line: Line, clock: Clock, time: float) -> Spread:
     return Spread(low, mid, high)
 
 
-def reach_spread_s(line: Line, clock: Clock, temp_degc: float) -> Spread:
+def reach_spread_s(line: StraightFit, clock: OwnTime, temp_degc: float) -> Spread:
     """When the fitted curve passes a temperature, with its band [time axis of the line].
 
     The reading error in y at the crossing is carried to time by the local slope.

@@ -4,7 +4,7 @@ import itertools
 from dataclasses import dataclass
 
 from umber_pebble.core.constants import SEA_LEVEL_PA
-from umber_pebble.core.heat.casting import Stay
+from umber_pebble.core.heat.casting import PlaceStay
 from umber_pebble.core.heat.convection import h_convection_w_m2k, h_radiation_w_m2k, thin_air_factor
 from umber_pebble.core.humidity.dew import dew_point_degc, humidity_ratio
 
@@ -24,7 +24,7 @@ class Sweat:
     dew_degc: float
 
 
-def leaves_cold_s(path: tuple[Stay, ...], unmoulds_s: float, dew_degc: float) -> float:
+def leaves_cold_s(path: tuple[PlaceStay, ...], unmoulds_s: float, dew_degc: float) -> float:
     """When a piece comes out of the cold [s from the pour]: as it is carried from a place colder than the room's dew point to a
     warmer one, mould or no mould; where it never is, as it leaves its mould.
 

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-from umber_pebble.core.heat.casting import Casting, Place, Stay, Under
+from umber_pebble.core.heat.casting import Casting, LayerUnder, Place, PlaceStay
 from umber_pebble.core.heat.sweat import sweat
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import Material, material
@@ -88,7 +88,7 @@ def _touch(
         material("kitchen", "usual", "mat").value("thick"),
         poured,
         None,
-        (Stay(0.0, rack),),
-        (Under(centre, deep_m, degc),),
+        (PlaceStay(0.0, rack),),
+        (LayerUnder(centre, deep_m, degc),),
     )
     return windows_s(casting).at["touch"]

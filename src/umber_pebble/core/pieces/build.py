@@ -7,21 +7,21 @@ from functools import lru_cache
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.pieces.body import Body, profile
-from umber_pebble.core.pieces.faults import BuildFault, Wrong
+from umber_pebble.core.pieces.faults import BuildFault, ImpossiblePass
 from umber_pebble.core.pieces.hollow import Hollow
-from umber_pebble.core.pieces.layers import Laid
+from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import InMould, OnBody, PassKind
 
 PLANES = 12
 ANGLES = tuple(math.pi * (i + 0.5) / PLANES for i in range(PLANES))
 Passes = tuple[PassKind, ...]
-Lay = Callable[[int, tuple[Laid, ...]], Laid]
+Lay = Callable[[int, tuple[LaidPass, ...]], LaidPass]
 
 
 def lay(
     cavity: Cavity, passes: Passes, bears_degc: float = math.inf, own: OwnMelts = ()
-) -> tuple[list[Laid], list[BuildFault]]:
+) -> tuple[list[LaidPass], list[BuildFault]]:
     """A build laid into its cavity, pass by pass; one that cannot be is left out and told.
 
     Args:
@@ -38,7 +38,7 @@ def lay(
 
 def lay_on(
     body: Body, passes: Passes, bears_degc: float = math.inf, own: OwnMelts = ()
-) -> tuple[list[Laid], list[BuildFault]]:
+) -> tuple[list[LaidPass], list[BuildFault]]:
     """A build laid on a body, pass by pass; one that cannot be is left out and told.
 
     Args:
@@ -54,14 +54,14 @@ def lay_on(
 @lru_cache(maxsize=256)
 def _laid_in(
     cavity: Cavity, passes: Passes, bears_degc: float, own: OwnMelts
-) -> tuple[tuple[Laid, ...], tuple[BuildFault, ...]]:
+) -> tuple[tuple[LaidPass, ...], tuple[BuildFault, ...]]:
     hollow = Hollow(cavity)
 
-    def one(i: int, laid: tuple[Laid, ...]) -> Laid:
+    def one(i: int, laid: tuple[LaidPass, ...]) -> LaidPass:
         nonlocal hollow
         at = InMould(i, passes, laid, own, hollow)
         if hollow.closed and not _goes_on_closed(at):
-            raise Wrong("closed", "the casting is full and level: nothing more goes in")
+            raise ImpossiblePass("closed", "the casting is full and level: nothing more goes in")
         made, hollow = passes[i].lay(at)
         return made
 
@@ -71,10 +71,10 @@ def _laid_in(
 @lru_cache(maxsize=256)
 def _laid_on(
     body: Body, passes: Passes, bears_degc: float, own: OwnMelts
-) -> tuple[tuple[Laid, ...], tuple[BuildFault, ...]]:
+) -> tuple[tuple[LaidPass, ...], tuple[BuildFault, ...]]:
     outer = (profile(body.shape, body.diameter_m, body.high_m),) * PLANES
 
-    def one(i: int, laid: tuple[Laid, ...]) -> Laid:
+    def one(i: int, laid: tuple[LaidPass, ...]) -> LaidPass:
         nonlocal outer
         made, outer = passes[i].lay_on(OnBody(i, passes, laid, own, body, outer, ANGLES))
         return made
@@ -84,13 +84,13 @@ def _laid_on(
 
 def _all(
     passes: Passes, bears_degc: float, own: OwnMelts, one: Lay
-) -> tuple[tuple[Laid, ...], tuple[BuildFault, ...]]:
-    laid, faults = tuple[Laid, ...](), list[BuildFault]()
+) -> tuple[tuple[LaidPass, ...], tuple[BuildFault, ...]]:
+    laid, faults = tuple[LaidPass, ...](), list[BuildFault]()
     for i, of in enumerate(passes):
         try:
             _bears(of, bears_degc, own)
             laid = (*laid, one(i, laid))
-        except Wrong as wrong:
+        except ImpossiblePass as wrong:
             faults.append(wrong.at(i))
     return laid, tuple(faults)
 
@@ -107,4 +107,4 @@ def _bears(one: PassKind, bears_degc: float, own: OwnMelts) -> None:
         runs = family_of(melt).coolest_degc(melt)
         if runs > bears_degc:
             words = f"it does not bear the heat: {melt.name} is hotter while it runs"
-            raise Wrong("mould_too_weak", words, runs, bears_degc, "degC")
+            raise ImpossiblePass("mould_too_weak", words, runs, bears_degc, "degC")

@@ -41,7 +41,7 @@ class BuildFault:
     unit: LimitUnit = "m"
 
 
-class Wrong(Exception):
+class ImpossiblePass(Exception):
     """A pass that cannot be, before it is known which one it is."""
 
     def __init__(

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import Cavity, level_m, volume_m3
 from umber_pebble.core.moulds.inset import inset
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 
 THINNEST_M, THICKEST_M = 2e-4, 0.03
 
@@ -68,7 +68,9 @@ class Hollow:
         """
         free = self.free_m3(self.rim_m)
         if volume_m3 > free:
-            raise Wrong("too_large", "what is on the wall already leaves no room for it", volume_m3, free, "m3")
+            raise ImpossiblePass(
+                "too_large", "what is on the wall already leaves no room for it", volume_m3, free, "m3"
+            )
         return volume_m3
 
     def with_in_it(self, volume_m3: float, what: str) -> "Hollow":
@@ -78,5 +80,5 @@ class Hollow:
         """
         most = room("put_in") * self.free_m3(self.rim_m)
         if volume_m3 > most:
-            raise Wrong("too_large", f"the {what} takes more room than there is", volume_m3, most, "m3")
+            raise ImpossiblePass("too_large", f"the {what} takes more room than there is", volume_m3, most, "m3")
         return replace(self, taken_m3=self.taken_m3 + volume_m3)

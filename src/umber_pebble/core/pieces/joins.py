@@ -5,11 +5,11 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.heat.casting import Casting, Place, Stay, Under
+from umber_pebble.core.heat.casting import Casting, LayerUnder, Place, PlaceStay
 from umber_pebble.core.heat.windows import windows_s
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.pieces.films import bead_kg, dab
-from umber_pebble.core.pieces.layers import UNEVEN, Extent, Laid, melted
+from umber_pebble.core.pieces.layers import UNEVEN, Extent, LaidPass, melted
 from umber_pebble.core.spread import Spread
 
 """Until when a join is held: of fat until nothing in it moves any more, of sugar until it holds its shape."""
@@ -58,7 +58,7 @@ class Holding:
     sprayed: Spread | None = None
 
 
-def joined(joint: Joint, melt: Material, count: int) -> Laid:
+def joined(joint: Joint, melt: Material, count: int) -> LaidPass:
     """The melt of so many joins [kg], as a pass of a plan takes it.
 
     Args:
@@ -99,8 +99,10 @@ def bead_casting(
     """
     slab = Spread(*(thick_m * f for f in UNEVEN))
     mat = material("moulds", "silicone")
-    under = (Under(joint.of, max(joint.thick_m, 1e-4), place.surface_degc),)
-    return Casting(melt, mat, slab, max(joint.bead_m / 2, 1e-3), mat_m(), pour, tg, (Stay(0.0, place),), under)
+    under = (LayerUnder(joint.of, max(joint.thick_m, 1e-4), place.surface_degc),)
+    return Casting(
+        melt, mat, slab, max(joint.bead_m / 2, 1e-3), mat_m(), pour, tg, (PlaceStay(0.0, place),), under
+    )
 
 
 def holding(casting: Casting, dots: bool) -> Holding:

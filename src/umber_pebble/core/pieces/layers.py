@@ -15,7 +15,7 @@ UNEVEN = (0.8, 1.0, 1.3)
 
 
 @dataclass(frozen=True, slots=True)
-class Laid:
+class LaidPass:
     """A pass as it lies: grams and volume of one casting, thickness, what it lies on (material, thickness [m], how warm [degC], None: as what is round it); cast: as the
     plan takes it, None where nothing is melted; beside_kg: what lies in it that is not melt; body: what cools like it, poured into a bare cavity; thick_m: its mean thickness; from_m, to_m: heights it fills over the floor."""
 
@@ -50,7 +50,7 @@ def melted(
     what: str,
     heap_m2: float = 0.0,
     poured_m3: float | None = None,
-) -> Laid:
+) -> LaidPass:
     """A layer of melt: finished by its volume, poured with what is scraped off or tipped out, which goes back to the vessel [kg].
 
     Args:
@@ -107,10 +107,10 @@ def melted(
         thick_m=None,
         plate_m=math.sqrt(of.area_m2 / math.pi) / 2,
     )
-    return Laid(i, cast.finished, cast.poured, of.volume_m3, of.thick_m, of.from_m, of.to_m, cast, ())
+    return LaidPass(i, cast.finished, cast.poured, of.volume_m3, of.thick_m, of.from_m, of.to_m, cast, ())
 
 
-def plain(i: int, kg: float, volume_m3: float, thick_m: float, level_m: float) -> Laid:
+def plain(i: int, kg: float, volume_m3: float, thick_m: float, level_m: float) -> LaidPass:
     """Something that is not melted: what it weighs is told, not reckoned [kg, m3, m].
 
     Raises: OutOfRange: a weight outside 0 to 5 kg.
@@ -118,4 +118,4 @@ def plain(i: int, kg: float, volume_m3: float, thick_m: float, level_m: float) -
     """
     require_range(f"passes.{i}.kg", kg, 0.0, 5.0)
     weight = explained(kg, "kg", "as given", sources=("definition",))
-    return Laid(i, weight, weight, volume_m3, thick_m, level_m, level_m, None, ())
+    return LaidPass(i, weight, weight, volume_m3, thick_m, level_m, level_m, None, ())

@@ -10,7 +10,7 @@ from shapely.geometry.base import BaseGeometry
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.pieces.body import Body, profile
 from umber_pebble.core.pieces.cut import SEEN_M2, BodyCut, Cut
-from umber_pebble.core.pieces.layers import Laid
+from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind
 
@@ -29,7 +29,7 @@ class Layer:
 
 
 def layers_of(
-    cavity: Cavity, passes: Sequence[PassKind], laid: Sequence[Laid], cut_frac: float, own: OwnMelts = ()
+    cavity: Cavity, passes: Sequence[PassKind], laid: Sequence[LaidPass], cut_frac: float, own: OwnMelts = ()
 ) -> list[Layer]:
     """The passes of a build in a cut, each without what lies there before it.
 
@@ -56,7 +56,7 @@ def layers_of(
 
 
 def layers_on(
-    body: Body, passes: Sequence[PassKind], laid: Sequence[Laid], cut_frac: float, own: OwnMelts = ()
+    body: Body, passes: Sequence[PassKind], laid: Sequence[LaidPass], cut_frac: float, own: OwnMelts = ()
 ) -> list[Layer]:
     """The passes on a body in a cut through its axis.
 

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.melts.dip import Dipped
-from umber_pebble.core.plan.cooks import PotCook, Round, lies_of, ready_for_next
+from umber_pebble.core.plan.cooks import PotCook, Round, ready_for_next, route_of
 from umber_pebble.core.plan.dips import bath_of
-from umber_pebble.core.plan.problem import Handful, Named, PlanInput, PouredAs, Work
+from umber_pebble.core.plan.problem import Inclusion, Named, PlanInput, PouredAs, Work
 from umber_pebble.core.spread import Spread
 
 
@@ -27,7 +27,7 @@ class CardRow:
     stays_kg: float
     fill_m: float
     thick_m: float
-    first: tuple[Handful, ...]
+    first: tuple[Inclusion, ...]
     work: Work | None
     place_ids: tuple[str, ...]
     sets: Spread
@@ -87,7 +87,7 @@ def _row(plan: PlanInput, cook: PotCook, r: Round, w: PieceWindows) -> CardRow:
         line.cast.thickness.likely,
         line.first,
         line.work,
-        tuple(dict.fromkeys(place for _, place in lies_of(plan, line, r.casts))),
+        tuple(dict.fromkeys(place for _, place in route_of(plan, line, r.casts))),
         sets,
         bath_of(plan, cook, r) if line.dip and cook.flow.tg is None else None,
     )

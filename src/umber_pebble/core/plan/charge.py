@@ -8,7 +8,7 @@ from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.vessel import PotCase
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.dip import bath_kg
-from umber_pebble.core.plan.problem import Line, Way
+from umber_pebble.core.plan.problem import MeltWay, PlanLine
 from umber_pebble.core.spread import Spread, combine
 
 
@@ -39,7 +39,7 @@ def residue_kg(case: PotCase, log_visc: float, factor: Spread) -> Spread:
     )
 
 
-def bath_left_kg(way: Way, lines: Sequence[Line]) -> float:
+def bath_left_kg(way: MeltWay, lines: Sequence[PlanLine]) -> float:
     """What must stay in a vessel so that the last piece is still covered when it is dipped, the vessel tilted [kg].
 
     Args:
@@ -55,12 +55,12 @@ def bath_left_kg(way: Way, lines: Sequence[Line]) -> float:
 PIPED = {"detail", "drizzle", "dollop", "join"}
 
 
-def bags_kg(lines: Sequence[Line]) -> float:
+def bags_kg(lines: Sequence[PlanLine]) -> float:
     """Melt that stays in the bags these lines are piped from, a bag each [kg]. Source: from-memory"""
     return sum(line.kind in PIPED for line in lines) * material("kitchen", "usual", "bag").value("keeps")
 
 
-def holds_kg(way: Way, wet: bool) -> float:
+def holds_kg(way: MeltWay, wet: bool) -> float:
     """What a vessel holds of a melt, as full as it may be [kg].
 
     Args:

@@ -6,7 +6,7 @@ from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.leaving import least_thickness_m
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.compile import Plan
-from umber_pebble.core.plan.problem import Line, PlanInput
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.remarks import (
     ChillsFirst,
     DueInPast,
@@ -66,7 +66,7 @@ def remarks_of(compiled: Plan) -> list[Remark]:
     return each_once(out + _damp(plan))
 
 
-def too_thin_to_leave(line: Line, melt: Material) -> float | None:
+def too_thin_to_leave(line: PlanLine, melt: Material) -> float | None:
     """The least thickness that leaves the mould whole, of a plain cast that is thinner [m]; None of any other.
 
     Args:

@@ -8,7 +8,7 @@ from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, round_windows
-from umber_pebble.core.plan.problem import PlanInput, Way
+from umber_pebble.core.plan.problem import MeltWay, PlanInput
 from umber_pebble.core.plan.rounds import Size, make_rounds, round_sizes
 from umber_pebble.core.plan.spares import casts_needed
 from umber_pebble.core.plan.timetable import Task, back_from, forward
@@ -96,7 +96,7 @@ def _check(plan: PlanInput) -> None:
         require_range(f"lines.{i}.mould.owned", line.mould.owned, 1, 50)
 
 
-def _check_way(way: Way) -> None:
+def _check_way(way: MeltWay) -> None:
     by, path = way.by, f"ways.{family_of(way.melt).key}"
     by.check(way.melt, path)
     check_vessel(by.in_oven, by.on_ring, way.pot.metal, way.vessel_id, f"{path}.vessel_id", way.end_degc)

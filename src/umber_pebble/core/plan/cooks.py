@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, require_range
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.heat.casting import Casting, Stay, Under, as_ball
+from umber_pebble.core.heat.casting import Casting, LayerUnder, PlaceStay, as_ball
 from umber_pebble.core.heat.fills import fills_until_log_pa_s
 from umber_pebble.core.heat.hob import Heating
 from umber_pebble.core.heat.melting import Melting
@@ -17,7 +17,7 @@ from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.charge import PIPED, bags_kg, bath_left_kg, residue_kg
 from umber_pebble.core.plan.making import Charge
-from umber_pebble.core.plan.problem import Line, PlanInput, Way
+from umber_pebble.core.plan.problem import MeltWay, PlanInput, PlanLine
 from umber_pebble.core.plan.turns import stays_in
 from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.core.temper.schools import Tempering
@@ -43,7 +43,7 @@ class PotCook:
     """
 
     number: int
-    way: Way
+    way: MeltWay
     rounds: tuple[Round, ...]
     charge_kg: float
     fresh_kg: float
@@ -79,11 +79,11 @@ def ready_for_next(melt: Material, windows: PieceWindows) -> Spread:
     return windows.at[family_of(melt).ends.bears_next]
 
 
-def _bears(lines: list[Line]) -> float:
+def _bears(lines: list[PlanLine]) -> float:
     return min(line.mould.bears for line in lines)
 
 
-def _charge(plan: PlanInput, way: Way, charge_kg: float, lines: list[Line]) -> Charge:
+def _charge(plan: PlanInput, way: MeltWay, charge_kg: float, lines: list[PlanLine]) -> Charge:
     return Charge(
         base_case(way.pot, way.melt, charge_kg),
         plan.room_degc,
@@ -95,7 +95,7 @@ def _charge(plan: PlanInput, way: Way, charge_kg: float, lines: list[Line]) -> C
 
 
 def pour_of(
-    plan: PlanInput, way: Way, charge_kg: float, lines: list[Line]
+    plan: PlanInput, way: MeltWay, charge_kg: float, lines: list[PlanLine]
 ) -> tuple[Flow, PourWindow, Charge, Spread | None]:
     """Flow and pour window of a charge that will go into these lines' moulds; the charge; water left [frac].
 
@@ -118,7 +118,7 @@ def pour_of(
     return flow, window, charge, water
 
 
-def _fills(plan: PlanInput, way: Way, lines: list[Line], tg: Spread) -> Spread:
+def _fills(plan: PlanInput, way: MeltWay, lines: list[PlanLine], tg: Spread) -> Spread:
     """The thickest this melt may be poured into the most demanding of these lines' moulds [log10 Pa s], as its vessel's own past
     pours have it."""
     # what is dipped has no edge to reach: it is dipped as long as it is poured
@@ -133,7 +133,7 @@ def _fills(plan: PlanInput, way: Way, lines: list[Line], tg: Spread) -> Spread:
     )
 
 
-def _fills_line(plan: PlanInput, way: Way, line: Line, tg: Spread) -> Spread:
+def _fills_line(plan: PlanInput, way: MeltWay, line: PlanLine, tg: Spread) -> Spread:
     pour = exact(way.melt.value("cook_to"))
     first = path_of(plan, line, 1)[:1]
     casting = casting_of(plan, line, pour, SugarFlow(way.melt, pour, tg, 0.0, 0.0), first)
@@ -154,7 +154,7 @@ def casts_in_window(window: PourWindow, pour_each_s: float) -> Spread:
     return window.width.map(lambda width: math.floor(width / pour_each_s))
 
 
-def piece_windows(plan: PlanInput, line: Line, flow: Flow, window: PourWindow, casts: int) -> PieceWindows:
+def piece_windows(plan: PlanInput, line: PlanLine, flow: Flow, window: PourWindow, casts: int) -> PieceWindows:
     """Windows of one line's castings poured from this vessel [s from the pour].
 
     The pour temperature runs from the opening to the closing, likely in the middle of the pour.
@@ -171,13 +171,13 @@ def piece_windows(plan: PlanInput, line: Line, flow: Flow, window: PourWindow, c
     return windows_of(line, casting_of(plan, line, pour, flow, path_of(plan, line, casts)))
 
 
-def windows_of(line: Line, casting: Casting) -> PieceWindows:
+def windows_of(line: PlanLine, casting: Casting) -> PieceWindows:
     """A line's windows: those of its casting, as it leaves its mould [s from the pour]. Source: definition"""
     windows = windows_s(casting).leaving_at(line.leaves)
     return stays_in(casting.melt, windows) if line.whole_ball else windows
 
 
-def lies_of(plan: PlanInput, line: Line, casts: int) -> tuple[tuple[Stay, str], ...]:
+def route_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[tuple[PlaceStay, str], ...]:
     """Where a round of castings lies, with the ids of the places: its piece's own way, or where it is poured and then,
     once all are poured and worked, where it sets. No move comes before hands are free for it.
 
@@ -190,19 +190,19 @@ def lies_of(plan: PlanInput, line: Line, casts: int) -> tuple[tuple[Stay, str], 
     if line.lies:
         first, *rest = line.lies
         return first, *((replace(stay, from_s=max(stay.from_s, handled)), place) for stay, place in rest)
-    first = (Stay(0.0, way.poured_on), way.poured_on_id)
-    return (first, (Stay(handled, way.sets_in), way.sets_in_id)) if way.carried else (first,)
+    first = (PlaceStay(0.0, way.poured_on), way.poured_on_id)
+    return (first, (PlaceStay(handled, way.sets_in), way.sets_in_id)) if way.carried else (first,)
 
 
-def path_of(plan: PlanInput, line: Line, casts: int) -> tuple[Stay, ...]:
+def path_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[PlaceStay, ...]:
     """The same without the ids, and without a stay that the next one has overtaken. Source: definition"""
-    stays = [stay for stay, _ in lies_of(plan, line, casts)]
+    stays = [stay for stay, _ in route_of(plan, line, casts)]
     return tuple(
         s for s, after in zip(stays, [*stays[1:], None], strict=True) if after is None or after.from_s > s.from_s
     )
 
 
-def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tuple[Stay, ...]) -> Casting:
+def casting_of(plan: PlanInput, line: PlanLine, pour: Spread, flow: Flow, path: tuple[PlaceStay, ...]) -> Casting:
     """The casting of a line poured at a temperature and laid along a path [SI fields]. Source: definition"""
     # no window moves with less than half a kelvin, and what is the same is reckoned once
     near = Spread(*(round(v * 2) / 2 for v in (pour.low, pour.likely, pour.high)))
@@ -216,7 +216,7 @@ def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tupl
         near,
         flow.tg,
         path,
-        tuple(Under(of, thick, cold if degc is None else degc) for of, thick, degc in line.under),
+        tuple(LayerUnder(of, thick, cold if degc is None else degc) for of, thick, degc in line.under),
         thin_m=amount.thin_m,
         thick_m=amount.thick_m,
         beside=line.mould.cavities,
@@ -227,7 +227,7 @@ def casting_of(plan: PlanInput, line: Line, pour: Spread, flow: Flow, path: tupl
     return as_ball(casting, amount.thickness, min(line.mould.cavity.bounds_m()) / 2)
 
 
-def charge_of(plan: PlanInput, way: Way, pour_kg: float, lines: Sequence[Line]) -> tuple[float, Spread]:
+def charge_of(plan: PlanInput, way: MeltWay, pour_kg: float, lines: Sequence[PlanLine]) -> tuple[float, Spread]:
     """Charge and residue of what is poured into these lines' moulds [kg]: they depend on each other, so a few rounds of
     substitution.
 

@@ -4,7 +4,7 @@ from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.melts.dip import Dip, Dipped, dipped
 from umber_pebble.core.melts.hold import Held
 from umber_pebble.core.plan.cooks import PotCook, Round
-from umber_pebble.core.plan.problem import Line, PlanInput
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.spread import exact
 
 ROUND_M3 = 0.52
@@ -12,7 +12,7 @@ ROUND_M3 = 0.52
 LONGEST_IN_S = 3.0
 
 
-def dip_of(plan: PlanInput, line: Line, casts: int) -> Dip:
+def dip_of(plan: PlanInput, line: PlanLine, casts: int) -> Dip:
     """What one round of a line dips [SI].
 
     Args:

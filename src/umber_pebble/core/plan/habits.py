@@ -6,7 +6,7 @@ from typing import Literal
 
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import table
-from umber_pebble.core.plan.problem import Line, PlanInput
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
 
 HabitKey = Literal["wipe", "oil", "tap", "tap_all", "rim", "unchilled", "tip_under"]
 
@@ -27,7 +27,7 @@ def _rows() -> list[dict]:  # type: ignore[type-arg]
     return rows
 
 
-def _mould(line: Line, kind: str) -> bool:
+def _mould(line: PlanLine, kind: str) -> bool:
     of = line.mould.material.flags
     return {
         "any": True,

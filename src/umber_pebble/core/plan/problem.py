@@ -5,7 +5,7 @@ from functools import cached_property
 from typing import Literal
 
 from umber_pebble.core.heat.body import Revolved
-from umber_pebble.core.heat.casting import Place, Stay
+from umber_pebble.core.heat.casting import Place, PlaceStay
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.moulds.cavity import Cavity
@@ -88,7 +88,7 @@ class Mould:
 
 
 @dataclass(frozen=True, slots=True)
-class Handful:
+class Inclusion:
     """What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
     the tables."""
 
@@ -100,7 +100,7 @@ class Handful:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class PlanLine:
     """One pour of a line of the order: how many castings of which melt, what one takes, in which mould.
 
     A part of several passes is a line for each of its melts: after is the line that this one is poured on, last whether it is
@@ -119,11 +119,11 @@ class Line:
     cast: CastAmounts
     work: Work | None
     break_rate: BreakRate
-    lies: tuple[tuple[Stay, str], ...] = ()
+    lies: tuple[tuple[PlaceStay, str], ...] = ()
     under: tuple[tuple[Material, float, float | None], ...] = ()
     after: int | None = None
     last: bool = True
-    first: tuple[Handful, ...] = ()
+    first: tuple[Inclusion, ...] = ()
     item: int = 0
     kind: PouredAs = "fill"
     dip: tuple[float, float] | None = None
@@ -133,7 +133,7 @@ class Line:
     leaves: Leaves = "unmould"
     softens_s: float = 0.0
     body: Revolved | None = None
-    on: Handful | None = None
+    on: Inclusion | None = None
 
     @property
     def name(self) -> str:
@@ -194,7 +194,7 @@ class HandStep:
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
+class MeltWay:
     """How one melt is made in this order, and where its moulds lie: poured on one place, set in another; colour: as hex, None
     as it comes; fills_off: how much thicker than reckoned it was seen to be poured from this vessel [log10 Pa s].
 
@@ -228,8 +228,8 @@ class PlanInput:
     """Everything a plan rests on; ways by the key of their melt; shelves: moulds a place takes at once [count]. due_s is from
     now [s]."""
 
-    lines: tuple[Line, ...]
-    ways: dict[str, Way]
+    lines: tuple[PlanLine, ...]
+    ways: dict[str, MeltWay]
     due_s: float
     paces: Paces
     room_degc: float
@@ -240,7 +240,7 @@ class PlanInput:
     by_hand: tuple[HandStep, ...] = ()
     shelves: dict[str, int] = field(default_factory=dict)
 
-    def way(self, line: Line) -> Way:
+    def way(self, line: PlanLine) -> MeltWay:
         return self.ways[line.melt]
 
     @cached_property
@@ -257,11 +257,11 @@ class PlanInput:
         """Whether a line has to wait for others: one of several pours of a part, or a join."""
         return len(self.chains[line]) > 1 or bool(self.lines[line].needs)
 
-    def pour_each_s(self, line: Line) -> float:
+    def pour_each_s(self, line: PlanLine) -> float:
         """How long hands take to pour one casting, or to join and hold one piece [s]."""
         return self.paces.pour_each_s + line.hold_s
 
-    def work_each_s(self, line: Line) -> float:
+    def work_each_s(self, line: PlanLine) -> float:
         """How long hands work on one cast while it is soft, taken out of its mould first where it is released warm [s]."""
         paces = self.paces
         freed = paces.unmould_each_s if line.released else 0.0

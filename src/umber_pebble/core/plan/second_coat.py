@@ -4,7 +4,7 @@ from dataclasses import replace
 from functools import lru_cache
 
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.heat.casting import Casting, Under
+from umber_pebble.core.heat.casting import Casting, LayerUnder
 from umber_pebble.core.heat.passes import PassOnPass, pass_on_pass
 from umber_pebble.core.plan.cooks import PotCook, Round, casting_of, path_of
 from umber_pebble.core.plan.problem import PlanInput
@@ -33,6 +33,6 @@ def rests_to_degc(plan: PlanInput, cook: PotCook, r: Round) -> float | None:
         return None
     pour = cook.window.open_degc
     casting = casting_of(plan, line, pour, cook.flow, path_of(plan, line, r.casts))
-    under = Under(way.melt, before.cast.thickness.likely, way.sets_in.air_degc)
+    under = LayerUnder(way.melt, before.cast.thickness.likely, way.sets_in.air_degc)
     does = _does(replace(casting, under=(under, *casting.under)))
     return does.pour_below_degc if does.verdict == "dissolves" else None

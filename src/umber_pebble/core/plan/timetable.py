@@ -8,7 +8,7 @@ from typing import Literal
 
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.heat.works import WORKS
-from umber_pebble.core.plan.cooks import PotCook, Round, lies_of, ready_for_next
+from umber_pebble.core.plan.cooks import PotCook, Round, ready_for_next, route_of
 from umber_pebble.core.plan.problem import HandStep, PlanInput, Work
 from umber_pebble.core.plan.turns import turns_of
 
@@ -248,7 +248,7 @@ class _Shelves:
     def moulds(self, cook: PotCook, number: int) -> tuple[str, int]:
         r = next(r for r in cook.rounds if r.number == number)
         line = self.plan.lines[r.line]
-        return lies_of(self.plan, line, r.casts)[-1][1], math.ceil(r.casts / line.mould.cavities)
+        return route_of(self.plan, line, r.casts)[-1][1], math.ceil(r.casts / line.mould.cavities)
 
     def put(self, cook: PotCook, number: int, from_s: float, to_s: float) -> None:
         place, moulds = self.moulds(cook, number)

@@ -9,7 +9,7 @@ export const cardsQuery = (id: string) =>
   });
 
 /** What can still be finished of a round that runs short. */
-export const shortQuery = (id: string, body: Schemas["ShortAsked"]) =>
+export const shortQuery = (id: string, body: Schemas["ShortRequest"]) =>
   queryOptions({
     queryKey: ["bench", "short", id, body],
     queryFn: async () =>

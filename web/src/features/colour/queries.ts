@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import { call, client, type Schemas } from "../../api/client";
 
-export type Asked = Schemas["RecipeAsked"];
+export type Asked = Schemas["RecipeRequest"];
 export type Colour = Schemas["Colour"];
 
 export const colourListQuery = queryOptions({

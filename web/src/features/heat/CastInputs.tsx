@@ -9,7 +9,7 @@ import { meltsIn } from "../../shared/wording";
 import type { Cast } from "./queries";
 
 const FIRST: Schemas["FirstPass"] = { material: "coating", thickness_m: 0.0015, degc: 20 };
-const BEND: Schemas["BendAsked"] = { radius_m: 0.03, over_s: 3 };
+const BEND: Schemas["BendRequest"] = { radius_m: 0.03, over_s: 3 };
 const OWN_FIELDS = ["thickness_m", "wall_m", "pour_degc", "first.thickness_m", "radius_m", "over_s"];
 
 /** What is cast: a piece, or a thickness of a material in a mould; how hot; on what; and how it is bent. */

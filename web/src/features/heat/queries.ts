@@ -1,9 +1,9 @@
 import { queryOptions } from "@tanstack/react-query";
 import { call, client, type Schemas } from "../../api/client";
 
-export type Asked = Schemas["HeatAsked"];
+export type Asked = Schemas["HeatRequest"];
 export type Explored = Schemas["Explored"];
-export type Stay = Schemas["Stay"];
+export type Stay = Schemas["StayDoc"];
 /** What is cast, apart from the ways it takes. */
 export type Cast = Omit<Asked, "ways">;
 

@@ -18,7 +18,7 @@ export function Bursts({ kitchen, fats }: { kitchen: Schemas["Kitchen"]; fats: S
   const units = useUnits();
   const value = (key: string, name: string) =>
     fats.find((m) => m.key === key)?.properties.find((p) => p.name === name)?.likely;
-  const [asked, setAsked] = useState<Schemas["BurstsAsked"]>(() => ({
+  const [asked, setAsked] = useState<Schemas["BurstsRequest"]>(() => ({
     material: "coating",
     vessel_id: (kitchen.vessels.find((v) => v.made_of === "plastic") ?? kitchen.vessels[0])?.id ?? "",
     oven_id: kitchen.microwaves[0]?.id ?? "",
@@ -28,7 +28,8 @@ export function Bursts({ kitchen, fats }: { kitchen: Schemas["Kitchen"]; fats: S
     power: "full",
     stop: "lumps",
   }));
-  const change = (patch: Partial<Schemas["BurstsAsked"]>) => setAsked((before) => ({ ...before, ...patch }));
+  const change = (patch: Partial<Schemas["BurstsRequest"]>) =>
+    setAsked((before) => ({ ...before, ...patch }));
   const query = useQuery({ ...burstsQuery(asked), enabled: asked.oven_id !== "" });
   const degc = (v: number) => amount(v, "temperature", units);
   const plan = query.data?.plan;

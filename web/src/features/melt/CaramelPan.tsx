@@ -11,13 +11,14 @@ import { caramelQuery } from "./queries";
 /** Dry caramel by its stages, and when a lifted spoonful holds a thread. */
 export function CaramelPan({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
   const units = useUnits();
-  const [asked, setAsked] = useState<Schemas["CaramelAsked"]>(() => ({
+  const [asked, setAsked] = useState<Schemas["CaramelRequest"]>(() => ({
     vessel_id: (kitchen.vessels.find((v) => v.made_of === "steel") ?? kitchen.vessels[0])?.id ?? "",
     ring_id: kitchen.rings[0]?.id ?? "",
     sugar_kg: 0.2,
     off_degc: 175,
   }));
-  const change = (patch: Partial<Schemas["CaramelAsked"]>) => setAsked((before) => ({ ...before, ...patch }));
+  const change = (patch: Partial<Schemas["CaramelRequest"]>) =>
+    setAsked((before) => ({ ...before, ...patch }));
   const query = useQuery(caramelQuery(asked));
   const of = query.data;
   return (

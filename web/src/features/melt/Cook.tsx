@@ -21,7 +21,7 @@ const cookTo = (sugar: Shown | undefined): number =>
 /** A cook of isomalt or sugar: water, stages, foam, how brown it gets, what may be seen in the pot. */
 export function Cook({ kitchen, sugars }: { kitchen: Schemas["Kitchen"]; sugars: Shown[] }) {
   const units = useUnits();
-  const [asked, setAsked] = useState<Schemas["CookAsked"]>(() => ({
+  const [asked, setAsked] = useState<Schemas["CookRequest"]>(() => ({
     material: sugars[0]?.key ?? "",
     vessel_id: (kitchen.vessels.find((v) => v.made_of === "steel") ?? kitchen.vessels[0])?.id ?? "",
     ring_id: kitchen.rings[0]?.id ?? "",
@@ -34,7 +34,7 @@ export function Cook({ kitchen, sugars }: { kitchen: Schemas["Kitchen"]; sugars:
     thickness_m: 0.003,
   }));
   const sugar = sugars.find((m) => m.key === asked.material);
-  const change = (patch: Partial<Schemas["CookAsked"]>) => setAsked((before) => ({ ...before, ...patch }));
+  const change = (patch: Partial<Schemas["CookRequest"]>) => setAsked((before) => ({ ...before, ...patch }));
   const query = useQuery(cookQuery(asked));
   const degc = (v: number) => amount(v, "temperature", units);
   const { cook, boils_over, passes_frac, faults, bursts } = query.data ?? {};

@@ -8,7 +8,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { Fact, Sheet } from "../../shared/ui/Sheet";
 import { dipQuery } from "./queries";
 
-type Asked = Schemas["DipAsked"];
+type Asked = Schemas["DipRequest"];
 
 const FRIDGE_DEGC = 5;
 const TEARS: Record<Schemas["ColdCentre"]["cracks"], string> = {

@@ -10,7 +10,7 @@ import { Fact, Sheet } from "../../shared/ui/Sheet";
 import { Faults } from "./Faults";
 import { fluidQuery, keepWafer } from "./queries";
 
-type Asked = Schemas["FluidAsked"];
+type Asked = Schemas["FluidRequest"];
 
 const FEELS: Record<Schemas["Fluidity"]["feels"], string> = {
   fluid: "Fluid: thin coats, it runs off a wall",

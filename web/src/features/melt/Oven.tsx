@@ -6,7 +6,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { Sheet } from "../../shared/ui/Sheet";
 import { powerQuery } from "./queries";
 
-type Asked = Schemas["PowerAsked"];
+type Asked = Schemas["PowerRequest"];
 
 /** An oven's power by a weighed bowl of water. */
 export function Oven() {

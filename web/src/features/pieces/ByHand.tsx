@@ -12,7 +12,7 @@ import { Sheet } from "../../shared/ui/Sheet";
 import { meltsIn } from "../../shared/wording";
 import { handQuery } from "./queries";
 
-type Asked = Schemas["HandAsked"];
+type Asked = Schemas["HandRequest"];
 const FIRST: Asked = {
   material: "coating",
   nozzle: "no_3",

@@ -5,7 +5,7 @@ import { kitchenQuery } from "../../shared/kitchen";
 import { Button } from "../../shared/ui/controls";
 
 /** A part may have its own way through places, taken from the heat explorer. */
-export function OwnWay({ stays, onClear }: { stays: Schemas["Stay"][]; onClear: () => void }) {
+export function OwnWay({ stays, onClear }: { stays: Schemas["StayDoc"][]; onClear: () => void }) {
   const places = useQuery(kitchenQuery).data?.doc.places ?? [];
   const words = stays.map((stay, i) => {
     const name =

@@ -11,7 +11,7 @@ export type PartFigures = Omit<Schemas["PartFigures"], "rows"> &
 const FRAME_MS = 5_000;
 
 /** What a part is cast in or made on, cut open: while its passes are dragged it stays as it is. */
-const baseQuery = (asked: Schemas["BaseAsked"]) =>
+const baseQuery = (asked: Schemas["BaseRequest"]) =>
   queryOptions({
     queryKey: ["figures", "base", asked],
     queryFn: async ({ signal }) =>
@@ -22,7 +22,7 @@ const baseQuery = (asked: Schemas["BaseAsked"]) =>
   });
 
 /** A part laid pass by pass and cut open. */
-const partQuery = (asked: Schemas["PartAsked"]) =>
+const partQuery = (asked: Schemas["PartRequest"]) =>
   queryOptions({
     queryKey: ["figures", "part", asked],
     queryFn: async ({ signal }) =>
@@ -89,7 +89,7 @@ export const kindsQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
-export const addPass = async (body: Schemas["AdditionAsked"]) =>
+export const addPass = async (body: Schemas["AdditionRequest"]) =>
   (await call(client.POST("/api/figures/addition", { body }))).added;
 
 export const firstJoin = async (piece: Piece) =>
@@ -101,7 +101,7 @@ export const startsQuery = queryOptions({
   queryFn: async () => (await call(client.GET("/api/starts"))).items,
 });
 
-export const solvePass = async (body: Schemas["WeightAsked"]) =>
+export const solvePass = async (body: Schemas["WeightRequest"]) =>
   (await call(client.POST("/api/figures/pass", { body }))).value;
 
 export const createPiece = (id: string, doc: Piece) =>
@@ -110,7 +110,7 @@ export const createPiece = (id: string, doc: Piece) =>
 export const removePiece = (id: string, version: number) =>
   call(client.DELETE("/api/pieces/{id}", { params: { path: { id } }, body: { version } }));
 
-export const handQuery = (body: Schemas["HandAsked"]) =>
+export const handQuery = (body: Schemas["HandRequest"]) =>
   queryOptions({
     queryKey: ["figures", "hand", body],
     queryFn: async () => (await call(client.POST("/api/figures/hand", { body }))).amounts,

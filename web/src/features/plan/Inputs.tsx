@@ -30,7 +30,7 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
     const piece = pieces.find((p) => p.id === row.piece_id)?.doc;
     return (piece ? meltsOf(piece) : []).map(({ material }) => known.find((m) => m.key === material));
   });
-  const line = (index: number, patch: Partial<Schemas["Line"]>) =>
+  const line = (index: number, patch: Partial<Schemas["OrderLine"]>) =>
     change({ lines: doc.lines.map((row, i) => (i === index ? { ...row, ...patch } : row)) });
   return (
     <section aria-label="The order" className="space-y-5">

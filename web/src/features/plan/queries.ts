@@ -5,7 +5,7 @@ import { deviceName } from "../../shared/person";
 export type Order = Schemas["Order"];
 export type Summary = Schemas["Summary"];
 /** An order as it was planned, and when: the plan's parts are asked for by it. */
-export type Asked = Schemas["PlanAsked"];
+export type Asked = Schemas["PlanRequest"];
 /** A plan at a glance. */
 export interface Plan {
   asked: Asked;

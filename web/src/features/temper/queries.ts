@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import { call, client, type Schemas } from "../../api/client";
 
-export type SeedAsked = Schemas["SeedAsked"];
+export type SeedAsked = Schemas["SeedRequest"];
 
 export const seedQuery = (asked: SeedAsked) =>
   queryOptions({
@@ -15,7 +15,7 @@ export const seedQuery = (asked: SeedAsked) =>
 export const SAMPLE: Schemas["ProbedIn"] = { of: "sample", number: 0 };
 const EVERY_MS = 2000;
 
-export const curveQuery = (asked: Schemas["CurveAsked"]) =>
+export const curveQuery = (asked: Schemas["CurveRequest"]) =>
   queryOptions({
     queryKey: ["figures", "curve", asked],
     queryFn: async () => (await call(client.POST("/api/figures/curve", { body: asked }))).read,

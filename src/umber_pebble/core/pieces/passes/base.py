@@ -10,15 +10,15 @@ from shapely.geometry.base import BaseGeometry
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.body import Body
 from umber_pebble.core.pieces.cut import BodyCut, Cut
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Shape, fields_of
 from umber_pebble.core.pieces.hollow import Hollow
-from umber_pebble.core.pieces.layers import Laid
+from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 
 Ground = Literal["mould", "body", "both"]
 """What a pass goes into or onto."""
-Way = Literal["brushed", "splattered", "finger", "butter"]
+LayStyle = Literal["brushed", "splattered", "finger", "butter"]
 """Ways of laying a pass that are offered beside the usual one: accents, and coloured cocoa butter."""
 Soft = Literal["stick", "sprinkle", "groove"]
 """What hands do to a melt that is still soft."""
@@ -69,7 +69,7 @@ class Place:
 
     i: int
     passes: tuple["PassKind", ...]
-    laid: tuple[Laid, ...]
+    laid: tuple[LaidPass, ...]
     own: OwnMelts
 
     @property
@@ -133,7 +133,7 @@ class PassKind(Shape):
     """Where it is the last, and its family is eased off what it lies on, it is."""
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, "PassKind"]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, "PassKind"]:
         """It as it is first put into a build, as usual (None), or in a way of its own."""
         raise NotImplementedError
 
@@ -189,25 +189,25 @@ class PassKind(Shape):
         """How deep and wide what is dipped is [m]; None where nothing is."""
         return None
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         """It laid into a cavity, and what is left of that.
 
         Raises: Wrong: it cannot be. OutOfRange: a number that no pass may have.
         """
-        raise Wrong("wants_body", "only a body is dipped: what is cast goes into the mould")
+        raise ImpossiblePass("wants_body", "only a body is dipped: what is cast goes into the mould")
 
-    def lay_on(self, at: OnBody) -> tuple[Laid, tuple[BaseGeometry, ...]]:
+    def lay_on(self, at: OnBody) -> tuple[LaidPass, tuple[BaseGeometry, ...]]:
         """It laid on a body, and the outlines then.
 
         Raises: as lay.
         """
-        raise Wrong("wants_mould", "this goes into a mould, not onto a body: dip or drizzle it")
+        raise ImpossiblePass("wants_mould", "this goes into a mould, not onto a body: dip or drizzle it")
 
-    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry | None:
+    def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry | None:
         """What of it is seen in a cut through its cavity; None: nothing."""
         return None
 
-    def cut_on(self, row: Laid, cut: BodyCut, own: OwnMelts) -> BaseGeometry | None:
+    def cut_on(self, row: LaidPass, cut: BodyCut, own: OwnMelts) -> BaseGeometry | None:
         """What of it is seen in a cut through its body; None: nothing."""
         return None
 

@@ -5,8 +5,8 @@ from typing import Annotated, ClassVar, Literal
 
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
-from umber_pebble.core.pieces.layers import Laid, plain
-from umber_pebble.core.pieces.passes.base import First, InMould, Pace, PassKind, Put, Way
+from umber_pebble.core.pieces.layers import LaidPass, plain
+from umber_pebble.core.pieces.passes.base import First, InMould, LayStyle, Pace, PassKind, Put
 from umber_pebble.core.texts import Name
 
 
@@ -22,12 +22,12 @@ class Centre(PassKind):
     kind: Literal["centre"] = "centre"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls("Nut", 0.001, 1e-6)}
 
     def put(self) -> Put:
         return Put("centre", self.name)
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         made = plain(at.i, self.kg, self.volume_m3, 0.0, at.hollow.level_m)
         return made, at.hollow.with_in_it(self.volume_m3, "centre")

@@ -8,11 +8,11 @@ from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.moulds.cavity import open_m2
 from umber_pebble.core.pieces.cut import Cut
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow
-from umber_pebble.core.pieces.layers import Extent, Laid, melted
+from umber_pebble.core.pieces.layers import Extent, LaidPass, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import First, InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import First, InMould, LaidAs, LayStyle, PassKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,7 +25,7 @@ class Close(PassKind):
     kind: Literal["close"] = "close"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls(first.melt)}
 
     def melts(self) -> tuple[tuple[MeltRef, float], ...]:
@@ -35,20 +35,20 @@ class Close(PassKind):
     def laid_as(self) -> LaidAs:
         return "close"
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         hollow = at.hollow
         if hollow.shell is None or hollow.level_m >= hollow.rim_m - 1e-6:
-            raise Wrong("nothing_to_close", "there is no gap to the rim: leave one under it")
+            raise ImpossiblePass("nothing_to_close", "there is no gap to the rim: leave one under it")
         volume, area = hollow.free_m3(hollow.rim_m), open_m2(hollow.cavity, hollow.cavity.depth_m)
         thick = volume / area
         if thick < THINNEST_M:
-            raise Wrong("too_thin", "the gap is too small for a close", thick, THINNEST_M)
+            raise ImpossiblePass("too_thin", "the gap is too small for a close", thick, THINNEST_M)
         under = () if hollow.on_top is None else (hollow.on_top,)
         for of, _, degc in under:
             firm = of.value("firm_below") if "firm_below" in of.properties else math.inf
             if degc > firm:
                 words = "the filling is still soft: it sinks in, let it firm first"
-                raise Wrong("unset_filling", words, degc, firm, "degC")
+                raise ImpossiblePass("unset_filling", words, degc, firm, "degC")
         made = melted(
             at.i,
             self.material(at.own),
@@ -58,5 +58,5 @@ class Close(PassKind):
         )
         return replace(made, under=under), replace(hollow, level_m=hollow.rim_m, closed=True)
 
-    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:
+    def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry:
         return cut.filled(row.from_m, row.to_m)

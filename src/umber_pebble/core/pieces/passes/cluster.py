@@ -9,7 +9,7 @@ from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.pieces.fields import Number, Size, Slide
 from umber_pebble.core.pieces.films import cap_high_m, cap_wide_m
 from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.core.pieces.passes.base import First, Ground, LaidAs, PassKind, Put, Way
+from umber_pebble.core.pieces.passes.base import First, Ground, LaidAs, LayStyle, PassKind, Put
 from umber_pebble.core.pieces.passes.heap import Heap, Heaped, contact_rad
 from umber_pebble.core.texts import Name
 
@@ -28,7 +28,7 @@ class Cluster(Heap):
     kind: Literal["cluster"] = "cluster"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls("Nuts", first.melt, 0.01, 0.35)}
 
     @property

@@ -12,12 +12,12 @@ from umber_pebble.core.errors import require_range
 from umber_pebble.core.moulds.cavity import Cavity, wetted_m2
 from umber_pebble.core.moulds.inset import thickest_m
 from umber_pebble.core.pieces.cut import Cut
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number, Only, Size, Slide, Told
 from umber_pebble.core.pieces.hollow import THICKEST_M, Hollow, band_m3
-from umber_pebble.core.pieces.layers import Extent, Laid, melted
+from umber_pebble.core.pieces.layers import Extent, LaidPass, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, LayStyle, PassKind
 from umber_pebble.core.texts import Name
 
 LEAST_SHARE_FRAC = 0.001
@@ -42,7 +42,7 @@ class Detail(PassKind):
     kind: Literal["detail"] = "detail"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {
             None: cls("Detail", first.melt, None, 0.1, 0.001),
             "brushed": cls("Brushed accent", first.melt, None, 0.3, 0.0002),
@@ -64,15 +64,15 @@ class Detail(PassKind):
     def step(self) -> str:
         return self.name.lower()
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         require_range(f"passes.{at.i}.share_frac", self.share_frac, LEAST_SHARE_FRAC, 1.0)
         require_range(f"passes.{at.i}.thick_m", self.thick_m, 2e-5, THICKEST_M)
         hollow, cavity = at.hollow, at.hollow.cavity
         if not hollow.bare:
-            raise Wrong("not_empty", "details go onto the bare wall: move it before the filling")
+            raise ImpossiblePass("not_empty", "details go onto the bare wall: move it before the filling")
         most = thickest_m(cavity.shape)
         if self.thick_m >= most:
-            raise Wrong("too_thick", "it is thicker than the narrow place", self.thick_m, most)
+            raise ImpossiblePass("too_thick", "it is thicker than the narrow place", self.thick_m, most)
         share = self.share_frac if self.outline is None else _own_share_frac(self.outline, cavity)
         area = share * wetted_m2(cavity, cavity.depth_m)
         volume = hollow.fits(share * band_m3(cavity, self.thick_m))
@@ -84,7 +84,7 @@ class Detail(PassKind):
         )
         return made, replace(hollow, taken_m3=hollow.taken_m3 + volume)
 
-    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:
+    def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry:
         """Under its outline, or along the wall from the right, each on its share of it."""
         layer = cut.hollow.difference(cut.inside(cut.by_m + self.thick_m))
         if self.outline is not None:
@@ -98,7 +98,7 @@ def _own_share_frac(outline: Outline, cavity: Cavity) -> float:
     rim = shapely.Polygon(cavity.shape.rim())
     share = float(shapely.make_valid(shapely.Polygon(outline)).intersection(rim).area / rim.area)
     if share < LEAST_SHARE_FRAC:
-        raise Wrong("outside", "its outline lies outside the cavity", share, LEAST_SHARE_FRAC, "frac")
+        raise ImpossiblePass("outside", "its outline lies outside the cavity", share, LEAST_SHARE_FRAC, "frac")
     return share
 
 

@@ -12,13 +12,13 @@ from umber_pebble.core.explained import explained, given
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.body import Body, revolved_m3
 from umber_pebble.core.pieces.cut import BodyCut
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Also, Number, Only, Size, Slide, Told
 from umber_pebble.core.pieces.films import dip_film_m
 from umber_pebble.core.pieces.hollow import THICKEST_M
-from umber_pebble.core.pieces.layers import Extent, Laid, melted
+from umber_pebble.core.pieces.layers import Extent, LaidPass, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import Edge, First, Ground, LaidAs, OnBody, PassKind, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, Ground, LaidAs, LayStyle, OnBody, PassKind
 from umber_pebble.core.pieces.passes.marbled import Marbled, SecondMelt, SecondShare
 from umber_pebble.core.spread import Spread, combine
 
@@ -48,7 +48,7 @@ class Dip(Marbled):
     kind: Literal["dip"] = "dip"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls(first.melt, None, 0.0, None, None, 0.0)}
 
     @property
@@ -72,16 +72,16 @@ class Dip(Marbled):
         usual = material("kitchen", "usual", "film")
         return dip_film_m(self.material(own), line_m, usual.value("drains"), usual.value("drawn"))
 
-    def lay_on(self, at: OnBody) -> tuple[Laid, tuple[BaseGeometry, ...]]:
+    def lay_on(self, at: OnBody) -> tuple[LaidPass, tuple[BaseGeometry, ...]]:
         require_range(f"passes.{at.i}.slant_rad", self.slant_rad, 0.0, 1.2)
         require_range(f"passes.{at.i}.second_frac", self.second_frac, 0.0, 0.95)
         body, melt = at.body, self.material(at.own)
         line, _ = self.dipped_m(body)
         if line > body.high_m:
-            raise Wrong("too_deep", "it is dipped deeper than it is high", line, body.high_m)
+            raise ImpossiblePass("too_deep", "it is dipped deeper than it is high", line, body.high_m)
         film, most = self.film(line, at.own), body.diameter_m / 4
         if film.likely > most:
-            raise Wrong("too_thick", "the coat is thicker than half of what it covers", film.likely, most)
+            raise ImpossiblePass("too_thick", "the coat is thicker than half of what it covers", film.likely, most)
         thick = require_range(f"passes.{at.i}.thick_m", film.likely, 5e-5, 0.03)
         grown = tuple(self.coated(cut, thick, angle) for cut, angle in zip(at.outer, at.angles, strict=True))
         volume = revolved_m3([new.difference(old) for new, old in zip(grown, at.outer, strict=True)])
@@ -121,7 +121,7 @@ class Dip(Marbled):
             coat = coat.intersection(shapely.Polygon(corners))
         return cut.union(coat)
 
-    def cut_on(self, row: Laid, cut: BodyCut, own: OwnMelts) -> BaseGeometry:
+    def cut_on(self, row: LaidPass, cut: BodyCut, own: OwnMelts) -> BaseGeometry:
         return cut.coated(self.coated(cut.outer, row.thick_m, cut.angle))
 
 

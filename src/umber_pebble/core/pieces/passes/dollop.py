@@ -9,7 +9,7 @@ from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.films import dab
 from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.core.pieces.passes.base import First, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import First, LaidAs, LayStyle, PassKind
 from umber_pebble.core.pieces.passes.heap import Heap, Heaped
 
 
@@ -25,7 +25,7 @@ class Dollop(Heap):
     kind: Literal["dollop"] = "dollop"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls(first.melt, 3, 0.012)}
 
     @property

@@ -12,7 +12,7 @@ from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.films import line_kg
 from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.core.pieces.passes.base import First, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import First, LaidAs, LayStyle, PassKind
 from umber_pebble.core.pieces.passes.heap import Heap, Heaped, Spot
 
 
@@ -29,7 +29,7 @@ class Drizzle(Heap):
     kind: Literal["drizzle"] = "drizzle"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls(first.melt, 0.3, 0.0015)}
 
     @property

@@ -6,21 +6,21 @@ from typing import Annotated, ClassVar, Literal
 
 from shapely.geometry.base import BaseGeometry
 
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
-from umber_pebble.core.pieces.layers import Laid, plain
+from umber_pebble.core.pieces.layers import LaidPass, plain
 from umber_pebble.core.pieces.passes.base import (
     First,
     Ground,
     InMould,
+    LayStyle,
     OnBody,
     Pace,
     PassKind,
     Place,
     Put,
     Soft,
-    Way,
 )
 from umber_pebble.core.texts import Name
 
@@ -48,20 +48,20 @@ class Strewn(PassKind):
     def soft(self) -> Soft | None:
         return "sprinkle" if self.on_wet else None
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         if not self.on_wet and at.melted:
-            raise Wrong("not_empty", "dust goes into the empty mould: move it before the first melt")
+            raise ImpossiblePass("not_empty", "dust goes into the empty mould: move it before the first melt")
         if self.on_wet:
             self._sticks(at)
         return plain(at.i, self.weight_kg(), 0.0, 0.0, at.hollow.level_m), at.hollow
 
-    def lay_on(self, at: OnBody) -> tuple[Laid, tuple[BaseGeometry, ...]]:
+    def lay_on(self, at: OnBody) -> tuple[LaidPass, tuple[BaseGeometry, ...]]:
         self._sticks(at)
         return plain(at.i, self.weight_kg(), 0.0, 0.0, at.body.high_m), at.outer
 
     def _sticks(self, at: Place) -> None:
         if not at.melted:
-            raise Wrong("nothing_wet", "there is no melt yet for it to stick to")
+            raise ImpossiblePass("nothing_wet", "there is no melt yet for it to stick to")
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +75,7 @@ class Dust(Strewn):
     kind: Literal["dust"] = "dust"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls("Sprinkles", 0.0005, True)}
 
     def weight_kg(self) -> float:

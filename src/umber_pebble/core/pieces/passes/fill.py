@@ -9,13 +9,13 @@ from umber_pebble.core.errors import require_range
 from umber_pebble.core.moulds.cavity import open_m2, volume_m3
 from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.pieces.cut import Cut
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number, Size, Slide
 from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow, room
 from umber_pebble.core.pieces.in_the_round import body_of
-from umber_pebble.core.pieces.layers import Extent, Laid, melted
+from umber_pebble.core.pieces.layers import Extent, LaidPass, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, LayStyle, PassKind
 from umber_pebble.core.pieces.passes.marbled import Marbled, SecondMelt, SecondShare
 
 
@@ -35,29 +35,29 @@ class Fill(Marbled):
     kind: Literal["fill"] = "fill"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls(first.melt, Size(0.1, 1.0).at(first.depth_m), None, 0.0)}
 
     @property
     def laid_as(self) -> LaidAs:
         return "fill"
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         hollow, level, melt = at.hollow, self.level_m, self.material(at.own)
         rim = hollow.rim_m
         require_range(f"passes.{at.i}.second_frac", self.second_frac, 0.0, 0.95)
         if level > rim * (1 + 1e-9):
-            raise Wrong("above_rim", "the fill stands above the rim", level, rim)
+            raise ImpossiblePass("above_rim", "the fill stands above the rim", level, rim)
         if level <= hollow.level_m or level - hollow.lift_m < THINNEST_M:
-            raise Wrong("no_room", "it ends below what is there already", level, hollow.level_m)
+            raise ImpossiblePass("no_room", "it ends below what is there already", level, hollow.level_m)
         level, pushed = min(level, rim), at.after and at.after.pushed_in_m3
         hollow = replace(hollow, taken_m3=hollow.taken_m3 + (pushed or 0.0))
         if hollow.shell is None and hollow.level_m == 0.0:
             most = room("put_in") * volume_m3(hollow.cavity, level)
             if hollow.taken_m3 > most:
-                raise Wrong("too_large", "what is in it leaves no room", hollow.taken_m3, most, "m3")
+                raise ImpossiblePass("too_large", "what is in it leaves no room", hollow.taken_m3, most, "m3")
             cast = amounts(hollow.cavity, level, melt, hollow.taken_m3)
-            made = Laid(
+            made = LaidPass(
                 at.i,
                 cast.finished,
                 cast.poured,
@@ -74,7 +74,7 @@ class Fill(Marbled):
             volume = hollow.free_m3(level)
             if volume < THINNEST_M * area:
                 words = "what is in it already leaves no room below this level"
-                raise Wrong("too_thin", words, volume / area, THINNEST_M)
+                raise ImpossiblePass("too_thin", words, volume / area, THINNEST_M)
             made = melted(
                 at.i,
                 melt,
@@ -84,5 +84,5 @@ class Fill(Marbled):
             )
         return made, replace(hollow, level_m=level, taken_m3=0.0, closed=level >= rim - 1e-9)
 
-    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:
+    def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry:
         return cut.filled(row.from_m, row.to_m)

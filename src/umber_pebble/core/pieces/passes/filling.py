@@ -11,12 +11,12 @@ from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import open_m2
 from umber_pebble.core.pieces.cut import Cut
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number, Only, Size, Slide, Told
 from umber_pebble.core.pieces.hollow import Hollow
-from umber_pebble.core.pieces.layers import Laid
+from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
-from umber_pebble.core.pieces.passes.base import Edge, First, InMould, Pace, PassKind, Put, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LayStyle, Pace, PassKind, Put
 from umber_pebble.core.spread import Spread
 
 
@@ -41,25 +41,27 @@ class Filling(PassKind):
     kind: Literal["filling"] = "filling"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls("cake", Size(0.002, 1 / 3).at(first.depth_m), None, first.room_degc, 0.05)}
 
     def put(self) -> Put:
         return Put("filling", material("fillings", self.filling).name, self.filling)
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         hollow, of = at.hollow, material("fillings", self.filling)
         if hollow.shell is None:
-            raise Wrong("no_shell", "nothing holds the filling: put a shell before it")
+            raise ImpossiblePass("no_shell", "nothing holds the filling: put a shell before it")
         softens = family_of(hollow.shell).softens_degc(hollow.shell)
         if softens is not None and self.degc >= softens:
             words = "so warm, it melts the shell: let it cool"
-            raise Wrong("melts_shell", words, self.degc, softens, "degC")
+            raise ImpossiblePass("melts_shell", words, self.degc, softens, "degC")
         density, room = of.spread("density"), hollow.free_m3(hollow.rim_m)
         if self.kg is not None:
             volume = require_range(f"passes.{at.i}.kg", self.kg, 1e-5, 5.0) / density.likely
             if volume > room:
-                raise Wrong("no_room", "more filling than there is room", self.kg, room * density.likely, "kg")
+                raise ImpossiblePass(
+                    "no_room", "more filling than there is room", self.kg, room * density.likely, "kg"
+                )
             kg = Spread(self.kg, self.kg, self.kg)
         else:
             gap = require_range(f"passes.{at.i}.gap_m", self.gap_m or 0.0, 0.0, 0.1)
@@ -67,7 +69,7 @@ class Filling(PassKind):
             volume = hollow.free_m3(top)
             if top <= hollow.level_m or volume <= 0:
                 deep = hollow.rim_m - hollow.level_m
-                raise Wrong("no_room", "with this gap nothing of it fits", gap, deep)
+                raise ImpossiblePass("no_room", "with this gap nothing of it fits", gap, deep)
             kg = density.times(volume)
         level = hollow.level_of(volume)
         finished = explained(
@@ -86,8 +88,8 @@ class Filling(PassKind):
             given("stays", self.loss_frac, "frac"),
         )
         thick = volume / open_m2(hollow.cavity, max(level - hollow.lift_m, 1e-6))
-        made = Laid(at.i, finished, poured, volume, thick, hollow.level_m, level, None, ())
+        made = LaidPass(at.i, finished, poured, volume, thick, hollow.level_m, level, None, ())
         return made, replace(hollow, level_m=level, taken_m3=0.0, on_top=(of, thick, self.degc))
 
-    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:
+    def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry:
         return cut.filled(row.from_m, row.to_m)

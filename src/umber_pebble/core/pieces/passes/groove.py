@@ -8,12 +8,12 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.pieces.cut import Cut
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow
-from umber_pebble.core.pieces.layers import Laid, plain
+from umber_pebble.core.pieces.layers import LaidPass, plain
 from umber_pebble.core.pieces.melt_ref import OwnMelts
-from umber_pebble.core.pieces.passes.base import First, InMould, Pace, PassKind, Put, Soft, Way
+from umber_pebble.core.pieces.passes.base import First, InMould, LayStyle, Pace, PassKind, Put, Soft
 
 DEEP_FRAC = 0.4
 """How deep a groove is first drawn, of the layer. Source: from-memory"""
@@ -33,7 +33,7 @@ class Groove(PassKind):
     kind: Literal["groove"] = "groove"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls(3, 0.001, max(DEEP_FRAC * first.depth_m, 0.0002))}
 
     @property
@@ -43,24 +43,26 @@ class Groove(PassKind):
     def put(self) -> Put:
         return Put("groove", f"{self.count} groove{'s' if self.count > 1 else ''}", kg=0.0)
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         """Nothing is taken off: what the point moves stands beside it."""
         level = at.hollow.level_m
         wet = next((row for row in reversed(at.laid) if row.cast), None)
         if wet is None:
-            raise Wrong("nothing_wet", "there is no melt yet to draw a groove into")
+            raise ImpossiblePass("nothing_wet", "there is no melt yet to draw a groove into")
         melt = at.passes[wet.index].material(at.own)
         if not melt.has("set_cut"):
-            raise Wrong(
+            raise ImpossiblePass(
                 "no_leather",
                 f"{melt.name} goes from soft to glass and is never leathery: cut it with scissors while it is soft",
             )
         under = wet.to_m - wet.from_m - self.deep_m
         if under < THINNEST_M:
-            raise Wrong("too_deep", "the groove goes through", self.deep_m, wet.to_m - wet.from_m - THINNEST_M)
+            raise ImpossiblePass(
+                "too_deep", "the groove goes through", self.deep_m, wet.to_m - wet.from_m - THINNEST_M
+            )
         return plain(at.i, 0.0, 0.0, self.deep_m, level), at.hollow
 
-    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:
+    def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry:
         """As notches from the back, evenly across."""
         west, _, east, _ = cut.whole.bounds
         every = (east - west) / (self.count + 1)

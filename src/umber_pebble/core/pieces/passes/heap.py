@@ -9,9 +9,9 @@ from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.pieces.cut import BodyCut, Cut
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.hollow import Hollow
-from umber_pebble.core.pieces.layers import Extent, Laid, melted
+from umber_pebble.core.pieces.layers import Extent, LaidPass, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import Ground, InMould, OnBody, PassKind
 
@@ -62,7 +62,7 @@ class Heap(PassKind):
     def melts(self) -> tuple[tuple[MeltRef, float], ...]:
         return ((self.melt, 1.0),)
 
-    def _made(self, i: int, melt: Material, level_m: float) -> tuple[Laid, float]:
+    def _made(self, i: int, melt: Material, level_m: float) -> tuple[LaidPass, float]:
         of = self.heaped(i, melt)
         density = melt.value("density_melt")
         made = melted(
@@ -70,14 +70,14 @@ class Heap(PassKind):
         )
         return replace(made, thick_m=of.high_m, beside_kg=self.beside_kg()), of.wide_m
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         made, wide = self._made(at.i, self.material(at.own), at.hollow.level_m)
         least = min(at.hollow.cavity.bounds_m())
         if wide > least:
-            raise Wrong("too_wide", "it is wider than what it lies on", wide, least)
+            raise ImpossiblePass("too_wide", "it is wider than what it lies on", wide, least)
         return made, at.hollow
 
-    def lay_on(self, at: OnBody) -> tuple[Laid, tuple[BaseGeometry, ...]]:
+    def lay_on(self, at: OnBody) -> tuple[LaidPass, tuple[BaseGeometry, ...]]:
         made, _ = self._made(at.i, self.material(at.own), at.body.high_m)
         return replace(made, under=((at.body.material, at.body.behind_m, at.body.degc),)), at.outer
 
@@ -92,7 +92,7 @@ class Heap(PassKind):
             for x, z in spots
         ]
 
-    def _drawn(self, row: Laid, spots: Sequence[Spot], own: OwnMelts) -> BaseGeometry:
+    def _drawn(self, row: LaidPass, spots: Sequence[Spot], own: OwnMelts) -> BaseGeometry:
         wide = self.heaped(row.index, self.material(own)).wide_m
         shapes = self.shapes(spots, row.thick_m, wide)
         return shapely.MultiPolygon([s for s in shapes if isinstance(s, shapely.Polygon)])
@@ -101,14 +101,14 @@ class Heap(PassKind):
         n = self.many(high - low)
         return [low + (high - low) * (k + 0.5) / n for k in range(n)]
 
-    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry | None:
+    def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry | None:
         region = cut.hollow if row.from_m < cut.cavity.depth_m else cut.whole
         if region.is_empty:
             return None
         low, _, high, _ = region.bounds
         return self._drawn(row, [(x, row.from_m) for x in self._evenly(low, high)], own)
 
-    def cut_on(self, row: Laid, cut: BodyCut, own: OwnMelts) -> BaseGeometry:
+    def cut_on(self, row: LaidPass, cut: BodyCut, own: OwnMelts) -> BaseGeometry:
         low, _, high, _ = cut.outer.bounds
         return self._drawn(row, [(x, _top(cut.outer, x)) for x in self._evenly(low, high)], own)
 

@@ -8,12 +8,12 @@ from shapely.geometry.base import BaseGeometry
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.pieces.cut import Cut
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
-from umber_pebble.core.pieces.layers import Laid, plain
+from umber_pebble.core.pieces.layers import LaidPass, plain
 from umber_pebble.core.pieces.melt_ref import OwnMelts
-from umber_pebble.core.pieces.passes.base import First, InMould, Pace, PassKind, Put, Way
+from umber_pebble.core.pieces.passes.base import First, InMould, LayStyle, Pace, PassKind, Put
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +27,7 @@ class Paste(PassKind):
     kind: Literal["paste"] = "paste"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls("fondant", 0.005)}
 
     def put(self) -> Put:
@@ -36,16 +36,16 @@ class Paste(PassKind):
     def pressed_of(self) -> Material:
         return material("pastes", self.paste)
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         hollow, density = at.hollow, self.pressed_of().spread("density")
         volume = require_range(f"passes.{at.i}.kg", self.kg, 1e-5, 5.0) / density.likely
         room = hollow.free_m3(hollow.rim_m)
         if volume > room * (1 + 1e-9):
-            raise Wrong("no_room", "more paste than there is room", self.kg, room * density.likely, "kg")
+            raise ImpossiblePass("no_room", "more paste than there is room", self.kg, room * density.likely, "kg")
         level = hollow.level_of(min(volume, room))
         made = plain(at.i, self.kg, volume, level - hollow.level_m, hollow.level_m)
         after = replace(hollow, level_m=level, taken_m3=0.0, closed=level >= hollow.rim_m - 1e-6)
         return replace(made, to_m=level), after
 
-    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:
+    def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry:
         return cut.filled(row.from_m, row.to_m)

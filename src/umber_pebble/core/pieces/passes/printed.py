@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
-from umber_pebble.core.pieces.passes.base import First, Ground, PassKind, Put, Way
+from umber_pebble.core.pieces.passes.base import First, Ground, LayStyle, PassKind, Put
 from umber_pebble.core.pieces.passes.dust import Strewn
 from umber_pebble.core.texts import Name
 
@@ -19,7 +19,7 @@ class Print(Strewn):
     kind: Literal["print"] = "print"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls("Printed sheet", False)}
 
     def put(self) -> Put:

@@ -9,12 +9,12 @@ from umber_pebble.core.errors import require_range
 from umber_pebble.core.moulds.cavity import volume_m3, wetted_m2
 from umber_pebble.core.moulds.inset import thickest_m
 from umber_pebble.core.pieces.cut import Cut, band
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number, Only, Size, Slide
 from umber_pebble.core.pieces.hollow import THICKEST_M, THINNEST_M, Hollow, inside, room
-from umber_pebble.core.pieces.layers import Extent, Laid, melted
+from umber_pebble.core.pieces.layers import Extent, LaidPass, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, LayStyle, PassKind
 
 SIDES_FROM_FRAC = 1 / 3
 
@@ -37,7 +37,7 @@ class Shell(PassKind):
     kind: Literal["shell"] = "shell"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         # how long it stands full is a first guess: what that brings is shown beside it
         return {None: cls(first.melt, 0.0015, False, False, 20.0)}
 
@@ -51,14 +51,14 @@ class Shell(PassKind):
     def tipped(self) -> tuple[float, float] | None:
         return (self.thick_m, self.dwell_s) if self.emptied else None
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         require_range(f"passes.{at.i}.thick_m", self.thick_m, THINNEST_M, THICKEST_M)
         hollow, cavity = at.hollow, at.hollow.cavity
         if not hollow.bare:
-            raise Wrong("not_empty", "a shell goes on the wall: move it before the filling")
+            raise ImpossiblePass("not_empty", "a shell goes on the wall: move it before the filling")
         most = thickest_m(cavity.shape)
         if self.thick_m >= most:
-            raise Wrong("too_thick", "the shell is thicker than the narrow place", self.thick_m, most)
+            raise ImpossiblePass("too_thick", "the shell is thicker than the narrow place", self.thick_m, most)
         whole, melt = hollow.free_m3(hollow.rim_m), self.material(at.own)
         if self.sides:
             foot = SIDES_FROM_FRAC * cavity.depth_m
@@ -82,7 +82,7 @@ class Shell(PassKind):
         )
         return made, Hollow(inner, lift, left, lift, melt)
 
-    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:
+    def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry:
         if not self.sides:
             return cut.lined(self.thick_m)
         foot = cut.by_m + SIDES_FROM_FRAC * (cut.cavity.depth_m - cut.by_m)

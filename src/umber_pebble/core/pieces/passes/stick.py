@@ -10,8 +10,18 @@ from shapely.geometry.base import BaseGeometry
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
-from umber_pebble.core.pieces.layers import Laid, plain
-from umber_pebble.core.pieces.passes.base import First, Ground, InMould, OnBody, Pace, PassKind, Put, Soft, Way
+from umber_pebble.core.pieces.layers import LaidPass, plain
+from umber_pebble.core.pieces.passes.base import (
+    First,
+    Ground,
+    InMould,
+    LayStyle,
+    OnBody,
+    Pace,
+    PassKind,
+    Put,
+    Soft,
+)
 
 INTO_FILL = 6.5
 """A stick goes into a solid fill while that is soft."""
@@ -31,7 +41,7 @@ class Stick(PassKind):
     kind: Literal["stick"] = "stick"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls(0.004, 0.03, "stays")}
 
     def rank(self, beside: Sequence[PassKind]) -> tuple[float, float]:
@@ -57,12 +67,12 @@ class Stick(PassKind):
     def put_again(self) -> Put | None:
         return Put("stick", "the stick, drawn back and reseated", kg=0.0) if self.use == "reseated" else None
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         hollow, inside = at.hollow, self.volume_m3
         made = plain(at.i, 0.0, inside, self.diameter_m, hollow.level_m)
         # one pushed into a solid fill has its room there already
         there = self.use == "hole" or (at.before is not None and at.before.SOLID)
         return made, hollow if there else hollow.with_in_it(inside, "stick")
 
-    def lay_on(self, at: OnBody) -> tuple[Laid, tuple[BaseGeometry, ...]]:
+    def lay_on(self, at: OnBody) -> tuple[LaidPass, tuple[BaseGeometry, ...]]:
         return plain(at.i, 0.0, self.volume_m3, self.diameter_m, at.body.high_m), at.outer

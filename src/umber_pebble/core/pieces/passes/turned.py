@@ -9,12 +9,12 @@ from umber_pebble.core.errors import require_range
 from umber_pebble.core.moulds.cavity import wetted_m2
 from umber_pebble.core.moulds.inset import thickest_m
 from umber_pebble.core.pieces.cut import Cut
-from umber_pebble.core.pieces.faults import Wrong
+from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow, band_m3, inside, room
-from umber_pebble.core.pieces.layers import Extent, Laid, melted
+from umber_pebble.core.pieces.layers import Extent, LaidPass, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.passes.base import First, InMould, LaidAs, PassKind, Way
+from umber_pebble.core.pieces.passes.base import First, InMould, LaidAs, LayStyle, PassKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +31,7 @@ class Turned(PassKind):
     kind: Literal["turned"] = "turned"
 
     @classmethod
-    def firsts(cls, first: First) -> dict[Way | None, PassKind]:
+    def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         return {None: cls(first.melt, 0.113)}
 
     def melts(self) -> tuple[tuple[MeltRef, float], ...]:
@@ -41,7 +41,7 @@ class Turned(PassKind):
     def laid_as(self) -> LaidAs:
         return "turned"
 
-    def lay(self, at: InMould) -> tuple[Laid, Hollow]:
+    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         require_range(f"passes.{at.i}.ball_kg", self.ball_kg, 0.001, 5.0)
         hollow, cavity, melt = at.hollow, at.hollow.cavity, self.material(at.own)
         density = melt.value("density_melt")
@@ -49,7 +49,7 @@ class Turned(PassKind):
         most = room("ball") * hollow.free_m3(hollow.rim_m)
         if volume >= most:
             words = "so much fills the ball: it would not be hollow"
-            raise Wrong("too_much", words, self.ball_kg, 2 * most * density, "kg")
+            raise ImpossiblePass("too_much", words, self.ball_kg, 2 * most * density, "kg")
         low, high = 0.0, thickest_m(cavity.shape) * (1 - 1e-6)
         for _ in range(50):
             mid = (low + high) / 2
@@ -57,7 +57,7 @@ class Turned(PassKind):
         thick = high
         if thick < THINNEST_M:
             least = 2 * band_m3(cavity, THINNEST_M) * density
-            raise Wrong("too_thin", "so little does not cover the wall", self.ball_kg, least, "kg")
+            raise ImpossiblePass("too_thin", "so little does not cover the wall", self.ball_kg, least, "kg")
         lift = hollow.lift_m + thick
         made = melted(
             at.i,
@@ -67,5 +67,5 @@ class Turned(PassKind):
         )
         return made, Hollow(inside(cavity, thick), lift, 0.0, lift, melt, closed=True)
 
-    def cut(self, row: Laid, cut: Cut, own: OwnMelts) -> BaseGeometry:
+    def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry:
         return cut.lined(row.thick_m)

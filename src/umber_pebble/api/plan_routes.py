@@ -7,7 +7,7 @@ from umber_pebble.api.schemas import Reply
 from umber_pebble.core.plan.cards import Card
 from umber_pebble.core.plan.window_rows import WindowRows
 from umber_pebble.services import plan_parts
-from umber_pebble.services.docs import Order
+from umber_pebble.services.documents import Order
 from umber_pebble.services.workshop import Workshop
 
 
@@ -38,25 +38,25 @@ def add(api: Api, workshop: Workshop) -> None:
     def glance(body: Order) -> Any:
         return {"glance": parts.glance(body)}
 
-    def melt(body: plan_parts.MeltAsked) -> Any:
+    def melt(body: plan_parts.MeltRequest) -> Any:
         return {"part": parts.melt(body)}
 
-    def windows(body: plan_parts.PlanAsked) -> Any:
+    def windows(body: plan_parts.PlanRequest) -> Any:
         return {"rows": parts.windows(body)}
 
-    def cards(body: plan_parts.PlanAsked) -> Any:
+    def cards(body: plan_parts.PlanRequest) -> Any:
         return {"cards": parts.cards(body)}
 
-    def timetable(body: plan_parts.PlanAsked) -> Any:
+    def timetable(body: plan_parts.PlanRequest) -> Any:
         return {"timetable": parts.timetable(body)}
 
-    of, asked = "/api/figures/plan", plan_parts.PlanAsked
+    of, asked = "/api/figures/plan", plan_parts.PlanRequest
     api.add("POST", of, glance, body=Order, reply=PlanGlance, summary="An order compiled, at a glance")
     api.add(
         "POST",
         f"{of}/melt",
         melt,
-        body=plan_parts.MeltAsked,
+        body=plan_parts.MeltRequest,
         reply=PlanMelt,
         summary="One of its melts as it is made",
     )

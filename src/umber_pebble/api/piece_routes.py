@@ -46,22 +46,22 @@ class FirstJoin(Reply):
 def add(api: Api, workshop: Workshop) -> None:
     """Put them on the API."""
 
-    def part_figures(body: pieces.PartAsked) -> Any:
+    def part_figures(body: pieces.PartRequest) -> Any:
         return {"figures": pieces.part_figures(workshop, body)}
 
-    def part_base(body: pieces.BaseAsked) -> Any:
+    def part_base(body: pieces.BaseRequest) -> Any:
         return {"base": pieces.part_base(workshop, body)}
 
-    def part_sets(body: setting.SettingAsked) -> Any:
+    def part_sets(body: setting.SettingRequest) -> Any:
         return {"sets": setting.part_sets(workshop, body)}
 
-    def solve_pass(body: pieces.WeightAsked) -> Any:
+    def solve_pass(body: pieces.WeightRequest) -> Any:
         return {"value": pieces.solve_pass(workshop, body)}
 
-    def added(body: building.AdditionAsked) -> Any:
+    def added(body: building.AdditionRequest) -> Any:
         return {"added": building.added(workshop, body)}
 
-    def join(body: building.JoinAsked) -> Any:
+    def join(body: building.JoinRequest) -> Any:
         return {"join": building.first_join(body.piece)}
 
     def kinds() -> Any:
@@ -75,13 +75,18 @@ def add(api: Api, workshop: Workshop) -> None:
     )
     api.add("GET", "/api/starts", starts, reply=Starts, summary="Pieces to start from")
     api.add(
-        "POST", "/api/figures/part", part_figures, body=pieces.PartAsked, reply=PartReply, summary="A part's build"
+        "POST",
+        "/api/figures/part",
+        part_figures,
+        body=pieces.PartRequest,
+        reply=PartReply,
+        summary="A part's build",
     )
     api.add(
         "POST",
         "/api/figures/pass",
         solve_pass,
-        body=pieces.WeightAsked,
+        body=pieces.WeightRequest,
         reply=Solved,
         summary="A pass by its weight",
     )
@@ -89,7 +94,7 @@ def add(api: Api, workshop: Workshop) -> None:
         "POST",
         "/api/figures/addition",
         added,
-        body=building.AdditionAsked,
+        body=building.AdditionRequest,
         reply=AddedReply,
         summary="A part with one more pass",
     )
@@ -97,7 +102,7 @@ def add(api: Api, workshop: Workshop) -> None:
         "POST",
         "/api/figures/join",
         join,
-        body=building.JoinAsked,
+        body=building.JoinRequest,
         reply=FirstJoin,
         summary="One more join of a piece",
     )
@@ -105,7 +110,7 @@ def add(api: Api, workshop: Workshop) -> None:
         "POST",
         "/api/figures/base",
         part_base,
-        body=pieces.BaseAsked,
+        body=pieces.BaseRequest,
         reply=BaseReply,
         summary="What a part is cast in, cut open",
     )
@@ -113,7 +118,7 @@ def add(api: Api, workshop: Workshop) -> None:
         "POST",
         "/api/figures/sets",
         part_sets,
-        body=setting.SettingAsked,
+        body=setting.SettingRequest,
         reply=SetsReply,
         summary="How a part's passes set",
     )

@@ -42,7 +42,7 @@ class KeptDose:
 
 
 @dataclass(frozen=True, slots=True)
-class Frozen:
+class FrozenPlan:
     """What a run was started with, as engine objects: made from its stored documents, never from today's."""
 
     snapshot: Snapshot
@@ -80,7 +80,7 @@ class Frozen:
 
 
 @dataclass(slots=True)
-class Seen:
+class Interpreted:
     """A run as its events tell it: its cooks as they are now, and the curves of every pot, round and held batch."""
 
     seq: int
@@ -92,7 +92,7 @@ class Seen:
     batches: dict[int, Track] = field(default_factory=dict)
 
 
-def thaw(run: Run, more: list[list[tuple[int, int]]]) -> Frozen:
+def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
     """Engine objects from a run's frozen documents, and the cooks added since."""
     snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False, context=STORED)
     plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
@@ -121,7 +121,7 @@ def thaw(run: Run, more: list[list[tuple[int, int]]]) -> Frozen:
         tuple(line.last for line in plan.lines),
         len(plan.by_hand),
     )
-    return Frozen(
+    return FrozenPlan(
         snapshot,
         plan,
         cooks,
@@ -134,9 +134,9 @@ def thaw(run: Run, more: list[list[tuple[int, int]]]) -> Frozen:
     )
 
 
-def looked_at(frozen: Frozen, state: RunState, seq: int) -> Seen:
+def interpret(frozen: FrozenPlan, state: RunState, seq: int) -> Interpreted:
     """All tracks of a run: every rest, the pots as they are now, every poured round."""
-    seen = Seen(seq, state, cooks_now(frozen.plan, frozen.cooks, state))
+    seen = Interpreted(seq, state, cooks_now(frozen.plan, frozen.cooks, state))
     for cook, cooked in zip(seen.cooks, state.cooks, strict=True):
         number = cook.number
         for i, rest in enumerate(cooked.rests):
@@ -186,7 +186,7 @@ def _rested(cook: PotCook, rest: Rest, finished_kg: dict[int, float], before: Tr
     return resting_track(cook, rest, finished_kg, before)
 
 
-def _held(frozen: Frozen, seen: Seen, b: BatchState) -> Track:
+def _held(frozen: FrozenPlan, seen: Interpreted, b: BatchState) -> Track:
     """Of the cook it came from, as warm as that was when it was filled, or as the batch it was parted from."""
     if b.parent is not None:
         parent = seen.state.batches[b.parent]
@@ -210,7 +210,7 @@ def _hold(snapshot: Snapshot) -> HoldKitchen:
     return HoldKitchen(kitchen.room_degc, {"bath": bath, "counter": counter}, oven)
 
 
-def _coupling(seen: Seen, cooks: list[PotCook]) -> Factor | None:
+def _coupling(seen: Interpreted, cooks: list[PotCook]) -> Factor | None:
     """What the bowls of these cooks say of their oven."""
     melted = [
         (cook.heating, rest.melted)
@@ -223,7 +223,7 @@ def _coupling(seen: Seen, cooks: list[PotCook]) -> Factor | None:
     )
 
 
-def _pours(seen: Seen, cooks: list[PotCook]) -> list[tuple[float, bool]]:
+def _pours(seen: Interpreted, cooks: list[PotCook]) -> list[tuple[float, bool]]:
     """How much thicker than reckoned each pour of these cooks was that came to an outcome, and whether it filled."""
     out = []
     for cook in cooks:
@@ -239,7 +239,7 @@ def _pours(seen: Seen, cooks: list[PotCook]) -> list[tuple[float, bool]]:
     return out
 
 
-def taught(run: Run, frozen: Frozen, seen: Seen) -> list[Calibration]:
+def calibrations_of(run: Run, frozen: FrozenPlan, seen: Interpreted) -> list[Calibration]:
     """Evidence of a run on its vessels and moulds."""
     out = []
     for way in frozen.plan.ways.values():

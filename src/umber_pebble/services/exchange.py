@@ -18,7 +18,7 @@ from umber_pebble.formats.apart import apart
 from umber_pebble.formats.calendar import Entry, write_calendar
 from umber_pebble.formats.readings import ReadingRow, read_readings, write_readings
 from umber_pebble.formats.wall import Block, write_list
-from umber_pebble.services.docs import Kitchen, Order, Units
+from umber_pebble.services.documents import Kitchen, Order, Units
 from umber_pebble.services.gathering import snapshot_of
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.noted import Noted, taken_back

@@ -250,7 +250,7 @@ class Mould(Doc):
         return {"detail_m": None, "oiled": False, **doc} if isinstance(doc, dict) else doc
 
 
-class Line(Doc):
+class OrderLine(Doc):
     piece_id: Id
     quantity: Whole = Field(ge=1, le=5000)
 
@@ -268,7 +268,7 @@ class Order(Doc):
 
     name: Name
     due_at: Utc
-    lines: list[Line] = Field(min_length=1, max_length=40)
+    lines: list[OrderLine] = Field(min_length=1, max_length=40)
     vessels: list[MeltVessel] = Field(max_length=40)
     ways: dict[Annotated[str, Field(max_length=40)], WayDoc] = Field(max_length=20)
     confidence_frac: float = Field(ge=0.5, le=0.99)

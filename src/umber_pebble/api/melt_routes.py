@@ -10,7 +10,7 @@ from umber_pebble.core.melts.bursts import BurstPlan
 from umber_pebble.core.melts.sugar import Caramel, Fault
 from umber_pebble.services import assembly, by_hand, colouring, melting, palettes, temper
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.docs import Palette, PaletteColour
+from umber_pebble.services.documents import Palette, PaletteColour
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.workshop import Workshop
 
@@ -85,40 +85,40 @@ class AssemblyReply(Reply):
 def add(api: Api, workshop: Workshop, probes: Probes) -> None:
     """Register the operations."""
 
-    def coloured(body: colouring.RecipeAsked) -> Any:
+    def coloured(body: colouring.RecipeRequest) -> Any:
         return {"coloured": colouring.colour_batch(workshop, body)}
 
-    def patches(body: colouring.PatchesAsked) -> Any:
+    def patches(body: colouring.PatchesRequest) -> Any:
         return {"items": colouring.patches(workshop, body)}
 
-    def power(body: melting.PowerAsked) -> Any:
+    def power(body: melting.PowerRequest) -> Any:
         return {"power_w": melting.oven_power_w(workshop, body)}
 
-    def bursts(body: melting.BurstsAsked) -> Any:
+    def bursts(body: melting.BurstsRequest) -> Any:
         return {"plan": melting.bursts(workshop, body), "faults": melting.fat_faults(workshop, body.material)}
 
-    def fluid(body: melting.FluidAsked) -> Any:
+    def fluid(body: melting.FluidRequest) -> Any:
         return {"fluid": melting.fluid(workshop, body)}
 
-    def cook(body: melting.CookAsked) -> Any:
+    def cook(body: melting.CookRequest) -> Any:
         return {"cooked": melting.cook(workshop, body)}
 
-    def caramel(body: melting.CaramelAsked) -> Any:
+    def caramel(body: melting.CaramelRequest) -> Any:
         return {"caramel": melting.caramel(workshop, body)}
 
-    def dip(body: melting.DipAsked) -> Any:
+    def dip(body: melting.DipRequest) -> Any:
         return {"bath": melting.dip(workshop, body)}
 
-    def seed(body: temper.SeedAsked) -> Any:
+    def seed(body: temper.SeedRequest) -> Any:
         return {"seeded": temper.seed_bowl(workshop, body)}
 
-    def hand(body: by_hand.HandAsked) -> Any:
+    def hand(body: by_hand.HandRequest) -> Any:
         return {"amounts": by_hand.by_hand(workshop, body)}
 
-    def put_together(body: assembly.AssemblyAsked) -> Any:
+    def put_together(body: assembly.AssemblyRequest) -> Any:
         return {"assembly": assembly.assembly(workshop, body)}
 
-    def curve(body: temper.CurveAsked) -> Any:
+    def curve(body: temper.CurveRequest) -> Any:
         return {"read": temper.curve_test(probes, body)}
 
     def palette(body: Palette) -> Any:
@@ -145,20 +145,20 @@ def add(api: Api, workshop: Workshop, probes: Probes) -> None:
         summary="A palette as CSV",
     )
     rows: list[tuple[str, Any, Any, Any, str]] = [
-        ("colour", colouring.RecipeAsked, ColouredReply, coloured, "A batch coloured"),
-        ("patches", colouring.PatchesAsked, PatchesReply, patches, "Patches of a colour"),
+        ("colour", colouring.RecipeRequest, ColouredReply, coloured, "A batch coloured"),
+        ("patches", colouring.PatchesRequest, PatchesReply, patches, "Patches of a colour"),
         ("palette", Palette, PaletteReply, palette, "A palette's contrasts, and what may be remelted into what"),
         ("palette-file", PaletteText, PaletteRead, read_palette, "Colours out of a palette file"),
-        ("power", melting.PowerAsked, OvenPower, power, "An oven's power by a bowl of water"),
-        ("bursts", melting.BurstsAsked, BurstsReply, bursts, "Bursts for a bowl"),
-        ("cook", melting.CookAsked, CookedReply, cook, "A cook of isomalt or sugar"),
-        ("caramel", melting.CaramelAsked, CaramelReply, caramel, "Dry caramel"),
-        ("fluid", melting.FluidAsked, FluidReply, fluid, "How fluid a melt is"),
-        ("dip", melting.DipAsked, DippedReply, dip, "A bath for dipping"),
-        ("seed", temper.SeedAsked, SeedReply, seed, "Seed for a bowl"),
-        ("hand", by_hand.HandAsked, HandReply, hand, "Amounts made by hand"),
-        ("assembly", assembly.AssemblyAsked, AssemblyReply, put_together, "A piece put together"),
-        ("curve", temper.CurveAsked, CurveReply, curve, "A cooling curve read"),
+        ("power", melting.PowerRequest, OvenPower, power, "An oven's power by a bowl of water"),
+        ("bursts", melting.BurstsRequest, BurstsReply, bursts, "Bursts for a bowl"),
+        ("cook", melting.CookRequest, CookedReply, cook, "A cook of isomalt or sugar"),
+        ("caramel", melting.CaramelRequest, CaramelReply, caramel, "Dry caramel"),
+        ("fluid", melting.FluidRequest, FluidReply, fluid, "How fluid a melt is"),
+        ("dip", melting.DipRequest, DippedReply, dip, "A bath for dipping"),
+        ("seed", temper.SeedRequest, SeedReply, seed, "Seed for a bowl"),
+        ("hand", by_hand.HandRequest, HandReply, hand, "Amounts made by hand"),
+        ("assembly", assembly.AssemblyRequest, AssemblyReply, put_together, "A piece put together"),
+        ("curve", temper.CurveRequest, CurveReply, curve, "A cooling curve read"),
     ]
     for path, body, reply, call, summary in rows:
         api.add(
