@@ -88,7 +88,7 @@ def test_what_no_model_can_follow_is_kept_all_the_same(stocked: Workshop, monkey
     def fails(*_: object) -> None:
         raise ZeroDivisionError
 
-    monkeypatch.setattr(runs, "taught", fails)
+    monkeypatch.setattr(runs, "calibrations_of", fails)
     monkeypatch.setattr(
         "umber_pebble.core.bench.predict.fit_readings", lambda prior, rows, _: fails() if rows else Fit(prior)
     )

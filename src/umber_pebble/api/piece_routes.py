@@ -4,8 +4,9 @@ from typing import Any
 
 from umber_pebble.api.http import Api
 from umber_pebble.api.schemas import Reply
+from umber_pebble.core.pieces.fields import FieldShown
+from umber_pebble.core.pieces.joining.base import Join
 from umber_pebble.services import building, pieces, setting
-from umber_pebble.services.piece_docs import Join
 from umber_pebble.services.workshop import Workshop
 
 
@@ -29,6 +30,8 @@ class SetsReply(Reply):
 
 class PassKinds(Reply):
     kinds: list[building.PassKindShown]
+    body: list[FieldShown]
+    join: building.JoinFields
 
 
 class Starts(Reply):
@@ -65,13 +68,21 @@ def add(api: Api, workshop: Workshop) -> None:
         return {"join": building.first_join(body.piece)}
 
     def kinds() -> Any:
-        return {"kinds": building.pass_kinds()}
+        return {
+            "kinds": building.pass_kinds(),
+            "body": building.body_fields(),
+            "join": building.join_fields(),
+        }
 
     def starts() -> Any:
         return {"items": building.starts(workshop)}
 
     api.add(
-        "GET", "/api/passes", kinds, reply=PassKinds, summary="The kinds of passes, and what may be set of each"
+        "GET",
+        "/api/passes",
+        kinds,
+        reply=PassKinds,
+        summary="What may be set of each kind of pass, of a body and of a join",
     )
     api.add("GET", "/api/starts", starts, reply=Starts, summary="Pieces to start from")
     api.add(

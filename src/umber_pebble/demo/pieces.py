@@ -1,5 +1,7 @@
 """Demo moulds and pieces: an observatory's first-light night, all names made up."""
 
+from umber_pebble.core.pieces.dipped import Dipped
+from umber_pebble.core.pieces.joining.base import Join
 from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.pieces.passes.close import Close
 from umber_pebble.core.pieces.passes.cluster import Cluster
@@ -24,7 +26,7 @@ from umber_pebble.services.documents import (
     RoundShape,
     StarShape,
 )
-from umber_pebble.services.piece_docs import Body, Join, Part, Pass, Piece, Spot, Stand
+from umber_pebble.services.piece_docs import Part, Pass, Piece, Spot, Stand
 
 
 def _disc(name: str, count: int, diameter_m: float, depth_m: float, water_kg: float | None = None) -> Cavity:
@@ -192,7 +194,7 @@ def _part(name: str, mould: str, passes: list[Pass], cavity: int = 0, count: int
     )
 
 
-def _dipped(name: str, body: Body, passes: list[Pass]) -> Piece:
+def _dipped(name: str, body: Dipped, passes: list[Pass]) -> Piece:
     """A piece that is a body with its coats."""
     part = Part(
         name=name,
@@ -316,7 +318,9 @@ PIECES = {
     ),
     "piece-berry": _dipped(
         "Comet strawberry",
-        Body(name="Strawberry", made_of="fruit", shape="cone", diameter_m=0.034, high_m=0.042, degc=21.0, tray=20),
+        Dipped(
+            name="Strawberry", made_of="fruit", shape="cone", diameter_m=0.034, high_m=0.042, degc=21.0, tray=20
+        ),
         [
             _dip(_melt("coating", NIGHT_BLUE), 0.032, 0.3),
             Drizzle(melt=_melt("coating", MOON), length_m=0.25, bore_m=0.0015),
@@ -324,7 +328,7 @@ PIECES = {
     ),
     "piece-cup": _dipped(
         "Crater cup",
-        Body(
+        Dipped(
             name="Balloon, 80 mm", made_of="balloon", shape="ball", diameter_m=0.08, high_m=0.09, degc=21.0, tray=8
         ),
         [_dip(_melt("coating", MOON), 0.035), _dip(_melt("coating", MOON), 0.03)],

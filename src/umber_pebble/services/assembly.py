@@ -13,7 +13,7 @@ from umber_pebble.core.pieces.assembly import (
     hangs,
     standing,
 )
-from umber_pebble.core.pieces.joins import hand_s
+from umber_pebble.core.pieces.joints import hand_s
 from umber_pebble.core.pieces.usual import hidden
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc

@@ -4,7 +4,10 @@ from dataclasses import dataclass
 from typing import Literal
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.fields import FieldShown, fields_of, kind_of
+from umber_pebble.core.pieces.joining.base import Join, JoinBy
+from umber_pebble.core.pieces.joining.known import JOIN_KINDS
 from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.pieces.passes.base import Edge, First, Ground, LayStyle
 from umber_pebble.core.pieces.passes.known import KINDS, Kind
@@ -12,7 +15,7 @@ from umber_pebble.core.pieces.starts import STARTS, Start, StartKey
 from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen, Mould
-from umber_pebble.services.piece_docs import MOST_PASSES, Body, Join, Part, Piece
+from umber_pebble.services.piece_docs import MOST_PASSES, Part, Piece
 from umber_pebble.services.shapes import mould_case
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
@@ -35,6 +38,32 @@ class PassKindShown:
     solved_by: str | None
     edge: Edge | None
     grainy: bool
+
+
+@dataclass(frozen=True, slots=True)
+class JoinKindShown:
+    """A way to join, and what of a join it does not take."""
+
+    by: JoinBy
+    left_out: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class JoinFields:
+    """What may be set of a join, and the ways to join there are."""
+
+    fields: list[FieldShown]
+    kinds: list[JoinKindShown]
+
+
+def body_fields() -> list[FieldShown]:
+    """What may be set of a body that is dipped."""
+    return list(fields_of(Dipped))
+
+
+def join_fields() -> JoinFields:
+    """What may be set of a join."""
+    return JoinFields(list(fields_of(Join)), [JoinKindShown(by, kind.LEFT_OUT) for by, kind in JOIN_KINDS.items()])
 
 
 def pass_kinds() -> list[PassKindShown]:
@@ -164,12 +193,12 @@ def _piece(start: Start, moulds: dict[str, Mould], room_degc: float) -> Piece:
     return piece.model_copy(update={"joins": [first_join(piece)]}) if start.joined else piece
 
 
-def _body(of: Literal["fruit", "balloon"], room_degc: float) -> Body:
+def _body(of: Literal["fruit", "balloon"], room_degc: float) -> Dipped:
     if of == "fruit":
-        return Body(
+        return Dipped(
             name="Strawberry", made_of=of, shape="cone", diameter_m=0.034, high_m=0.042, degc=room_degc, tray=20
         )
-    return Body(name="Balloon", made_of=of, shape="ball", diameter_m=0.08, high_m=0.09, degc=room_degc, tray=8)
+    return Dipped(name="Balloon", made_of=of, shape="ball", diameter_m=0.08, high_m=0.09, degc=room_degc, tray=8)
 
 
 def _mould_for(start: Start, moulds: dict[str, Mould]) -> str:

@@ -13,8 +13,9 @@ from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.body import Body
 from umber_pebble.core.pieces.build import lay, lay_on
 from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.faults import BuildFault
-from umber_pebble.core.pieces.joins import mat_m
+from umber_pebble.core.pieces.joints import mat_m
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind, Put
@@ -94,7 +95,7 @@ def _both_halves(row: LaidPass) -> LaidPass:
     return replace(row, finished=twice[0], poured=twice[1], cast=cast, beside_kg=2 * row.beside_kg)
 
 
-def _body(doc: d.Body) -> tuple[Body, MouldCase]:
+def _body(doc: Dipped) -> tuple[Body, MouldCase]:
     """A body, and the tray it lies on after its dip, as a plan takes it."""
     former = doc.made_of in materials("formers")
     of = material("formers" if former else "fillings", doc.made_of)
@@ -107,7 +108,7 @@ def _body(doc: d.Body) -> tuple[Body, MouldCase]:
     return body, MouldCase(body_key(doc), 0, mat, mat_m(), cavity, doc.tray, 1, bears, doc.name)
 
 
-def body_key(doc: d.Body) -> str:
+def body_key(doc: Dipped) -> str:
     """What a body is known by where a mould would be. Two alike share their tray."""
     return f"body-{doc.name.lower()}"
 

@@ -4,21 +4,17 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
-from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.outline import Bar
 from umber_pebble.core.moulds.walled import Walled
-from umber_pebble.core.pieces.joins import (
-    Holding,
+from umber_pebble.core.pieces.joining.base import Held, Join
+from umber_pebble.core.pieces.joining.known import JOIN_KINDS
+from umber_pebble.core.pieces.joints import (
     Joint,
-    bead_casting,
-    glued,
     hand_s,
-    holding,
     joined,
     mat_m,
-    softened_m,
 )
 from umber_pebble.core.plan.problem import HandStep, Named, PlanLine
 from umber_pebble.core.plan.problem import Mould as MouldCase
@@ -26,7 +22,7 @@ from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.services.builds import Wanted
 from umber_pebble.services.documents import Kitchen, OwnMaterial
 from umber_pebble.services.materials_own import castable
-from umber_pebble.services.piece_docs import Join, Piece, StayDoc
+from umber_pebble.services.piece_docs import Piece, StayDoc
 from umber_pebble.services.places import place_case, way_of
 
 MOST_AT_ONCE = 500
@@ -38,14 +34,6 @@ class Joins:
 
     lines: list[PlanLine]
     steps: list[HandStep]
-
-
-@dataclass(frozen=True, slots=True)
-class Held:
-    """A join as it is held: its melt or glue for one piece [kg], how long [s]."""
-
-    kg: float
-    holding: Holding
 
 
 def joint_of(join: Join, of: Material, thick_m: float) -> Joint:
@@ -61,16 +49,9 @@ def held(join: Join, joint: Joint, own: Mapping[str, OwnMaterial], kitchen: Kitc
 
     Raises: OutOfRange: a melt or size that cannot be.
     """
-    if join.by == "glue":
-        time, kg = glued(joint)
-        return Held(join.count * kg, time)
-    place = place_case(kitchen.places[0], kitchen)
-    melt = castable(join.melt.material, own, "melt.material") if join.by == "melt" else joint.of
-    pour, tg = family_of(melt).poured_at(melt)
-    laid = joined(joint, melt, join.count)
-    thick = laid.thick_m if join.by == "melt" else softened_m()
-    time = holding(bead_casting(joint, melt, thick, pour, tg, place), join.by == "melt" and join.dots > 0)
-    return Held(laid.finished.value.likely if join.by == "melt" else 0.0, time)
+    kind = JOIN_KINDS[join.by]
+    melt = castable(join.melt.material, own, "melt.material") if kind.POURED else joint.of
+    return kind.held(joint, melt, join.count, place_case(kitchen.places[0], kitchen))
 
 
 def check_joins(piece: Piece, own: Mapping[str, OwnMaterial]) -> None:
@@ -123,7 +104,7 @@ def joins_of(
         this = held(join, joint, own, kitchen)
         named = Named(piece.name, f"{piece.parts[join.part].name.lower()} to {piece.parts[join.to].name.lower()}")
         takes = hand_s(kitchen.paces.join_each_s, this.holding.holds, join.count, join.props > 0)
-        if join.by != "melt":
+        if not JOIN_KINDS[join.by].POURED:
             out.steps.append(
                 HandStep("join", named, wanted.item, wanted.quantity, this.kg, takes, this.holding.sets, needs)
             )

@@ -4,24 +4,14 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationInfo, model_validator
 
+from umber_pebble.core.pieces.dipped import Dipped
+from umber_pebble.core.pieces.joining.base import Join
 from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.pieces.passes.known import Pass as AnyPass
 from umber_pebble.services.doc_base import Doc, Id, Name, Whole, is_stored, one_line
 
 MOST_PASSES = 16
 Pass = Annotated[AnyPass, Field(discriminator="kind")]
-
-
-class Body(Doc):
-    """What is dipped: a fruit, a centre, or a former that is taken out again; tray: how many lie side by side."""
-
-    name: Name
-    made_of: Literal["fruit", "cake", "biscuit", "ganache", "balloon", "steel", "glass"]
-    shape: Literal["ball", "cone", "rod"]
-    diameter_m: float = Field(ge=0.003, le=0.3)
-    high_m: float = Field(ge=0.003, le=0.3)
-    degc: float = Field(ge=-30, le=40)
-    tray: Whole = Field(ge=1, le=500)
 
 
 def _newer(told: Any, stored: bool) -> Any:
@@ -61,7 +51,7 @@ class Part(Doc):
     name: Name
     count: Whole = Field(ge=1, le=200)
     mould_id: Id | None
-    body: Body | None
+    body: Dipped | None
     seen: Literal["mould", "open"]
     cavity: Whole = Field(ge=0, le=11, description="which kind of the mould's cavities")
     passes: list[Pass] = Field(min_length=1, max_length=MOST_PASSES)
@@ -92,23 +82,6 @@ class Part(Doc):
     def melts(self) -> list[MeltRef]:
         """The melts of its passes, in order."""
         return [melt for one in self.passes for melt in one.refs().values()]
-
-
-class Join(Doc):
-    """Two parts put together, so many times in a piece: by a bead or dots of melt, by warming both faces, or by edible glue; the
-    seam [m] or dots of one; gap and depth under a bead [m]; props: pieces they hold at once, 0: by hand."""
-
-    part: Whole = Field(ge=0, le=11)
-    to: Whole = Field(ge=0, le=11)
-    by: Literal["melt", "soften", "glue"]
-    melt: MeltRef
-    count: Whole = Field(ge=1, le=200)
-    seam_m: float = Field(ge=0, le=2)
-    dots: Whole = Field(ge=0, le=50)
-    bead_m: float = Field(ge=0.0005, le=0.03)
-    gap_m: float = Field(ge=0, le=0.02)
-    deep_m: float = Field(ge=0, le=0.05)
-    props: Whole = Field(ge=0, le=500)
 
 
 class Spot(Doc):

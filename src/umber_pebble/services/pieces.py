@@ -8,6 +8,7 @@ from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.pieces.body import profile
+from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.fields import with_told
 from umber_pebble.core.pieces.passes.base import Soft
@@ -17,7 +18,7 @@ from umber_pebble.core.spread import combine
 from umber_pebble.services.builds import Built, hands_s
 from umber_pebble.services.doc_base import Doc, Id, Whole
 from umber_pebble.services.documents import Colour, Kitchen, Mould
-from umber_pebble.services.piece_docs import Body, Part
+from umber_pebble.services.piece_docs import Part
 from umber_pebble.services.planning import Section, section_of
 from umber_pebble.services.shapes import mould_case
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
@@ -132,7 +133,7 @@ class BaseRequest(Doc):
 
     mould_id: Id | None
     cavity: Whole = Field(ge=0, le=11)
-    body: Body | None
+    body: Dipped | None
     cut_frac: float = Field(ge=-1, le=1)
 
 

@@ -19,7 +19,7 @@ from umber_pebble.core.moulds.outline import Bar
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.body import Body, profile, revolved_m3
 from umber_pebble.core.pieces.build import lay, lay_on
-from umber_pebble.core.pieces.joins import Joint, bead_casting, glued, hand_s, holding, joined
+from umber_pebble.core.pieces.joints import Joint, bead_casting, glued, hand_s, holding, joined
 from umber_pebble.core.pieces.passes.base import PassKind
 from umber_pebble.core.pieces.passes.close import Close
 from umber_pebble.core.pieces.passes.dollop import Dollop

@@ -16,7 +16,7 @@ from umber_pebble.core.melts.dip import bath_kg
 from umber_pebble.core.pieces.assembly import foot_stress_pa
 from umber_pebble.core.pieces.body import Body
 from umber_pebble.core.pieces.build import lay_on
-from umber_pebble.core.pieces.joins import Joint, joined
+from umber_pebble.core.pieces.joints import Joint, joined
 from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.checks import remarks_of

@@ -3356,7 +3356,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The kinds of passes, and what may be set of each */
+        /** What may be set of each kind of pass, of a body and of a join */
         get: {
             parameters: {
                 query?: never;
@@ -4821,7 +4821,7 @@ export interface components {
          * @description What a part is cast in or made on, and where it is cut.
          */
         BaseRequest: {
-            body: components["schemas"]["Body"] | null;
+            body: components["schemas"]["Dipped-Input"] | null;
             /** Cavity */
             cavity: number;
             /** Cut Frac */
@@ -4979,32 +4979,6 @@ export interface components {
              * @enum {string}
              */
             why: "overheated" | "temper" | "needs no temper";
-        };
-        /**
-         * Body
-         * @description What is dipped: a fruit, a centre, or a former that is taken out again; tray: how many lie side by side.
-         */
-        Body: {
-            /** Degc */
-            degc: number;
-            /** Diameter M */
-            diameter_m: number;
-            /** High M */
-            high_m: number;
-            /**
-             * Made Of
-             * @enum {string}
-             */
-            made_of: "fruit" | "cake" | "biscuit" | "ganache" | "balloon" | "steel" | "glass";
-            /** Name */
-            name: string;
-            /**
-             * Shape
-             * @enum {string}
-             */
-            shape: "ball" | "cone" | "rod";
-            /** Tray */
-            tray: number;
         };
         /**
          * BroughtIn
@@ -5231,7 +5205,7 @@ export interface components {
          *     into fat, its bath.
          */
         CardRow: {
-            bath: components["schemas"]["Dipped"] | null;
+            bath: components["schemas"]["umber_pebble__core__melts__dip__Dipped"] | null;
             /** Colour */
             colour: string | null;
             /** Cook */
@@ -6040,7 +6014,7 @@ export interface components {
          */
         DipBath: {
             cold: components["schemas"]["ColdCentre"] | null;
-            dips: components["schemas"]["Dipped"];
+            dips: components["schemas"]["umber_pebble__core__melts__dip__Dipped"];
             /** Warm S */
             warm_s: number | null;
         };
@@ -6084,28 +6058,30 @@ export interface components {
         };
         /**
          * Dipped
-         * @description What dipping does to a bath: how warm it is after each of them, nothing done to it [degC], how much melt is left [kg];
-         *     between which temperatures it is dipped [degC]; after which of them it is warmed, and the heat that takes each time [J]; the
-         *     least melt that covers a piece upright, and tilted [kg].
+         * @description A fruit, a centre, or a former that is taken out again: its shape, how wide and high, how warm it is dipped; tray: how many lie
+         *     side by side.
          */
-        Dipped: {
-            /** After Degc */
-            after_degc: number[];
-            floor_degc: components["schemas"]["Spread"];
-            /** Left Kg */
-            left_kg: number;
-            /** Most Degc */
-            most_degc: number;
-            /** Tilt Rad */
-            tilt_rad: number;
-            /** Tilted Kg */
-            tilted_kg: number;
-            /** Upright Kg */
-            upright_kg: number;
-            /** Warm After */
-            warm_after: number[];
-            /** Warm J */
-            warm_j: number;
+        "Dipped-Input": {
+            /** Degc */
+            degc: number;
+            /** Diameter M */
+            diameter_m: number;
+            /** High M */
+            high_m: number;
+            /**
+             * Made Of
+             * @enum {string}
+             */
+            made_of: "fruit" | "cake" | "biscuit" | "ganache" | "balloon" | "steel" | "glass";
+            /** Name */
+            name: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "ball" | "cone" | "rod";
+            /** Tray */
+            tray: number;
         };
         /** DippedReply */
         DippedReply: {
@@ -7135,7 +7111,7 @@ export interface components {
              * Sort
              * @enum {string}
              */
-            sort: "number" | "flag" | "choice" | "name" | "melt" | "outline";
+            sort: "number" | "flag" | "choice" | "name" | "melt" | "outline" | "part";
             told: components["schemas"]["Told"] | null;
         };
         /**
@@ -7586,8 +7562,8 @@ export interface components {
         };
         /**
          * Join
-         * @description Two parts put together, so many times in a piece: by a bead or dots of melt, by warming both faces, or by edible glue; the
-         *     seam [m] or dots of one; gap and depth under a bead [m]; props: pieces they hold at once, 0: by hand.
+         * @description Two parts put together, so many times in a piece: by what; the seam, or dots of one; how wide bead or dots are; gap and depth
+         *     under a bead; props: pieces they hold at once, 0: by hand. What a way does not take is kept, for when it is chosen again.
          */
         Join: {
             /** Bead M */
@@ -7614,6 +7590,29 @@ export interface components {
             seam_m: number;
             /** To */
             to: number;
+        };
+        /**
+         * JoinFields
+         * @description What may be set of a join, and the ways to join there are.
+         */
+        JoinFields: {
+            /** Fields */
+            fields: components["schemas"]["FieldShown"][];
+            /** Kinds */
+            kinds: components["schemas"]["JoinKindShown"][];
+        };
+        /**
+         * JoinKindShown
+         * @description A way to join, and what of a join it does not take.
+         */
+        JoinKindShown: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "melt" | "soften" | "glue";
+            /** Left Out */
+            left_out: string[];
         };
         /**
          * JoinRequest
@@ -8260,7 +8259,7 @@ export interface components {
         };
         /**
          * Only
-         * @description A field that is set only where another is told or so, or, with a no, where it is not.
+         * @description A field that is set only where another is told, so or more than 0, or, with a no, where it is not.
          */
         Only: {
             /** Field */
@@ -8550,7 +8549,7 @@ export interface components {
         Part: {
             /** Bent */
             bent: boolean;
-            body: components["schemas"]["Body"] | null;
+            body: components["schemas"]["Dipped-Input"] | null;
             /**
              * Cavity
              * @description which kind of the mould's cavities
@@ -8673,6 +8672,9 @@ export interface components {
         };
         /** PassKinds */
         PassKinds: {
+            /** Body */
+            body: components["schemas"]["FieldShown"][];
+            join: components["schemas"]["JoinFields"];
             /** Kinds */
             kinds: components["schemas"]["PassKindShown"][];
         };
@@ -11085,6 +11087,58 @@ export interface components {
             kind: "stick";
             /** Line */
             line: number;
+        };
+        /**
+         * Dipped
+         * @description What dipping does to a bath: how warm it is after each of them, nothing done to it [degC], how much melt is left [kg];
+         *     between which temperatures it is dipped [degC]; after which of them it is warmed, and the heat that takes each time [J]; the
+         *     least melt that covers a piece upright, and tilted [kg].
+         */
+        umber_pebble__core__melts__dip__Dipped: {
+            /** After Degc */
+            after_degc: number[];
+            floor_degc: components["schemas"]["Spread"];
+            /** Left Kg */
+            left_kg: number;
+            /** Most Degc */
+            most_degc: number;
+            /** Tilt Rad */
+            tilt_rad: number;
+            /** Tilted Kg */
+            tilted_kg: number;
+            /** Upright Kg */
+            upright_kg: number;
+            /** Warm After */
+            warm_after: number[];
+            /** Warm J */
+            warm_j: number;
+        };
+        /**
+         * Dipped
+         * @description A fruit, a centre, or a former that is taken out again: its shape, how wide and high, how warm it is dipped; tray: how many lie
+         *     side by side.
+         */
+        umber_pebble__core__pieces__dipped__Dipped: {
+            /** Degc */
+            degc: number;
+            /** Diameter M */
+            diameter_m: number;
+            /** High M */
+            high_m: number;
+            /**
+             * Made Of
+             * @enum {string}
+             */
+            made_of: "fruit" | "cake" | "biscuit" | "ganache" | "balloon" | "steel" | "glass";
+            /** Name */
+            name: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "ball" | "cone" | "rod";
+            /** Tray */
+            tray: number;
         };
         /**
          * Groove

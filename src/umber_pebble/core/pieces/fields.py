@@ -84,14 +84,17 @@ class Told:
 
 @dataclass(frozen=True, slots=True)
 class Only:
-    """A field that is set only where another is told or so, or, with a no, where it is not."""
+    """A field that is set only where another is told, so or more than 0, or, with a no, where it is not."""
 
     field: str
     so: bool = True
 
 
+PartNo = Annotated[int, Interval(ge=0, le=11)]
+"""One of a piece's parts."""
+
 S = TypeVar("S", bound=Shape)
-Sort = Literal["number", "flag", "choice", "name", "melt", "outline"]
+Sort = Literal["number", "flag", "choice", "name", "melt", "outline", "part"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,7 +143,7 @@ def _sort(plain: Any) -> Sort:
         return "choice"
     if get_origin(plain) is Annotated:
         return _sort(get_args(plain)[0])
-    sorts: dict[Any, Sort] = {bool: "flag", str: "name", tuple: "outline"}
+    sorts: dict[Any, Sort] = {bool: "flag", str: "name", tuple: "outline", int: "part"}
     return sorts.get(get_origin(plain) or plain, "melt")
 
 

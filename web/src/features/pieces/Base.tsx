@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { shapeName } from "../../shared/shapes";
-import { Choice, Pick, TextField } from "../../shared/ui/controls";
-import { NumberField } from "../../shared/ui/NumberField";
-import { BODIES, type Body, type Part } from "./passes";
-import { startsQuery } from "./queries";
+import { Choice, Pick } from "../../shared/ui/controls";
+import { type Around, NOTHING_ROUND, PassField } from "./PassField";
+import type { Body, Part } from "./passes";
+import { BODY } from "./passWords";
+import { bodyQuery, startsQuery } from "./queries";
 
 /** What a part is cast in or made on: a mould and one of its cavities, or a body that is dipped. */
 export function Base({
@@ -75,57 +76,26 @@ export function Base({
   );
 }
 
-const SHAPES = [
-  { key: "ball", name: "ball, egg" },
-  { key: "cone", name: "cone on its tip" },
-  { key: "rod", name: "rod" },
-] as const;
-
-function BodyFields({
-  body,
-  wrong,
-  onChange,
-}: {
+interface BodyProps {
   body: Body;
   wrong: (path: string) => string | undefined;
   onChange: (body: Body) => void;
-}) {
-  const field = (
-    key: "diameter_m" | "high_m" | "degc" | "tray",
-    label: string,
-    quantity: "length" | "temperature" | "count",
-  ) => (
-    <NumberField
-      label={label}
-      quantity={quantity}
-      value={body[key]}
-      onChange={(v) => onChange({ ...body, [key]: quantity === "count" ? Math.round(v) : v })}
-      error={wrong(`part.body.${key}`) ?? wrong(`body.${key}`)}
-      step={1}
-      {...(quantity === "count" ? { digits: 0 } : {})}
-    />
+}
+
+function BodyFields({ body, wrong, onChange }: BodyProps) {
+  const fields = useQuery(bodyQuery).data ?? [];
+  const around: Around = {
+    ...NOTHING_ROUND,
+    wrong: (name) => wrong(`part.body.${name}`) ?? wrong(`body.${name}`),
+    change: (patch) => onChange({ ...body, ...patch }),
+  };
+  const field = (of: (typeof fields)[number]) => (
+    <PassField key={of.name} of={body} field={of} words={BODY[of.name as keyof Body]} {...around} />
   );
   return (
     <>
-      <TextField label="What is dipped" value={body.name} onChange={(name) => onChange({ ...body, name })} />
-      <Pick
-        label="Of"
-        value={body.made_of}
-        options={BODIES.map(({ key, name }) => ({ key, name }))}
-        onChange={(made_of) => onChange({ ...body, made_of: made_of as Body["made_of"] })}
-      />
-      <Choice
-        label="Shape"
-        value={body.shape}
-        options={SHAPES.map(({ key, name }) => ({ key, name }))}
-        onChange={(shape) => onChange({ ...body, shape })}
-      />
-      <div className="grid grid-cols-2 gap-4">
-        {field("diameter_m", "Wide", "length")}
-        {field("high_m", "High", "length")}
-        {field("degc", "Dipped at", "temperature")}
-        {field("tray", "Side by side", "count")}
-      </div>
+      {fields.filter((of) => of.sort !== "number").map(field)}
+      <div className="grid grid-cols-2 gap-4">{fields.filter((of) => of.sort === "number").map(field)}</div>
     </>
   );
 }

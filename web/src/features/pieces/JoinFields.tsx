@@ -1,73 +1,38 @@
+import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
-import { Choice, Pick } from "../../shared/ui/controls";
-import { NumberField } from "../../shared/ui/NumberField";
-import { MeltFields } from "./MeltFields";
-import type { Join, Part } from "./passes";
+import { Choice } from "../../shared/ui/controls";
+import { type Around, isSet, NOTHING_ROUND, PassField } from "./PassField";
+import type { Join } from "./passes";
+import { JOIN } from "./passWords";
+import { joinQuery } from "./queries";
 
-const BY: { key: Join["by"]; name: string }[] = [
-  { key: "melt", name: "melt" },
-  { key: "soften", name: "warmed faces" },
-  { key: "glue", name: "edible glue" },
-];
-type Size = "seam_m" | "bead_m" | "gap_m" | "deep_m";
-
-/** One join: which parts, by what, how long or how many dots, and what holds it. */
-export function JoinFields({
-  join,
-  number,
-  parts,
-  materials,
-  colours,
-  wrong,
-  onChange,
-}: {
+interface Props {
   join: Join;
   number: number;
-  parts: Part[];
+  parts: string[];
   materials: Schemas["MaterialShown"][];
   colours: string[];
   wrong: (name: string) => string | undefined;
   onChange: (join: Join) => void;
-}) {
+}
+
+/** One join: which parts, by what, how long or how many dots, and what holds it. */
+export function JoinFields({ join, number, parts, materials, colours, wrong, onChange }: Props) {
+  const of = useQuery(joinQuery).data;
   const change = (patch: Partial<Join>) => onChange({ ...join, ...patch });
-  const names = parts.map((part, i) => ({ key: String(i), name: part.name }));
-  const size = (key: Size, label: string, step: number) => (
-    <NumberField
-      label={label}
-      quantity="length"
-      value={join[key]}
-      onChange={(v) => change({ [key]: v })}
-      error={wrong(key)}
-      step={step}
-    />
-  );
-  const whole = (key: "count" | "dots" | "props", label: string, hint?: string) => (
-    <NumberField
-      label={label}
-      quantity="count"
-      value={join[key]}
-      onChange={(v) => change({ [key]: Math.round(v) })}
-      error={wrong(key)}
-      hint={hint}
-      step={1}
-      digits={0}
-    />
-  );
+  const around: Around = { ...NOTHING_ROUND, parts, materials, colours, wrong, change };
+  const field = (shown: Schemas["FieldShown"]) => {
+    const name = shown.name as keyof Join;
+    const words = { ...JOIN, part: `Join ${number}`, ...asItIs(join) }[name];
+    return <PassField key={name} of={join} field={shown} words={words} {...around} />;
+  };
+  const without = of?.kinds.find((kind) => kind.by === join.by)?.left_out ?? [];
+  const fields = (of?.fields ?? []).filter((shown) => isSet(join, shown) && !without.includes(shown.name));
+  // which parts and by what comes first, the melt last and over two columns
+  const first = fields.filter(({ sort }) => sort === "part" || sort === "choice");
   return (
     <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2 xl:grid-cols-3 2xl:grid-cols-4">
-      <Pick
-        label={`Join ${number}`}
-        value={String(join.part)}
-        options={names}
-        onChange={(key) => change({ part: Number(key) })}
-      />
-      <Pick
-        label="to"
-        value={String(join.to)}
-        options={names}
-        onChange={(key) => change({ to: Number(key) })}
-      />
-      <Choice label="By" value={join.by} options={BY} onChange={(by) => change({ by })} />
+      {first.map(field)}
       <Choice
         label="As"
         value={join.dots > 0 ? "dots" : "bead"}
@@ -77,27 +42,20 @@ export function JoinFields({
         ]}
         onChange={(key) => change(key === "dots" ? { dots: 3, seam_m: 0 } : { dots: 0, seam_m: 0.1 })}
       />
-      {whole("count", "Such joins in a piece")}
-      {join.dots > 0 ? whole("dots", "Dots, each join") : size("seam_m", "Seam, each join", 5)}
-      {size("bead_m", join.dots > 0 ? "A dot, how wide" : "Bead, how wide", 0.5)}
-      {whole("props", "Pieces the props hold", join.props === 0 ? "held by hand" : undefined)}
-      {join.by === "melt" && join.dots === 0 && (
-        <>
-          {size("gap_m", "Gap under it", 0.5)}
-          {size("deep_m", "so deep", 0.5)}
-        </>
-      )}
-      {join.by === "melt" && (
-        <div className="sm:col-span-2">
-          <MeltFields
-            melt={join.melt}
-            materials={materials}
-            colours={colours}
-            label="Melt"
-            onChange={(melt) => change({ melt })}
-          />
-        </div>
-      )}
+      {fields.filter(({ sort }) => sort === "number").map(field)}
+      {fields
+        .filter(({ sort }) => sort === "melt")
+        .map((shown) => (
+          <div key={shown.name} className="sm:col-span-2">
+            {field(shown)}
+          </div>
+        ))}
     </div>
   );
 }
+
+/** What is called by how the join is. */
+const asItIs = ({ dots, props }: Join) => ({
+  bead_m: dots > 0 ? "A dot, how wide" : "Bead, how wide",
+  ...(props === 0 ? { props: "Pieces the props hold: by hand" } : {}),
+});

@@ -2,11 +2,11 @@ import type { Schemas } from "../../api/client";
 import { amount, type Quantity, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { OutlineFields } from "../../shared/OutlineFields";
-import { Choice, Notice, TextField } from "../../shared/ui/controls";
+import { Choice, Notice, Pick, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { MeltFields } from "./MeltFields";
-import { fieldOf, type Pass } from "./passes";
-import { wordsOf } from "./passWords";
+import { fieldOf } from "./passes";
+import type { AnyWords } from "./passWords";
 
 type Field = Schemas["FieldShown"];
 type Melt = Schemas["MeltRef"];
@@ -22,6 +22,7 @@ const QUANTITIES: Record<Schemas["Number"]["unit"], Quantity> = {
   count: "count",
 };
 
+/** What is round a field: what a pass, body or join is in, and what the figures say of it. */
 export interface Around {
   materials: Schemas["MaterialShown"][];
   colours: string[];
@@ -29,29 +30,43 @@ export interface Around {
   depth: number;
   across: number;
   rim: number[][];
+  /** What the piece's parts are called. */
+  parts: string[];
   /** What the figures say of the pass where a field is left untold. */
   row: Schemas["PassRow"] | undefined;
   wrong: (name: string, label: string) => string | undefined;
   change: (patch: Record<string, unknown>) => void;
 }
 
+/** Of what has no cavity, no figures and no melts round it. */
+export const NOTHING_ROUND = {
+  materials: [],
+  colours: [],
+  depth: 0,
+  across: 0,
+  rim: [],
+  parts: [],
+  row: undefined,
+} satisfies Partial<Around>;
+
 interface Props extends Around {
-  pass: Pass;
+  /** The pass, body or join it is a field of. */
+  of: object;
   field: Field;
+  words: AnyWords | undefined;
 }
 
-/** Whether a field is set as the pass is now. */
-export function isSet(pass: Pass, field: Field): boolean {
+/** Whether a field is set as the pass, body or join is now. */
+export function isSet(of: object, field: Field): boolean {
   if (!field.only) return true;
-  const other = fieldOf(pass, field.only.field);
-  return (other !== null && other !== false) === field.only.so;
+  const other = fieldOf(of, field.only.field);
+  return (other !== null && other !== false && other !== 0) === field.only.so;
 }
 
-/** One field of a pass, as its kind tells of it. */
+/** One field, as what it is of tells of it. */
 export function PassField(props: Props) {
-  const { pass, field, change, row, depth } = props;
-  const words = wordsOf(pass.kind, field.name);
-  const value = fieldOf(pass, field.name);
+  const { of, field, words, change, row, depth } = props;
+  const value = fieldOf(of, field.name);
   const two = typeof words === "object" && "no" in words ? words : null;
   if (field.told && two) {
     const { first, also, instead } = field.told;
@@ -94,24 +109,25 @@ export function PassField(props: Props) {
         onChange={(key) => change({ [field.name]: key === "yes" })}
       />
     );
-  if (typeof words === "object" && "of" in words)
-    return (
-      <Choice
-        label={words.label}
-        value={String(value)}
-        options={Object.entries(words.of).map(([key, name]) => ({ key, name }))}
-        onChange={(key) => change({ [field.name]: key })}
-      />
-    );
+  if (typeof words === "object" && "of" in words) {
+    const options = Object.entries(words.of).map(([key, name]) => ({ key, name }));
+    const put = (key: string) => change({ [field.name]: key });
+    const Options = options.length > MANY ? Pick : Choice;
+    return <Options label={words.label} value={String(value)} options={options} onChange={put} />;
+  }
   return <Control {...props} label={String(words ?? field.name)} value={value} />;
 }
+
+/** More than these are picked from a list. */
+const MANY = 5;
 
 const sizeAt = (size: Schemas["Size"], depth: number) =>
   size.depth_frac === null ? size.of : Math.min(size.of, size.depth_frac * depth);
 
 /** What a field is when it is first told that is no number: a second melt as it comes, a square in the middle. */
-function firstOf({ pass, field, across }: Props): unknown {
-  if (field.sort === "melt" && "melt" in pass) return { ...pass.melt, colour: null };
+function firstOf({ of, field, across }: Props): unknown {
+  const melt = fieldOf(of, "melt") as Melt | undefined;
+  if (field.sort === "melt" && melt) return { ...melt, colour: null };
   const half = ((field.told?.first?.depth_frac ?? 1) * across) / 2;
   return [
     [-half, -half],
@@ -122,7 +138,7 @@ function firstOf({ pass, field, across }: Props): unknown {
 }
 
 /** A field's own control, told. */
-function Control({ pass, field, label, value, ...around }: Props & { label: string; value: unknown }) {
+function Control({ of: _, field, label, value, ...around }: Props & { label: string; value: unknown }) {
   const { wrong, change, depth, row } = around;
   const units = useUnits();
   const put = (next: unknown) => change({ [field.name]: next });
@@ -138,6 +154,15 @@ function Control({ pass, field, label, value, ...around }: Props & { label: stri
           colours={around.colours}
           label={label}
           onChange={put}
+        />
+      );
+    case "part":
+      return (
+        <Pick
+          label={label}
+          value={String(value)}
+          options={around.parts.map((name, i) => ({ key: String(i), name }))}
+          onChange={(key) => put(Number(key))}
         />
       );
     case "outline":

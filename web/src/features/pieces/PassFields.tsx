@@ -9,6 +9,7 @@ import type { Wording } from "../../shared/wording";
 import { Keeps } from "./Keeps";
 import { type Around, isSet, PassField } from "./PassField";
 import { type KindShown, type Part, type Pass, passName } from "./passes";
+import { wordsOf } from "./passWords";
 import { type PartFigures, solvePass } from "./queries";
 
 interface Props {
@@ -55,6 +56,7 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
     depth,
     across: figures?.section.across_m ?? depth,
     rim: figures?.rim ?? [],
+    parts: [],
     row,
     wrong: (name, label) =>
       wrong(`part.passes.${index}.${name}`, label) ?? wrong(`passes.${index}.${name}`, label),
@@ -73,7 +75,13 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
       {kind.fields
         .filter((field) => isSet(pass, field) && !IN_KEEPS.includes(field.name))
         .map((field) => (
-          <PassField key={`${index} ${field.name}`} pass={pass} field={field} {...around} />
+          <PassField
+            key={`${index} ${field.name}`}
+            of={pass}
+            field={field}
+            words={wordsOf(pass.kind, field.name)}
+            {...around}
+          />
         ))}
       {"line_m" in pass && pass.second && (
         <p className="text-quiet">

@@ -91,7 +91,7 @@ export function Together({
                 <JoinFields
                   join={join}
                   number={i + 1}
-                  parts={doc.parts}
+                  parts={doc.parts.map((part) => part.name)}
                   materials={materials}
                   colours={colours}
                   wrong={(name) => wrong(`piece.joins.${i}.${name}`) ?? wrong(`joins.${i}.${name}`)}

@@ -1,4 +1,4 @@
-import type { Kind, Of, Way } from "./passes";
+import type { Body, Join, Kind, Of, Way } from "./passes";
 
 /** Two ways a field may be, each in words. */
 export interface TwoWords {
@@ -162,7 +162,44 @@ export const WAYS: Record<Way, string> = {
   butter: "Coloured cocoa butter",
 };
 
-type AnyWords = string | TwoWords | ChoiceWords<string>;
+/** What the fields of a body that is dipped are called. */
+export const BODY: { [F in keyof Body]: Words<Body[F]> } = {
+  name: "What is dipped",
+  made_of: {
+    label: "Of",
+    of: {
+      fruit: "Fruit",
+      cake: "Cake",
+      biscuit: "Biscuit",
+      ganache: "Ganache",
+      balloon: "Balloon",
+      steel: "Steel former",
+      glass: "Glass former",
+    },
+  },
+  shape: { label: "Shape", of: { ball: "ball, egg", cone: "cone on its tip", rod: "rod" } },
+  diameter_m: "Wide",
+  high_m: "High",
+  degc: "Dipped at",
+  tray: "Side by side",
+};
+
+/** What the fields of a join are called. */
+export const JOIN: { [F in keyof Join]: Words<Join[F]> } = {
+  part: "Join",
+  to: "to",
+  by: { label: "By", of: { melt: "melt", soften: "warmed faces", glue: "edible glue" } },
+  melt: "Melt",
+  count: "Such joins in a piece",
+  seam_m: "Seam, each join",
+  dots: "Dots, each join",
+  bead_m: "Bead or dot, how wide",
+  gap_m: "Gap under it",
+  deep_m: "so deep",
+  props: "Pieces the props hold",
+};
+
+export type AnyWords = string | TwoWords | ChoiceWords<string>;
 
 /** A field's words, by its name. */
 export const wordsOf = (kind: Kind, field: string): AnyWords | undefined =>

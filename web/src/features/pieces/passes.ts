@@ -41,19 +41,9 @@ export function passTone(pass: Pass): string | null {
   return "filling" in pass ? toneOf(pass.filling) : null;
 }
 
-/** A field of a pass by its name. */
-export const fieldOf = (pass: Pass, field: string): unknown =>
-  Object.entries(pass).find(([k]) => k === field)?.[1];
+/** A field of a pass, a body or a join by its name. */
+export const fieldOf = (of: object, field: string): unknown =>
+  Object.entries(of).find(([k]) => k === field)?.[1];
 
 export type Join = Schemas["Join"];
 export type Body = NonNullable<Part["body"]>;
-
-export const BODIES = [
-  { key: "fruit", name: "Fruit" },
-  { key: "cake", name: "Cake" },
-  { key: "biscuit", name: "Biscuit" },
-  { key: "ganache", name: "Ganache" },
-  { key: "balloon", name: "Balloon" },
-  { key: "steel", name: "Steel former" },
-  { key: "glass", name: "Glass former" },
-] as const satisfies { key: Body["made_of"]; name: string }[];

@@ -82,12 +82,16 @@ export function usePart(part: Schemas["Part"], cut_frac: number) {
   };
 }
 
-/** The kinds of passes there are: they stay as they are. */
-export const kindsQuery = queryOptions({
+/** What may be set of passes, bodies and joins: it stays as it is. */
+const fieldsQuery = queryOptions({
   queryKey: ["passes"],
-  queryFn: async () => (await call(client.GET("/api/passes"))).kinds,
+  queryFn: () => call(client.GET("/api/passes")),
   staleTime: Number.POSITIVE_INFINITY,
 });
+
+export const kindsQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.kinds };
+export const bodyQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.body };
+export const joinQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.join };
 
 export const addPass = async (body: Schemas["AdditionRequest"]) =>
   (await call(client.POST("/api/figures/addition", { body }))).added;

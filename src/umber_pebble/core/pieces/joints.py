@@ -12,8 +12,6 @@ from umber_pebble.core.pieces.films import bead_kg, dab
 from umber_pebble.core.pieces.layers import UNEVEN, Extent, LaidPass, melted
 from umber_pebble.core.spread import Spread
 
-"""Until when a join is held: of fat until nothing in it moves any more, of sugar until it holds its shape."""
-
 
 def mat_m() -> float:
     """How thick the mat is that a join or a dipped piece lies on [m]. Source: from-memory"""
