@@ -36,6 +36,7 @@ dev: setup
 types: setup
 	.venv/bin/umber-pebble openapi > docs/openapi.json
 	.venv/bin/umber-pebble schema > docs/workshop.schema.json
+	.venv/bin/umber-pebble passes > docs/passes.md
 	cd web && npx --no-install openapi-typescript ../docs/openapi.json -o src/api/schema.d.ts --default-non-nullable=false
 
 format: setup

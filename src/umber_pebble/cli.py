@@ -43,6 +43,7 @@ def main(argv: list[str] | None = None) -> int:
     commands.add_parser("compile", help="compile the engine once, as set-up does")
     commands.add_parser("openapi", help="print the OpenAPI document")
     commands.add_parser("schema", help="print the JSON Schema of the workshop document")
+    commands.add_parser("passes", help="print what a build may be made of, in Markdown")
     args = parser.parse_args(argv)
     try:
         bridge = bridge_address(args.probe) if getattr(args, "probe", None) else defaults.probe
@@ -155,6 +156,13 @@ def _openapi(config: Config, args: argparse.Namespace) -> int:
     return 0
 
 
+def _passes(config: Config, args: argparse.Namespace) -> int:
+    from umber_pebble.services.passes_page import page
+
+    print(page(), end="")
+    return 0
+
+
 def _schema(config: Config, args: argparse.Namespace) -> int:
     from umber_pebble.services.archive import WorkshopFile
 
@@ -190,6 +198,7 @@ _COMMANDS = {
     "doctor": _doctor,
     "openapi": _openapi,
     "schema": _schema,
+    "passes": _passes,
     "compile": _compile,
     "probe": _probe,
 }

@@ -16,6 +16,7 @@ from umber_pebble.config import Config
 from umber_pebble.demo.fill import fill
 from umber_pebble.demo.pieces import MOULDS
 from umber_pebble.services.clock import DrivenClock
+from umber_pebble.services.passes_page import page
 from umber_pebble.services.start import open_workshop
 
 ROOT = Path(__file__).parent.parent.parent
@@ -160,6 +161,7 @@ def test_document_and_types_are_not_stale(client: FlaskClient, tmp_path: Path) -
     document = client.get("/api/openapi.json").get_json()
     kept = json.loads((ROOT / "docs/openapi.json").read_text("utf-8"))
     assert document == kept, "run: make types"
+    assert page() == (ROOT / "docs/passes.md").read_text("utf-8"), "run: make types"
     fresh = tmp_path / "schema.d.ts"
     tool = ROOT / "web/node_modules/.bin/openapi-typescript"
     command = [str(tool), str(ROOT / "docs/openapi.json"), "-o", str(fresh), "--default-non-nullable=false"]

@@ -8,6 +8,7 @@ import { BAND_WORDS, drawnTo, reach } from "../../shared/bands";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { kitchenQuery, pieceListQuery, propertiesQuery } from "../../shared/kitchen";
+import { markEvery, marksTo } from "../../shared/marks";
 import { Button } from "../../shared/ui/controls";
 import { useWidth } from "../../shared/useWidth";
 import { CastInputs } from "./CastInputs";
@@ -306,16 +307,13 @@ function firmGlass(of: Explored, degc: number): number {
   return (soft - degc) / (soft - glass);
 }
 
-const TICK_EVERY_S = [30, 60, 120, 300, 600, 1200, 1800, 3600];
 const TICK_APART_PX = 70;
 const EDGE_PX = 30;
 
 /** Minutes since the pour, under the ribbons. */
 function Ticks({ to, width }: { to: number; width: number }) {
-  const every = TICK_EVERY_S.find((s) => (s / to) * width > TICK_APART_PX) ?? 7200;
-  const marks = Array.from({ length: Math.floor(to / every) + 1 }, (_, i) => i * every).filter(
-    (s) => (s / to) * width < width - EDGE_PX,
-  );
+  const every = markEvery(to, width / TICK_APART_PX);
+  const marks = marksTo(to, every).filter((s) => (s / to) * width < width - EDGE_PX);
   return (
     <div className="relative h-6" aria-hidden="true">
       {marks.map((s) => (

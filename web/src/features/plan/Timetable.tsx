@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { duration } from "../../shared/format/units";
 import { timeOfDay } from "../../shared/format/zone";
+import { markEvery, marksTo } from "../../shared/marks";
 import { wholeName } from "../../shared/named";
 import { useWidth } from "../../shared/useWidth";
 import { Part } from "./Part";
@@ -143,9 +144,8 @@ function Clocks({
   x: (s: number) => number;
   clock: (s: number) => string;
 }) {
-  const every = [300, 600, 900, 1800, 3600, 7200].find((s) => (to - from) / s < 9) ?? 14400;
   // the last mark is the end, the due time; the others count back from it
-  const marks = Array.from({ length: Math.floor((to - from) / every) + 1 }, (_, i) => to - i * every);
+  const marks = marksTo(to - from, markEvery(to - from, 9)).map((s) => to - s);
   return (
     <div className="relative h-6" aria-hidden="true">
       {marks.map((s) => (

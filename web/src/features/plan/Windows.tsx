@@ -4,6 +4,7 @@ import { ThermoStick, type Zone } from "../../drawings/ThermoStick";
 import { BAND_WORDS, drawnTo, reach } from "../../shared/bands";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { markEvery, marksTo } from "../../shared/marks";
 import { wholeName } from "../../shared/named";
 import { Figure } from "../../shared/ui/Figure";
 import { useWidth } from "../../shared/useWidth";
@@ -172,10 +173,10 @@ function CastWords({ cast }: { cast: Schemas["CastRow"] }) {
 }
 
 function Minutes({ to, width }: { to: number; width: number }) {
-  const every = [60, 120, 300, 600, 1200, 1800, 3600].find((s) => to / s < 14) ?? 7200;
+  const every = markEvery(to, 14);
   return (
     <div className="relative h-6" aria-hidden="true">
-      {Array.from({ length: Math.floor(to / every) + 1 }, (_, i) => i * every).map((s) => (
+      {marksTo(to, every).map((s) => (
         <span
           key={s}
           className={`absolute text-sm text-quiet ${s === 0 ? "" : "-translate-x-1/2"}`}
