@@ -153,6 +153,9 @@ def see(page: Page, name: str) -> None:
 
     def there() -> bool:
         region.scroll_into_view_if_needed()
+        # what comes into view is asked for within the next frames
+        for _ in range(3):
+            page.evaluate("() => new Promise(requestAnimationFrame)")
         return region.locator("[aria-busy=true]").count() == 0
 
     until(page, there, f"{name} is in view")

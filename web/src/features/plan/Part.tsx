@@ -19,7 +19,7 @@ export function Part<T, K extends readonly unknown[]>({ query, place, children }
   const [ref, seen] = useSeen<HTMLDivElement>();
   const { data, error, isPlaceholderData } = useQuery({ ...query, enabled: seen });
   return (
-    <div ref={ref} aria-busy={data === undefined || isPlaceholderData}>
+    <div ref={ref} aria-busy={seen && !error && (data === undefined || isPlaceholderData)}>
       {error && <Notice tone="hot">{wordProblem(problemOf(error), units)}</Notice>}
       {data === undefined ? (
         <p className={`text-quiet ${place}`}>{!error && "Reckoning…"}</p>
