@@ -5,11 +5,14 @@ import re
 from collections.abc import Callable
 from typing import Any
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, ViewportSize, expect
 
 from tests.browser.conftest import Server, act, see, space, until
 
 OpenPage = Callable[..., Page]
+
+# all its parts are in sight, whatever comes in above them
+ALL_OF_A_PLAN: ViewportSize = {"width": 1280, "height": 9000}
 
 
 def chosen(page: Page, name: str) -> None:
@@ -80,6 +83,7 @@ def test_a_cake_pop_from_nothing_to_its_cards_and_the_bench(demo: Server, open_p
     order = demo.call("GET", "/api/orders/order-pops")
     order["doc"]["lines"] = [{"piece_id": piece["id"], "quantity": 6}]
     demo.call("PUT", "/api/orders/order-pops", {"version": order["version"], "doc": order["doc"]})
+    page.set_viewport_size(ALL_OF_A_PLAN)
     page.goto(demo.base + "/plan/order-pops")
     see(page, "Pour cards")
     card = page.get_by_role("article", name="Pour card 1")
@@ -177,6 +181,7 @@ def test_panels_are_joined_in_props_and_the_piece_tips_where_it_must(demo: Serve
     expect(together).to_contain_text("A join has a seam or dots")
     page.get_by_role("textbox", name="Seam, each join").first.fill("120")
     expect(together).not_to_contain_text("A join has a seam or dots")
+    page.set_viewport_size(ALL_OF_A_PLAN)
     page.goto(demo.base + "/plan/order-domes")
     # nineteen panes from a mould of four, then both joins, each after what it joins
     expect(page.get_by_text(re.compile("cast for 16 dome of panes, pane, 5 rounds"))).to_be_visible()
