@@ -4,6 +4,8 @@ export type Message =
   | { topic: "thing"; kind: string; id: string }
   | { topic: "run"; id: string; seq: number }
   | { topic: "clock" }
+  | { topic: "probe" }
+  | { topic: "devices" }
   | { topic: "all" };
 
 const NAME = "umber-pebble-live";
@@ -26,5 +28,19 @@ function lead(tell: (message: Message) => void): void {
     if (opened) tell({ topic: "all" });
     opened = true;
   };
-  source.onmessage = (event: MessageEvent<string>) => tell(JSON.parse(event.data) as Message);
+  source.onmessage = (event: MessageEvent<string>) => tell(read(JSON.parse(event.data)));
+}
+
+/** What the stream says; after what this version does not know anything may have changed. */
+function read(said: unknown): Message {
+  if (typeof said === "object" && said !== null && "topic" in said) {
+    const { topic } = said;
+    const id = "id" in said && typeof said.id === "string" ? said.id : null;
+    if (topic === "clock" || topic === "probe" || topic === "devices") return { topic };
+    if (topic === "thing" && id !== null && "kind" in said && typeof said.kind === "string")
+      return { topic, id, kind: said.kind };
+    if (topic === "run" && id !== null && "seq" in said && typeof said.seq === "number")
+      return { topic, id, seq: said.seq };
+  }
+  return { topic: "all" };
 }

@@ -37,6 +37,11 @@ export function onMessage(queryClient: QueryClient, message: Message): void {
     stale("bench");
     stale("log");
     stale("figures");
+  } else if (message.topic === "probe") {
+    stale("probes");
+    stale("bench");
+  } else if (message.topic === "devices") {
+    stale("devices");
   } else if (message.topic === "clock") {
     stale("bench");
     stale("clock");
