@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 
-from tests.browser.conftest import Server, act, at_a_hands_pace, space
+from tests.browser.conftest import Server, act, at_a_hands_pace, space, until
 from tests.http import free_port
 
 pytestmark = pytest.mark.browser
@@ -57,6 +57,27 @@ def test_a_tablet_is_paired_named_and_dropped(
         expect(tablet.get_by_role("heading", name="Pair this device")).to_be_visible()
     finally:
         browser.close()
+
+
+def test_a_reading_counts_though_the_page_is_gone_before_it_is_kept(demo: Server, open_page: OpenPage) -> None:
+    demo.call("POST", "/api/runs", {"id": "gone", "order_id": "order-first-light", "actor": "Wren", "device": "t"})
+    page = open_page(demo.base + "/bench")
+    for words in ("Hot sugar", "Weigh"):
+        act(page, words)
+        space(page)
+    act(page, "Take it off")
+    page.evaluate("() => { IDBObjectStore.prototype.add = () => new Promise(() => {}); }")
+    page.keyboard.type("151")
+    expect(page.get_by_text("151 °C, Enter")).to_have_count(1)
+    page.keyboard.press("Enter")
+    page.reload()
+    act(page, "Take it off")
+
+    def readings() -> list[float]:
+        events = demo.call("GET", "/api/runs/gone/events")["items"]
+        return [e["payload"]["degc"] for e in events if e["kind"] == "reading"]
+
+    until(page, lambda: readings() == [151.0], "the reading counts, once")
 
 
 def test_the_network_is_cut_for_ten_minutes_and_nothing_is_lost_or_doubled(

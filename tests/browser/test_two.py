@@ -19,7 +19,7 @@ class Browsers:
     def __init__(self, pages: list[Page], chance: random.Random) -> None:
         self.pages, self.chance = pages, chance
         self.away = [False, False]
-        self.typed: list[int] = []
+        self.typed: list[float] = []
 
     def step(self) -> None:
         which = self.chance.randrange(2)
@@ -27,12 +27,15 @@ class Browsers:
         do(which)
 
     def read(self, which: int) -> None:
-        degc = 100 + len(self.typed)
+        # each another one, and all of them what a reading may be
+        degc = 80 + len(self.typed) / 2
         self.typed.append(degc)
         page = self.pages[which]
-        page.keyboard.type(str(degc))
+        page.keyboard.type(f"{degc:g}")
+        typed = page.get_by_text(f"{degc:g} °C, Enter")
+        expect(typed).to_have_count(1)
         page.keyboard.press("Enter")
-        expect(page.get_by_text(f"{degc} °C, Enter")).to_have_count(0)
+        expect(typed).to_have_count(0)
 
     def cut(self, which: int) -> None:
         self.away[which] = not self.away[which]

@@ -22,6 +22,8 @@ interface Box extends DBSchema {
 
 const NAME = "umber-pebble-outbox";
 const OF_BEFORE = "umber-pebble-unsent";
+/** What was noted and is not in the box yet: a page may be gone before it is. */
+const NOTED = "umber-pebble-noted-";
 const AGAIN_MS = 1000;
 const LONGEST_MS = 15_000;
 /** What is not answered by then goes on being sent, and the bench goes on without the answer. */
@@ -38,6 +40,7 @@ const box = () => {
     upgrade: (db) => db.createObjectStore("items", { keyPath: "n", autoIncrement: true }),
   }).then(async (db) => {
     await bringOver(db);
+    await bringNoted(db);
     return db;
   });
   return opened;
@@ -50,6 +53,16 @@ async function bringOver(db: IDBPDatabase<Box>): Promise<void> {
   for (const { run, event, done } of JSON.parse(text) as Item[])
     await db.add("items", { run, event, done, refused: null });
   localStorage.removeItem(OF_BEFORE);
+}
+
+/** What a page noted that was gone before it was in the box. */
+async function bringNoted(db: IDBPDatabase<Box>): Promise<void> {
+  const there = new Set((await db.getAll("items")).map((item) => item.event.id));
+  for (const key of Object.keys(localStorage).filter((of) => of.startsWith(NOTED))) {
+    const item: Item | null = JSON.parse(localStorage.getItem(key) ?? "null");
+    if (item && !there.has(item.event.id)) await db.add("items", late(item));
+    localStorage.removeItem(key);
+  }
 }
 
 const channel = new BroadcastChannel(NAME);
@@ -93,7 +106,10 @@ async function isLate(): Promise<void> {
 export async function put(item: Item): Promise<void> {
   // only behind one that could not be sent at once is it late itself
   const waits = items.some((of) => of.refused === null && of.event.happened_at !== null);
+  const noted = NOTED + item.event.id;
+  localStorage.setItem(noted, JSON.stringify(item));
   await (await box()).add("items", waits ? late(item) : item);
+  localStorage.removeItem(noted);
   await changed();
   void send();
 }
