@@ -39,6 +39,8 @@ const SOFT_WORK: ReadonlySet<Task["kind"]> = new Set<Task["kind"]>([
   "groove",
 ]);
 const ROW_PX = 34;
+/** So that two clock times do not meet, the last one written before its mark. */
+const APART_PX = 75;
 
 /** Back from the due time: what needs the hands above, what happens by itself below, a row a cook. */
 export function Timetable({ asked, zone }: { asked: Asked; zone: string }) {
@@ -145,7 +147,7 @@ function Clocks({
   clock: (s: number) => string;
 }) {
   // the last mark is the end, the due time; the others count back from it
-  const marks = marksTo(to - from, markEvery(to - from, 9)).map((s) => to - s);
+  const marks = marksTo(to - from, markEvery(to - from, Math.min(9, x(to) / APART_PX))).map((s) => to - s);
   return (
     <div className="relative h-6" aria-hidden="true">
       {marks.map((s) => (
