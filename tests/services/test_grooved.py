@@ -37,7 +37,9 @@ def test_grooves_are_drawn_while_the_back_is_leathery(tmp_path: Path) -> None:
     [pour] = [t for t in plan.tasks if t.kind == "pour"]
     at = plan.windows[0].at
     assert task.hands
-    assert task.start_s - pour.start_s >= at["groove_opens"].likely > at["stick_closes"].likely
+    # a stroke for each of them on each casting
+    assert task.end_s - task.start_s == pytest.approx(plan.casts[0] * 3 * plan.problem.paces.stick_each_s)
+    assert task.start_s - pour.start_s + 1e-6 >= at["groove_opens"].likely > at["stick_closes"].likely
     assert at["groove_opens"].likely < at["groove_closes"].likely < at["unmould"].likely
     # nothing is taken off by it
     assert plan.fresh_kg("coating") == plan_order(hand.workshop, slab(hand, "coating")).fresh_kg("coating")

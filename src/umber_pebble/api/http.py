@@ -43,7 +43,7 @@ class Endpoint:
     largest: int = LARGEST_BODY
 
 
-class Told(TypedDict, total=False):
+class EndpointOptions(TypedDict, total=False):
     """What an endpoint is beside its address and its call: what it answers and reads, in words, with which status, how large a body may
     be [bytes]."""
 
@@ -61,12 +61,12 @@ class Api:
 
     endpoints: list[Endpoint] = field(default_factory=list)
 
-    def add(self, method: str, path: str, call: Callable[..., Any], **told: Unpack[Told]) -> None:
+    def add(self, method: str, path: str, call: Callable[..., Any], **options: Unpack[EndpointOptions]) -> None:
         """Register an operation; call takes the body, then path parts and query values by name.
 
         reply is a model sent as JSON, or the content type of a file whose text or bytes call gives.
         """
-        self.endpoints.append(Endpoint(method, path, call, **told))
+        self.endpoints.append(Endpoint(method, path, call, **options))
 
     def mount(self, app: Flask) -> None:
         """Put every operation on a Flask app."""

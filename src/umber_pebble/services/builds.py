@@ -256,7 +256,8 @@ def _share_of(cast: CastAmounts, share: float) -> CastAmounts:
 
 def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:
     """What hands take for a casting of a pass [s]."""
-    return {"pour": paces.pour_each_s, "fill": paces.fill_each_s, "stick": paces.stick_each_s}[one.PACE]
+    pace = {"pour": paces.pour_each_s, "fill": paces.fill_each_s, "stick": paces.stick_each_s}[one.PACE]
+    return pace * one.strokes
 
 
 def _handful(put: Put, one: PassKind, laid_kg: float, paces: Paces) -> Inclusion:

@@ -11,7 +11,6 @@ from umber_pebble.core.families.known import family_of
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
 from umber_pebble.core.plan.cards import pour_cards
 from umber_pebble.core.plan.compile import Plan, compile_plan
-from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.timetable import TaskKind
 from umber_pebble.formats import units as paper
 from umber_pebble.formats.apart import apart
@@ -48,14 +47,14 @@ TASKS: dict[TaskKind, str] = {
 }
 
 
-def _planned(workshop: Workshop, order_id: str) -> tuple[Order, Kitchen, Units, PlanInput, Plan]:
+def _planned(workshop: Workshop, order_id: str) -> tuple[Order, Kitchen, Units, Plan]:
     now = workshop.clock.now()
     with workshop.session() as session:
         order = load(session, "order", order_id).doc
         kitchen, units = load(session, "kitchen", KITCHEN_ID).doc, load(session, "units", UNITS_ID).doc
         assert isinstance(order, Order) and isinstance(kitchen, Kitchen) and isinstance(units, Units)
-        problem = plan_input(snapshot_of(session, order), now)
-    return order, kitchen, units, problem, compile_plan(problem)
+        snapshot = snapshot_of(session, order)
+    return order, kitchen, units, compile_plan(plan_input(snapshot, now))
 
 
 def calendar(workshop: Workshop, order_id: str) -> bytes:
@@ -63,14 +62,14 @@ def calendar(workshop: Workshop, order_id: str) -> bytes:
 
     Raises: NotFound, and whatever keeps the plan from being made.
     """
-    order, _, _, problem, plan = _planned(workshop, order_id)
+    order, _, _, plan = _planned(workshop, order_id)
     now = workshop.clock.now()
     entries = []
     for task in plan.tasks:
         if task.step is not None:
-            name, of = f" {problem.by_hand[task.step].name}", ""
+            name, of = f" {plan.problem.by_hand[task.step].name}", ""
         elif task.round is not None:
-            name, of = f" {problem.lines[plan.rounds[task.round].line].name}", f", round {task.round + 1}"
+            name, of = f" {plan.problem.lines[plan.rounds[task.round].line].name}", f", round {task.round + 1}"
         else:
             name, of = "", f", cook {(task.cook or 0) + 1}"
         entries.append(
@@ -90,10 +89,10 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
 
     Raises: NotFound, and whatever keeps the plan from being made.
     """
-    order, kitchen, units, problem, plan = _planned(workshop, order_id)
+    order, kitchen, units, plan = _planned(workshop, order_id)
     vessels = {v.id: v.name for v in kitchen.vessels}
     blocks = []
-    for key, way in problem.ways.items():
+    for key, way in plan.problem.ways.items():
         rows = []
         for c in plan.cooks_of(key):
             water = f"+ {paper.mass(c.water_kg, units)} water" if c.water_kg else "no water"
@@ -115,7 +114,7 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
         )
     caution = (
         "Hot sugar burns at once: gloves, sleeves, cold water at hand, no children."
-        if any(family_of(way.melt).hot for way in problem.ways.values())
+        if any(family_of(way.melt).hot for way in plan.problem.ways.values())
         else ""
     )
     return write_list(
@@ -128,10 +127,10 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
 
     Raises: NotFound, and whatever keeps the plan from being made.
     """
-    order, kitchen, units, problem, plan = _planned(workshop, order_id)
+    order, kitchen, units, plan = _planned(workshop, order_id)
     places = {p.id: p.name for p in kitchen.places}
     blocks = []
-    for i, card in enumerate(pour_cards(problem, plan.cooks, plan.windows)):
+    for i, card in enumerate(pour_cards(plan.problem, plan.cooks, plan.windows)):
         rows = []
         for row in card.rows:
             for hand in row.first:

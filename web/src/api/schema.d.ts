@@ -5247,7 +5247,7 @@ export interface components {
             held: components["schemas"]["Explained"] | null;
             named: components["schemas"]["Named"];
             /** Never */
-            never: string[];
+            never: ("bend_opens" | "bend_closes" | "brittle" | "holds" | "stick_closes" | "groove_opens" | "groove_closes" | "still" | "touch" | "unmould" | "over_chilled")[];
             next_pass: components["schemas"]["Explained"] | null;
             /** Round */
             round: number;
@@ -7927,7 +7927,7 @@ export interface components {
         };
         /**
          * MeltRow
-         * @description A melt of a plan: its key and material, by which kind of way it is made, its colour as hex, its name, in how many cooks, and
+         * @description A melt of a plan: its key and material, which words it has, its colour as hex, its name, in how many cooks, and
          *     what to weigh out of it over all of them [kg]; vessel_id: in which its fullest one is made.
          */
         MeltRow: {
@@ -7936,11 +7936,6 @@ export interface components {
             /** Cooks */
             cooks: number;
             fresh: components["schemas"]["Explained"];
-            /**
-             * Made
-             * @enum {string}
-             */
-            made: "cooked" | "melted" | "tempered";
             /** Material */
             material: string;
             /** Melt */
@@ -7949,6 +7944,11 @@ export interface components {
             name: string;
             /** Vessel Id */
             vessel_id: string;
+            /**
+             * Wording
+             * @enum {string}
+             */
+            wording: "sugar" | "fat";
         };
         /**
          * MeltShown
@@ -8002,11 +8002,6 @@ export interface components {
             passes: components["schemas"]["Poured"][];
             poured: components["schemas"]["Explained"];
             scraped: components["schemas"]["Explained"];
-            /**
-             * Wording
-             * @enum {string}
-             */
-            wording: "sugar" | "fat";
         };
         /**
          * MeltedWay

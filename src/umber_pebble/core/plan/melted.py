@@ -4,8 +4,6 @@ from dataclasses import dataclass
 from typing import Literal
 
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.families.family import Rows
-from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl, Next, plan_bursts
 from umber_pebble.core.plan.charge import bath_left_kg
@@ -60,7 +58,6 @@ class Melted:
     what is poured; and each cook."""
 
     melt: str
-    wording: Rows
     charge_kg: float
     depth_m: float
     kept: tuple[NotPoured, ...]
@@ -89,7 +86,6 @@ def melted(plan: Plan, key: str) -> Melted:
     left, residue = last.left_kg, last.residue_kg
     return Melted(
         key,
-        family_of(last.way.melt).rows,
         fullest.charge_kg,
         fullest.window.depth_m,
         _kept(plan, fullest),

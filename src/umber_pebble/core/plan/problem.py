@@ -263,15 +263,16 @@ class PlanInput:
 
     def work_each_s(self, line: PlanLine) -> float:
         """How long hands work on one cast while it is soft, taken out of its mould first where it is released warm [s]."""
-        paces = self.paces
-        freed = paces.unmould_each_s if line.released else 0.0
-        return (
-            freed
-            + {
-                "bend": paces.bend_each_s,
-                "stick": paces.stick_each_s,
-                "sprinkle": paces.fill_each_s,
-                "groove": paces.fill_each_s,
-                None: 0.0,
-            }[line.work]
-        )
+        freed = self.paces.unmould_each_s if line.released else 0.0
+        match line.work:
+            case "bend":
+                return freed + self.paces.bend_each_s
+            case "stick":
+                return freed + self.paces.stick_each_s
+            case "sprinkle":
+                return freed + self.paces.fill_each_s
+            case "groove":
+                assert line.on is not None
+                return freed + line.on.each_s
+            case None:
+                return freed

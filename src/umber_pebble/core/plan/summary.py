@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.families.family import Made
+from umber_pebble.core.families.family import Rows
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.compile import Plan
@@ -28,12 +28,12 @@ class Castings:
 
 @dataclass(frozen=True, slots=True)
 class MeltRow:
-    """A melt of a plan: its key and material, by which kind of way it is made, its colour as hex, its name, in how many cooks, and
+    """A melt of a plan: its key and material, which words it has, its colour as hex, its name, in how many cooks, and
     what to weigh out of it over all of them [kg]; vessel_id: in which its fullest one is made."""
 
     melt: str
     material: str
-    made: Made
+    wording: Rows
     colour: str | None
     name: str
     cooks: int
@@ -142,5 +142,5 @@ def melt_row(key: str, cooks: list[PotCook]) -> MeltRow:
         sources=("jeffreys-1930", "common-practice"),
     )
     return MeltRow(
-        key, way.melt.key, family_of(way.melt).made, way.colour, way.melt.name, len(cooks), way.vessel_id, fresh
+        key, way.melt.key, family_of(way.melt).rows, way.colour, way.melt.name, len(cooks), way.vessel_id, fresh
     )

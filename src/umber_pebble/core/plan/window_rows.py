@@ -1,8 +1,8 @@
 """When to pour, work and unmould, in rows for the eye: each vessel from off the heat, each cast from its pour."""
 
 from collections.abc import Callable, Hashable, Iterable
-from dataclasses import dataclass, fields
-from typing import TypeVar
+from dataclasses import dataclass
+from typing import Literal, TypeVar, get_args
 
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.families.family import Rows
@@ -39,6 +39,22 @@ class PotRow:
     bands: tuple[Band, ...]
 
 
+CastMark = Literal[
+    "bend_opens",
+    "bend_closes",
+    "brittle",
+    "holds",
+    "stick_closes",
+    "groove_opens",
+    "groove_closes",
+    "still",
+    "touch",
+    "unmould",
+    "over_chilled",
+]
+"""What is told of a cast, where it has a mark for it."""
+
+
 @dataclass(frozen=True, slots=True)
 class CastWindows:
     """When what may be done with a cast [s from its pour]; what it has no mark for is None. holds, cool_to_hold: it keeps its shape by
@@ -72,7 +88,7 @@ class CastRow:
     held: Explained | None
     work: Work | None
     windows: CastWindows
-    never: tuple[str, ...]
+    never: tuple[CastMark, ...]
     next_pass: Explained | None
     bands: tuple[Band, ...]
 
@@ -206,7 +222,7 @@ def _cast(plan: Plan, r: Round, w: PieceWindows) -> CastRow:
         sources=("iso-13732-1", "patankar-1980"),
         limited_by="heat to mould and air",
     )
-    told = [field.name for field in fields(CastWindows) if field.name != "cool_to_hold"]
+    told: tuple[CastMark, ...] = get_args(CastMark)
     never = frozenset(name for name in w.at if w.never(name))
     return CastRow(
         r.number,

@@ -2,10 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { shapeName } from "../../shared/shapes";
 import { Choice, Pick } from "../../shared/ui/controls";
-import { type Around, NOTHING_ROUND, PassField } from "./PassField";
 import type { Body, Part } from "./passes";
 import { BODY } from "./passWords";
 import { bodyQuery, startsQuery } from "./queries";
+import { type Around, NOTHING_ROUND, ShapeField } from "./ShapeField";
 
 /** What a part is cast in or made on: a mould and one of its cavities, or a body that is dipped. */
 export function Base({
@@ -90,7 +90,7 @@ function BodyFields({ body, wrong, onChange }: BodyProps) {
     change: (patch) => onChange({ ...body, ...patch }),
   };
   const field = (of: (typeof fields)[number]) => (
-    <PassField key={of.name} of={body} field={of} words={BODY[of.name as keyof Body]} {...around} />
+    <ShapeField key={of.name} of={body} field={of} words={BODY[of.name as keyof Body]} {...around} />
   );
   return (
     <>

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../shared/ui/controls";
-import { type Around, isSet, NOTHING_ROUND, PassField } from "./PassField";
 import type { Join } from "./passes";
 import { JOIN } from "./passWords";
 import { joinQuery } from "./queries";
+import { type Around, isSet, NOTHING_ROUND, ShapeField } from "./ShapeField";
 
 interface Props {
   join: Join;
@@ -24,7 +24,7 @@ export function JoinFields({ join, number, parts, materials, colours, wrong, onC
   const field = (shown: Schemas["FieldShown"]) => {
     const name = shown.name as keyof Join;
     const words = { ...JOIN, part: `Join ${number}`, ...asItIs(join) }[name];
-    return <PassField key={name} of={join} field={shown} words={words} {...around} />;
+    return <ShapeField key={name} of={join} field={shown} words={words} {...around} />;
   };
   const without = of?.kinds.find((kind) => kind.by === join.by)?.left_out ?? [];
   const fields = (of?.fields ?? []).filter((shown) => isSet(join, shown) && !without.includes(shown.name));

@@ -7,10 +7,10 @@ import { Notice } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import type { Wording } from "../../shared/wording";
 import { Keeps } from "./Keeps";
-import { type Around, isSet, PassField } from "./PassField";
 import { type KindShown, type Part, type Pass, passName } from "./passes";
 import { wordsOf } from "./passWords";
 import { type PartFigures, solvePass } from "./queries";
+import { type Around, isSet, ShapeField } from "./ShapeField";
 
 interface Props {
   part: Part;
@@ -75,7 +75,7 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
       {kind.fields
         .filter((field) => isSet(pass, field) && !IN_KEEPS.includes(field.name))
         .map((field) => (
-          <PassField
+          <ShapeField
             key={`${index} ${field.name}`}
             of={pass}
             field={field}

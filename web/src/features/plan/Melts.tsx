@@ -127,24 +127,24 @@ function Melt({ asked, melt, kitchen, scale, name }: MeltProps) {
       </h3>
       <p className="mb-2 text-sm text-quiet">
         {pot?.name}, {pot && amount(pot.diameter_m, "length", units)} wide
-        {melt.cooks > 1 ? `; the fullest of ${melt.cooks} ${CALLED[melt.made]}s` : ""}
+        {melt.cooks > 1 ? `; the fullest of ${melt.cooks} ${cookWord(melt.wording)}s` : ""}
       </p>
       <Part query={meltQuery(asked, melt.melt)} place="min-h-64">
         {({ melted, dose }) => (
           <>
-            {pot && <InVessel of={melted} pot={pot} scale={scale} tones={tones} />}
+            {pot && <InVessel of={melted} wording={melt.wording} pot={pot} scale={scale} tones={tones} />}
             {dose && <Doses dose={dose} />}
             <ol className="mt-1 space-y-1">
               {melted.cooks.map((cook) => (
                 <Cook
                   key={cook.number}
                   cook={cook}
-                  wording={melted.wording}
+                  wording={melt.wording}
                   alone={melted.cooks.length === 1}
                 />
               ))}
             </ol>
-            <Weights of={melted} />
+            <Weights of={melted} vessel={MADE[melt.wording].vessel} />
           </>
         )}
       </Part>
@@ -152,25 +152,19 @@ function Melt({ asked, melt, kitchen, scale, name }: MeltProps) {
   );
 }
 
-/** What making a melt is called. */
-const CALLED: Record<Schemas["MeltRow"]["made"], string> = {
-  cooked: "cook",
-  melted: "melt",
-  tempered: "melt",
-};
-
 interface InVesselProps {
   of: Schemas["Melted"];
+  wording: Wording;
   pot: Schemas["Vessel"];
   scale: number;
   tones: { tone: string; line: string };
 }
 
 /** The fullest vessel, from its floor: what stays, the reserve, and each pass that is poured from it. */
-function InVessel({ of, pot, scale, tones }: InVesselProps) {
+function InVessel({ of, wording, pot, scale, tones }: InVesselProps) {
   const units = useUnits();
   const grams = (kg: number) => amount(kg, "mass", units);
-  const kept = of.kept.map(({ what, of: figure }) => ({ figure, name: keptWord(what, of.wording) }));
+  const kept = of.kept.map(({ what, of: figure }) => ({ figure, name: keptWord(what, wording) }));
   const poured = of.passes.map(({ named, casts, kg }) => ({
     kg,
     name: `${casts} × ${partAndPass(named) || named.piece.toLowerCase()}`,
@@ -325,14 +319,14 @@ function Bursts({ steps, brings: told }: { steps: Schemas["Next"][]; brings: boo
   );
 }
 
-function Weights({ of }: { of: Schemas["Melted"] }) {
+function Weights({ of, vessel }: { of: Schemas["Melted"]; vessel: string }) {
   return (
     <dl className="mt-2 flex flex-wrap gap-x-6 gap-y-1">
       {(
         [
           ["poured", of.poured],
           ["scraped off", of.scraped],
-          [`left in the ${MADE[of.wording].vessel}`, of.left],
+          [`left in the ${vessel}`, of.left],
           ["finished", of.finished],
         ] as const
       ).map(([name, figure]) => (
@@ -352,3 +346,6 @@ const MADE: Record<Wording, { vessel: "pot" | "bowl"; cook: string; How: (of: Ho
   sugar: { vessel: "pot", cook: "Cook", How: Boiled },
   fat: { vessel: "bowl", cook: "Melt", How: Melted },
 };
+
+/** What making a melt is called within a sentence. */
+export const cookWord = (wording: Wording) => MADE[wording].cook.toLowerCase();

@@ -14,7 +14,7 @@ import { SaveMark } from "../../shared/ui/SaveMark";
 import { useDebounced } from "../../shared/useDebounced";
 import { useThing } from "../../shared/useThing";
 import { Inputs } from "./Inputs";
-import { Melts } from "./Melts";
+import { cookWord, Melts } from "./Melts";
 import { PourCards } from "./PourCards";
 import { type Plan, planQuery, type Summary, startRun } from "./queries";
 import { remarkWords } from "./remarks";
@@ -135,7 +135,7 @@ function Headline({ plan, zone }: { plan: Plan; zone: string }) {
       <Item name={`castings for ${quantity}`}>
         <Figure of={casts} name="Castings" className="text-2xl" />
       </Item>
-      <Item name={cookWord(plan.summary)}>
+      <Item name={cooksWord(plan.summary)}>
         <Figure of={cook_count} name="Cooks" className="text-2xl" />
       </Item>
       {only ? (
@@ -159,8 +159,8 @@ function Headline({ plan, zone }: { plan: Plan; zone: string }) {
   );
 }
 
-const cookWord = ({ melts, cook_count }: Summary) => {
-  const word = melts.some((m) => m.made === "cooked") ? "cook" : "melt";
+const cooksWord = ({ melts, cook_count }: Summary) => {
+  const word = melts.map((melt) => cookWord(melt.wording)).find((of) => of !== "melt") ?? "melt";
   return cook_count.value.likely === 1 ? word : `${word}s`;
 };
 

@@ -156,6 +156,11 @@ class PassKind(Shape):
         return None
 
     @property
+    def strokes(self) -> int:
+        """How often hands do it on a casting, at its pace."""
+        return 1
+
+    @property
     def pushed_in_m3(self) -> float | None:
         """What it displaces in a solid melt right before it, into which it is pushed; None: it is not."""
         return None

@@ -24,7 +24,7 @@ class Groove(PassKind):
     """So many lines across the back, drawn with a point or the back of a knife while it is leathery: how wide and how deep."""
 
     RANK: ClassVar = 8.7
-    PACE: ClassVar[Pace] = "fill"
+    PACE: ClassVar[Pace] = "stick"
     ON_TOP: ClassVar = True
     LIES: ClassVar = "top"
     count: Annotated[int, Number("count", 1, 40, 1.0, large=True)]
@@ -39,6 +39,10 @@ class Groove(PassKind):
     @property
     def soft(self) -> Soft | None:
         return "groove"
+
+    @property
+    def strokes(self) -> int:
+        return self.count
 
     def put(self) -> Put:
         return Put("groove", f"{self.count} groove{'s' if self.count > 1 else ''}", kg=0.0)

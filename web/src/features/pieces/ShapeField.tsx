@@ -64,7 +64,7 @@ export function isSet(of: object, field: Field): boolean {
 }
 
 /** One field, as what it is of tells of it. */
-export function PassField(props: Props) {
+export function ShapeField(props: Props) {
   const { of, field, words, change, row, depth } = props;
   const value = fieldOf(of, field.name);
   const two = typeof words === "object" && "no" in words ? words : null;
