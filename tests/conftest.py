@@ -1,7 +1,8 @@
 """Shared fixtures: a kitchen's worth of core objects, a workshop in a folder, a driven clock."""
 
+import itertools
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
@@ -10,6 +11,7 @@ from typing import Any
 import pytest
 
 from umber_pebble.config import Config
+from umber_pebble.core.bench.again import numbered
 from umber_pebble.core.heat.casting import Place
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material, material
@@ -19,10 +21,12 @@ from umber_pebble.core.moulds.outline import Circle
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.pieces.passes.fill import Fill
+from umber_pebble.core.plan.cooks import PotCook, make_cooks
 from umber_pebble.core.plan.fat_melt import FatMelt
 from umber_pebble.core.plan.problem import MeltWay, Mould, Named, Paces, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.sugar_cook import Ring, SugarCook
+from umber_pebble.core.plan.tasks import Task
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.piece_docs import Piece
@@ -159,3 +163,14 @@ def workshop(tmp_path: Path, clock: DrivenClock) -> Iterator[Workshop]:
     made = open_workshop(Config(tmp_path), clock)
     yield made
     made.engine.dispose()
+
+
+def cooks_of(plan: PlanInput, groups: list[list[tuple[int, int]]]) -> list[PotCook]:
+    """Cooks whose rounds are told as (line, castings), numbered cook by cook."""
+    return make_cooks(plan, numbered(plan.lines, groups, [], 0))
+
+
+def clashes(tasks: Iterable[Task]) -> list[tuple[Task, Task]]:
+    """Pairs of tasks that would need the same hands at the same time."""
+    busy = sorted((t for t in tasks if t.who is not None), key=lambda t: (t.who, t.start_s))
+    return [(a, b) for a, b in itertools.pairwise(busy) if a.who == b.who and b.start_s < a.end_s - 1e-6]

@@ -13,9 +13,11 @@ from scipy.sparse import diags
 
 sys.path.insert(0, str(Path(__file__).parent.parent))
 from bench_app import app
+from bench_day import days
+from bench_lighthouse import lighthouse
 from bench_load import load
 from bench_rows import row, timed
-from tests.conftest import make_lollipops, make_plan
+from tests.conftest import cooks_of, make_lollipops, make_plan
 
 from umber_pebble.core.colour.look import Medium
 from umber_pebble.core.colour.recipe import recipe
@@ -31,7 +33,7 @@ from umber_pebble.core.melts.hold import Held, Stood, Story, spot_of
 from umber_pebble.core.melts.keeps import keeps
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.plan.compile import compile_plan
-from umber_pebble.core.plan.cooks import casting_of, make_cooks, path_of
+from umber_pebble.core.plan.cooks import casting_of, path_of
 from umber_pebble.core.plan.summary import summary_of
 from umber_pebble.core.spread import exact
 from umber_pebble.core.temper.guide import after_seed
@@ -44,7 +46,7 @@ from umber_pebble.services.planning import warm_up
 def engine() -> None:
     warm_up()
     for name, plan in (("isomalt", make_plan()), ("coating", make_lollipops())):
-        [cook] = make_cooks(plan, [[(0, 8)]])
+        [cook] = cooks_of(plan, [[(0, 8)]])
         [line], [way], [key] = plan.lines, plan.ways.values(), plan.ways
         compile_plan(plan)
         hot = cook.window.open_degc.likely
@@ -195,7 +197,9 @@ def main() -> None:
     colours()
     bowls()
     against_a_library()
+    days()
     app()
+    lighthouse()
     load()
     machine()
 

@@ -1,6 +1,8 @@
 """Speed of the app, shown: figures over HTTP, first view, edits to the pixel, events to a second browser."""
 
+import gzip
 import json
+import re
 import sys
 import tempfile
 import time
@@ -13,6 +15,11 @@ from playwright.sync_api import Browser, Page, sync_playwright
 sys.path.insert(0, str(Path(__file__).parent.parent))
 from bench_rows import row, timed
 from tests.browser.conftest import ARGS, CHROMIUM, Server
+
+from umber_pebble.app import WEB
+from umber_pebble.config import Config
+from umber_pebble.services.documents import Colour
+from umber_pebble.services.start import open_workshop
 
 
 def app() -> None:
@@ -36,7 +43,7 @@ def app() -> None:
             "800 ms, aim 500",
         )
         page = browser.new_context().new_page()
-        page.goto(server.base + "/heat")
+        page.goto(server.base + "/work-out/heat")
         page.get_by_role("img", name="Way 2, ").wait_for()
         row("explorer change to the pixel, two ways", [explorer_change(page, i) for i in range(40)], "100 ms")
         page.context.close()
@@ -56,6 +63,36 @@ def app() -> None:
         row("event to a second browser's screen", [event_seen(server, seen, "b", i) for i in range(20)], "200 ms")
         forty(server, seen)
         browser.close()
+    finder()
+
+
+def finder() -> None:
+    """Anything found by the words of the trade, with 2,000 things in the workshop; and what the first page needs to begin with."""
+    with tempfile.TemporaryDirectory() as folder:
+        workshop = open_workshop(Config(Path(folder)))
+        colour = {"dye": "e133", "kind": "oil", "mg_per_g": None}
+        rows = [("colour", f"c-{i}", Colour(name=f"Night shade {i}", **colour)) for i in range(2000)]
+        workshop.create_all(rows)
+        workshop.engine.dispose()
+        server = Server(Path(folder), demo=False, forks=False)
+        said = [
+            "n",
+            "night",
+            "night shade 17",
+            "unmould",
+            "when can I turn out 4 mm hearts",
+            "how much for 30 of these",
+        ]
+        server.call("POST", "/api/find", {"said": "warm"})
+        row(
+            "the finder, among 2,000 things",
+            timed(lambda i: server.call("POST", "/api/find", {"said": said[i % len(said)]}), 30),
+            "50 ms",
+        )
+        server.kill()
+    scripts = re.findall(r'"/(assets/[^"]+[.]js)"', (WEB / "index.html").read_text("utf-8"))
+    kb = [sum(len(gzip.compress((WEB / name).read_bytes())) for name in scripts) / 1e3]
+    row("scripts of the first page, gzipped", kb, "120 kB", "kB")
 
 
 def cooked_to(order: Any, degc: float) -> Any:
@@ -87,13 +124,7 @@ def build_change(page: Page, i: int) -> float:
 
 def orders(server: Server) -> None:
     """An order of twelve kinds: compiled whole, and with one quantity changed."""
-    doc = server.call("GET", "/api/orders/order-table")["doc"]
-    kinds = [p["id"] for p in server.call("GET", "/api/pieces")["items"]]
-    for i, like in enumerate(("piece-pop", "piece-filled")):
-        piece = server.call("GET", f"/api/pieces/{like}")["doc"]
-        server.call("POST", "/api/pieces", {"id": f"more{i}", "doc": {**piece, "name": f"{piece['name']} {i}"}})
-        kinds.append(f"more{i}")
-    doc["lines"] = [{"piece_id": kind, "quantity": 8} for kind in kinds[:12]]
+    doc = server.call("GET", "/api/orders/order-sky")["doc"]
 
     def plan(quantity: int) -> Any:
         doc["lines"][0]["quantity"] = quantity
@@ -105,7 +136,7 @@ def orders(server: Server) -> None:
     kb = [len(json.dumps(glance, separators=(",", ":"))) / 1e3]
     row("its first answer", kb, "100 kB", "kB")
     of = {"order": doc, "planned_at": glance["planned_at"]}
-    for part in ("windows", "cards", "timetable"):
+    for part in ("windows", "cards", "timetable", "alternatives"):
         row(
             f"its {part}",
             timed(lambda _, part=part: server.call("POST", f"/api/figures/plan/{part}", of), 9),
@@ -129,7 +160,7 @@ def first_view(server: Server, browser: Browser) -> float:
              requestAnimationFrame(() => requestAnimationFrame(() => done(performance.now())));
            }).observe(document, { subtree: true, childList: true, attributes: true }));"""
     )
-    page.goto(server.base + "/plan/order-first-light", wait_until="commit")
+    page.goto(server.base + "/orders/order-first-light", wait_until="commit")
     took = float(page.evaluate("() => window.shown"))
     page.context.close()
     return took
@@ -203,7 +234,7 @@ def by_cook(server: Server) -> dict[int, list[int]]:
     rounds: dict[int, list[int]] = {}
     for task in server.call("POST", "/api/figures/plan/timetable", asked)["timetable"]["tasks"]:
         if task["kind"] == "pour":
-            rounds.setdefault(task["cook"], []).append(task["round"])
+            rounds.setdefault(task["number"], []).append(task["round"])
     return {cook: sorted(of) for cook, of in sorted(rounds.items())}
 
 

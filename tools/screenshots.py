@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, sync_playwright
 
 ROOT = Path(__file__).parent.parent
 sys.path.insert(0, str(ROOT))
-from tests.browser.conftest import ARGS, CHROMIUM, Server, see  # noqa: E402
+from tests.browser.conftest import ARGS, CHROMIUM, Server  # noqa: E402
 from tests.http import free_port  # noqa: E402
 
 OUT = ROOT / "docs/screenshots"
@@ -33,8 +33,12 @@ def shoot(
     if press:
         page.get_by_text(press).first.click()
         page.wait_for_timeout(SETTLED_MS)
+    page.wait_for_function(
+        "() => !document.querySelector('[aria-busy=true]') && !document.querySelector('main').innerText.includes('Reckoning the order')"
+    )
+    page.wait_for_timeout(SETTLED_MS)
+    page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
     if scroll:
-        see(page, scroll)
         page.evaluate("(name) => document.querySelector(`section[aria-label='${name}']`).scrollIntoView()", scroll)
         page.wait_for_timeout(SETTLED_MS)
     page.screenshot(path=OUT / f"{name}.png")
@@ -134,23 +138,23 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as p:
         server = Server(Path(folder), demo=True, probe=f"127.0.0.1:{free_port()}")
         browser = p.chromium.launch(executable_path=CHROMIUM, args=ARGS)
-        shoot(browser, server, "/plan/order-first-light", "plan")
-        shoot(browser, server, "/plan/order-first-light", "plan-windows", scroll="Windows")
+        shoot(browser, server, "/work-out?ask=unmould&thickness_m=0.004", "work-out")
+        shoot(browser, server, "/orders/order-sky", "plan")
+        shoot(browser, server, "/orders/order-first-light/windows", "plan-windows")
+        shoot(browser, server, "/orders/order-sky/timetable", "plan-timetable")
         shoot(browser, server, "/pieces/piece-pop", "piece")
         shoot(browser, server, "/pieces/piece-dome", "together", press="put together", scroll="Does it stand?")
-        shoot(browser, server, "/plan/order-table", "plan-table", scroll="What to melt")
-        shoot(browser, server, "/plan/order-pops", "pour-cards", scroll="Pour cards")
-        shoot(browser, server, "/moulds/mould-sky", "mould")
-        shoot(browser, server, "/heat", "heat")
-        shoot(browser, server, "/melt", "melt")
-        shoot(browser, server, "/temper", "temper")
-        shoot(browser, server, "/colour", "colour")
+        shoot(browser, server, "/orders/order-pops/cards", "pour-cards")
+        shoot(browser, server, "/pieces/moulds/mould-sky", "mould")
+        shoot(browser, server, "/work-out/heat", "heat")
+        shoot(browser, server, "/work-out/melt", "melt")
+        shoot(browser, server, "/work-out/temper", "temper")
+        shoot(browser, server, "/work-out/colour", "colour")
         shoot(browser, server, "/heat/materials/coating", "materials")
         shoot(browser, server, "/kitchen", "kitchen")
         shoot(browser, server, "/log/run-rehearsal", "log")
         run_to_two_rounds(server)
         shoot(browser, server, "/bench", "bench")
-        shoot(browser, server, "/bench", "bench-tablet", (1024, 768))
         shoot(browser, server, "/bench", "bench-phone", (390, 844))
         thermometer = lollipops_with_a_probe(server)
         shoot(browser, server, "/bench", "bench-coating")

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from flask import Flask, Response, request, send_from_directory
+from flask_compress import Compress
 from werkzeug.security import safe_join
 
 from umber_pebble.api import errors, guard
@@ -20,6 +21,17 @@ from umber_pebble.services.runs import RunService
 from umber_pebble.services.workshop import Workshop
 
 LARGEST_OF_ALL = 60_000_000
+# what is made of words; pictures, fonts and PDFs are packed already
+PACKED = (
+    "text/html",
+    "text/css",
+    "text/javascript",
+    "text/csv",
+    "image/svg+xml",
+    "application/json",
+    "application/problem+json",
+    "application/manifest+json",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,6 +61,9 @@ def create_app(workshop: Workshop, bridge: tuple[str, int] | None = None, lan: L
     """The app on a workshop. The engine is compiled in the background, so that the first figure is quick."""
     app = Flask(__name__, static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_OF_ALL
+    app.config["COMPRESS_MIMETYPES"] = PACKED
+    app.config["COMPRESS_ALGORITHM"] = ("br", "gzip")
+    Compress(app)
     errors.install(app)
     access = Access(workshop, lan.names, lan.port)
     app.extensions["access"] = access

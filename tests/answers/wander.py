@@ -4,7 +4,7 @@ import random
 from pathlib import Path
 from typing import Any
 
-from tests.services.test_led import Hand
+from tests.services.test_led import Hand, first
 from umber_pebble.core.bench.act_kinds import End
 from umber_pebble.core.bench.values import BOWL_SIGHTS, METHODS, SIGHTS, SPOTS
 from umber_pebble.core.errors import CoreError
@@ -23,7 +23,7 @@ class Wanderer(Hand):
         while True:
             self.wait(self.pick.choice((0.0, 5.0, 20.0, 60.0)))
             view = bench.view(self.runs, "led", "Wren")
-            act = view.acts[0]
+            act = first(view)
             try:
                 if self.pick.random() < SHARE_SAID and not isinstance(act.what, End):
                     self.wait(min(act.opens_s - view.elapsed_s, 3600.0) + 1.0)

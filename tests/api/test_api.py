@@ -2,6 +2,7 @@
 
 import copy
 import functools
+import gzip
 import json
 import subprocess
 from collections.abc import Iterator
@@ -148,6 +149,14 @@ def test_only_this_machine_and_this_site_may_ask(client: FlaskClient) -> None:
     page = client.get("/")
     assert "default-src 'self'" in page.headers["Content-Security-Policy"]
     assert "unsafe" not in page.headers["Content-Security-Policy"]
+
+
+@pytest.mark.parametrize("path", ["/api/orders", "/api/openapi.json"])
+def test_what_is_made_of_words_goes_out_packed_and_whole(client: FlaskClient, path: str) -> None:
+    plain, packed = client.get(path), client.get(path, headers={"Accept-Encoding": "gzip"})
+    assert packed.headers["Content-Encoding"] == "gzip"
+    assert gzip.decompress(packed.data) == plain.data
+    assert 3 * len(packed.data) < len(plain.data)
 
 
 def test_a_clock_that_is_not_driven_cannot_be(tmp_path: Path) -> None:

@@ -109,6 +109,9 @@ def test_no_generated_request_breaks_the_server(app: Flask, config: Config) -> N
 def every_get(client: FlaskClient, paths: list[str]) -> Iterator[str]:
     """Everything there is to be read: each path, for each thing that its list names."""
     for path in paths:
+        if path.count("{") > 1:
+            # what the demo has none of
+            continue
         among, of_one, _ = path.partition("/{id}")
         if not of_one:
             yield f"{path}?actor=Wren"

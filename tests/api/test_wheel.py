@@ -1,6 +1,7 @@
 """The package by itself: built, put into a folder of its own, and served away from the checkout."""
 
 import os
+import re
 import shutil
 import subprocess
 import sys
@@ -9,7 +10,7 @@ import urllib.request
 from pathlib import Path
 from urllib.error import URLError
 
-from tests.http import free_port
+from tests.http import call, free_port
 
 ROOT = Path(__file__).parent.parent.parent
 
@@ -36,9 +37,12 @@ def test_the_wheel_serves_the_app_away_from_its_sources(tmp_path: Path) -> None:
         try:
             page = _answer(f"http://127.0.0.1:{port}/", app)
             assert '<div id="root">' in page
-            [script] = {part.split('"')[0] for part in page.split('src="')[1:]}
-            assert len(_answer(f"http://127.0.0.1:{port}{script}", app)) > 10_000
+            scripts = re.findall(r'"(/assets/[^"]+[.]js)"', page)
+            assert sum(len(_answer(f"http://127.0.0.1:{port}{script}", app)) for script in scripts) > 10_000
             assert '"version"' in _answer(f"http://127.0.0.1:{port}/api/kitchen", app)
+            # the tables of every room go with it
+            status, found = call(f"http://127.0.0.1:{port}", "POST", "/api/find", {"said": "unmould"})
+            assert (status, found["found"]["understood"]["read"]["question"]) == (200, "unmould")
         finally:
             app.terminate()
 

@@ -28,7 +28,7 @@ ARGS = [
     "--disable-component-update",
     "--disable-sync",
 ]
-expect.set_options(timeout=10_000)
+expect.set_options(timeout=20_000)
 
 
 @cache
@@ -93,6 +93,14 @@ def demo(tmp_path: Path) -> Iterator[Server]:
     server.kill()
 
 
+@pytest.fixture(scope="module")
+def demo_shared(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+    """One server for all tests of a module that change nothing."""
+    server = Server(tmp_path_factory.mktemp("shared"), demo=True)
+    yield server
+    server.kill()
+
+
 @pytest.fixture
 def empty(tmp_path: Path) -> Iterator[Server]:
     server = Server(tmp_path, demo=False)
@@ -123,7 +131,7 @@ def open_page(browser: Browser) -> Iterator[Callable[..., Page]]:
 
 def act(page: Page, words: str) -> None:
     """Wait until the bench's large act says this."""
-    expect(page.get_by_test_id("act")).to_have_text(re.compile(words), timeout=15_000)
+    expect(page.get_by_test_id("act")).to_have_text(re.compile(words), timeout=30_000)
 
 
 def at_a_hands_pace(page: Page) -> None:
@@ -147,18 +155,35 @@ def until(page: Page, holds: Callable[[], bool], what: str) -> None:
         page.evaluate("() => new Promise(requestAnimationFrame)")
 
 
-def see(page: Page, name: str) -> None:
-    """Bring a part of the plan into view, and wait for what is in it: what comes in above may push it out again."""
-    region = page.get_by_role("region", name=name, exact=True)
+def see(page: Page, view: str) -> None:
+    """Open a view of the plan, and wait for what is in it."""
+    page.get_by_role("navigation", name="Views of the plan").get_by_role("link", name=view, exact=True).click()
 
     def there() -> bool:
-        region.scroll_into_view_if_needed()
         # what comes into view is asked for within the next frames
         for _ in range(3):
             page.evaluate("() => new Promise(requestAnimationFrame)")
-        return region.locator("[aria-busy=true]").count() == 0
+        return page.locator("[aria-busy=true]").count() == 0
 
-    until(page, there, f"{name} is in view")
+    until(page, there, f"{view} is in view")
+
+
+def unfold(page: Page, title: str) -> None:
+    """Open what is opened on demand."""
+    button = page.get_by_role("button", name=re.compile(f"^{title}"))
+    if button.get_attribute("aria-expanded") == "false":
+        button.click()
+
+
+def newest_run(page: Page) -> None:
+    """Open the newest run of the log."""
+    page.keyboard.press("Alt+l")
+    page.get_by_role("main").get_by_role("listitem").first.get_by_role("link").click()
+
+
+def change_the_order(page: Page) -> None:
+    """Open an order's own lines and ways."""
+    page.get_by_role("button", name="Change the order").click()
 
 
 @contextmanager

@@ -5,14 +5,13 @@ import re
 from collections.abc import Callable
 from typing import Any
 
-from playwright.sync_api import Page, ViewportSize, expect
+from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, see, space, until
+from tests.browser.conftest import Server, act, see, space, unfold, until
 
 OpenPage = Callable[..., Page]
 
 # all its parts are in sight, whatever comes in above them
-ALL_OF_A_PLAN: ViewportSize = {"width": 1280, "height": 9000}
 
 
 def chosen(page: Page, name: str) -> None:
@@ -60,11 +59,13 @@ def test_a_cake_pop_from_nothing_to_its_cards_and_the_bench(demo: Server, open_p
     name = page.get_by_role("textbox", name="Name of the piece")
     expect(name).to_have_value("New cake pop on a stick")
     name.fill("Comet pop")
+    chosen(page, "Shell")
+    in_the_first_mould = value(page, "Weight, finished")
     page.get_by_role("button", name=re.compile("^Mould")).click()
     page.get_by_role("option", name=re.compile("Night-sky pop")).click()
     expect(page.get_by_label(re.compile("^Section, 70"))).to_be_visible()
+    until(page, lambda: value(page, "Weight, finished") != in_the_first_mould, "the new mould is weighed")
     # the shell's edge is dragged by the keys: it thickens, and takes more
-    chosen(page, "Shell")
     before = value(page, "Weight, finished")
     handle = page.get_by_role("slider", name="Shell thickness", exact=True)
     handle.focus()
@@ -83,13 +84,12 @@ def test_a_cake_pop_from_nothing_to_its_cards_and_the_bench(demo: Server, open_p
     order = demo.call("GET", "/api/orders/order-pops")
     order["doc"]["lines"] = [{"piece_id": piece["id"], "quantity": 6}]
     demo.call("PUT", "/api/orders/order-pops", {"version": order["version"], "doc": order["doc"]})
-    page.set_viewport_size(ALL_OF_A_PLAN)
-    page.goto(demo.base + "/plan/order-pops")
-    see(page, "Pour cards")
+    page.goto(demo.base + "/orders/order-pops")
+    see(page, "Cards")
     card = page.get_by_role("article", name="Pour card 1")
     expect(card).to_contain_text("Cake filling, by hand")
     expect(card).to_contain_text("to the rim, level")
-    page.get_by_role("button", name="Start the run").click()
+    page.get_by_role("button", name="Start at the bench").click()
     act(page, "Weigh .* coating")
     melted(demo, 0)
     act(page, "into each of")
@@ -97,9 +97,8 @@ def test_a_cake_pop_from_nothing_to_its_cards_and_the_bench(demo: Server, open_p
     act(page, "To the fridge")
     demo.advance(30)
     space(page)
-    act(page, "Weigh .* coating")
+    # it is all of one melt
     demo.advance(300)
-    melted(demo, 1)
     act(page, "Shell, ")
     # it runs short: what can be finished, what to melt, if the join shows
     page.get_by_role("button", name="It runs short").click()
@@ -109,7 +108,7 @@ def test_a_cake_pop_from_nothing_to_its_cards_and_the_bench(demo: Server, open_p
     page.get_by_role("button", name="Stop here, melt for the rest").click()
     # the rest of the round is what the next bowl is for; then it is poured on
     act(page, "Weigh .* coating")
-    melted(demo, 1, "-again")
+    melted(demo, 0, "-again")
     act(page, "Shell, ")
     expect(page.get_by_role("main")).to_contain_text("are full already")
     # somebody edits the piece meanwhile: the run is untouched
@@ -181,25 +180,27 @@ def test_panels_are_joined_in_props_and_the_piece_tips_where_it_must(demo: Serve
     expect(together).to_contain_text("A join has a seam or dots")
     page.get_by_role("textbox", name="Seam, each join").first.fill("120")
     expect(together).not_to_contain_text("A join has a seam or dots")
-    page.set_viewport_size(ALL_OF_A_PLAN)
-    page.goto(demo.base + "/plan/order-domes")
+    page.goto(demo.base + "/orders/order-domes")
     # nineteen panes from a mould of four, then both joins, each after what it joins
+    see(page, "Cards")
     expect(page.get_by_text(re.compile("cast for 16 dome of panes, pane, 5 rounds"))).to_be_visible()
-    see(page, "Pour cards")
     joins = [page.get_by_role("article", name=f"Pour card {n}", exact=True) for n in (7, 8)]
     expect(joins[0]).to_contain_text("props for 2")
     expect(joins[0]).to_contain_text("pane to pane")
     expect(joins[1]).to_contain_text("hatch to pane")
     see(page, "Windows")
+    unfold(page, "Dome of panes")
     expect(page.get_by_text("hold it or prop it for").first).to_be_visible()
 
 
 def test_a_turned_ball_and_panels_in_double_rounds(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/plan/order-table")
+    page = open_page(demo.base + "/orders/order-table")
+    see(page, "Cards")
+    unfold(page, "Dome of panes")
     # eight panes and their spares from a mould of four
     three = page.get_by_text(re.compile("cast for 8 dome of panes, pane, 3 rounds"))
     expect(three).to_be_visible(timeout=30_000)
-    expect(page.get_by_text(re.compile("melted in all, 7 kinds"))).to_be_visible()
+    expect(page.get_by_text(re.compile("melts, 7 kinds"))).to_be_visible()
     # what is typed here is kept, and an order of it could not be planned
     page.goto(demo.base + "/pieces/piece-moon")
     chosen(page, "Turned ball")

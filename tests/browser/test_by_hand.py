@@ -6,13 +6,13 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, see, space
+from tests.browser.conftest import Server, act, see, space, unfold
 
 OpenPage = Callable[..., Page]
 
 
 def test_amounts_by_hand_follow_what_is_typed(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/pieces/by-hand")
+    page = open_page(demo.base + "/work-out/by-hand")
     comes = page.get_by_role("region", name="What comes of it")
     given = page.get_by_role("region", name="Given")
     expect(comes).to_contain_text("dark chocolate")
@@ -38,14 +38,15 @@ def test_a_place_with_no_room_is_said_in_the_plan(demo: Server, open_page: OpenP
         "PUT", "/api/moulds/mould-planet", {"version": stored["version"], "doc": {**stored["doc"], "owned": 3}}
     )
     page = open_page(demo.base + "/kitchen")
+    page.get_by_role("button", name=re.compile(r"^Fridge 4")).click()
     page.get_by_role("group", name="Fridge", exact=True).get_by_label("Moulds it takes").fill("1")
     expect(page.get_by_text("saved").first).to_be_visible()
     order = demo.call("GET", "/api/orders/order-planets")
     order["doc"]["lines"][0]["quantity"] = 20
     demo.call("PUT", "/api/orders/order-planets", {"version": order["version"], "doc": order["doc"]})
-    page.goto(demo.base + "/plan/order-planets")
+    page.goto(demo.base + "/orders/order-planets")
     expect(page.get_by_role("alert").first).to_contain_text(
-        re.compile("Fridge takes 1 moulds, and one melt alone brings [23]")
+        re.compile("Fridge takes 1 moulds, and one filling alone brings [23]")
     )
 
 
@@ -53,12 +54,13 @@ def test_a_marbled_heart_is_swirled_right_before_it_is_poured(demo: Server, open
     order = demo.call("GET", "/api/orders/order-pops")
     order["doc"]["lines"] = [{"piece_id": "piece-nebula", "quantity": 2}]
     demo.call("PUT", "/api/orders/order-pops", {"version": order["version"], "doc": order["doc"]})
-    page = open_page(demo.base + "/plan/order-pops")
-    see(page, "Pour cards")
+    page = open_page(demo.base + "/orders/order-pops")
+    see(page, "Cards")
     expect(page.get_by_role("article", name="Pour card 1")).to_contain_text("swirled into the next bowl")
     see(page, "Timetable")
-    expect(page.get_by_role("region", name="Timetable")).to_contain_text("swirl in")
-    page.get_by_role("button", name="Start the run").click()
+    unfold(page, "What the hands do")
+    expect(page.get_by_role("list", name="Tasks of the hands")).to_contain_text("swirl in")
+    page.get_by_role("button", name="Start at the bench").click()
     act(page, "Weigh .* coating")
     run = demo.call("GET", "/api/bench?actor=Wren")["view"]["run_id"]
 

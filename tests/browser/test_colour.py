@@ -14,7 +14,7 @@ OpenPage = Callable[..., Page]
 
 
 def test_a_wanted_colour_for_isomalt_at_two_thicknesses(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/colour")
+    page = open_page(demo.base + "/work-out/colour")
     status = page.get_by_label("Recipe").get_by_role("status")
     expect(status).to_have_text(re.compile(r"CIEDE2000"))
     expect(page.get_by_role("img", name=re.compile("^3.0.mm, in daylight: #"))).to_be_visible()
@@ -32,7 +32,7 @@ def test_a_wanted_colour_for_isomalt_at_two_thicknesses(demo: Server, open_page:
 
 
 def test_ivory_coating_a_swatch_and_a_correction(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/colour")
+    page = open_page(demo.base + "/work-out/colour")
     choose(page, "Of", "White couverture, ivory")
     page.get_by_role("textbox", name="Wanted colour", exact=True).fill("#7fae9a")
     expect(page.get_by_text("strength unknown: lay a swatch")).to_be_visible()

@@ -8,18 +8,20 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, space
+from tests.browser.conftest import Server, act, change_the_order, newest_run, space
 
 pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 
 
 def test_lists_calendar_and_readings_are_taken_away(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/plan/order-first-light")
+    page = open_page(demo.base + "/orders/order-first-light/lists")
     for name, start in (
-        ("melt list, PDF", b"%PDF"),
-        ("pour list, PDF", b"%PDF"),
-        ("timetable, iCalendar", b"BEGIN:VCAL"),
+        ("Melt list, PDF", b"%PDF"),
+        ("Pour list, PDF", b"%PDF"),
+        ("By-hand list, PDF", b"%PDF"),
+        ("Timetable, PDF", b"%PDF"),
+        ("Timetable, iCalendar", b"BEGIN:VCAL"),
     ):
         with page.expect_download() as download:
             page.get_by_role("link", name=name).click()
@@ -67,27 +69,28 @@ def test_a_run_that_ends_badly_leaves_an_order_for_the_rest(demo: Server, open_p
     page = open_page(demo.base + "/bench")
     act(page, "Hot sugar")
     space(page)
-    act(page, "Weigh 202")
+    act(page, "Weigh 360")
     space(page)
     act(page, "Take it off")
     page.get_by_role("button", name="throw it away").click()
-    act(page, "Weigh 202")
+    act(page, "Weigh 360")
     page.keyboard.press("p")
     act(page, "Paused")
     space(page)
-    act(page, "Weigh 202")
+    act(page, "Weigh 360")
     page.get_by_role("button", name="end early").click()
     expect(page.get_by_role("heading", name="Nothing is live")).to_be_visible()
-    page.keyboard.press("Alt+l")
+    newest_run(page)
     happened = page.get_by_role("region", name="What happened")
     expect(happened.get_by_text("thrown away, vessel 1")).to_be_visible()
     expect(happened.get_by_text("Wren").first).to_be_visible()
     page.get_by_role("button", name="Take the ending back").click()
     expect(page.get_by_role("button", name="Plan what is left")).to_have_count(0)
     page.keyboard.press("Alt+b")
-    act(page, "Weigh 202")
+    act(page, "Weigh 360")
     page.get_by_role("button", name="end early").click()
-    page.keyboard.press("Alt+l")
+    newest_run(page)
     page.get_by_role("button", name="Plan what is left").click()
     expect(page.get_by_label("Name of the order")).to_have_value("First-light night, the rest")
+    change_the_order(page)
     expect(page.get_by_label("How many")).to_have_value("24")

@@ -22,7 +22,7 @@ def said(page: Page) -> Locator:
 
 
 def test_three_ways_side_by_side_with_their_difference_in_words(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/heat")
+    page = open_page(demo.base + "/work-out/heat")
     expect(said(page)).to_have_text(re.compile(r"^Fridge \d+ min, Freezer \d+ min; the freezer way may crack"))
     page.get_by_role("button", name="Add a way").click()
     choose(page, "to", "Bench top", 2)
@@ -40,7 +40,7 @@ def test_three_ways_side_by_side_with_their_difference_in_words(demo: Server, op
 
 
 def test_a_bend_has_other_limits_at_two_and_at_five_millimetres(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/heat")
+    page = open_page(demo.base + "/work-out/heat")
     choose(page, "Of", "Isomalt, clear")
     bend = page.get_by_text(re.compile(r"^To 30.mm in"))
     page.get_by_role("textbox", name="Thickness").fill("2")
@@ -56,7 +56,7 @@ def test_a_bend_has_other_limits_at_two_and_at_five_millimetres(demo: Server, op
 def test_a_hot_second_coat_melts_the_first_and_a_rested_one_on_a_cold_one_does_not(
     demo: Server, open_page: OpenPage
 ) -> None:
-    page = open_page(demo.base + "/heat")
+    page = open_page(demo.base + "/work-out/heat")
     expect(page.get_by_role("textbox", name="Poured at")).to_have_value("36")
     page.get_by_role("textbox", name="Thickness").fill("2")
     choose(page, "Poured on", "Coating wafers")
@@ -70,7 +70,7 @@ def test_a_hot_second_coat_melts_the_first_and_a_rested_one_on_a_cold_one_does_n
 
 
 def test_a_thick_foot_cooled_too_fast_is_said_to_crack(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/heat")
+    page = open_page(demo.base + "/work-out/heat")
     choose(page, "Of", "Isomalt, clear")
     page.get_by_role("textbox", name="Thickness").fill("3")
     expect(page.get_by_text("cracks: no")).to_be_visible()
@@ -87,7 +87,7 @@ def test_a_thick_foot_cooled_too_fast_is_said_to_crack(demo: Server, open_page: 
 def test_a_way_is_taken_into_a_piece_and_the_bench_follows_it_and_what_is_seen(
     demo: Server, open_page: OpenPage
 ) -> None:
-    page = open_page(demo.base + "/heat")
+    page = open_page(demo.base + "/work-out/heat")
     page.get_by_role("button", name=re.compile("^Cast: ")).click()
     page.get_by_role("option", name=re.compile("^Star-glass disc")).click()
     page.get_by_role("button", name="Take into Star-glass disc").click()
@@ -120,7 +120,7 @@ def test_a_way_is_taken_into_a_piece_and_the_bench_follows_it_and_what_is_seen(
 
 
 def test_a_material_of_its_own_from_a_makers_sheet(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/heat/materials/coating")
+    page = open_page(demo.base + "/kitchen/materials/coating")
     page.get_by_role("button", name="Start one of your own from this").click()
     page.get_by_role("textbox", name="Name of the material").fill("Mint wafers")
     page.get_by_role("textbox", name="half time", exact=True).fill("90")
@@ -130,7 +130,7 @@ def test_a_material_of_its_own_from_a_makers_sheet(demo: Server, open_page: Open
     expect(page.get_by_text("not saved")).to_be_visible()
     page.get_by_role("textbox", name="melts at", exact=True).fill("31")
     expect(page.get_by_role("status")).to_have_text("saved")
-    page.get_by_role("link", name="Back to the heat explorer").click()
+    page.goto(demo.base + "/work-out/heat")
     expect(said(page)).to_have_text(re.compile("^Fridge"))
     before = said(page).inner_text()
     choose(page, "Of", "Mint wafers")

@@ -6,7 +6,7 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, at_a_hands_pace, space
+from tests.browser.conftest import Server, act, at_a_hands_pace, change_the_order, space, unfold
 
 pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
@@ -21,7 +21,7 @@ COLOURS = {
 
 
 def melted(page: Page, demo: Server) -> None:
-    page.get_by_role("button", name="Start the run").click()
+    page.get_by_role("button", name="Start at the bench").click()
     act(page, "Weigh .* coating, melt it")
     space(page)
     act(page, "10 s more")
@@ -35,8 +35,8 @@ def melted(page: Page, demo: Server) -> None:
 
 
 def test_what_is_seen_changes_the_next_burst(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/plan/order-planets")
-    page.get_by_role("button", name="Start the run").click()
+    page = open_page(demo.base + "/orders/order-planets")
+    page.get_by_role("button", name="Start at the bench").click()
     act(page, "Weigh .* coating, melt it")
     space(page)
     expect(page.get_by_text("The oven is on.")).to_be_visible()
@@ -55,7 +55,7 @@ def test_what_is_seen_changes_the_next_burst(demo: Server, open_page: OpenPage) 
 
 
 def test_six_bags_are_held_while_piping(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/plan/order-planets")
+    page = open_page(demo.base + "/orders/order-planets")
     melted(page, demo)
     page.keyboard.press("d")
     dialog = page.get_by_role("dialog")
@@ -65,11 +65,15 @@ def test_six_bags_are_held_while_piping(demo: Server, open_page: OpenPage) -> No
         dialog.get_by_label(f"Name {i}").fill(name)
         dialog.get_by_label(f"Weight {i}").fill("20")
         dialog.get_by_label(f"Colour {i}").fill(colour)
-    dialog.get_by_label("Weight 1").fill("200")
+    dialog.get_by_label("Weight 1").fill("400")
     expect(dialog.get_by_text("more than is in it")).to_be_visible()
     expect(dialog.get_by_role("button", name="Filled")).to_be_disabled()
     dialog.get_by_label("Weight 1").fill("20")
     dialog.get_by_role("button", name="Filled").click()
+    # so many flow for half an hour yet: they are folded, each with how long still
+    folded = page.get_by_role("button", name=re.compile("6 more, not wanted yet"))
+    expect(page.get_by_role("region", name="Pots and rounds")).to_contain_text("Coral")
+    folded.click()
     for name in COLOURS:
         expect(page.get_by_role("img", name=re.compile(f"^{name}: "))).to_be_visible()
     # one goes over the water, one is used up, one is undone
@@ -82,7 +86,7 @@ def test_six_bags_are_held_while_piping(demo: Server, open_page: OpenPage) -> No
     page.get_by_role("button", name=re.compile("undo .poured")).click()
     expect(page.get_by_role("img", name=re.compile("^Night: "))).to_be_visible()
     # the rail shows them on every other screen
-    page.get_by_role("link", name="Plan", exact=True).click()
+    page.get_by_role("link", name="Orders", exact=True).click()
     rail = page.get_by_role("list", name="Held")
     expect(rail.get_by_role("listitem")).to_have_count(6)
     page.get_by_role("link", name="Bench", exact=True).first.click()
@@ -91,8 +95,10 @@ def test_six_bags_are_held_while_piping(demo: Server, open_page: OpenPage) -> No
 
 
 def test_dark_is_tempered_by_seed_with_the_probe_and_tested(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/plan/order-meteorites")
+    page = open_page(demo.base + "/orders/order-meteorites")
     expect(page.get_by_text(re.compile("keep back .* as seed")).first).to_be_visible()
+    change_the_order(page)
+    unfold(page, "Melt and temper the")
     page.get_by_role("button", name=re.compile("^Tempered by: ")).click()
     page.get_by_role("option", name="No temper, chilled hard").click()
     expect(page.get_by_text("it blooms", exact=False)).to_be_visible()
@@ -104,12 +110,13 @@ def test_dark_is_tempered_by_seed_with_the_probe_and_tested(demo: Server, open_p
     seed.fill("20")
     expect(page.get_by_text(re.compile("keep back .* as seed")).first).to_be_visible()
     expect(page.get_by_role("status")).to_have_text("saved")
-    page.get_by_role("button", name="Start the run").click()
+    page.get_by_role("button", name="Start at the bench").click()
     act(page, "Weigh .* dark couverture, melt it")
     space(page)
     act(page, "s more")
     demo.advance(46)
     page.get_by_role("button", name="smooth", exact=True).click()
+    expect(page.get_by_role("button", name=re.compile("undo .seen"))).to_be_visible()
     page.get_by_role("button", name="it is done: take it out now").click()
     act(page, "seed|Melt it on")
     read(page, "46.5")
@@ -140,7 +147,7 @@ def read(page: Page, degc: str) -> None:
 
 
 def test_the_melt_screen_answers_and_refuses_in_words(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/melt")
+    page = open_page(demo.base + "/work-out/melt")
     said = page.get_by_role("status")
     expect(said).to_have_text("30 s, then 10 s")
     page.get_by_role("textbox", name="Wafers or pieces, thick").fill("12")

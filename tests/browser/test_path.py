@@ -6,7 +6,7 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, at_a_hands_pace, seen_by, space
+from tests.browser.conftest import Server, act, at_a_hands_pace, newest_run, seen_by, space
 
 pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
@@ -21,6 +21,7 @@ def test_from_an_empty_workshop_to_a_plan(empty: Server, open_page: OpenPage) ->
     expect(page.get_by_role("status")).to_have_text("saved")
     expect(steps).to_contain_text("✓ Kitchen")
     steps.get_by_role("link", name="Mould").click()
+    expect(steps.get_by_role("listitem").nth(1)).to_contain_text("(here)")
     page.get_by_role("button", name="Add a mould").click()
     page.get_by_label("Opening, diameter").fill("50")
     page.get_by_role("textbox", name="Cavities").fill("14")
@@ -40,11 +41,13 @@ def test_from_an_empty_workshop_to_a_plan(empty: Server, open_page: OpenPage) ->
     expect(steps).to_have_count(0)
     page.get_by_label("How many").fill("24")
     expect(page.get_by_role("button", name="Castings: 28. Explain")).to_be_visible()
-    expect(page.get_by_text("cooks", exact=True)).to_be_visible()
+    expect(page.get_by_text(re.compile("in 1 cook, isomalt, clear"))).to_be_visible()
+    page.get_by_role("button", name="Close", exact=True).click()
+    page.get_by_role("link", name="Cards", exact=True).click()
     page.get_by_role("button", name=re.compile("^Castings of .*: 28. Explain")).click()
     expect(page.get_by_text("Univariate Discrete", exact=False).first).to_be_visible()
     expect(page.get_by_text("prior 1 in 20", exact=False)).to_be_visible()
-    expect(page.get_by_role("button", name="Start the run")).to_be_enabled()
+    expect(page.get_by_role("button", name="Start at the bench")).to_be_enabled()
 
 
 def carry_out(server: Server, page: Page) -> None:
@@ -52,7 +55,7 @@ def carry_out(server: Server, page: Page) -> None:
     act(page, "Hot sugar")
     space(page)
     for _ in range(2):
-        act(page, "Weigh .* isomalt, put it on")
+        act(page, "Weigh .* isomalt, put it on|Warm it again")
         space(page)
         server.advance(200)
         act(page, "Take it off")
@@ -81,10 +84,10 @@ def carry_out(server: Server, page: Page) -> None:
 
 
 def test_the_run_by_keyboard_alone_and_the_next_plan_knows_more(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/plan/order-first-light")
+    page = open_page(demo.base + "/orders/order-first-light")
     before = page.get_by_role("button", name=re.compile(r"^Castings: \d+\. Explain"))
     expect(before).to_have_text("28")
-    start = page.get_by_role("button", name="Start the run")
+    start = page.get_by_role("button", name="Start at the bench")
     expect(start).to_be_enabled()
     for _ in range(80):
         page.keyboard.press("Tab")
@@ -92,12 +95,13 @@ def test_the_run_by_keyboard_alone_and_the_next_plan_knows_more(demo: Server, op
             break
     page.keyboard.press("Enter")
     carry_out(demo, page)
-    page.keyboard.press("Alt+l")
+    newest_run(page)
     text = page.get_by_text(re.compile(r"Star-glass disc: 28 cast, 2 unusable \(2 broken\)"))
     expect(text).to_be_visible()
     expect(text).to_contain_text(re.compile(r"next time 2\d for 24 at 90"))
-    expect(page.get_by_role("img", name="Cooling of cook 1")).to_be_visible()
-    page.keyboard.press("Alt+p")
+    expect(page.get_by_role("img", name="Cooling of cook 1").first).to_be_visible()
+    page.keyboard.press("Alt+o")
+    page.get_by_role("link", name=re.compile("^First-light night")).click()
     expect(page.get_by_role("button", name=re.compile(r"^Castings: \d+\. Explain"))).to_be_visible()
 
 
@@ -106,7 +110,9 @@ def test_two_browsers_a_reload_and_a_killed_server_see_one_run(demo: Server, ope
     demo.call("POST", "/api/runs", run)
     first, second = open_page(demo.base + "/bench"), open_page(demo.base + "/bench", 1024, 768)
     act(first, "Hot sugar")
+    act(second, "Hot sugar")
     space(first)
+    act(first, "Weigh")
     act(second, "Weigh")
     space(second)
     act(first, "Take it off")
@@ -162,11 +168,11 @@ def test_undo_readings_and_calls(demo: Server, open_page: OpenPage) -> None:
 
 
 def test_a_weak_mould_is_refused_in_the_plan(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/moulds/mould-disc")
+    page = open_page(demo.base + "/pieces/moulds/mould-disc")
     page.get_by_role("button", name=re.compile("^Material")).click()
     page.get_by_role("option", name=re.compile("Polycarbonate")).click()
     expect(page.get_by_text("Not for hot sugar", exact=False)).to_be_visible()
     expect(page.get_by_role("status")).to_have_text("saved")
-    page.goto(demo.base + "/plan/order-first-light")
+    page.goto(demo.base + "/orders/order-first-light")
     expect(page.get_by_text("Use silicone or metal", exact=False)).to_be_visible()
-    expect(page.get_by_role("button", name="Start the run")).to_have_count(0)
+    expect(page.get_by_role("button", name="Start at the bench")).to_have_count(0)

@@ -75,6 +75,10 @@ def test_lollipops_with_the_probe_at_speed(plugged: tuple[Server, Thermometer], 
     expect(probe).to_contain_text("in nothing", timeout=15_000)
     probe.click()
     expect(probe).to_contain_text("in Blue bowl")
+    # at thirty seconds a second a slow machine's probe would be believed before it has shown what it was put into:
+    # it shows its bowl while it is still said to settle, and the clock stands
+    server.advance(15)
+    expect(probe).to_contain_text(re.compile(r"\b3\d"), timeout=15_000)
     # thirty seconds a second: the pot cools, the probe types, the window moves
     server.call("POST", "/api/clock", {"advance_s": 0, "rate": 30})
     act(page, "Pour 8 cavities")
@@ -83,7 +87,8 @@ def test_lollipops_with_the_probe_at_speed(plugged: tuple[Server, Thermometer], 
     typed = readings(server)
     assert {e["actor"] for e in typed} == {"Long probe"}
     assert {e["payload"]["method"] for e in typed} == {"immersed_unswirled"}  # type: ignore[index]
-    assert all(25 < e["payload"]["degc"] < 46 for e in typed)  # type: ignore[index]
+    degc = [e["payload"]["degc"] for e in typed]  # type: ignore[index]
+    assert min(degc) > 25 and max(degc) < 46, degc
     # faults are seen and said, and never taken for truth
     for fault, words in (("out_of_range", "out of range"), ("jumping", "jumping"), ("lost", "unplugged")):
         thermometer.tell(f"fault a {fault}")
@@ -99,12 +104,12 @@ def test_lollipops_with_the_probe_at_speed(plugged: tuple[Server, Thermometer], 
     expect(probe).to_contain_text("unplugged", timeout=15_000)
     thermometer.start()
     expect(probe).to_contain_text("in Blue bowl", timeout=15_000)
-    act(page, "Pour 8 cavities|It has set")
+    act(page, "Pour 8 cavities|Warm it again")
 
 
 def test_a_probe_is_named_once_for_all(plugged: tuple[Server, Thermometer], open_page: OpenPage) -> None:
     server, _ = plugged
-    page = open_page(server.base + "/kitchen")
+    page = open_page(server.base + "/kitchen/devices")
     section = page.get_by_role("region", name="Thermometer")
     section.get_by_label("Immersed").fill("Red probe")
     until(page, lambda: server.call("GET", "/api/probes")["items"][0]["name"] == "Red probe", "the name is kept")

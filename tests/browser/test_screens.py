@@ -5,12 +5,32 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import Server, act, space
 
 pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
+VIEWS = [
+    "/orders",
+    *(f"/orders/order-sky/{view}" for view in ("melts", "windows", "cards", "timetable", "by-hand", "lists")),
+    "/pieces",
+    "/pieces/piece-disc",
+    "/pieces/moulds/mould-disc",
+    "/work-out",
+    "/work-out/heat",
+    "/work-out/melt",
+    "/work-out/temper",
+    "/work-out/colour",
+    "/work-out/by-hand",
+    "/log/run-rehearsal",
+    "/kitchen",
+    "/kitchen/materials/coating",
+    "/kitchen/colours",
+    "/kitchen/people",
+    "/kitchen/devices",
+    "/kitchen/words",
+]
 AXE = Path(__file__).parent.parent.parent / "web/node_modules/axe-core/axe.min.js"
 
 
@@ -35,7 +55,7 @@ def test_units_switch_everywhere_at_once(demo: Server, open_page: OpenPage) -> N
 
 
 def test_impossible_input_says_what_the_limit_and_keeps_the_old(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/moulds/mould-disc")
+    page = open_page(demo.base + "/pieces/moulds/mould-disc")
     diameter = page.get_by_label("Opening, diameter")
     for typed, words in (
         ("0", "0.0.mm cannot be. It must be at least 3.0.mm"),
@@ -55,11 +75,14 @@ def test_impossible_input_says_what_the_limit_and_keeps_the_old(demo: Server, op
     # it is kept as typed, and a plan says why it cannot be made
     expect(page.get_by_role("status")).to_have_text("saved")
     assert level_m(demo, "piece-disc") == 0.009
-    page.goto(demo.base + "/plan/order-first-light")
+    page.goto(demo.base + "/orders/order-first-light")
     expect(page.get_by_text("above the rim", exact=False).first).to_be_visible()
-    page.get_by_label(re.compile("^Due")).fill("2001-01-01T10:00")
-    expect(page.get_by_text("passed", exact=False).first).to_be_visible()
-    expect(page.get_by_role("status")).to_have_text("not saved")
+    # a time that is none is not taken, and says how one is typed
+    time = page.get_by_label("Time", exact=True)
+    time.fill("25:00")
+    expect(page.get_by_text("as 16:30")).to_be_visible()
+    time.blur()
+    expect(time).to_have_value("20:00")
 
 
 def test_a_stale_save_offers_both(demo: Server, open_page: OpenPage) -> None:
@@ -101,15 +124,42 @@ def test_dragging_the_fill_line_moves_millilitres_and_grams(demo: Server, open_p
     expect(page.get_by_label("Weight, finished")).not_to_have_value(str(after))
 
 
-@pytest.mark.parametrize(
-    "path", ["/plan/order-comet", "/pieces/piece-disc", "/moulds/mould-disc", "/log/run-rehearsal", "/kitchen"]
-)
+@pytest.mark.parametrize("path", VIEWS)
 @pytest.mark.parametrize("scheme", ["light", "dark"])
 def test_axe_finds_nothing_serious(demo_shared: Server, open_page: OpenPage, path: str, scheme: str) -> None:
     page = open_page(demo_shared.base + path, color_scheme=scheme, bypass_csp=True)
     page.wait_for_selector("h1, h2")
     page.wait_for_load_state("networkidle")
     assert serious(page) == []
+
+
+# the last is the first at twice the size
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (390, 844), (640, 400)])
+def test_nothing_scrolls_sideways_and_no_view_is_longer_than_three_screens(
+    demo_shared: Server, launch: Callable[..., Browser], width: int, height: int
+) -> None:
+    # with scroll bars that take their room, as a mouse has them
+    browser = launch("--disable-features=OverlayScrollbar")
+    page = browser.new_context(viewport={"width": width, "height": height}).new_page()
+    wrong = []
+    for path in (*VIEWS, *(f"/work-out?ask={question}" for question in ("how_much", "still", "keeps"))):
+        page.goto(demo_shared.base + path)
+        page.wait_for_selector("h1, h2")
+        page.wait_for_load_state("networkidle")
+        page.wait_for_function("() => document.querySelectorAll('[aria-busy=true]').length === 0")
+        over, long = page.evaluate(
+            "() => { const m = document.querySelector('main'); return [m.scrollWidth - m.clientWidth, m.scrollHeight]; }"
+        )
+        if over > 0:
+            wrong.append(f"{path}: {over} px too wide")
+        if path.startswith("/orders") and width == 1280 and long > 3 * height:
+            wrong.append(f"{path}: {long} px long")
+    doors = page.get_by_role("navigation", name="Doors").get_by_role("link")
+    boxes = [door.bounding_box() for door in doors.all()]
+    browser.close()
+    assert wrong == []
+    assert len(boxes) == 6
+    assert all(box and box["y"] + box["height"] <= height and box["height"] >= 44 for box in boxes)
 
 
 def test_the_bench_is_accessible_and_large_enough_for_two_metres(demo: Server, open_page: OpenPage) -> None:
@@ -162,10 +212,3 @@ def serious(page: Page) -> list[str]:
         for v in result["violations"]
         if v["impact"] in ("serious", "critical")
     ]
-
-
-@pytest.fixture(scope="module")
-def demo_shared(tmp_path_factory: pytest.TempPathFactory):  # type: ignore[no-untyped-def]
-    server = Server(tmp_path_factory.mktemp("screens"), demo=True)
-    yield server
-    server.kill()

@@ -1,9 +1,11 @@
 """The tablet: paired by a code over HTTPS, a bench that survives the network, two people at once."""
 
 import json
+import re
 import socket
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
@@ -28,7 +30,7 @@ def test_a_tablet_is_paired_named_and_dropped(
     networked: tuple[Server, str], open_page: OpenPage, launch: Callable[..., Browser]
 ) -> None:
     server, address = networked
-    main = open_page(server.base + "/kitchen")
+    main = open_page(server.base + "/kitchen/devices")
     # a browser that finds this machine by its name in the network
     browser = launch(f"--host-resolver-rules=MAP {NAME} 127.0.0.1")
     try:
@@ -44,7 +46,7 @@ def test_a_tablet_is_paired_named_and_dropped(
         tablet.get_by_role("button", name="Pair").click()
         expect(tablet.get_by_role("heading", name="Nothing is live")).to_be_visible()
         main.reload()
-        devices = main.get_by_role("region", name="Devices")
+        devices = main.get_by_role("region", name="Tablets and phones")
         expect(devices.get_by_label("Name")).to_have_value("Stove tablet")
         # what is done on the main machine is seen on the tablet
         server.call(
@@ -168,6 +170,36 @@ REMEMBERED = """() => new Promise((done) => {
 })"""
 
 
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (390, 844)])
+def test_with_ten_things_live_the_next_act_and_its_button_stay_on_the_first_screen(
+    demo: Server, open_page: OpenPage, width: int, height: int
+) -> None:
+    demo.call("POST", "/api/runs", {"id": "ten", "order_id": "order-planets", "actor": "Wren", "device": "t"})
+    into = [
+        {"name": f"Bag {i}", "colour": f"#a0{i}02c", "kg": 0.004, "holder": "bag", "spot": "towel", "tip_m": 0.004}
+        for i in range(8)
+    ]
+    told: list[tuple[str, float, dict[str, Any]]] = [
+        ("burst", 120, {"cook": 0, "seconds": 30.0, "power_frac": 1.0}),
+        ("burst", 46, {"cook": 0, "seconds": 10.0, "power_frac": 1.0}),
+        ("rested", 26, {"cook": 0}),
+        ("poured", 60, {"round": 0}),
+        ("decanted", 20, {"cook": 0, "into": into}),
+    ]
+    for i, (kind, after_s, payload) in enumerate(told):
+        demo.advance(after_s)
+        body = {"id": f"t{i}", "kind": kind, "payload": payload, "actor": "Wren", "device": "t"}
+        demo.call("POST", "/api/runs/ten/events", {**body, "happened_at": None, "schema_version": 1})
+    live = [r for r in demo.call("GET", "/api/bench?actor=Wren")["view"]["ribbons"] if not r["done"]]
+    assert len(live) == 10
+    page = open_page(demo.base + "/bench", width, height)
+    act(page, "Put in 8 sticks")
+    expect(page.get_by_test_id("act")).to_be_in_viewport(ratio=1)
+    expect(page.get_by_role("button", name=re.compile("^Sticks are in"))).to_be_in_viewport(ratio=1)
+    page.get_by_role("button", name=re.compile(r"\d more, not wanted yet")).click()
+    expect(page.get_by_role("button", name=re.compile("^Sticks are in"))).to_be_in_viewport(ratio=1)
+
+
 def test_the_acts_move_on_without_the_network_over_a_reload_and_an_undo(demo: Server, open_page: OpenPage) -> None:
     demo.call("POST", "/api/runs", {"id": "off", "order_id": "order-first-light", "actor": "Wren", "device": "t"})
     page = open_page(demo.base + "/bench", 1024, 768)
@@ -178,7 +210,7 @@ def test_the_acts_move_on_without_the_network_over_a_reload_and_an_undo(demo: Se
     page.evaluate("() => navigator.serviceWorker.ready")
     page.wait_for_function(REMEMBERED)
     other = page.context.new_page()
-    other.goto(demo.base + "/plan")
+    other.goto(demo.base + "/orders")
     expect(other.get_by_role("link", name="Bench", exact=True)).to_be_visible()
     page.context.set_offline(True)
     space(page)
@@ -210,7 +242,7 @@ def test_the_acts_move_on_without_the_network_over_a_reload_and_an_undo(demo: Se
 def test_a_page_that_never_heard_the_app_says_what_to_do_and_goes_on(demo: Server, browser: Browser) -> None:
     page = browser.new_page()
     page.route("**/api/**", lambda route: route.abort())
-    page.goto(demo.base + "/words")
+    page.goto(demo.base + "/kitchen/words")
     expect(page.get_by_role("heading", name="Umber Pebble does not answer")).to_be_visible()
     page.unroute("**/api/**")
     expect(page.get_by_role("link", name="Bench", exact=True)).to_be_visible()
@@ -247,7 +279,7 @@ def test_what_is_refused_for_good_stays_until_it_is_read(demo: Server, open_page
     ended = True
     space(page)
     expect(page.get_by_text("run has ended", exact=False)).to_be_visible()
-    page.goto(demo.base + "/plan")
+    page.goto(demo.base + "/orders")
     expect(page.get_by_text("Not taken:", exact=False)).to_be_visible()
     page.reload()
     expect(page.get_by_text("Not taken:", exact=False)).to_be_visible()

@@ -16,7 +16,7 @@ OpenPage = Callable[..., Page]
 
 
 def test_a_bowl_is_brought_into_temper_act_by_act(demo: Server, open_page: OpenPage) -> None:
-    page = open_page(demo.base + "/temper")
+    page = open_page(demo.base + "/work-out/temper")
     now = page.get_by_test_id("now")
     expect(now).to_have_text(re.compile("^Stir, let it cool to 35"))
     page.get_by_role("textbox", name="The melt is at").fill("40")
@@ -53,7 +53,7 @@ def test_a_cooling_curve_is_read_and_one_with_a_gap_is_not(
     good.write_text("\n".join(["time,temperature,unit", *lines]))
     gap.write_text("\n".join(["time,temperature,unit", *lines[:100], *lines[160:]]))
     other.write_text("when,what\n1,2")
-    page = open_page(demo.base + "/temper")
+    page = open_page(demo.base + "/work-out/temper")
     page.get_by_label("Cooling curve as CSV").set_input_files(other)
     expect(page.get_by_text("the first line must be", exact=False)).to_be_visible()
     page.get_by_label("Cooling curve as CSV").set_input_files(gap)

@@ -25,7 +25,7 @@ def mark(page: Page, words: str) -> None:
 def test_a_page_left_at_once_has_stored_what_was_typed(demo: Server, open_page: OpenPage) -> None:
     page = open_page(demo.base + "/pieces/piece-lens")
     field(page).fill("4")
-    page.goto(demo.base + "/words")
+    page.goto(demo.base + "/kitchen/words")
     page.goto(demo.base + "/pieces/piece-lens")
     expect(field(page)).to_have_value("4")
     assert level_mm(demo, "piece-lens") == 4

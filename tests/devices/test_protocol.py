@@ -1,5 +1,9 @@
 """The probe's line protocol, the judgement of its values, and the stand-in's lag and faults."""
 
+import json
+import threading
+from http.server import BaseHTTPRequestHandler, HTTPServer
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -16,7 +20,7 @@ from umber_pebble.devices.protocol import (
     read,
     write,
 )
-from umber_pebble.devices.simulator import Simulated, true_degc
+from umber_pebble.devices.simulator import Simulated, Simulator, true_degc
 
 IDS = st.from_regex(r"\A[A-Za-z0-9_-]{1,20}\Z")
 NAMES = st.from_regex(r"\A[A-Za-z]{1,10}( [A-Za-z]{1,10})?\Z")
@@ -103,3 +107,24 @@ def test_the_stand_in_follows_its_own_slower_pot() -> None:
     assert true_degc(view, Follow("a", "cook", 0)) == pytest.approx(160 - 0.93 * 20)
     assert true_degc(view, Follow("a", "round", 0)) is None
     assert true_degc(None, Follow("a", "cook", 0)) is None
+
+
+def test_a_pot_is_no_colder_because_the_app_is_slow_to_answer() -> None:
+    class Bench(BaseHTTPRequestHandler):
+        answers = ('{"view": {"elapsed_s": 5.0}}', "busy", '{"view": null}')
+
+        def do_GET(self) -> None:
+            self.send_response(200)
+            self.end_headers()
+            self.wfile.write(self.answers[asked.pop(0)].encode())
+
+        def log_message(self, format: str, *args: object) -> None:
+            pass
+
+    asked = [0, 1, 2]
+    app = HTTPServer(("127.0.0.1", 0), Bench)
+    threading.Thread(target=app.serve_forever, daemon=True).start()
+    stand_in = Simulator(f"http://127.0.0.1:{app.server_port}", 0, 1.0, [])
+    seen = [stand_in._look() for _ in Bench.answers]
+    app.shutdown()
+    assert seen == [json.loads(Bench.answers[0])["view"], {"elapsed_s": 5.0}, None]

@@ -94,7 +94,7 @@ def lead(order, look=lambda view: None):
     for _ in range(400):
         view = bench.view(hand.runs, "example", led.WREN)
         look(view)
-        act = view.acts[0]
+        act = led.first(view)
         kinds.append(act.what.kind)
         hand.wait(min(act.opens_s - view.elapsed_s, 4 * 3600) + 1.0)
         if act.what.kind == "end":

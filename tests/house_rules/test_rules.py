@@ -189,3 +189,10 @@ def test_nothing_is_read_out_of_a_melts_key() -> None:
     """A melt's material and colour travel as fields: no screen takes its key apart."""
     for path in (ROOT / "web/src").rglob("*.ts*"):
         assert not re.search(r'split\("[#:]|split\(", "', path.read_text("utf-8")), path.name
+
+
+def test_a_figure_that_is_missing_is_not_shown_as_nothing() -> None:
+    """A figure that was renamed or is not there is seen where it is read: none falls back to 0, none travels by any key."""
+    for path in (ROOT / "web/src").rglob("*.ts*"):
+        if path.name != "schema.d.ts":
+            assert not re.search(r"\?\? 0(?![.\d])|Record<string, number>", path.read_text("utf-8")), path.name

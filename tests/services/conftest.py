@@ -1,10 +1,14 @@
 """What the services are tried on."""
 
+from collections.abc import Iterator
+
 import pytest
 
 from tests.services.test_runs import order
-from umber_pebble.demo.fill import KITCHEN
+from umber_pebble.config import Config
+from umber_pebble.demo.fill import KITCHEN, fill
 from umber_pebble.demo.pieces import MOULDS, PIECES
+from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
 
 
@@ -18,3 +22,13 @@ def stocked(workshop: Workshop) -> Workshop:
             workshop.create(kind, key, doc)
     workshop.create("order", "order", order(workshop))
     return workshop
+
+
+@pytest.fixture(scope="module")
+def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Workshop]:
+    """A workshop with all of the demo's data."""
+    config = Config(tmp_path_factory.mktemp("demo"))
+    fill(config)
+    made = open_workshop(config)
+    yield made
+    made.engine.dispose()

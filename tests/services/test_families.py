@@ -64,7 +64,7 @@ def test_a_melt_of_its_own_goes_as_its_relative_does(stocked: Workshop, like: st
     kg = [sum(c.poured_kg for c in plan.cooks) for plan in (ours, mine)]
     assert kg[1] / kg[0] == pytest.approx(1.01, rel=2e-3)
     assert [c.way.colour for c in mine.cooks] == ["#2f6fb0"] * len(mine.cooks)
-    assert window_rows(mine).marks.wording == window_rows(ours).marks.wording
+    assert window_rows(mine).pots[0].wording == window_rows(ours).pots[0].wording
 
 
 def test_an_order_of_cooked_sugar_and_caramel_is_carried_out(stocked: Workshop) -> None:
@@ -101,10 +101,10 @@ def test_dry_caramel_takes_minutes_and_is_not_stirred(stocked: Workshop) -> None
 @pytest.mark.parametrize("melt", ["isomalt", "caramel"])
 def test_a_sugar_that_is_dipped_into_waits_for_no_bubbles(stocked: Workshop, melt: str) -> None:
     plan = plan_order(stocked, of_melt(stocked, "piece-berry", melt))
-    dips = [c for c in plan.cooks if plan.problem.lines[c.rounds[0].line].kind == "dip"]
-    assert all(c.window.limited_by in ("boiling", "mould") for c in dips)
+    dips = [r for r in plan.rounds if plan.problem.lines[r.line].kind == "dip"]
+    assert all(plan.cooks[r.cook].pours[r.line][1].limited_by in ("boiling", "mould") for r in dips)
     # one pot for all of them, not a cook for each fruit
-    assert len(dips) == 1 and dips[0].casts >= 4
+    assert len({r.cook for r in dips}) == 1 and sum(r.casts for r in dips) >= 4
 
 
 @pytest.mark.parametrize(

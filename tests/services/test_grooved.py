@@ -12,6 +12,7 @@ from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.pieces.passes.groove import Groove
 from umber_pebble.services.documents import Order, OrderLine
 from umber_pebble.services.piece_docs import Piece
+from umber_pebble.services.setting import SettingRequest, part_sets
 
 
 def slab(hand: Hand, melt: str, *grooves: Groove) -> Order:
@@ -41,6 +42,15 @@ def test_grooves_are_drawn_while_the_back_is_leathery(tmp_path: Path) -> None:
     assert task.end_s - task.start_s == pytest.approx(plan.casts[0] * 3 * plan.problem.paces.stick_each_s)
     assert task.start_s - pour.start_s + 1e-6 >= at["groove_opens"].likely > at["stick_closes"].likely
     assert at["groove_opens"].likely < at["groove_closes"].likely < at["unmould"].likely
+    # one round in the editor waits for it as well, and sets no longer for it
+    piece = hand.workshop.get("piece", order.lines[0].piece_id).doc
+    assert isinstance(piece, Piece)
+    sets = part_sets(hand.workshop, SettingRequest(part=piece.parts[0]))
+    [poured, waits, drawn, rest] = sets.stretches
+    assert [s.what for s in sets.stretches] == ["hands", "sets", "hands", "sets"]
+    assert sets.cools is not None
+    assert waits.to_s - poured.to_s == pytest.approx(sets.cools.windows["groove_opens"].likely)
+    assert rest.to_s - drawn.to_s + waits.to_s - poured.to_s == pytest.approx(sets.rows[0].sets.likely)
     # nothing is taken off by it
     assert plan.fresh_kg("coating") == plan_order(hand.workshop, slab(hand, "coating")).fresh_kg("coating")
     hand.workshop.create("order", "slabs", order)

@@ -20,6 +20,12 @@ from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop
 
 MOST_ACTS = 900
+SOL = "Sol"
+
+
+def first(view: bench.BenchView) -> bench.ActView:
+    """What comes first; a reading is wished for, and this hand takes none."""
+    return next(act for act in view.acts if not isinstance(act.what, Read))
 
 
 class Hand:
@@ -34,6 +40,7 @@ class Hand:
         self.done: list[tuple[str, Subject]] = []
         self.elapsed_s = 0.0
         self.breaks: dict[int, int] = {}
+        self.who = WREN
         if order is not None:
             self.start(order)
 
@@ -42,15 +49,15 @@ class Hand:
 
     def tell(self, kind: str, /, **payload: object) -> None:
         self.count += 1
-        self.runs.add("led", NewEvent(f"led-{self.count}", kind, dict(payload), WREN, "studio", None, 1))
+        self.runs.add("led", NewEvent(f"led-{self.count}", kind, dict(payload), self.who, "studio", None, 1))
 
     def wait(self, seconds: float) -> None:
         self.clock.drive(max(seconds, 0.0), None)
 
     def step(self) -> bool:
-        view = bench.view(self.runs, "led", WREN)
+        view = bench.view(self.runs, "led", self.who)
         self.elapsed_s = view.elapsed_s
-        act = view.acts[0]
+        act = first(view)
         self.wait(min(act.opens_s - view.elapsed_s, 4 * 3600) + 1.0)
         self.done.append((act.what.kind, act.subject))
         if isinstance(act.what, End):
@@ -68,8 +75,6 @@ class Hand:
                 self.tell("outcome", round=number, cavities=casts[:broken], usable=False, kinds=["broken"])
             if casts[broken:]:
                 self.tell("outcome", round=number, cavities=casts[broken:], usable=True, kinds=[])
-        elif isinstance(act.what, Read):
-            self.wait(60.0)
         elif isinstance(act.what, StirOn):
             self.tell("rested", cook=number, degc=38.0)
         elif isinstance(act.what, Temper):
@@ -105,7 +110,9 @@ def test_the_acts_lead_to_the_end_of_an_order(tmp_path: Path, order: str) -> Non
     # what a bench that cannot ask goes by was the same from the beginning, and as long
     foretold, done = (_by_subject(of) for of in ([(x.act.what.kind, x.act.subject) for x in ahead], hand.done))
     assert (ahead[-1].act.what.kind, foretold) == ("end", done)
-    assert ahead[-1].at_s == pytest.approx(hand.elapsed_s, rel=0.1)
+    # this hand's tempering takes as long as it takes, not as long as it cools
+    tempers = any(cook.tempering for cook in hand.runs.look("led")[1].cooks)
+    assert ahead[-1].at_s == pytest.approx(hand.elapsed_s, rel=0.25 if tempers else 0.05)
     run, frozen, seen, _ = hand.runs.look("led")
     assert run.ended_at is not None
     # every piece of the demo, its thinnest leaf too, can be poured at all
@@ -115,6 +122,8 @@ def test_the_acts_lead_to_the_end_of_an_order(tmp_path: Path, order: str) -> Non
     state = seen.state
     assert all(r.poured_s is not None for r in state.rounds)
     assert state.made == set(range(len(frozen.plan.by_hand)))
+    # nothing is warmed again before anything was poured of it
+    assert all(rest.poured for cook in state.cooks for rest in cook.rests)
     for r in state.rounds:
         line = frozen.plan.lines[r.line]
         under = [other for other in state.rounds if other.line in line.needs]
@@ -132,8 +141,11 @@ def test_the_acts_lead_to_the_end_of_an_order(tmp_path: Path, order: str) -> Non
 
 def test_parts_that_broke_are_cast_again_before_anything_is_joined(tmp_path: Path) -> None:
     hand = Hand(tmp_path, "order-domes")
+    _, frozen, _, _ = hand.runs.look("led")
+    rounds = [r for cook in frozen.cooks for r in cook.rounds]
     # a whole round of panes is lost: too few for two domes
-    hand.breaks = {0: 4}
+    lost = next(r for r in rounds if frozen.plan.lines[r.line].name.endswith("pane"))
+    hand.breaks = {lost.number: lost.casts}
     for _ in range(MOST_ACTS):
         if not hand.step():
             break
@@ -152,3 +164,38 @@ def test_parts_that_broke_are_cast_again_before_anything_is_joined(tmp_path: Pat
     assert all(
         r.poured_s is not None and r.poured_s >= last_out for r in joins if r.number < len(seen.state.rounds)
     )
+
+
+def for_two(folder: Path, order: str) -> Hand:
+    hand = Hand(folder, None)
+    stored = hand.workshop.get("order", order)
+    assert isinstance(stored.doc, Order)
+    hand.workshop.save("order", order, stored.version, stored.doc.model_copy(update={"people": [WREN, SOL]}))
+    hand.start(order)
+    return hand
+
+
+@pytest.mark.parametrize("order", ["order-pops", "order-table"])
+def test_two_people_who_do_their_own_first_act_reach_the_end(tmp_path: Path, order: str) -> None:
+    hand = for_two(tmp_path, order)
+    told = set()
+    for _ in range(MOST_ACTS):
+        mine = {who: first(bench.view(hand.runs, "led", who)) for who in (WREN, SOL)}
+        # whoever may act sooner does; what both are shown is one thing that can be handed over
+        hand.who = min(mine, key=lambda who: mine[who].opens_s)
+        told |= {(who, act.who) for who, act in mine.items()}
+        if not hand.step():
+            break
+    assert hand.done[-1][0] == "end"
+    assert (WREN, WREN) in told and (order != "order-table" or (SOL, SOL) in told)
+    state = hand.runs.look("led")[2].state
+    assert all(r.poured_s is not None for r in state.rounds)
+
+
+def test_a_day_for_two_is_brought_to_its_end_by_one_who_is_left_alone(tmp_path: Path) -> None:
+    hand = for_two(tmp_path, "order-pops")
+    for _ in range(MOST_ACTS):
+        if not hand.step():
+            break
+    assert hand.done[-1][0] == "end"
+    assert all(r.poured_s is not None for r in hand.runs.look("led")[2].state.rounds)

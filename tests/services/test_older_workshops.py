@@ -1,5 +1,5 @@
-"""Whole workshops of older versions, as those exported them, with a finished run in each: they open, and what they showed before
-melts became families and passes became modules is what they show."""
+"""Whole workshops of older versions, as those exported them, with a finished run in each: they open, and what they showed of pieces
+and runs before melts became families and passes became modules is what they show; of orders, how many are cast."""
 
 import json
 from pathlib import Path
@@ -12,8 +12,7 @@ from tests.answers.test_answers import same, short
 from tests.conftest import START
 from umber_pebble.app import create_app
 from umber_pebble.config import Config
-from umber_pebble.core.plan.compile import Plan, compile_plan
-from umber_pebble.core.plan.cooks import PotCook, casts_in_window
+from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.documents import Order
 from umber_pebble.services.gathering import snapshot_of
@@ -26,13 +25,6 @@ OLDER = Path(__file__).parent / "older"
 KEPT = json.loads((OLDER / "figures.json").read_text("utf-8"))
 
 
-def numbers(plan: Plan, c: PotCook) -> dict[str, float]:
-    capacity = casts_in_window(c.window, plan.problem.paces.pour_each_s)
-    spreads = {"hob": c.hob, "opens": c.window.opens, "closes": c.window.closes, "capacity": capacity}
-    grams = {"charge": c.charge_kg, "poured": c.poured_kg, "fresh": c.fresh_kg}
-    return grams | {name: of.likely for name, of in spreads.items()}
-
-
 def figures(client: FlaskClient, workshop: Workshop) -> dict[str, Any]:
     def all_of(path: str) -> list[Any]:
         return list(client.get(path).get_json()["items"])
@@ -43,14 +35,17 @@ def figures(client: FlaskClient, workshop: Workshop) -> dict[str, Any]:
             order = Order.model_validate(item["doc"], strict=False)
             plan = compile_plan(plan_input(snapshot_of(session, order), START))
         casts = sum(r.casts for r in plan.rounds if plan.problem.lines[r.line].cast_off)
-        orders[item["id"]] = {"casts": casts, "cooks": [numbers(plan, cook) for cook in plan.cooks]}
+        orders[item["id"]] = {"casts": casts}
     for item in all_of("/api/pieces"):
         asked = [{"part": part, "cut_frac": 0.0} for part in item["doc"]["parts"]]
         laid = [client.post("/api/figures/part", json=body).get_json()["figures"] for body in asked]
         pieces[item["id"]] = [of["finished"]["value"]["likely"] for of in laid]
     for item in all_of("/api/log"):
         readings = client.get(f"/api/runs/{item['id']}/readings.csv").get_data(as_text=True)
-        runs[item["id"]] = [item, client.get(f"/api/log/{item['id']}").get_json(), readings.splitlines()]
+        log = client.get(f"/api/log/{item['id']}").get_json()
+        # nothing was made together then
+        assert log["log"].pop("orders") == []
+        runs[item["id"]] = [item, log, readings.splitlines()]
     return {"orders": orders, "pieces": pieces, "runs": runs}
 
 

@@ -1,6 +1,7 @@
 """Files out and in: calendar, lists for the wall, readings, against readers of other libraries."""
 
 import io
+import re
 from datetime import timedelta
 
 import pytest
@@ -12,7 +13,8 @@ from tests.services.test_runs import Hands, order
 from umber_pebble.core.errors import NotInSequence, OutOfRange
 from umber_pebble.formats.units import weighed
 from umber_pebble.services import exchange
-from umber_pebble.services.documents import OrderLine
+from umber_pebble.services.day_sheets import at_hand, day_sheets, prep_list
+from umber_pebble.services.documents import Order, OrderLine
 from umber_pebble.services.workshop import Workshop
 
 
@@ -56,6 +58,38 @@ def test_the_lists_say_what_to_weigh_and_what_to_pour(mixed: Workshop) -> None:
     mixed.save("units", "units", units.version, units.doc.model_copy(update={"mass": "oz", "temperature": "F"}))
     assert " oz" in text_of(exchange.melt_list(mixed, "mixed"))
     assert "320 °F" in text_of(exchange.melt_list(mixed, "mixed"))
+
+
+def test_what_must_be_at_hand_is_all_that_the_plan_takes(mixed: Workshop) -> None:
+    plan = plan_order(mixed, mixed.get("order", "mixed").doc)  # type: ignore[arg-type]
+    needs = at_hand(mixed, plan).needs
+    assert sum(melt.kg for melt in needs.melts) == pytest.approx(sum(cook.fresh_kg for cook in plan.cooks))
+    sticks = sum(r.casts for r in plan.rounds if plan.problem.lines[r.line].work == "stick")
+    assert sum(of.count for of in needs.sticks) == sticks > 0
+    # a mould that is owned once and filled one time after the other is put ready once
+    owned = {line.mould.name: line.mould.owned for line in plan.problem.lines}
+    assert all(0 < of.count <= owned[of.name] for of in needs.moulds)
+    text = text_of(prep_list(mixed, "mixed"))
+    for melt in needs.melts:
+        assert weighed(melt.kg, mixed.get("units", "units").doc) in text
+    for of in needs.moulds:
+        assert of.name in text
+
+
+def test_everybody_has_a_day_sheet_of_her_own(mixed: Workshop) -> None:
+    stored = mixed.get("order", "mixed")
+    assert isinstance(stored.doc, Order)
+    mixed.save("order", "mixed", stored.version, stored.doc.model_copy(update={"people": ["Wren", "Sol"]}))
+    doc = mixed.get("order", "mixed").doc
+    assert isinstance(doc, Order)
+    plan = plan_order(mixed, doc)
+    pages = [page.extract_text() for page in PdfReader(io.BytesIO(day_sheets(mixed, "mixed"))).pages]
+    starts = {who: [i for i, page in enumerate(pages) if f"{who}, " in page] for who in ("Wren", "Sol")}
+    assert starts["Wren"] == [0] and len(starts["Sol"]) == 1
+    hers = " ".join(pages[: starts["Sol"][0]])
+    for person, text in enumerate((hers, " ".join(pages[starts["Sol"][0] :]))):
+        times = [mixed.clock.now() + timedelta(seconds=t.start_s) for t in plan.tasks if t.who == person]
+        assert len(re.findall(r"\b\d\d:\d\d\b", text.partition("do")[2])) == len(times)
 
 
 def test_readings_go_out_and_come_in_once(stocked: Workshop) -> None:

@@ -159,7 +159,7 @@ def test_a_pour_hotter_than_the_mould_bears_is_refused(stocked: Workshop) -> Non
     hands.do("rested", 200, cook=0, degc=160.0)
     with pytest.raises(MouldTooWeak, match="bears 140"):
         hands.do("poured", 20, round=0)
-    hands.do("poured", 240, round=0)
+    hands.do("poured", 400, round=0)
     weak = MOULDS["mould-disc"].model_copy(update={"material": "thermoformed", "bears_degc": 65.0})
     mould = stocked.get("mould", "mould-disc")
     stocked.save("mould", "mould-disc", mould.version, weak)
@@ -182,7 +182,7 @@ def test_a_whole_run_teaches_the_next_plan(stocked: Workshop) -> None:
     assert (line.cast, line.unusable, line.flaws) == (14, 4, {"broken": 4})
     after = plan_order(stocked, order(stocked))
     assert after.casts[0] == line.next_casts.value.likely > before.casts[0]
-    assert log.vessels[0].loss.value.high - log.vessels[0].loss.value.low < 0.85 * (
+    assert log.vessels[0].loss.value.high - log.vessels[0].loss.value.low < 0.9 * (
         log.vessels[0].loss_before.high - log.vessels[0].loss_before.low
     )
     assert log.coolings[0].dots[0].degc == 152.0

@@ -9,8 +9,10 @@ import { listen } from "./api/stream";
 import { App } from "./app/App";
 import { makeQueryClient, onMessage } from "./app/queries";
 import { recall, remember } from "./app/remembered";
+import { loadAhead } from "./app/views";
 import { recallDrafts } from "./shared/saving";
 
+loadAhead(window.location.pathname);
 const root = document.getElementById("root");
 if (!root) throw new Error("no root element");
 const queryClient = makeQueryClient();

@@ -4,9 +4,10 @@ from typing import Any
 
 from umber_pebble.api.http import Api
 from umber_pebble.api.schemas import Reply
+from umber_pebble.core.plan.alternatives import Alternative
 from umber_pebble.core.plan.cards import Card
 from umber_pebble.core.plan.window_rows import WindowRows
-from umber_pebble.services import plan_parts
+from umber_pebble.services import day_sheets, plan_parts
 from umber_pebble.services.documents import Order
 from umber_pebble.services.workshop import Workshop
 
@@ -31,6 +32,18 @@ class PlanTimetable(Reply):
     timetable: plan_parts.TimetablePart
 
 
+class PlanAtHand(Reply):
+    at_hand: day_sheets.AtHand
+
+
+class PlanShorter(Reply):
+    shorter: plan_parts.Shorter
+
+
+class PlanAlternatives(Reply):
+    alternatives: list[Alternative]
+
+
 def add(api: Api, workshop: Workshop) -> None:
     """Put them on the API."""
     parts = plan_parts.PlanParts(workshop)
@@ -50,6 +63,15 @@ def add(api: Api, workshop: Workshop) -> None:
     def timetable(body: plan_parts.PlanRequest) -> Any:
         return {"timetable": parts.timetable(body)}
 
+    def at_hand(body: plan_parts.PlanRequest) -> Any:
+        return {"at_hand": parts.at_hand(body)}
+
+    def shorter(body: plan_parts.PlanRequest) -> Any:
+        return {"shorter": parts.shorter(body)}
+
+    def alternatives(body: plan_parts.PlanRequest) -> Any:
+        return {"alternatives": parts.alternatives(body)}
+
     of, asked = "/api/figures/plan", plan_parts.PlanRequest
     api.add("POST", of, glance, body=Order, reply=PlanGlance, summary="An order compiled, at a glance")
     api.add(
@@ -64,4 +86,16 @@ def add(api: Api, workshop: Workshop) -> None:
         "POST", f"{of}/windows", windows, body=asked, reply=PlanWindows, summary="When to pour, work and unmould"
     )
     api.add("POST", f"{of}/cards", cards, body=asked, reply=PlanCards, summary="Its pour cards")
+    api.add("POST", f"{of}/at-hand", at_hand, body=asked, reply=PlanAtHand, summary="What must be at hand for it")
+    api.add(
+        "POST", f"{of}/shorter", shorter, body=asked, reply=PlanShorter, summary="A better timetable, searched for"
+    )
     api.add("POST", f"{of}/timetable", timetable, body=asked, reply=PlanTimetable, summary="What is done when")
+    api.add(
+        "POST",
+        f"{of}/alternatives",
+        alternatives,
+        body=asked,
+        reply=PlanAlternatives,
+        summary="What else it could do, and at which price",
+    )

@@ -7,7 +7,7 @@ from zoneinfo import available_timezones
 from flask import request
 from pydantic import BaseModel
 
-from umber_pebble.api import itself, melt_routes, piece_routes, plan_routes, reference
+from umber_pebble.api import ask_routes, itself, melt_routes, piece_routes, plan_routes, reference
 from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
@@ -18,6 +18,7 @@ from umber_pebble.core.materials.load import materials, table
 from umber_pebble.core.materials.words import glossary
 from umber_pebble.services import (
     archive,
+    day_sheets,
     exchange,
     explorer,
     planning,
@@ -29,10 +30,11 @@ from umber_pebble.services.documents import Colour, Kitchen, Mould, Order, OwnMa
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.probes import Probes
 from umber_pebble.services.runs import RunService
-from umber_pebble.services.ways import usual_ways
+from umber_pebble.services.timetable_list import timetable_list
+from umber_pebble.services.ways import USUAL_RESERVE_FRAC, USUAL_SURE_FRAC, usual_ways
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 
-LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 50_000_000
+LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 300_000_000
 
 
 def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) -> Api:
@@ -108,7 +110,11 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     def ways() -> Any:
         kitchen = workshop.get("kitchen", KITCHEN_ID).doc
         assert isinstance(kitchen, Kitchen)
-        return {"ways": usual_ways(kitchen)}
+        return {
+            "ways": usual_ways(kitchen),
+            "confidence_frac": USUAL_SURE_FRAC,
+            "reserve_frac": USUAL_RESERVE_FRAC,
+        }
 
     api.add(
         "POST",
@@ -138,6 +144,7 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     melt_routes.add(api, workshop, probes)
     piece_routes.add(api, workshop)
     plan_routes.add(api, workshop)
+    ask_routes.add(api, workshop)
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("GET", "/api/sources", sources, reply=reference.SourceList, summary="All published sources")
     api.add("GET", "/api/words", words, reply=reference.Glossary, summary="Words of the trade")
@@ -159,19 +166,14 @@ def words() -> Any:
 def choices() -> Any:
     """What can be chosen, with what it bears."""
 
-    def rows(file: str, group: str = "") -> list[dict[str, Any]]:
+    def rows(file: str, group: str = "", **also: str) -> list[dict[str, Any]]:
         return [
-            {
-                "key": m.key,
-                "name": m.name,
-                "bears_degc": m.value("bears") if "bears" in m.properties else None,
-                "wall_m": m.value("wall") if "wall" in m.properties else None,
-            }
+            {"key": m.key, "name": m.name} | {field: m.value(prop) for field, prop in also.items()}
             for m in materials(file, group).values()
         ]
 
     return {
-        "moulds": rows("moulds"),
+        "moulds": rows("moulds", bears_degc="bears", wall_m="wall"),
         "surfaces": rows("surfaces"),
         "rings": rows("kitchen", "ring"),
         "pots": rows("kitchen", "pot"),
@@ -258,6 +260,18 @@ def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
     def pour_list(id: str) -> Any:
         return exchange.pour_list(workshop, id)
 
+    def hand_list(id: str) -> Any:
+        return exchange.hand_list(workshop, id)
+
+    def prep_list(id: str) -> Any:
+        return day_sheets.prep_list(workshop, id)
+
+    def sheets(id: str) -> Any:
+        return day_sheets.day_sheets(workshop, id)
+
+    def timetable_pdf(id: str) -> Any:
+        return timetable_list(workshop, id)
+
     def readings(id: str) -> Any:
         return exchange.readings_out(runs, id)
 
@@ -290,6 +304,12 @@ def _papers(api: Api, workshop: Workshop, runs: RunService) -> None:
     )
     api.add("GET", "/api/orders/{id}/melt-list.pdf", melt_list, reply=pdf, summary="What to melt, for the wall")
     api.add("GET", "/api/orders/{id}/pour-list.pdf", pour_list, reply=pdf, summary="What to pour, for the wall")
+    api.add(
+        "GET", "/api/orders/{id}/hand-list.pdf", hand_list, reply=pdf, summary="What is made by hand, for the wall"
+    )
+    api.add("GET", "/api/orders/{id}/prep-list.pdf", prep_list, reply=pdf, summary="What must be at hand")
+    api.add("GET", "/api/orders/{id}/day-sheets.pdf", sheets, reply=pdf, summary="What each person does when")
+    api.add("GET", "/api/orders/{id}/timetable.pdf", timetable_pdf, reply=pdf, summary="A timetable, for the wall")
     api.add("GET", "/api/runs/{id}/readings.csv", readings, reply=csv, summary="A run's readings")
     api.add(
         "POST",

@@ -5,10 +5,12 @@ from typing import Any
 from umber_pebble.api import run_schemas as r
 from umber_pebble.api import schemas as s
 from umber_pebble.api.http import Api
-from umber_pebble.services import bench, cards, logbook
+from umber_pebble.services import bench, cards, logbook, pictures
 from umber_pebble.services.foresight import Foresight
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import RunService
+
+LARGEST_PICTURE = 16_000_000
 
 
 def add_runs(api: Api, runs: RunService) -> None:
@@ -26,6 +28,13 @@ def add_runs(api: Api, runs: RunService) -> None:
 
     def events(id: str) -> Any:
         return {"items": runs.look(id)[3]}
+
+    def picture(id: str, picture: str) -> Any:
+        return pictures.get(runs.workshop, id, picture)
+
+    def put_picture(body: r.PictureIn, id: str) -> Any:
+        pictures.put(runs.workshop, id, body.id, body.data)
+        return {"id": body.id}
 
     def view(id: str, actor: str) -> Any:
         return {"view": bench.view(runs, id, actor)}
@@ -56,6 +65,17 @@ def add_runs(api: Api, runs: RunService) -> None:
         "POST", "/api/runs/{id}/events", add, body=r.EventIn, reply=r.EventOut, status=201, summary="Add an event"
     )
     api.add("GET", "/api/runs/{id}/events", events, reply=r.EventList, summary="A run's whole log")
+    api.add(
+        "POST",
+        "/api/runs/{id}/pictures",
+        put_picture,
+        body=r.PictureIn,
+        reply=r.PictureOut,
+        status=201,
+        summary="Keep a picture, for a note",
+        largest=LARGEST_PICTURE,
+    )
+    api.add("GET", "/api/runs/{id}/pictures/{picture}", picture, reply="image/jpeg", summary="A picture of a run")
     api.add("GET", "/api/runs/{id}/bench", view, query=("actor",), reply=r.Bench, summary="A run at the bench")
     api.add(
         "GET", "/api/runs/{id}/ahead", ahead, query=("actor",), reply=r.AheadReply, summary="Its acts to the end"

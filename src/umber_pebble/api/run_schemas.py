@@ -20,6 +20,17 @@ class StartRun(Doc):
     device: Name
 
 
+class PictureIn(Doc):
+    """A picture in base64; the id is the client's."""
+
+    id: Id
+    data: str
+
+
+class PictureOut(Reply):
+    id: str
+
+
 class RunStarted(Reply):
     id: str
 

@@ -149,9 +149,11 @@ class OutlineRead(Reply):
 
 
 class Ways(Reply):
-    """Ways by family."""
+    """Ways by family; how sure an order usually is to be, and its reserve [frac]."""
 
     ways: dict[str, WayDoc]
+    confidence_frac: float
+    reserve_frac: float
 
 
 class Kept(Reply):

@@ -70,6 +70,7 @@ KITCHEN = Kitchen(
         ),
     ],
     people=[WREN, "Sol"],
+    hours=[],
     paces=Paces(
         weigh_s=120.0,
         pour_each_s=6.0,
@@ -113,6 +114,9 @@ def _order(name: str, due: datetime, lines: list[OrderLine]) -> Order:
         ways=ways,
         confidence_frac=0.9,
         reserve_frac=0.05,
+        people=[],
+        timetable=None,
+        together=[],
     )
 
 
@@ -164,22 +168,22 @@ def fill(config: Config, today: datetime | None = None) -> None:
     for colour_id, colour in COLOURS.items():
         workshop.create("colour", colour_id, colour)
     workshop.create("palette", "palette-night", NIGHT)
-    disc = OrderLine(piece_id="piece-disc", quantity=21)
+    disc = _line("piece-disc", 21)
     workshop.create("order", "order-rehearsal", _order("Dome rehearsal", past.now() + timedelta(hours=6), [disc]))
     rehearse(workshop, past)
     due = (now + timedelta(days=2)).replace(hour=20, minute=0, second=0)
-    lines = [OrderLine(piece_id="piece-disc", quantity=24)]
+    lines = [_line("piece-disc", 24)]
     workshop.create("order", "order-first-light", _order("First-light night", due, lines))
-    lenses = [OrderLine(piece_id="piece-lens", quantity=10), OrderLine(piece_id="piece-disc", quantity=12)]
+    lenses = [_line("piece-lens", 10), _line("piece-disc", 12)]
     workshop.create("order", "order-comet", _order("Comet supper", due + timedelta(days=5), lenses))
-    planets = [OrderLine(piece_id="piece-lollipop", quantity=16)]
+    planets = [_line("piece-lollipop", 16)]
     workshop.create("order", "order-planets", _order("Ringed planets", due + timedelta(days=3), planets))
-    sampler = [OrderLine(piece_id="piece-star", quantity=12), OrderLine(piece_id="piece-meteorite", quantity=12)]
+    sampler = [_line("piece-star", 12), _line("piece-meteorite", 12)]
     workshop.create("order", "order-sampler", _order("Night sky boxes", due + timedelta(days=4), sampler))
-    pops = [OrderLine(piece_id="piece-pop", quantity=12)]
+    pops = [_line("piece-pop", 12)]
     workshop.create("order", "order-pops", _order("Night-sky pops", due + timedelta(days=7), pops))
     table = [
-        OrderLine(piece_id=piece, quantity=count)
+        _line(piece, count)
         for piece, count in (
             ("piece-pop", 8),
             ("piece-filled", 12),
@@ -194,13 +198,23 @@ def fill(config: Config, today: datetime | None = None) -> None:
         )
     ]
     workshop.create("order", "order-table", _order("First-light table", due + timedelta(days=8), table))
-    domes = [OrderLine(piece_id="piece-dome", quantity=2)]
+    sky = [
+        *table,
+        _line("piece-bonbon", 12),
+        _line("piece-lens", 6),
+    ]
+    workshop.create("order", "order-sky", _order("The whole sky", due + timedelta(days=10), sky))
+    domes = [_line("piece-dome", 2)]
     workshop.create("order", "order-domes", _order("Two domes", due + timedelta(days=9), domes))
-    dips = [OrderLine(piece_id="piece-berry", quantity=24), OrderLine(piece_id="piece-cup", quantity=6)]
+    dips = [_line("piece-berry", 24), _line("piece-cup", 6)]
     workshop.create("order", "order-dips", _order("Comet strawberries", due + timedelta(days=9), dips))
-    dark = [OrderLine(piece_id="piece-bonbon", quantity=12)]
+    dark = [_line("piece-bonbon", 12)]
     workshop.create("order", "order-meteorites", _order("Dark meteorites", due + timedelta(days=6), dark))
     workshop.engine.dispose()
+
+
+def _line(piece_id: str, quantity: int) -> OrderLine:
+    return OrderLine(piece_id=piece_id, quantity=quantity, spares="as_sure")
 
 
 def rehearse(workshop: Workshop, clock: DrivenClock) -> None:
@@ -218,7 +232,7 @@ def rehearse(workshop: Workshop, clock: DrivenClock) -> None:
     tell("acknowledged", 20)
     _, frozen, _, _ = runs.look("run-rehearsal")
     for cook in frozen.cooks:
-        _cook(tell, cook, _true_curve(cook))
+        _cook(tell, cook)
     cavity = 0
     for cook in frozen.cooks:
         for r in cook.rounds:
@@ -229,23 +243,26 @@ def rehearse(workshop: Workshop, clock: DrivenClock) -> None:
     tell("ended", 60, left_kg={"pot-heavy": 0.064})
 
 
-def _true_curve(cook: PotCook) -> Callable[[float], float]:
+def _true_curve(cook: PotCook, left_kg: float) -> Callable[[float], float]:
     """What the rehearsal's pot really did: it loses a tenth less than the model says."""
-    case = replace(cook.heating.case, loss_factor=0.9 * cook.heating.case.loss_factor)
+    full = cook.heating.case
+    case = replace(full, melt_kg=left_kg, loss_factor=0.9 * full.loss_factor)
     curve = cooling_curve_degc(case, OFF_DEGC)
     return lambda s: float(np.interp(s, curve_times_s(), curve))
 
 
-def _cook(tell: Callable[..., None], cook: PotCook, degc: Callable[[float], float]) -> None:
-    """One cook with its readings, off by what a hand and a probe are off."""
-    tell("heated", 130, cook=cook.number)
-    tell("rested", cook.hob.likely * 1.06, cook=cook.number, degc=OFF_DEGC)
-    since = 0.0
-    for after, off_k in ((50.0, 0.4), (60.0, -0.7), (70.0, 0.5)):
-        since += after
-        tell("reading", after, cook=cook.number, degc=round(degc(since) + off_k, 1), method="immersed_swirled")
+def _cook(tell: Callable[..., None], cook: PotCook) -> None:
+    """One cook, warmed again for each round, with its readings, off by what a hand and a probe are off."""
+    left = cook.charge_kg
     for r in cook.rounds:
+        degc, since = _true_curve(cook, left), 0.0
+        tell("heated", 130, cook=cook.number)
+        tell("rested", cook.hob.likely * 1.06 * left / cook.charge_kg, cook=cook.number, degc=OFF_DEGC)
+        for after, off_k in ((50.0, 0.4), (60.0, -0.7), (70.0, 0.5)):
+            since += after
+            read = round(degc(since) + off_k, 1)
+            tell("reading", after, cook=cook.number, degc=read, method="immersed_swirled")
         tell("poured", 80, round=r.number)
-    for r in cook.rounds:
         tell("unmoulded", 1150, round=r.number)
-    tell("note", 200, text="mould washed and dried")
+        tell("note", 200, text="mould washed and dried")
+        left -= cook.finished_kg * r.casts / cook.casts

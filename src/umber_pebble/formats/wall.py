@@ -12,7 +12,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.pdfbase.pdfmetrics import getFont, registerFont
 from reportlab.pdfbase.ttfonts import TTFont
-from reportlab.platypus import KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import KeepTogether, PageBreak, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 PLAIN, BOLD = "DejaVuSansCondensed", "DejaVuSansCondensed-Bold"
 for _name in (PLAIN, BOLD):
@@ -28,12 +28,13 @@ NAMES = ParagraphStyle("names", parent=CELL, fontSize=10, leading=13, textColor=
 
 @dataclass(frozen=True, slots=True)
 class Block:
-    """A headed table: column names, rows of cells, the first cell of each large; and a line under it."""
+    """A headed table: column names, rows of cells, the first cell of each large; a line under it; whether it begins a page."""
 
     title: str
     columns: tuple[str, ...]
     rows: Sequence[tuple[str, ...]]
     note: str = ""
+    new_page: bool = False
 
 
 def write_list(title: str, note: str, blocks: Sequence[Block]) -> bytes:
@@ -48,9 +49,11 @@ def write_list(title: str, note: str, blocks: Sequence[Block]) -> bytes:
         bottomMargin=16 * mm,
         title=title,
     )
-    written = _Written()
+    written = Written()
     story: list[object] = [written(title, TITLE), written(note, NOTE), Spacer(1, 5 * mm)]
     for block in blocks:
+        if block.new_page:
+            story.append(PageBreak())
         head = written(block.title, HEAD)
         table = [_table(block, document.width, written)] if block.columns else []
         story.append(KeepTogether([head, *table]))
@@ -61,7 +64,7 @@ def write_list(title: str, note: str, blocks: Sequence[Block]) -> bytes:
     return out.getvalue()
 
 
-class _Written:
+class Written:
     """Texts as paragraphs. What the font has no letters for is told by a number in the order of the list, to be seen on the screen."""
 
     def __init__(self) -> None:
@@ -82,7 +85,7 @@ def has_letters(text: str) -> bool:
     return all(ord(letter) in glyphs for letter in text)
 
 
-def _table(block: Block, width: float, written: _Written) -> Table:
+def _table(block: Block, width: float, written: Written) -> Table:
     rows = [[written(name, NAMES) for name in block.columns]]
     rows += [[written(cell, BIG if i == 0 else CELL) for i, cell in enumerate(row)] for row in block.rows]
     first = 0.3 if len(block.columns) > 1 else 1.0

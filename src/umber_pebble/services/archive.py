@@ -17,14 +17,17 @@ from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.services.doc_base import STORED, Doc, Id, Name, Utc, Whole
 from umber_pebble.services.documents import Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Probe, Units
 from umber_pebble.services.errors import Unreadable
+from umber_pebble.services.frozen_file import FrozenFile
 from umber_pebble.services.full_disk import words_for_a_full_disk
+from umber_pebble.services.pictures import MOST_OF_A_RUN, PictureFile
+from umber_pebble.services.pictures import kept as kept_pictures
+from umber_pebble.services.pictures import rows as picture_rows
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.runs import RunService
-from umber_pebble.services.snapshot import Snapshot
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 from umber_pebble.store import queries
 from umber_pebble.store.backups import backup, made_now
-from umber_pebble.store.models import Calibration, EventRow, Revision, Run, Thing
+from umber_pebble.store.models import Calibration, EventRow, Picture, Revision, Run, Thing
 
 FORMAT: Literal["umber-pebble-workshop"] = "umber-pebble-workshop"
 VERSION: Literal[1] = 1
@@ -123,24 +126,6 @@ class EventFile(Doc):
     payload: dict[str, Any] | str = Field(description="as text where it is deeper than an event says")
 
 
-class DoseFile(Doc):
-    """Of a colour, what goes into a kilogram of a melt."""
-
-    name: str
-    kg: float | None
-    drops: float | None
-
-
-class FrozenFile(Doc):
-    """What a run was started with; doses by coloured melt."""
-
-    engine: str
-    snapshot: Snapshot
-    groups: list[list[list[Whole]]]
-    planned_at: Utc
-    doses: dict[str, list[DoseFile]] = Field(default_factory=dict)
-
-
 class RunFile(Doc):
     """A run with its whole log."""
 
@@ -151,6 +136,7 @@ class RunFile(Doc):
     frozen: FrozenFile
     events: list[EventFile] = Field(min_length=1)
     shown: dict[str, Any] | None = Field(default=None, description="what it showed when it ended")
+    pictures: list[PictureFile] = Field(default_factory=list, max_length=MOST_OF_A_RUN)
 
 
 class RawRevision(Doc):
@@ -184,6 +170,7 @@ class RawRun(Doc):
     frozen: dict[str, Any]
     events: list[EventFile]
     shown: dict[str, Any] | None = None
+    pictures: list[PictureFile] = Field(default_factory=list, max_length=MOST_OF_A_RUN)
 
 
 class WorkshopFile(Doc):
@@ -251,6 +238,7 @@ def _run_row(session: Session, run: Run) -> dict[str, Any]:
         "frozen": run.frozen,
         "events": events,
         "shown": run.shown,
+        "pictures": picture_rows(session, run.id),
     }
 
 
@@ -273,7 +261,7 @@ def import_workshop(workshop: Workshop, runs: RunService, file: WorkshopFile) ->
         kept = backup(database, made_now(database.parent / "backups", "before-import-"))
     runs.forget()
     with workshop.writing() as session:
-        for table in (Calibration, EventRow, Run, Revision, Thing):
+        for table in (Calibration, EventRow, Picture, Run, Revision, Thing):
             session.execute(delete(table))
         for thing in [*file.things, *file.unread_things]:
             _put_thing(session, thing)
@@ -318,7 +306,7 @@ def _holds_together(file: WorkshopFile) -> None:
     for wanted, kind in ((KITCHEN_ID, "kitchen"), (UNITS_ID, "units")):
         if [t.id for t in file.things if t.kind == kind and not t.gone] != [wanted]:
             raise _wrong("things", f"there must be one {kind}, with the id {wanted}", None)
-    events: set[str] = set()
+    events, pictures = set[str](), set[str]()
     runs: list[RunFile | RawRun] = [*file.runs, *file.unread_runs]
     for i, run in enumerate(runs):
         if run.id in seen:
@@ -328,6 +316,10 @@ def _holds_together(file: WorkshopFile) -> None:
             if event.id in events or event.seq != j + 1:
                 raise _wrong(f"runs.{i}.events.{j}", "events have ids of their own, and seq from 1 on", event.id)
             events.add(event.id)
+        for j, picture in enumerate(run.pictures):
+            if picture.id in pictures:
+                raise _wrong(f"runs.{i}.pictures.{j}.id", "two pictures have the same id", picture.id)
+            pictures.add(picture.id)
     if sum(run.ended_at is None for run in runs) > 1:
         raise _wrong("runs", "only one run may be live", None)
 
@@ -364,9 +356,10 @@ def _said(event: EventFile) -> dict[str, Any]:
 
 
 def _put_raw_run(session: Session, file: RawRun) -> None:
-    session.add(Run(**file.model_dump(exclude={"events"})))
+    session.add(Run(**file.model_dump(exclude={"events", "pictures"})))
     session.flush()
     session.add_all(_events(file.id, file.events))
+    session.add_all(kept_pictures(file.id, file.pictures))
 
 
 def _put_run(session: Session, runs: RunService, file: RunFile) -> None:
@@ -384,6 +377,7 @@ def _put_run(session: Session, runs: RunService, file: RunFile) -> None:
     session.flush()
     rows = _events(file.id, file.events)
     session.add_all(rows)
+    session.add_all(kept_pictures(file.id, file.pictures))
     ended = runs.teach(session, run, rows)
     if (ended is None) != (file.ended_at is None):
         raise _wrong("ended_at", "this does not agree with its events", _text(file.ended_at))

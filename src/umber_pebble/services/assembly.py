@@ -13,13 +13,15 @@ from umber_pebble.core.pieces.assembly import (
     hangs,
     standing,
 )
+from umber_pebble.core.pieces.body import profile
 from umber_pebble.core.pieces.joints import hand_s
 from umber_pebble.core.pieces.usual import hidden
 from umber_pebble.core.spread import Spread
+from umber_pebble.services.builds import Built
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen
 from umber_pebble.services.joins import check_joins, held, joint_of
-from umber_pebble.services.piece_docs import Part, Piece, Stand
+from umber_pebble.services.piece_docs import Part, Piece, Spot, Stand
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
 
 
@@ -32,12 +34,13 @@ class AssemblyRequest(Doc):
 @dataclass(frozen=True, slots=True)
 class PartWeight:
     """What one part weighs, and all of it in a piece [kg]; how thick it is at its last melt [m]; hidden: the passes that lie on
-    the face that is not seen."""
+    the face that is not seen; outline: as it is seen from the front, about its middle [m]."""
 
     each: Explained
     all_kg: float
     thick_m: float
     hidden: list[int]
+    outline: list[list[float]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,12 +58,14 @@ class JoinRow:
 @dataclass(frozen=True, slots=True)
 class Stands:
     """How a piece stands; the stress in its foot against what is safe to plan with, and the foot that would be [frac, m]; how many
-    times over the wire carries it; the lean it should bear at least [rad]."""
+    times over the wire carries it, and how thick one that does would be [m]; the lean it should bear at least [rad]."""
 
     standing: Standing
+    middle: Spot
     foot_frac: float
     foot_needs_m: float
     hangs: float
+    wire_needs_m: float
     safe_rad: float
 
 
@@ -122,7 +127,17 @@ def _weighed(workshop: Workshop, part: Part) -> tuple[PartWeight, Material]:
     cast = [row for row in built.laid if row.cast]
     melt = built.passes[cast[-1].index].material(built.own) if cast else material("melts", "coating")
     thin = cast[-1].thick_m if cast else 0.0
-    return PartWeight(each, each.value.likely * part.count, thin, hidden(part.seen, part.passes)), melt
+    outline = _outline(built)
+    return PartWeight(each, each.value.likely * part.count, thin, hidden(part.seen, part.passes), outline), melt
+
+
+def _outline(built: Built) -> list[list[float]]:
+    """A part from the front: the opening of its cavity, or the cut through its body."""
+    if built.body is None:
+        return [[x, y] for x, y in built.mould.cavity.shape.rim()]
+    of = built.body
+    cut = profile(of.shape, of.diameter_m, of.high_m)
+    return [[x, y - of.high_m / 2] for x, y in cut.exterior.coords]
 
 
 def _stands(stand: Stand, parts: list[PartWeight], kind: str) -> Stands:
@@ -134,10 +149,13 @@ def _stands(stand: Stand, parts: list[PartWeight], kind: str) -> Stands:
     found = standing(weights, [(-w, -d), (w, -d), (w, d), (-w, d)])
     strength, out = material("kitchen", kind, "strength"), found.middle_m[0]
     safe = strength.value("bends") / strength.value("safety")
+    carries = hangs(found.kg, stand.wire_m, stand.wire_in_m, kind)
     return Stands(
         found,
+        Spot(x_m=found.middle_m[0], z_m=found.middle_m[2]),
         foot_stress_pa(found.kg, out, stand.foot_wide_m, stand.foot_thick_m) / safe,
         foot_thickness_m(found.kg, out, stand.foot_wide_m, kind),
-        hangs(found.kg, stand.wire_m, stand.wire_in_m, kind),
+        carries,
+        stand.wire_m / carries,
         material("kitchen", "usual", "lean").value("safe"),
     )

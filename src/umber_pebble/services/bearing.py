@@ -46,7 +46,7 @@ def _mould_bears(frozen: FrozenPlan, seen: Interpreted, number: int) -> None:
     cook = frozen.cooks[target.cook]
     assert target.poured_s is not None
     now = temperature_at_degc(seen.rests[(target.cook, target.rest)], target.poured_s)
-    bears = cook.flow.mould_bears_degc
+    bears = cook.pours[target.line][0].mould_bears_degc
     if now.likely > bears:
         raise MouldTooWeak(
             f"the pot is at {now.likely:.0f} degC and the mould bears {bears:g} degC: "

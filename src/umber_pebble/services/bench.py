@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from umber_pebble.core.bench.act_kinds import TakeOff, TakeOut, Weigh, What
-from umber_pebble.core.bench.acts import Call, calls, next_acts
+from umber_pebble.core.bench.acts import Call, calls, next_acts, timer_calls
 from umber_pebble.core.bench.held_track import hold_acts
 from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act
@@ -21,6 +21,8 @@ from umber_pebble.services.probes import PROBE_DEVICE
 from umber_pebble.services.ribbons import Ribbon, ribbons
 from umber_pebble.services.run_log import AsideShown
 from umber_pebble.services.runs import RunService
+from umber_pebble.services.shares import OfOrder, orders_of
+from umber_pebble.services.together import next_due
 from umber_pebble.services.told import EventBody, body_of
 from umber_pebble.store.models import Run
 
@@ -48,7 +50,8 @@ class ColourIn:
 
 @dataclass(frozen=True, slots=True)
 class ActView:
-    """An act, the event that tells it, and the melt it is about, if any; closes_s is None when it has no end. colours: what is stirred
+    """An act, the event that tells it, and the melt it is about, if any; closes_s is None when it has no end; who: whose hands it was
+    planned for, "" anybody's. colours: what is stirred
     into a coloured melt while it is made, None at any other act."""
 
     what: What
@@ -58,6 +61,7 @@ class ActView:
     closes_s: float | None
     sure: bool
     forecast: bool
+    who: str
     melt: MeltShown | None
     colours: list[ColourIn] | None
 
@@ -68,6 +72,24 @@ class Done:
 
     id: str
     told: EventBody
+
+
+@dataclass(frozen=True, slots=True)
+class TimerShown:
+    """A timer that runs or rings: its number and name, and when it rings [s]."""
+
+    number: int
+    name: str
+    rings_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class InHand:
+    """A part that has left its mould for good: its line, how many are wanted, and how many are usable so far."""
+
+    line: int
+    wanted: int
+    good: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,6 +119,9 @@ class BenchView:
     lines: list[Named]
     vessels: dict[str, str]
     aside: list[AsideShown]
+    timers: list[TimerShown]
+    castings: list[InHand]
+    orders: tuple[OfOrder, ...] = ()
     unread: bool = False
 
 
@@ -122,7 +147,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         elapsed_s=elapsed,
         rate=clock.rate,
         started_at=run.started_at.isoformat(),
-        due_at=order.due_at.isoformat(),
+        due_at=next_due(order, frozen.snapshot.shares, clock.now()).isoformat(),
         ended=seen.state.ended_s is not None,
         room_degc=frozen.plan.room_degc,
         humidity_frac=frozen.plan.humidity_frac,
@@ -131,13 +156,18 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         acknowledged=actor in seen.state.acknowledged or not frozen.layout.hot,
         ribbons=ribbons(frozen, seen, events, elapsed),
         acts=[act_view(a, frozen, seen) for a in acts],
-        calls=[] if seen.state.paused_s is not None else calls(acts, frozen.plan.paces.call_before_s),
+        calls=[*_calls(acts, actor, frozen, seen), *timer_calls(seen.state)],
         paused=seen.state.paused_s is not None,
         last=_last(events),
         places={p.id: p.name for p in frozen.snapshot.kitchen.places},
         lines=[line.named for line in frozen.plan.lines],
         vessels={v.id: v.name for v in frozen.snapshot.kitchen.vessels if v.id in frozen.layout.vessels},
         aside=[AsideShown(a.id, a.kind, a.why.message) for a in seen.state.aside],
+        timers=[TimerShown(t.number, t.name, t.rings_s) for t in seen.state.timers if not t.over],
+        castings=[
+            InHand(i, line.quantity, seen.state.good(i)) for i, line in enumerate(frozen.plan.lines) if line.last
+        ],
+        orders=orders_of(frozen.snapshot),
     )
 
 
@@ -145,7 +175,19 @@ def acts_of(frozen: FrozenPlan, seen: Interpreted, actor: str, now: float) -> li
     """What is to be done as a run stands, first what leads."""
     held = hold_acts(seen.cooks, seen.state.batches, seen.batches, frozen.hold, now)
     return next_acts(
-        RunNow(frozen.plan, seen.cooks, seen.state, seen.pots, seen.rounds, frozen.windows, now), actor, held
+        RunNow(
+            frozen.plan,
+            seen.cooks,
+            seen.state,
+            seen.pots,
+            seen.rounds,
+            frozen.windows,
+            now,
+            frozen.planned_s,
+            frozen.whose,
+        ),
+        actor,
+        held,
     )
 
 
@@ -177,7 +219,16 @@ def _bare(run: Run, now: datetime, rate: float) -> BenchView:
         vessels={},
         unread=True,
         aside=[],
+        timers=[],
+        castings=[],
     )
+
+
+def _calls(acts: list[Act], actor: str, frozen: FrozenPlan, seen: Interpreted) -> list[Call]:
+    """What somebody is called for; in a pause nothing but her own timers."""
+    if seen.state.paused_s is not None:
+        return []
+    return calls([act for act in acts if act.who in ("", actor)], frozen.plan.paces.call_before_s)
 
 
 def act_view(act: Act, frozen: FrozenPlan, seen: Interpreted) -> ActView:
@@ -187,7 +238,9 @@ def act_view(act: Act, frozen: FrozenPlan, seen: Interpreted) -> ActView:
     melt = _melt(cook) if cook else None
     colours = _colours(cook, frozen) if cook and isinstance(act.what, Weigh | TakeOff | TakeOut) else None
     tells = body_of(act.tells) if act.tells else None
-    return ActView(act.what, act.subject, tells, act.opens_s, closes, act.sure, act.forecast, melt, colours)
+    return ActView(
+        act.what, act.subject, tells, act.opens_s, closes, act.sure, act.forecast, act.who, melt, colours
+    )
 
 
 def _melt(cook: PotCook) -> MeltShown:

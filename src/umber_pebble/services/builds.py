@@ -21,7 +21,7 @@ from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind, Put
 from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, Named, Paces, PlanLine, PouredAs
 from umber_pebble.core.plan.problem import Mould as MouldCase
-from umber_pebble.core.plan.spares import BreakRate
+from umber_pebble.core.plan.spares import BreakRate, Spares
 from umber_pebble.core.spread import Spread
 from umber_pebble.services import piece_docs as d
 from umber_pebble.services.documents import Mould, OwnMaterial
@@ -121,11 +121,12 @@ def build_key(part: d.Part) -> str:
 
 @dataclass(frozen=True, slots=True)
 class Wanted:
-    """What is wanted of an order's line: which it is, what it is called, how many."""
+    """What is wanted of an order's line: which it is, what it is called, how many, with which spares."""
 
     item: int
     named: Named
     quantity: int
+    spares: Spares = "as_sure"
 
 
 def lines_of(
@@ -217,7 +218,14 @@ def lines_of(
         return []
     if part.bent:
         lines[-1] = replace(lines[-1], work="bend")
-    lines[-1] = replace(lines[-1], last=True, lies=lies, build=build_key(part), leaves=leaves_at(part, built))
+    lines[-1] = replace(
+        lines[-1],
+        last=True,
+        lies=lies,
+        build=build_key(part),
+        leaves=leaves_at(part, built),
+        spares=wanted.spares,
+    )
     return lines
 
 

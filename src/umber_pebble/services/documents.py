@@ -4,16 +4,24 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
+from umber_pebble.core.plan.problem import MOST_HANDS
+from umber_pebble.core.plan.spares import Spares
 from umber_pebble.core.texts import Hex
 from umber_pebble.services.doc_base import Doc, Id, Name, Utc, Whole, Zone
+from umber_pebble.services.kept_timetable import KeptTimetable
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.way_docs import WayDoc, older_ways
+
+HobKind = Literal["electric", "gas", "induction"]
+SurfaceKey = Literal["wood", "steel", "granite", "marble", "glass", "trivet", "foam"]
+VesselWall = Literal["steel", "copper", "glass", "plastic", "silicone"]
+MouldMaterial = Literal["silicone", "aluminium", "polycarbonate", "thermoformed", "steel", "acetate"]
 
 
 class Ring(Doc):
     id: Id
     name: Name
-    kind: Literal["electric", "gas", "induction"]
+    kind: HobKind
     power_w: float = Field(ge=100, le=20_000)
 
 
@@ -34,7 +42,7 @@ class Place(Doc):
     name: Name
     kind: Literal["room", "fridge", "freezer"]
     fan: bool
-    surface: Literal["wood", "steel", "granite", "marble", "glass", "trivet", "foam"]
+    surface: SurfaceKey
     thickness_m: float = Field(ge=0.001, le=0.2)
     surface_degc: float | None = Field(ge=-30, le=60, description="None: as warm as its air")
     air_degc: float | None = Field(ge=-30, le=45, description="None: the room's air")
@@ -52,7 +60,7 @@ class Place(Doc):
 class Vessel(Doc):
     id: Id
     name: Name
-    made_of: Literal["steel", "copper", "glass", "plastic", "silicone"]
+    made_of: VesselWall
     diameter_m: float = Field(ge=0.06, le=0.6)
     height_m: float = Field(ge=0.03, le=0.6)
     mass_kg: float = Field(ge=0.05, le=15)
@@ -81,7 +89,20 @@ class Paces(Doc):
         return {"dry_s": 0.0, **doc} | dict.fromkeys(missing, doc["bend_each_s"])
 
 
+TimeOfDay = Annotated[str, Field(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
+
+
+class Opening(Doc):
+    """From when to when hands may be in the kitchen on a day of the week, Monday is 0; to a time no later than from: into the night."""
+
+    day: Whole = Field(ge=0, le=6)
+    opens: TimeOfDay
+    closes: TimeOfDay
+
+
 class Kitchen(Doc):
+    """A kitchen and what is in it; hours: when hands may be in it, at any time where none are told."""
+
     name: Name
     zone: Zone
     altitude_m: float = Field(ge=-400, le=4500)
@@ -94,6 +115,13 @@ class Kitchen(Doc):
     vessels: list[Vessel] = Field(min_length=1, max_length=40)
     people: list[Name] = Field(min_length=1, max_length=12)
     paces: Paces
+    hours: list[Opening] = Field(max_length=28)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, doc: object) -> object:
+        """One of an older version was always open."""
+        return {"hours": [], **doc} if isinstance(doc, dict) else doc
 
 
 class Units(Doc):
@@ -234,7 +262,7 @@ class Mould(Doc):
     """A mould, or rings and bars on a mat: then the mat is the floor."""
 
     name: Name
-    material: Literal["silicone", "aluminium", "polycarbonate", "thermoformed", "steel", "acetate"]
+    material: MouldMaterial
     wall_m: float = Field(ge=0.0002, le=0.03)
     bears_degc: float = Field(ge=40, le=400)
     owned: Whole = Field(ge=1, le=50)
@@ -250,9 +278,21 @@ class Mould(Doc):
         return {"detail_m": None, "oiled": False, **doc} if isinstance(doc, dict) else doc
 
 
+MOST_LINES, MOST_TOGETHER = 40, 8
+
+
 class OrderLine(Doc):
+    """A piece and how many; spares: as many as the order's confidence asks, no round for spares alone, or all rounds full."""
+
     piece_id: Id
     quantity: Whole = Field(ge=1, le=5000)
+    spares: Spares
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, doc: object) -> object:
+        """A line of an older version had as many spares as its order's confidence asks."""
+        return {"spares": "as_sure", **doc} if isinstance(doc, dict) else doc
 
 
 class MeltVessel(Doc):
@@ -264,21 +304,26 @@ class MeltVessel(Doc):
 
 class Order(Doc):
     """What is wanted by when; ways: how its melts are made, by their family, as usual where none is told; vessels: where a melt is
-    not made where its family usually is."""
+    not made where its family usually is; people: who is at it, nobody named: one pair of hands; timetable: one
+    that was chosen for it; together: orders that are made in the same day with it, by their ids."""
 
     name: Name
     due_at: Utc
-    lines: list[OrderLine] = Field(min_length=1, max_length=40)
+    lines: list[OrderLine] = Field(min_length=1, max_length=MOST_LINES)
     vessels: list[MeltVessel] = Field(max_length=40)
     ways: dict[Annotated[str, Field(max_length=40)], WayDoc] = Field(max_length=20)
     confidence_frac: float = Field(ge=0.5, le=0.99)
     reserve_frac: float = Field(ge=0, le=0.5)
+    people: list[Name] = Field(max_length=MOST_HANDS)
+    timetable: KeptTimetable | None
+    together: list[Id] = Field(max_length=MOST_TOGETHER)
 
     @model_validator(mode="before")
     @classmethod
     def _older(cls, doc: object) -> object:
-        """One of an older version: its ways by family, its melts where their family usually is."""
-        return older_ways({"vessels": [], **doc}) if isinstance(doc, dict) else doc
+        """One of an older version: its ways by family, its melts where their family usually is, by one pair of hands, by itself."""
+        since: dict[str, object] = {"vessels": [], "people": [], "timetable": None, "together": []}
+        return older_ways({**since, **doc}) if isinstance(doc, dict) else doc
 
 
 class SheetRow(Doc):

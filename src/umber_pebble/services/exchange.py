@@ -1,6 +1,8 @@
 """Files that go out and come in for one order or run: calendar, lists for the wall, readings."""
 
 import hashlib
+from collections import Counter
+from collections.abc import Sequence
 from datetime import datetime, timedelta
 from zoneinfo import ZoneInfo
 
@@ -11,7 +13,8 @@ from umber_pebble.core.families.known import family_of
 from umber_pebble.core.melts.bursts import Bowl, plan_bursts
 from umber_pebble.core.plan.cards import pour_cards
 from umber_pebble.core.plan.compile import Plan, compile_plan
-from umber_pebble.core.plan.timetable import TaskKind
+from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
+from umber_pebble.core.plan.tasks import TaskKind
 from umber_pebble.formats import units as paper
 from umber_pebble.formats.apart import apart
 from umber_pebble.formats.calendar import Entry, write_calendar
@@ -28,6 +31,9 @@ from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load
 TASKS: dict[TaskKind, str] = {
     "weigh": "Weigh",
     "cook": "Melt",
+    "warm": "Warm again",
+    "temper": "Temper",
+    "tend": "Stir, look",
     "rest": "Rests",
     "pour": "Pour",
     "bend": "Bend",
@@ -47,14 +53,18 @@ TASKS: dict[TaskKind, str] = {
 }
 
 
-def _planned(workshop: Workshop, order_id: str) -> tuple[Order, Kitchen, Units, Plan]:
+def planned(workshop: Workshop, order_id: str) -> tuple[Order, Kitchen, Units, Plan]:
+    """An order's plan as of now, and what its lists are worded by.
+
+    Raises: NotFound, and whatever keeps the plan from being made.
+    """
     now = workshop.clock.now()
     with workshop.session() as session:
         order = load(session, "order", order_id).doc
         kitchen, units = load(session, "kitchen", KITCHEN_ID).doc, load(session, "units", UNITS_ID).doc
         assert isinstance(order, Order) and isinstance(kitchen, Kitchen) and isinstance(units, Units)
         snapshot = snapshot_of(session, order)
-    return order, kitchen, units, compile_plan(plan_input(snapshot, now))
+    return snapshot.order, kitchen, units, compile_plan(plan_input(snapshot, now))
 
 
 def calendar(workshop: Workshop, order_id: str) -> bytes:
@@ -62,19 +72,21 @@ def calendar(workshop: Workshop, order_id: str) -> bytes:
 
     Raises: NotFound, and whatever keeps the plan from being made.
     """
-    order, _, _, plan = _planned(workshop, order_id)
+    order, _, _, plan = planned(workshop, order_id)
     now = workshop.clock.now()
-    entries = []
+    entries, count = [], Counter[tuple[object, ...]]()
     for task in plan.tasks:
-        if task.step is not None:
-            name, of = f" {plan.problem.by_hand[task.step].name}", ""
+        key = (task.kind, task.of, task.number, task.round)
+        count[key] += 1
+        if task.of == "by_hand":
+            name, of = f" {plan.problem.by_hand[task.number].name}", ""
         elif task.round is not None:
             name, of = f" {plan.problem.lines[plan.rounds[task.round].line].name}", f", round {task.round + 1}"
         else:
-            name, of = "", f", cook {(task.cook or 0) + 1}"
+            name, of = "", f", cook {task.number + 1}"
         entries.append(
             Entry(
-                f"{order_id}-{task.kind}-{task.cook}-{task.round}-{task.step}@umber-pebble",
+                f"{order_id}-{task.kind}-{task.of}-{task.number}-{task.round}-{count[key]}@umber-pebble",
                 f"{order.name}: {TASKS[task.kind].lower()}{name}{of}",
                 now + timedelta(seconds=task.start_s),
                 now + timedelta(seconds=task.end_s),
@@ -89,7 +101,7 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
 
     Raises: NotFound, and whatever keeps the plan from being made.
     """
-    order, kitchen, units, plan = _planned(workshop, order_id)
+    order, kitchen, units, plan = planned(workshop, order_id)
     vessels = {v.id: v.name for v in kitchen.vessels}
     blocks = []
     for key, way in plan.problem.ways.items():
@@ -118,7 +130,7 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
         else ""
     )
     return write_list(
-        f"Melt: {order.name}", _due(order, kitchen), [*blocks, *([Block(caution, (), ())] if caution else [])]
+        f"Melt: {order.name}", due_words(order, kitchen), [*blocks, *([Block(caution, (), ())] if caution else [])]
     )
 
 
@@ -127,7 +139,7 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
 
     Raises: NotFound, and whatever keeps the plan from being made.
     """
-    order, kitchen, units, plan = _planned(workshop, order_id)
+    order, kitchen, units, plan = planned(workshop, order_id)
     places = {p.id: p.name for p in kitchen.places}
     blocks = []
     for i, card in enumerate(pour_cards(plan.problem, plan.cooks, plan.windows)):
@@ -158,10 +170,34 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
                 rows,
             )
         )
-    return write_list(f"Pour: {order.name}", _due(order, kitchen), blocks)
+    return write_list(f"Pour: {order.name}", due_words(order, kitchen), blocks)
 
 
-def _due(order: Order, kitchen: Kitchen) -> str:
+def hand_list(workshop: Workshop, order_id: str) -> bytes:
+    """What goes in or is pressed by hand, and what that is mixed of, as PDF.
+
+    Raises: NotFound, and whatever keeps the plan from being made.
+    """
+    order, kitchen, units, plan = planned(workshop, order_id)
+    rows = by_hand_rows(by_hand_amounts(plan.problem, plan.cooks), units)
+    block = Block("In all", ("weigh out", "for", "mixed of"), rows)
+    note = Block("Nothing goes in or is pressed by hand.", (), ())
+    return write_list(f"By hand: {order.name}", due_words(order, kitchen), [block if rows else note])
+
+
+def by_hand_rows(amounts: Sequence[ByHand], units: Units) -> list[tuple[str, ...]]:
+    """What hands put in or press: all of it, how often, of what it is mixed."""
+    return [
+        (
+            paper.mass(row.kg, units),
+            f"{row.count} x {row.name}",
+            ", ".join(f"{paper.mass(of.kg, units)} {of.name}" for of in row.of),
+        )
+        for row in amounts
+    ]
+
+
+def due_words(order: Order, kitchen: Kitchen) -> str:
     due = order.due_at.astimezone(ZoneInfo(kitchen.zone))
     return f"for {due:%A %d %B %Y, %H:%M} ({kitchen.zone.replace('_', ' ')}), {kitchen.name}"
 

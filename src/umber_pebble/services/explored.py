@@ -1,7 +1,9 @@
 """What the heat explorer answers with."""
 
 from dataclasses import dataclass
+from typing import Literal
 
+from umber_pebble.core.bench.marks import GlassMarks, SettingMarks
 from umber_pebble.core.families.family import Rows
 from umber_pebble.core.glass.bend import BendLimits
 from umber_pebble.core.heat.advice import Help, Risk
@@ -24,11 +26,19 @@ class Take:
 
 
 @dataclass(frozen=True, slots=True)
+class Share:
+    """An input and how much of a spread comes from it [frac]."""
+
+    input: str
+    frac: float
+
+
+@dataclass(frozen=True, slots=True)
 class RestsOn:
     """What a time's spread comes from, largest first [frac], and the one reading that would narrow it most."""
 
     mark: str
-    shares: dict[str, float]
+    shares: list[Share]
     reading: str
     narrows_frac: float
 
@@ -79,6 +89,36 @@ class Reheated:
 
 
 @dataclass(frozen=True, slots=True)
+class Uneven:
+    """When thin and thick places may be unmoulded [s from the pour]."""
+
+    thin_s: float
+    thick_s: float
+
+
+GlassMark = Literal[
+    "pour_closes",
+    "thread_closes",
+    "bend_opens",
+    "holds",
+    "softening",
+    "pull_closes",
+    "bend_closes",
+    "brittle",
+    "unmould",
+    "strain",
+]
+
+
+@dataclass(frozen=True, slots=True)
+class GlassAt:
+    """A mark of a sugar glass and the temperature it is reached at [degC]."""
+
+    mark: GlassMark
+    degc: float
+
+
+@dataclass(frozen=True, slots=True)
 class Explored:
     """A cast reckoned: its windows, what they rest on, what would help, what it risks, its section over time; warm_room: it sets so near to
     where its fat melts that its times are the least sure of all."""
@@ -92,9 +132,9 @@ class Explored:
     windows: dict[str, Spread]
     never: list[str]
     bands: tuple[Band, ...]
-    thin: dict[str, float]
-    thick: dict[str, float]
-    limits: dict[str, float]
+    uneven: Uneven | None
+    marks: GlassMarks | SettingMarks
+    glass: list[GlassAt]
     limited_by: dict[str, str]
     takes: list[Take]
     rests_on: list[RestsOn]

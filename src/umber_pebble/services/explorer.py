@@ -1,11 +1,12 @@
 """The heat explorer: one cast on its way through places, reckoned whole."""
 
 from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 import numpy as np
 from pydantic import Field
 
+from umber_pebble.core.bench.marks import marks_of
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.families.known import family_of, is_melt
 from umber_pebble.core.glass.bend import bend_limits, bends_until_log_pa_s
@@ -31,11 +32,15 @@ from umber_pebble.services.explored import (
     Bent,
     Explored,
     Frame,
+    GlassAt,
+    GlassMark,
     LayerShown,
     OnFirst,
     Reheated,
     RestsOn,
+    Share,
     Take,
+    Uneven,
 )
 from umber_pebble.services.materials_own import own_material
 from umber_pebble.services.piece_docs import Piece, StayDoc
@@ -103,18 +108,23 @@ def explore(workshop: Workshop, asked: HeatRequest) -> list[Explored]:
     """
     kitchen = workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
+    return [
+        _explored(kitchen, casting, asked, [pick(kitchen.places, s.place_id, "ways").name for s in stays])
+        for stays, casting in zip(asked.ways, castings(workshop, asked), strict=True)
+    ]
+
+
+def castings(workshop: Workshop, asked: HeatRequest) -> list[Casting]:
+    """A cast as the engine takes it, on each of its ways.
+
+    Raises: as explore.
+    """
+    kitchen = workshop.get("kitchen", KITCHEN_ID).doc
+    assert isinstance(kitchen, Kitchen)
     melt = tempered(melt_of(workshop, asked.material), asked.temper)
     ways = [tuple(stay for stay, _ in way_of(w, kitchen, f"ways.{i}")) for i, w in enumerate(asked.ways)]
     first = _casting(workshop, melt, asked, ways[0])
-    return [
-        _explored(
-            kitchen,
-            replace(first, path=path),
-            asked,
-            [pick(kitchen.places, s.place_id, "ways").name for s in stays],
-        )
-        for stays, path in zip(asked.ways, ways, strict=True)
-    ]
+    return [replace(first, path=path) for path in ways]
 
 
 def _explored(kitchen: Kitchen, casting: Casting, asked: HeatRequest, places: list[str]) -> Explored:
@@ -125,6 +135,7 @@ def _explored(kitchen: Kitchen, casting: Casting, asked: HeatRequest, places: li
     mark, never = "unmould", [name for name in w.at if w.never(name)]
     bends = asked.bend is not None and "bend_opens" in w.at
     opens = [name for name in ("bend_opens", "touch") if name in w.at]
+    thin_s, thick_s = w.thin[mark], w.thick[mark]
     return Explored(
         name=melt.name,
         family=casting.kind,
@@ -135,9 +146,9 @@ def _explored(kitchen: Kitchen, casting: Casting, asked: HeatRequest, places: li
         windows=w.at | {"cool_to_hold": w.cool_to_hold},
         never=never,
         bands=cast_bands(w.at, frozenset(never), family_of(melt).ends.held_until, Use("bend" if bends else None)),
-        thin=w.thin,
-        thick=w.thick,
-        limits=w.limits,
+        uneven=Uneven(thin_s, thick_s) if thin_s < thick_s else None,
+        marks=marks_of(w),
+        glass=[] if casting.tg is None else [GlassAt(name, w.limits[name]) for name in get_args(GlassMark)],
         limited_by=w.limited_by,
         takes=_takes(casting.kind, w),
         rests_on=[_rests_on(name, w) for name in (*opens, mark)],
@@ -243,7 +254,7 @@ def _takes(family: str, w: PieceWindows) -> list[Take]:
 def _rests_on(mark: str, w: PieceWindows) -> RestsOn:
     shares = w.shares[mark]
     reading, narrows = best_reading(shares) or ("", 0.0)
-    return RestsOn(mark, dict(list(shares.items())[:4]), reading, narrows)
+    return RestsOn(mark, [Share(*of) for of in list(shares.items())[:4]], reading, narrows)
 
 
 def _sweat(kitchen: Kitchen, casting: Casting, w: PieceWindows) -> Sweat | None:

@@ -56,7 +56,7 @@ class Foresight:
     def __init__(self, service: RunService) -> None:
         self.service = service
         self._one = threading.Lock()
-        self._key: tuple[str, int, bool] | None = None
+        self._key: tuple[str, int, bool, str] | None = None
         self._links: list[LinkView] = []
         self._more: Iterator[LinkView] = iter(())
 
@@ -67,8 +67,8 @@ class Foresight:
         """
         with self._one:
             run, frozen, seen, _ = self.service.look(run_id)
-            # nothing but the caution is somebody's own
-            key = (run_id, seen.seq, actor in seen.state.acknowledged)
+            # nothing but the caution is somebody's own, unless the day was planned for several
+            key = (run_id, seen.seq, actor in seen.state.acknowledged, actor if frozen.whose else "")
             if self._key != key:
                 elapsed = (self.service.workshop.clock.now() - run.started_at).total_seconds()
                 self._key, self._links, self._more = key, [], _links(frozen, seen, actor, elapsed)

@@ -21,6 +21,7 @@ from umber_pebble.services.snapshot import (
     prior_loss,
     prior_residue,
 )
+from umber_pebble.services.together import as_one, made_with
 from umber_pebble.services.workshop import KITCHEN_ID, Stored, load, load_all, own_materials
 from umber_pebble.store import queries
 
@@ -31,19 +32,33 @@ def _docs(stored: Mapping[str, Stored], sort: type[D]) -> dict[str, D]:
     return {key: of.doc for key, of in stored.items() if isinstance(of.doc, sort)}
 
 
-def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | None = None) -> Snapshot:
-    """An order with all it uses, as they stand now, and what was learned of them.
+Unstored = tuple[Mapping[str, Piece], Mapping[str, Mould]]
+"""Pieces and moulds by their ids that are asked about and not in the workshop."""
+NOTHING_MORE: Unstored = ({}, {})
 
-    Raises: NotFound: a piece or mould is gone.
+
+def snapshot_of(
+    session: Session,
+    order: Order,
+    order_ref: tuple[str, int] | None = None,
+    unstored: Unstored = NOTHING_MORE,
+) -> Snapshot:
+    """An order with those that are made with it and all they use, as they stand now, and what was learned of them.
+
+    Raises: NotFound: a piece or mould is gone. OutOfRange: too many lines for a day.
     """
+    order, shares = as_one(order, made_with(session, order))
     kitchen = load(session, "kitchen", KITCHEN_ID)
     assert isinstance(kitchen.doc, Kitchen)
     versions = {KITCHEN_ID: kitchen.version, **({order_ref[0]: order_ref[1]} if order_ref else {})}
     paths = {line.piece_id: f"lines.{i}.piece_id" for i, line in reversed(list(enumerate(order.lines)))}
-    stored = load_all(session, "piece", paths)
-    pieces = _docs(stored, Piece)
+    stored = load_all(session, "piece", {key: path for key, path in paths.items() if key not in unstored[0]})
+    pieces = {**_docs(stored, Piece), **unstored[0]}
     used_moulds = {
-        part.mould_id: paths[key] for key, piece in pieces.items() for part in piece.parts if part.mould_id
+        part.mould_id: paths[key]
+        for key, piece in pieces.items()
+        for part in piece.parts
+        if part.mould_id and part.mould_id not in unstored[1]
     }
     moulds = load_all(session, "mould", used_moulds)
     versions |= {key: of.version for key, of in (stored | moulds).items()}
@@ -55,9 +70,10 @@ def snapshot_of(session: Session, order: Order, order_ref: tuple[str, int] | Non
     learnt = queries.evidence(session)
     return Snapshot(
         order=order,
+        shares=shares,
         kitchen=kitchen.doc,
         pieces=pieces,
-        moulds=_docs(moulds, Mould),
+        moulds={**_docs(moulds, Mould), **unstored[1]},
         materials={key: doc for key, doc in own.items() if key in cast_of},
         versions=versions,
         breaks={key: _counts(learnt.get(("break", key), [])) for key in used},

@@ -6,14 +6,15 @@ from dataclasses import dataclass, field, replace
 from datetime import datetime
 from functools import partial
 
-from umber_pebble.core.bench.again import as_cooks, cooks_now
-from umber_pebble.core.bench.bowl import belief_of
+from umber_pebble.core.bench.again import as_cooks, cooks_now, numbered
+from umber_pebble.core.bench.bowl import Again, again_at, belief_of
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.held_track import HoldKitchen, held_track
 from umber_pebble.core.bench.predict import heating_track, resting_track
 from umber_pebble.core.bench.state import UNFILLED, BatchState, Layout, Reading, Rest, RunState
 from umber_pebble.core.bench.tempering import tempering_track
 from umber_pebble.core.bench.track import Dot, Track, temperature_at_degc
+from umber_pebble.core.bench.whose import Whose
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955
@@ -22,7 +23,7 @@ from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.log.learn import Factor, counted, coupling_factor, fills_off, loss_factor, residue_factor
 from umber_pebble.core.melts.bursts import Bowl
-from umber_pebble.core.plan.cooks import PotCook, make_cooks, round_windows
+from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, round_windows
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.services.doc_base import STORED
 from umber_pebble.services.places import place_degc
@@ -54,6 +55,8 @@ class FrozenPlan:
     places: dict[str, Place]
     hold: HoldKitchen
     doses: dict[str, list[KeptDose]]
+    planned_s: dict[int, float]
+    whose: Whose
     kept: dict[tuple[str, int, int], tuple[object, Track]] = field(default_factory=dict)
 
     def track(
@@ -96,16 +99,9 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
     """Engine objects from a run's frozen documents, and the cooks added since."""
     snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False, context=STORED)
     plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
-    groups = [[(line, casts) for line, casts in group] for group in run.frozen["groups"]]
-    follows, melts = [line.after for line in plan.lines], [line.melt for line in plan.lines]
-    rows = [row for group in [*run.frozen["groups"], *more] for row in group]
-    if not all(groups) or any(line >= len(plan.lines) or casts < 1 for line, casts in rows):
-        raise OutOfRange("a round is of a line that is not there", path="frozen.groups", got=str(groups))
-    for added in more:
-        groups += as_cooks(added, follows, melts)
-    cooks = make_cooks(plan, groups)
+    cooks = make_cooks(plan, _rounds_of(plan, run.frozen["groups"], more))
     finished = {r.number: plan.lines[r.line].cast.finished.value.likely * r.casts for c in cooks for r in c.rounds}
-    rounds = tuple(r for c in cooks for r in c.rounds)
+    rounds = tuple(sorted((r for c in cooks for r in c.rounds), key=lambda r: r.number))
     ways = [plan.way(line) for line in plan.lines]
     spots = places(snapshot)
     layout = Layout(
@@ -116,8 +112,8 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
         tuple(spots),
         tuple(way.by.by_bursts for way in ways),
         tuple(family_of(way.melt) for way in ways),
-        tuple(melts),
-        tuple(follows),
+        tuple(line.melt for line in plan.lines),
+        tuple(line.after for line in plan.lines),
         tuple(line.last for line in plan.lines),
         len(plan.by_hand),
     )
@@ -131,7 +127,31 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
         spots,
         _hold(snapshot),
         {melt: [KeptDose(**row) for row in rows] for melt, rows in run.frozen.get("doses", {}).items()},
+        dict(enumerate(run.frozen.get("pours_s", []))),
+        {(row["kind"], row["number"]): row["who"] for row in run.frozen.get("whose", [])},
     )
+
+
+def _rounds_of(
+    plan: PlanInput, groups: Sequence[Sequence[Sequence[int]]], more: Sequence[list[tuple[int, int]]]
+) -> list[list[Round]]:
+    """The rounds of each cook of a run, with those that were added to it. A row is a line and its castings, then its number, what it
+    is poured on (-1: an empty mould) and its stay; without those, rounds are numbered cook by cook."""
+    rows = [row for group in [*groups, *more] for row in group]
+    if not all(groups) or any(row[0] >= len(plan.lines) or row[1] < 1 or len(row) not in (2, 5) for row in rows):
+        raise OutOfRange("a round is of a line that is not there", path="frozen.groups", got=str(groups))
+    out = [
+        [Round(row[2], row[0], cook, row[1], None if row[3] < 0 else row[3], row[4]) for row in group]
+        for cook, group in enumerate(groups)
+        if len(group[0]) > 2
+    ]
+    plain = [] if out else [[(row[0], row[1]) for row in group] for group in groups]
+    for added in more:
+        plain += as_cooks(added, [line.after for line in plan.lines], [line.melt for line in plan.lines])
+    out += numbered(plan.lines, plain, [r for rounds in out for r in rounds], len(out))
+    if sorted(r.number for rounds in out for r in rounds) != list(range(sum(map(len, out)))):
+        raise OutOfRange("rounds are not numbered from 0 on", path="frozen.groups", got=str(groups))
+    return out
 
 
 def interpret(frozen: FrozenPlan, state: RunState, seq: int) -> Interpreted:
@@ -142,11 +162,16 @@ def interpret(frozen: FrozenPlan, state: RunState, seq: int) -> Interpreted:
         for i, rest in enumerate(cooked.rests):
             name, alone = ("rest", number, i), replace(rest, readings=[], melted=None)
             _, before = frozen.kept.get(name, (None, None))
-            make = partial(_rested, cook, rest, frozen.finished_kg, before)
-            bare = partial(_rested, cook, alone, frozen.finished_kg, None)
-            seen.rests[(number, i)] = frozen.track(name, (cooked.lost, rest), make, bare, rest.readings)
-        if cooked.phase == "heating":
+            last = seen.rests[(number, i - 1)] if i else None
+            again = again_at(last, rest.on_s) if last and not rest.anew else None
+            make = partial(_rested, cook, rest, frozen.finished_kg, before, again)
+            bare = partial(_rested, cook, alone, frozen.finished_kg, None, again)
+            seen.rests[(number, i)] = frozen.track(name, (cooked.lost, rest, again), make, bare, rest.readings)
+        if cooked.phase == "heating" and cooked.heated_s is not None:
+            last = seen.rests[(number, len(cooked.rests) - 1)] if cooked.rests and not cooked.anew else None
+            again = again_at(last, cooked.heated_s) if last else None
             heated = (
+                again,
                 cooked.lost,
                 cooked.heated_s,
                 cooked.from_degc,
@@ -156,7 +181,7 @@ def interpret(frozen: FrozenPlan, state: RunState, seq: int) -> Interpreted:
                 cooked.sights,
             )
             make, bare = (
-                partial(heating_track, cook, of) for of in (cooked, replace(cooked, readings=[], sights=[]))
+                partial(heating_track, cook, of, again) for of in (cooked, replace(cooked, readings=[], sights=[]))
             )
             seen.pots[number] = frozen.track(("heating", number, 0), heated, make, bare, cooked.readings)
         elif cooked.phase == "resting":
@@ -166,7 +191,10 @@ def interpret(frozen: FrozenPlan, state: RunState, seq: int) -> Interpreted:
             target = state.rounds[r.number]
             if target.poured_s is not None:
                 pour = temperature_at_degc(seen.rests[(cook.number, target.rest)], target.poured_s)
-                lies, temper = replace(target, outcomes={}), state.cooks[target.cook].rests[target.rest].temper
+                lies, temper = (
+                    replace(target, outcomes={}),
+                    seen.rests[(cook.number, target.rest)].temper or "unseeded",
+                )
                 make, bare = (
                     partial(round_track, frozen.plan, cook, r.line, of, pour, frozen.places, temper)
                     for of in (lies, replace(lies, readings=[], sights=[]))
@@ -180,10 +208,15 @@ def interpret(frozen: FrozenPlan, state: RunState, seq: int) -> Interpreted:
     return seen
 
 
-def _rested(cook: PotCook, rest: Rest, finished_kg: dict[int, float], before: Track | None) -> Track:
+def _rested(
+    cook: PotCook, rest: Rest, finished_kg: dict[int, float], before: Track | None, again: Again | None
+) -> Track:
     if cook.tempering:
-        return tempering_track(cook.tempering, rest, lambda of: resting_track(cook, of, finished_kg))
-    return resting_track(cook, rest, finished_kg, before)
+        in_temper = again is not None and again.in_temper
+        return tempering_track(
+            cook.tempering, rest, lambda of: resting_track(cook, of, finished_kg, again=again), in_temper
+        )
+    return resting_track(cook, rest, finished_kg, before, again)
 
 
 def _held(frozen: FrozenPlan, seen: Interpreted, b: BatchState) -> Track:
@@ -227,14 +260,15 @@ def _pours(seen: Interpreted, cooks: list[PotCook]) -> list[tuple[float, bool]]:
     """How much thicker than reckoned each pour of these cooks was that came to an outcome, and whether it filled."""
     out = []
     for cook in cooks:
-        assert isinstance(cook.flow, SugarFlow)
         for i, rest in enumerate(seen.state.cooks[cook.number].rests):
             for at, number in rest.poured:
                 outcomes = seen.state.rounds[number].outcomes.values()
                 if outcomes and (cook.number, i) in seen.rests:
                     degc = temperature_at_degc(seen.rests[(cook.number, i)], at).likely
-                    log = log_viscosity_wlf_1955(degc, cook.flow.tg.likely)
-                    off = log - cook.flow.closes.likely + cook.way.fills_off.likely
+                    flow, _ = cook.pours[seen.state.rounds[number].line]
+                    assert isinstance(flow, SugarFlow)
+                    log = log_viscosity_wlf_1955(degc, flow.tg.likely)
+                    off = log - flow.closes.likely + cook.way.fills_off.likely
                     out.append((off, not any(UNFILLED in kinds for _, kinds in outcomes)))
     return out
 

@@ -70,5 +70,5 @@ def plan_what_is_left(service: RunService, run_id: str, order_id: str) -> Stored
     due = order.due_at if order.due_at > now + SOON else now + LATER
     name = f"{order.name}, the rest"[:60]
     return service.workshop.create(
-        "order", order_id, order.model_copy(update={"name": name, "lines": lines, "due_at": due})
+        "order", order_id, order.model_copy(update={"name": name, "lines": lines, "due_at": due, "together": []})
     )

@@ -7,21 +7,27 @@ from datetime import datetime
 from pydantic import Field
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.plan.alternatives import Alternative, alternatives_of
 from umber_pebble.core.plan.cards import Card, pour_cards
 from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.day.search import improved
+from umber_pebble.core.plan.lanes import Lane, lanes_of
 from umber_pebble.core.plan.melted import Melted, melted
-from umber_pebble.core.plan.problem import Named
 from umber_pebble.core.plan.summary import Summary, summary_of
-from umber_pebble.core.plan.timetable import Task
 from umber_pebble.core.plan.window_rows import WindowRows, window_rows
 from umber_pebble.services.colouring import MeltDose, plan_doses
+from umber_pebble.services.day_sheets import AtHand, at_hand
 from umber_pebble.services.doc_base import Doc, Name, Utc
 from umber_pebble.services.documents import Order
 from umber_pebble.services.gathering import snapshot_of
+from umber_pebble.services.kept_timetable import KeptTimetable
+from umber_pebble.services.shares import OfOrder, Ordered, ordered, orders_of
 from umber_pebble.services.snapshot import Snapshot, plan_input
 from umber_pebble.services.workshop import Workshop
 
 KEPT_PLANS = 4
+SLICES = (0.2,) * 4
+"""How long one answer searches, by the solver's own clock: a few seconds here."""
 
 
 class PlanRequest(Doc):
@@ -39,10 +45,13 @@ class MeltRequest(PlanRequest):
 
 @dataclass(frozen=True, slots=True)
 class Glance:
-    """A plan at a glance; its times count from planned_at."""
+    """A plan at a glance; its times count from planned_at. lines: how many of what; orders: whose
+    that is, nothing where it is one order."""
 
     planned_at: datetime
     summary: Summary
+    lines: tuple[Ordered, ...]
+    orders: tuple[OfOrder, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,12 +64,21 @@ class MeltPart:
 
 @dataclass(frozen=True, slots=True)
 class TimetablePart:
-    """What is done when, from planned_at [s]; how many cooks there are, and what hands make of no melt."""
+    """What is done when, in lanes; its times count from planned_at."""
 
     planned_at: datetime
-    tasks: tuple[Task, ...]
-    cooks: int
-    steps: tuple[Named, ...]
+    lanes: tuple[Lane, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Shorter:
+    """What a short search found: a better timetable, None where it found none; how much sooner it ends [s]; by how much any other may
+    end sooner at most [frac]; best: none is better, of the heats that were looked at."""
+
+    timetable: KeptTimetable | None
+    sooner_s: float
+    gap_frac: float
+    best: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,14 +100,17 @@ class PlanParts:
 
     def compiled(self, order: Order, at: datetime) -> Plan:
         """An order's plan as of a time. Raises: NotFound, and whatever the engine refuses."""
+        return self._compiled(order, at).plan
+
+    def _compiled(self, order: Order, at: datetime) -> _Compiled:
         with self.workshop.session() as session:
             snapshot = snapshot_of(session, order)
         for known in tuple(self._kept):
             if known.at == at and known.snapshot == snapshot:
-                return known.plan
-        plan = compile_plan(plan_input(snapshot, at))
-        self._kept.append(_Compiled(snapshot, at, plan))
-        return plan
+                return known
+        new = _Compiled(snapshot, at, compile_plan(plan_input(snapshot, at)))
+        self._kept.append(new)
+        return new
 
     def glance(self, order: Order) -> Glance:
         """An order compiled, at a glance.
@@ -97,7 +118,8 @@ class PlanParts:
         Raises: NotFound, and whatever the engine refuses.
         """
         now = self.workshop.clock.now()
-        return Glance(now, summary_of(self.compiled(order, now)))
+        of = self._compiled(order, now)
+        return Glance(now, summary_of(of.plan), ordered(of.snapshot), orders_of(of.snapshot))
 
     def melt(self, asked: MeltRequest) -> MeltPart:
         """One of its melts.
@@ -123,5 +145,31 @@ class PlanParts:
     def timetable(self, asked: PlanRequest) -> TimetablePart:
         """What is done when. Raises: as glance."""
         plan = self.compiled(asked.order, asked.planned_at)
-        steps = tuple(step.named for step in plan.problem.by_hand)
-        return TimetablePart(asked.planned_at, plan.tasks, len(plan.cooks), steps)
+        return TimetablePart(asked.planned_at, tuple(lanes_of(plan)))
+
+    def at_hand(self, asked: PlanRequest) -> AtHand:
+        """What must be at hand for it. Raises: as glance."""
+        return at_hand(self.workshop, self.compiled(asked.order, asked.planned_at))
+
+    def shorter(self, asked: PlanRequest) -> Shorter:
+        """A timetable that is better than the one that is planned, as far as a short search finds one. Raises: as glance."""
+        plan = self.compiled(asked.order, asked.planned_at)
+        found = improved(plan.day.day, plan.table, SLICES, lambda _: True)
+        ends, was = found.table.end_s(plan.day.day), plan.table.end_s(plan.day.day)
+        return Shorter(
+            KeptTimetable.of(found.table) if found.table != plan.table else None,
+            float(was - ends),
+            found.gap_frac(plan.day.day),
+            found.best,
+        )
+
+    def alternatives(self, asked: PlanRequest) -> list[Alternative]:
+        """What else the order could do, as planned first. Raises: as glance."""
+        found = alternatives_of(self.compiled(asked.order, asked.planned_at))
+        # the spares of another order that is made with it are that order's to change
+        own = range(len(asked.order.lines))
+        return [
+            of
+            for of in found
+            if all(i in own for change in of.changes if change.code == "spares" for i in change.items)
+        ]

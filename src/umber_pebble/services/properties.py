@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from umber_pebble.core.families.family import Made, Rows, Solvent
 from umber_pebble.core.families.known import family_of, is_melt
 from umber_pebble.core.materials.load import Material, materials
+from umber_pebble.core.plan.making import least_degc
+from umber_pebble.core.spread import Spread
 from umber_pebble.services import documents
 from umber_pebble.services.materials_own import own_material
 from umber_pebble.services.workshop import Workshop
@@ -38,12 +40,22 @@ class FamilyShown:
 
 
 @dataclass(frozen=True, slots=True)
+class HeatedTo:
+    """To what a melt is cooked or melted: as usual, and the least and most that is taken [degC]."""
+
+    usual: Spread
+    low: float
+    high: float
+
+
+@dataclass(frozen=True, slots=True)
 class MaterialShown:
-    """A material of the tables with its values; family None: it is no melt."""
+    """A material of the tables with its values; family and heated_to None: it is no melt."""
 
     key: str
     name: str
     family: FamilyShown | None
+    heated_to: HeatedTo | None
     properties: list[PropertyShown]
 
 
@@ -83,4 +95,5 @@ def _shown(m: Material) -> MaterialShown:
         PropertyShown(name, p.spread.low, p.value, p.spread.high, p.unit, p.source)
         for name, p in m.properties.items()
     ]
-    return MaterialShown(m.key, m.name, family, rows)
+    heated = None if of is None else HeatedTo(m.spread(of.goes_to), least_degc(m), m.value("spoils_at"))
+    return MaterialShown(m.key, m.name, family, heated, rows)

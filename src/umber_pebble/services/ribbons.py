@@ -6,6 +6,7 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from umber_pebble.core.bench.events import ReadOfBatch, ReadOfPot, ReadOfRound
+from umber_pebble.core.bench.marks import Marks
 from umber_pebble.core.bench.state import Event, Sight
 from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.bench.track import Curve, Dot, Track, temperature_at_degc
@@ -52,7 +53,7 @@ class Ribbon:
     colour: str | None
     flows_until_s: Spread | None
     tip_until_s: float | None
-    marks_degc: dict[str, float]
+    marks: Marks
     outcomes: dict[int, bool]
     named: Named | None
     method: Method | None
@@ -145,7 +146,7 @@ def _rounds(frozen: FrozenPlan, seen: Interpreted, elapsed: float) -> list[Ribbo
         phase: Phase = "poured" if round_.worked_s is None else "worked"
         if round_.unmoulded_s is not None:
             phase = "set"
-        outcomes = {cavity: usable for cavity, (usable, _) in round_.outcomes.items()}
+        outcomes = {c: usable or c in round_.mended for c, (usable, _) in round_.outcomes.items()}
         of = _Of(
             Subject("round", number),
             line.name,
@@ -223,7 +224,7 @@ def _ribbon(of: _Of, track: Track, elapsed: float) -> Ribbon:
         colour=of.colour,
         flows_until_s=None,
         tip_until_s=None,
-        marks_degc=track.marks_degc,
+        marks=track.marks,
         outcomes=of.outcomes,
         named=None,
         method=None,

@@ -6,15 +6,17 @@ import numpy as np
 from sqlalchemy.orm import Session
 
 from umber_pebble.core.bench.again import missing
+from umber_pebble.core.bench.marks import PotMarks, TemperMarks
 from umber_pebble.core.bench.track import Curve, Dot
 from umber_pebble.core.explained import Explained, explained, given
-from umber_pebble.core.log.learn import Factor, counted, learned
+from umber_pebble.core.log.learn import Factor, learned
 from umber_pebble.core.plan.problem import MeltWay
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.gathering import breaks
 from umber_pebble.services.interpreted import FrozenPlan, Interpreted
 from umber_pebble.services.noted import Noted, taken_back
+from umber_pebble.services.shares import OfOrder, orders_of
 from umber_pebble.services.snapshot import Counts, break_key_of, prior_coupling, prior_loss, prior_residue
 from umber_pebble.store import queries
 from umber_pebble.store.models import Run
@@ -45,7 +47,7 @@ class Cooling:
     predicted: Curve
     fitted: Curve
     dots: list[Dot]
-    marks_degc: dict[str, float]
+    marks_degc: PotMarks
     worst_k: float | None
 
 
@@ -109,7 +111,7 @@ class AsideShown:
 
 @dataclass(frozen=True, slots=True)
 class RunLog:
-    """A run looked back on."""
+    """A run looked back on; orders: what of it was for whom, nothing where it was one order."""
 
     summary: RunSummary
     engine: str
@@ -123,11 +125,12 @@ class RunLog:
     ending_id: str | None
     events: int
     aside: list[AsideShown]
+    orders: tuple[OfOrder, ...] = ()
 
 
 def summary(run: Run, frozen: FrozenPlan, seen: Interpreted) -> RunSummary:
     """A run in the list, as its events tell it."""
-    bad = sum(b for b, _ in counted(seen.state).values())
+    bad = sum(r.failed for r in seen.state.rounds)
     cast = sum(r.casts for r in seen.state.rounds if r.poured_s is not None)
     readings = sum(len(t.dots) for t in seen.rests.values())
     ended = None if run.ended_at is None else run.ended_at.isoformat()
@@ -155,6 +158,7 @@ def run_log(session: Session, run: Run, frozen: FrozenPlan, seen: Interpreted, e
         ending_id=_ending(events),
         events=len(events),
         aside=[AsideShown(a.id, a.kind, a.why.message) for a in seen.state.aside],
+        orders=orders_of(frozen.snapshot),
     )
 
 
@@ -228,7 +232,7 @@ def _line(frozen: FrozenPlan, seen: Interpreted, index: int, counts: dict[str, C
         line.quantity,
         sum(s.casts for s in states if s.poured_s is not None),
         len(outcomes),
-        sum(not usable for usable, _ in outcomes),
+        sum(s.failed for s in states),
         flaws,
         sum(r.casts for r in rounds),
         explained(
@@ -252,13 +256,13 @@ def _rounds(frozen: FrozenPlan, seen: Interpreted) -> list[RoundRecord]:
         s = seen.state.rounds[r.number]
         if not frozen.plan.lines[r.line].last:
             continue
-        usable = {c: ok for c, (ok, _) in s.outcomes.items()}
-        flaws = {c: list(kinds) for c, (_, kinds) in s.outcomes.items()}
+        usable = {c: ok or c in s.mended for c, (ok, _) in s.outcomes.items()}
+        flaws = {c: [*kinds, *(["mended"] if c in s.mended else [])] for c, (_, kinds) in s.outcomes.items()}
         poured, temper, hot = s.poured_s is not None, None, False
         if poured:
             hot = seen.rests[(s.cook, s.rest)].overheated
             if frozen.cooks[s.cook].tempering is not None:
-                temper = seen.state.cooks[s.cook].rests[s.rest].temper
+                temper = seen.rests[(s.cook, s.rest)].temper
         out.append(RoundRecord(r.number, r.line, r.casts, poured, usable, flaws, temper, hot))
     return out
 
@@ -269,6 +273,8 @@ def _coolings(frozen: FrozenPlan, seen: Interpreted, names: dict[str, str]) -> l
         off = seen.state.cooks[cook].rests[i].off_s
         used = [d for d in track.dots if not d.odd]
         before = track.predicted
+        pot = track.marks.pot if isinstance(track.marks, TemperMarks) else track.marks
+        assert isinstance(pot, PotMarks)
         worst = max((abs(d.taken_degc - _at(before, d.at_s)) for d in used), default=None)
         out.append(
             Cooling(
@@ -278,7 +284,7 @@ def _coolings(frozen: FrozenPlan, seen: Interpreted, names: dict[str, str]) -> l
                 _shift(before, off),
                 _shift(track.curve, off),
                 [_dot(d, off) for d in track.dots],
-                track.marks_degc,
+                pot,
                 worst,
             )
         )

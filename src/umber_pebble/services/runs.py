@@ -13,6 +13,7 @@ from umber_pebble import ENGINE_VERSION
 from umber_pebble.core.bench.events import Replanned
 from umber_pebble.core.bench.replay import accept, replay
 from umber_pebble.core.bench.state import Aside, Event, RunState
+from umber_pebble.core.bench.whose import whose_of
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.services.bearing import check_things
@@ -75,11 +76,23 @@ class RunService:
             now = self.workshop.clock.now()
             problem = plan_input(snapshot, now)
             plan, snapshot = compile_plan(problem), snapshot.model_copy(update={"rows": rows_of(problem)})
-            groups = [[[r.line, r.casts] for r in c.rounds] for c in plan.cooks]
+            groups = [
+                [[r.line, r.casts, r.number, -1 if r.on is None else r.on, r.stay] for r in c.rounds]
+                for c in plan.cooks
+            ]
             frozen = {
                 "engine": ENGINE_VERSION,
                 "snapshot": snapshot.model_dump(mode="json"),
                 "groups": groups,
+                "whose": [
+                    {"kind": kind, "number": number, "who": who}
+                    for (kind, number), who in whose_of(plan.tasks, problem.people).items()
+                ],
+                "pours_s": [
+                    task.start_s - plan.start_s
+                    for task in sorted(plan.tasks, key=lambda t: t.round or 0)
+                    if task.kind in ("pour", "swirl")
+                ],
                 "planned_at": now.isoformat(),
                 "doses": to_jsonable_python(_per_kg(plan, plan_doses(session, plan))),
             }

@@ -8,6 +8,7 @@ from umber_pebble.core.heat.bands import Band, Use, cast_bands
 from umber_pebble.core.heat.casting import Casting, LayerUnder, PlaceStay, as_ball
 from umber_pebble.core.heat.skin import Skin, skin_of
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
+from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import slab_m
 from umber_pebble.core.pieces.cast import CastAmounts
@@ -86,13 +87,14 @@ def part_sets(workshop: Workshop, asked: SettingRequest) -> PartSets:
     part, built, kitchen = asked.part, workshop.built(asked.part), workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
     last = max((row.index for row in built.laid if row.cast), default=-1)
-    rows, cools = dict[int, PassSets](), None
+    rows, at, cools = dict[int, PassSets](), dict[int, dict[str, Spread]](), None
     for row in built.laid:
         if row.cast is None:
             continue
         one = built.passes[row.index]
         melt = one.material(built.own)
         w, place, pour = _windows(part, built, row, row.cast, melt, kitchen)
+        at[row.index] = w.at
         done = w.leaving_at(leaves_at(part, built)).at["unmould"] if row.index == last else ready_for_next(melt, w)
         turned_s = 0.0
         if one.TWO_HALVES:
@@ -104,7 +106,7 @@ def part_sets(workshop: Workshop, asked: SettingRequest) -> PartSets:
             bands = cast_bands(w.at, frozenset(never), family_of(melt).ends.held_until, Use(work))
             cools = Cools(place, pour, w.at, never, work, bands)
     casts, takes = built.mould.at_once, [hands_s(built.passes[row.index], kitchen.paces) for row in built.laid]
-    stretches, now, spreads = _round_of(built, rows, takes)
+    stretches, now, spreads = _round_of(built, rows, at, takes)
     hands = sum(takes) + sum(row.turned_s for row in rows.values())
     all_s = combine(now, [[now - s.likely + s.low, now - s.likely + s.high] for s in spreads])
     return PartSets(list(rows.values()), casts, stretches, all_s, hands * casts, cools)
@@ -118,17 +120,22 @@ def _work(part: Part, built: Built, last: int) -> Work | None:
 
 
 def _round_of(
-    built: Built, rows: dict[int, PassSets], takes: list[float]
+    built: Built, rows: dict[int, PassSets], at: dict[int, dict[str, Spread]], takes: list[float]
 ) -> tuple[list[Stretch], float, list[Spread]]:
-    """One round of a mould, pass after pass: what is put into or onto a soft melt comes before it has set; its end, and the
-    spreads of what sets."""
-    out, now, spreads, setting = list[Stretch](), 0.0, list[Spread](), None
+    """One round of a mould, pass after pass: what is put into or onto a soft melt comes before it has set, and what it must first be
+    stiff enough for once it is; its end, and the spreads of what sets."""
+    out, now, spreads, setting, waited = list[Stretch](), 0.0, list[Spread](), None, 0.0
     for row, seconds in [*zip(built.laid, takes, strict=True), (None, 0.0)]:
-        soft = row is not None and setting is not None and built.passes[row.index].soft is not None
-        if setting is not None and not soft:
-            out.append(Stretch(setting.index, "sets", now, now := now + setting.sets.likely))
-            spreads.append(setting.sets)
-            setting = None
+        soft = built.passes[row.index].soft if row else None
+        if setting is not None:
+            opens = WORKS[soft].opens if soft else None
+            until = setting.sets.likely if soft is None else at[setting.index][opens].likely if opens else 0.0
+            if until > waited:
+                out.append(Stretch(setting.index, "sets", now, now := now + until - waited))
+                waited = until
+            if soft is None:
+                spreads.append(setting.sets)
+                setting, waited = None, 0.0
         if row is not None:
             out.append(Stretch(row.index, "hands", now, now := now + seconds * built.mould.at_once))
             setting = rows.get(row.index, setting)

@@ -18,11 +18,13 @@ from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Wanted, body_key, build_key, build_of, lines_of, pressed
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel
+from umber_pebble.services.hours import openings
 from umber_pebble.services.joins import joins_of
 from umber_pebble.services.materials_own import castable
 from umber_pebble.services.ovens import FactorSpread
 from umber_pebble.services.piece_docs import Part, Piece
 from umber_pebble.services.places import air_degc, pick, place_case, place_degc, way_of
+from umber_pebble.services.together import Share, due_of_line
 from umber_pebble.services.ways import making_of, usual_ways
 
 
@@ -34,7 +36,7 @@ class Counts(Doc):
 class Snapshot(Doc):
     """Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
 
-    breaks by material and mould, loss, residue and how thick it still fills by vessel, what couples by oven; of a run, what the
+    shares: what of each line is for which of the orders that are made together, nothing of one alone; breaks by material and mould, loss, residue and how thick it still fills by vessel, what couples by oven; of a run, what the
     tables said of each melt when it was started.
     """
 
@@ -50,6 +52,7 @@ class Snapshot(Doc):
     ovens: dict[str, FactorSpread] = Field(default_factory=dict)
     fills: dict[str, FactorSpread] = Field(default_factory=dict)
     rows: dict[str, dict[str, FactorSpread]] = Field(default_factory=dict)
+    shares: list[Share] = Field(default_factory=list)
 
 
 def prior_loss() -> Spread:
@@ -213,7 +216,7 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         for part in piece.parts:
             counts = snapshot.breaks.get(break_of(part) or "", Counts(broken=0, good=0))
             named = Named(piece.name, part.name.lower() if len(piece.parts) > 1 else "")
-            wanted = Wanted(item, named, row.quantity * part.count)
+            wanted = Wanted(item, named, row.quantity * part.count, row.spares)
             built = build_of(part, snapshot.moulds.get(part.mould_id or ""), own)
             more = lines_of(
                 part,
@@ -233,10 +236,13 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         steps += joins.steps
     if not lines:
         raise Missing("nothing in this order is melted: it needs no plan", path="lines")
+    due = [due_of_line(order, snapshot.shares, item) for item in range(len(order.lines))]
     return PlanInput(
         lines=tuple(lines),
         ways=_ways(snapshot, lines, own),
-        due_s=(order.due_at - now).total_seconds(),
+        due_s=(max(due) - now).total_seconds(),
+        open_s=openings(kitchen.hours, kitchen.zone, now, max(due)),
+        sooner_s=tuple((max(due) - of).total_seconds() for of in due),
         paces=paces,
         room_degc=kitchen.room_degc,
         humidity_frac=kitchen.humidity_frac,
@@ -245,4 +251,6 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         reserve_frac=order.reserve_frac,
         by_hand=tuple(steps),
         shelves={p.id: p.moulds for p in kitchen.places if p.moulds is not None},
+        people=tuple(dict.fromkeys(order.people)) or ("",),
+        kept=order.timetable.table() if order.timetable else None,
     )

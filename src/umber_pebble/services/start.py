@@ -1,7 +1,8 @@
 """Opening a workshop: database migrated, clock chosen, first things there."""
 
+from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, Literal
 
 from sqlalchemy.orm import Session
 
@@ -50,6 +51,7 @@ FIRST_KITCHEN = Kitchen(
         Vessel(id="bowl", name="Bowl, 15 cm", made_of="plastic", diameter_m=0.15, height_m=0.08, mass_kg=0.12),
     ],
     people=["Me"],
+    hours=[],
     paces=Paces(
         weigh_s=120.0,
         pour_each_s=6.0,
@@ -64,6 +66,76 @@ FIRST_KITCHEN = Kitchen(
         call_before_s=20.0,
     ),
 )
+
+
+UsualKey = Literal["home", "shared", "humid", "high"]
+
+
+@dataclass(frozen=True, slots=True)
+class UsualKitchen:
+    """A kitchen as many have it, to start from; each of its fields is changed afterwards."""
+
+    key: UsualKey
+    kitchen: Kitchen
+
+
+USUAL_KITCHENS = (
+    UsualKitchen("home", FIRST_KITCHEN),
+    UsualKitchen(
+        "shared",
+        FIRST_KITCHEN.model_copy(
+            update={
+                "name": "Shared kitchen",
+                "room_degc": 20.0,
+                "humidity_frac": 0.5,
+                "rings": [
+                    Ring(id="ring", name="Induction ring", kind="induction", power_w=3000.0),
+                    Ring(id="ring-gas", name="Gas ring", kind="gas", power_w=3500.0),
+                ],
+                "microwaves": [Microwave(id="microwave", name="Catering microwave", power_w=1100.0)],
+                "places": [
+                    place("bench", "Steel bench", surface="steel", thickness_m=0.002),
+                    place("slab", "Marble slab", surface="marble", thickness_m=0.02, surface_degc=18.0),
+                    place("rack", "Rack by the fan", fan=True),
+                    place("fridge", "Shared fridge", kind="fridge", fan=True, air_degc=4.0, moulds=4),
+                    place("freezer", "Freezer", kind="freezer", air_degc=-18.0),
+                ],
+                "vessels": [
+                    *FIRST_KITCHEN.vessels,
+                    Vessel(
+                        id="pot-large",
+                        name="Pot, 24 cm",
+                        made_of="steel",
+                        diameter_m=0.24,
+                        height_m=0.14,
+                        mass_kg=2.2,
+                    ),
+                    Vessel(
+                        id="glass-bowl",
+                        name="Glass bowl, 20 cm",
+                        made_of="glass",
+                        diameter_m=0.2,
+                        height_m=0.1,
+                        mass_kg=0.8,
+                    ),
+                ],
+            }
+        ),
+    ),
+    UsualKitchen(
+        "humid",
+        FIRST_KITCHEN.model_copy(
+            update={"name": "Warm, humid kitchen", "room_degc": 28.0, "humidity_frac": 0.7, "altitude_m": 10.0}
+        ),
+    ),
+    UsualKitchen(
+        "high",
+        FIRST_KITCHEN.model_copy(
+            update={"name": "Kitchen high up", "room_degc": 20.0, "humidity_frac": 0.35, "altitude_m": 1800.0}
+        ),
+    ),
+)
+"""Common practice, no source."""
 
 
 def open_workshop(config: Config, clock: Clock | None = None) -> Workshop:

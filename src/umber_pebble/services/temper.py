@@ -7,7 +7,7 @@ from pydantic import Field
 from umber_pebble.core.errors import CoreError, Missing, OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.materials.load import material
+from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.spread import Spread
 from umber_pebble.core.temper.curve import Bands, TemperTest, read_curve
 from umber_pebble.core.temper.guide import Now, after_seed, before_seed
@@ -78,14 +78,19 @@ class CurveRead:
     waits: str | None
 
 
+def check_tempers(melt: Material) -> None:
+    """Raises: OutOfRange: it needs no temper."""
+    if not family_of(melt).tempers:
+        raise OutOfRange(f"{melt.name} needs no temper", path="material", got=melt.key)
+
+
 def seed_bowl(workshop: Workshop, asked: SeedRequest) -> Seeded:
     """Seed for a bowl and what to do now.
 
     Raises: OutOfRange: a material that needs no temper, seed too warm, a weight or temperature that cannot be.
     """
     melt = melt_of(workshop, asked.material)
-    if not family_of(melt).tempers:
-        raise OutOfRange(f"{melt.name} needs no temper", path="material", got=asked.material)
+    check_tempers(melt)
     kitchen = workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
     vessel, usual = pick(kitchen.vessels, asked.vessel_id, "vessel_id"), material("kitchen", "usual", "seed")

@@ -21,6 +21,7 @@ _NEEDS = {
     body: {f.name for f in fields(body) if f.default is MISSING and f.default_factory is MISSING}
     for body in BODIES
 }
+_SAYS = {body: {f.name for f in fields(body)} for body in BODIES}
 
 
 class EventBody(BaseModel):
@@ -80,7 +81,12 @@ def read(kind: str, payload: dict[str, Any]) -> Body:
     bounded(payload)
     alike = [body for body in BODIES if kind == body.KIND]
     fitting = max(
-        alike, key=lambda body: (_has_all(body, payload), "batch" in payload and "batch" in _NEEDS[body])
+        alike,
+        key=lambda body: (
+            _has_all(body, payload),
+            "batch" in payload and "batch" in _NEEDS[body],
+            len(_SAYS[body] & payload.keys()),
+        ),
     )
     try:
         return _ADAPTERS[fitting].validate_json(to_json(payload), strict=True)

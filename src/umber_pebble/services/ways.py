@@ -21,6 +21,8 @@ from umber_pebble.services.places import pick
 from umber_pebble.services.way_docs import SEED_DEGC, CookedWay, MeltedWay, TemperedWay, WayDoc
 
 HALF = 0.5
+USUAL_SURE_FRAC, USUAL_RESERVE_FRAC = 0.9, 0.05
+"""How sure an order is to be and what is melted beyond it, where nobody said; common practice, no source [frac]."""
 WATER = {"auto": None, "dry": False, "wet": True}
 Ovens = Mapping[str, FactorSpread]
 

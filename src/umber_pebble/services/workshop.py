@@ -1,6 +1,6 @@
 """The services' common ground: database, clock, live broker; and the things that are edited."""
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import partial
@@ -113,19 +113,35 @@ class Workshop:
 
         Raises: OutOfRange: no id. InUse: the id is taken by something else. And what the thing's own rules refuse.
         """
-        check_id(thing_id)
+        [made] = self.create_all([(kind, thing_id, doc)])
+        return made
+
+    def create_all(self, things: Sequence[tuple[str, str, Doc]]) -> list[Stored]:
+        """Add things, each after those it needs: all of them, or none.
+
+        Raises: as create.
+        """
         with self.writing() as session:
-            known = session.get(Thing, thing_id)
-            if known is not None:
-                stored = None if known.kind != kind or known.gone else load(session, kind, thing_id)
-                if stored is None or stored.doc != doc:
-                    raise InUse("this id is taken: send another", path="id", got=thing_id)
-                return stored
-            self._check(session, kind, doc, None)
-            thing = Thing(id=thing_id, kind=kind, version=1)
-            queries.add_revision(session, thing, _dump(doc), self.clock.now())
-        self.broker.publish(topic="thing", kind=kind, id=thing_id)
-        return Stored(thing_id, 1, doc)
+            made = [(kind, *self._created(session, kind, thing_id, doc)) for kind, thing_id, doc in things]
+        for kind, stored, new in made:
+            if new:
+                self.broker.publish(topic="thing", kind=kind, id=stored.id)
+        return [stored for _, stored, _ in made]
+
+    def _created(self, session: Session, kind: str, thing_id: str, doc: Doc) -> tuple[Stored, bool]:
+        """A thing as it is then stored, and whether it is new."""
+        check_id(thing_id)
+        known = session.get(Thing, thing_id)
+        if known is not None:
+            stored = None if known.kind != kind or known.gone else load(session, kind, thing_id)
+            if stored is None or stored.doc != doc:
+                raise InUse("this id is taken: send another", path="id", got=thing_id)
+            return stored, False
+        self._check(session, kind, thing_id, doc, None)
+        thing = Thing(id=thing_id, kind=kind, version=1)
+        queries.add_revision(session, thing, _dump(doc), self.clock.now())
+        session.flush()
+        return Stored(thing_id, 1, doc), True
 
     def save(self, kind: str, thing_id: str, version: int, doc: Doc) -> Stored:
         """Store the next version of a thing.
@@ -138,7 +154,7 @@ class Workshop:
                 return current
             if current.version != version:
                 raise Stale(thing_id, version, current.version, _dump(current.doc), _dump(doc))
-            self._check(session, kind, doc, current.doc)
+            self._check(session, kind, thing_id, doc, current.doc)
             row = session.get_one(Thing, thing_id)
             row.version = version + 1
             queries.add_revision(session, row, _dump(doc), self.clock.now())
@@ -177,9 +193,9 @@ class Workshop:
         """
         if not gone:
             doc = load(session, kind, thing_id).doc
-            self._check(session, kind, doc, doc)
+            self._check(session, kind, thing_id, doc, doc)
 
-    def _check(self, session: Session, kind: str, doc: Doc, before: Doc | None) -> None:
+    def _check(self, session: Session, kind: str, thing_id: str, doc: Doc, before: Doc | None) -> None:
         """What a document alone cannot know: references, geometry, a due time that has passed."""
         if isinstance(doc, Mould):
             for i, cavity in enumerate(doc.cavities):
@@ -189,6 +205,8 @@ class Workshop:
         elif isinstance(doc, Order):
             for i, line in enumerate(doc.lines):
                 load(session, "piece", line.piece_id, path=f"lines.{i}.piece_id")
+            if thing_id in doc.together:
+                raise OutOfRange("an order is not made together with itself", path="together", got=thing_id)
             moved = not isinstance(before, Order) or before.due_at != doc.due_at
             if moved and doc.due_at <= self.clock.now():
                 raise OutOfRange(

@@ -3,7 +3,7 @@
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, DateTime, ForeignKey, Index, String, UniqueConstraint
+from sqlalchemy import JSON, DateTime, ForeignKey, Index, LargeBinary, String, UniqueConstraint
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 from sqlalchemy.types import TypeDecorator
@@ -77,6 +77,16 @@ class EventRow(Base):
     received_at: Mapped[datetime] = mapped_column(UtcDateTime)
     schema_version: Mapped[int]
     payload: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class Picture(Base):
+    """A picture noted in a run, as JPEG without metadata."""
+
+    __tablename__ = "picture"
+    id: Mapped[str] = mapped_column(String(40), primary_key=True)
+    run_id: Mapped[str] = mapped_column(ForeignKey("run.id"), index=True)
+    made_at: Mapped[datetime] = mapped_column(UtcDateTime)
+    jpeg: Mapped[bytes] = mapped_column(LargeBinary)
 
 
 class Calibration(Base):

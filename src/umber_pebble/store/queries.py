@@ -7,7 +7,7 @@ from typing import Any
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
-from umber_pebble.store.models import Calibration, Device, EventRow, Revision, Run, Thing
+from umber_pebble.store.models import Calibration, Device, EventRow, Picture, Revision, Run, Thing
 
 
 def thing(session: Session, thing_id: str, kind: str) -> tuple[Thing, Revision] | None:
@@ -39,6 +39,29 @@ def things(session: Session, kind: str) -> list[tuple[Thing, Revision]]:
         .order_by(Thing.id)
     )
     return [(row[0], row[1]) for row in rows]
+
+
+def names(session: Session) -> list[tuple[str, str, str]]:
+    """Kind, id and name of every thing that has one and is not gone; no document is read whole."""
+    name = func.json_extract(Revision.doc, "$.name")
+    rows = session.execute(
+        select(Thing.kind, Thing.id, name)
+        .join(Revision, (Revision.thing_id == Thing.id) & (Revision.version == Thing.version))
+        .where(Thing.gone.is_(False), name.is_not(None))
+    )
+    return [(kind, key, str(named)) for kind, key, named in rows]
+
+
+def run_names(session: Session) -> list[tuple[str, str, datetime]]:
+    """Id, its order's name as it is now, and start of every run, newest first; nothing large is read."""
+    name = func.json_extract(Revision.doc, "$.name")
+    rows = session.execute(
+        select(Run.id, name, Run.started_at)
+        .join(Thing, Thing.id == Run.order_id)
+        .join(Revision, (Revision.thing_id == Thing.id) & (Revision.version == Thing.version))
+        .order_by(Run.started_at.desc(), Run.id)
+    )
+    return [(key, str(named), at) for key, named, at in rows]
 
 
 def all_things(session: Session) -> list[Thing]:
@@ -133,3 +156,20 @@ def devices(session: Session) -> list[Device]:
 def device_by_token(session: Session, token_hash: str) -> Device | None:
     """The device that holds a token."""
     return session.scalar(select(Device).where(Device.token_hash == token_hash))
+
+
+def picture(session: Session, picture_id: str) -> Picture | None:
+    """A picture of a run."""
+    return session.get(Picture, picture_id)
+
+
+def pictures(session: Session, run_id: str) -> list[Picture]:
+    """All pictures of a run, the oldest first."""
+    return list(
+        session.scalars(select(Picture).where(Picture.run_id == run_id).order_by(Picture.made_at, Picture.id))
+    )
+
+
+def picture_count(session: Session, run_id: str) -> int:
+    """How many pictures a run has."""
+    return session.scalar(select(func.count()).select_from(Picture).where(Picture.run_id == run_id)) or 0

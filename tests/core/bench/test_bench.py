@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from tests.conftest import FRIDGE, WOOD, make_lollipops, make_plan
+from tests.conftest import FRIDGE, WOOD, cooks_of, make_lollipops, make_plan
 from tests.told import from_log, says
 from umber_pebble.core.bench.acts import calls, next_acts
 from umber_pebble.core.bench.again import cooks_now, missing, rounds_again
@@ -24,13 +24,13 @@ from umber_pebble.core.families.glass import ISOMALT as ISOMALT_FAMILY
 from umber_pebble.core.heat.casting import PlaceStay
 from umber_pebble.core.heat.vessel import base_case, cooling_curve_degc, curve_times_s
 from umber_pebble.core.log.learn import Factor, learned, loss_factor
-from umber_pebble.core.plan.cooks import make_cooks, round_windows
+from umber_pebble.core.plan.cooks import round_windows
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 from umber_pebble.core.spread import Spread, exact
 
 PLAN = make_plan()
 WAY = PLAN.ways["isomalt"]
-COOKS = make_cooks(PLAN, [[(0, 14)], [(0, 14)]])
+COOKS = cooks_of(PLAN, [[(0, 14)], [(0, 14)]])
 WINDOWS = round_windows(PLAN, COOKS)
 ROUNDS = [r for c in COOKS for r in c.rounds]
 KG = {r.number: PLAN.lines[0].cast.finished.value.likely * r.casts for r in ROUNDS}
@@ -231,7 +231,7 @@ def test_a_run_teaches_the_pots_loss() -> None:
 
 
 LOLLIPOPS = make_lollipops()
-MELTS = make_cooks(LOLLIPOPS, [[(0, 8)], [(0, 8)]])
+MELTS = cooks_of(LOLLIPOPS, [[(0, 8)], [(0, 8)]])
 BOARD = Layout(
     tuple(r for c in MELTS for r in c.rounds),
     ("bowl",),
@@ -324,7 +324,7 @@ def test_two_vessels_may_be_on_at_once() -> None:
 
 
 def test_a_pot_thrown_away_is_cooked_anew_for_what_it_still_owes() -> None:
-    two = make_cooks(PLAN, [[(0, 8), (0, 6)]])
+    two = cooks_of(PLAN, [[(0, 8), (0, 6)]])
     layout = replace(LAYOUT, rounds=tuple(r for c in two for r in c.rounds))
     steps = [HEATED, OFF, POURED, ("discarded", 520.0, {"cook": 0})]
     state = replay(layout, log(*steps))
@@ -420,7 +420,7 @@ def test_what_is_seen_moves_the_windows_and_what_says_nothing_new_does_not() -> 
 def test_a_piece_with_a_way_of_its_own_goes_it() -> None:
     slab = PlaceStay(300.0, FRIDGE)
     plan = replace(PLAN, lines=(replace(PLAN.lines[0], lies=((PlaceStay(0.0, WOOD), "bench"), (slab, "slab"))),))
-    cooks = make_cooks(plan, [[(0, 14)], [(0, 14)]])
+    cooks = cooks_of(plan, [[(0, 14)], [(0, 14)]])
     state = state_of(log(HEATED, OFF, POURED))
     track = round_track(plan, cooks[0], 0, state.rounds[0], exact(140.0), PLACES)
     windows = round_windows(plan, cooks)

@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from tests.conftest import make_lollipops
+from tests.conftest import cooks_of, make_lollipops
 from tests.told import from_log, says
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
@@ -21,7 +21,7 @@ from umber_pebble.core.families.fats import COATING as COATING_FAMILY
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import School
 from umber_pebble.core.melts.oven import Microwave
-from umber_pebble.core.plan.cooks import make_cooks, round_windows
+from umber_pebble.core.plan.cooks import round_windows
 from umber_pebble.core.plan.fat_melt import FatMelt
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.tempered import Temper
@@ -44,7 +44,7 @@ class Bench:
 
     def __init__(self, school: str = "seed") -> None:
         self.plan = plan_of(school)
-        self.cooks = make_cooks(self.plan, [[(0, 8)]])
+        self.cooks = cooks_of(self.plan, [[(0, 8)]])
         self.layout = Layout(
             tuple(r for c in self.cooks for r in c.rounds),
             ("bowl",),

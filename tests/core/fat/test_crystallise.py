@@ -7,11 +7,12 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy.optimize import brentq
 
 from tests.published import rows
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.fat.crystallise import (
-    SMALL_K,
+    SOLVED_K,
     Setting,
     rest_share_frac,
     set_after_frac,
@@ -59,9 +60,16 @@ def test_no_heat_is_lost_in_its_own_warming(share: float, temp: float, seconds: 
     x, t = set_in_own_heat(share, temp, seconds, warms_k, COATING.kinetics())
     assert t - temp == pytest.approx(warms_k * (x - share), abs=1e-9)
     assert 0.0 <= x <= 0.9701
-    # neither past its rest at the temperature it ends at, nor back from it, but for what SMALL_K leaves unsolved
-    rest, slack = rest_share_frac(t, 32.0, 1.6, 0.97), SMALL_K / warms_k + 1e-3
+    # neither past its rest at the temperature it ends at, nor back from it, but for what SOLVED_K leaves unsolved
+    rest, slack = rest_share_frac(t, 32.0, 1.6, 0.97), SOLVED_K / warms_k + 1e-3
     assert min(share, rest) - slack <= x <= max(share, rest) + slack
+
+    def off(end: float) -> float:
+        return end - temp - warms_k * (set_after_frac(share, end, seconds, COATING.kinetics()) - share)
+
+    # scipy's root finder on the equation itself
+    root = brentq(off, temp - warms_k - 1, temp + warms_k + 1, xtol=1e-9)
+    assert t == pytest.approx(root, abs=SOLVED_K + 1e-4 * warms_k)
 
 
 SHARP = {"width_k": 0.02, "most_frac": 1.0, "exponent": 1.0, "half_s": 0.01, "half_at_degc": 20.0, "slope_k": 0.0}

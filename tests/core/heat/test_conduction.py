@@ -9,8 +9,10 @@ from scipy.optimize import brentq
 
 from tests.published import rows
 from umber_pebble.core.errors import OutOfRange
-from umber_pebble.core.heat.conduction import Face, Layer, conduct
+from umber_pebble.core.fat.crystallise import setting_of
+from umber_pebble.core.heat.conduction import Face, Layer, Stack, conduct, conduct_all
 from umber_pebble.core.heat.times import falls_below_s, growing_times_s
+from umber_pebble.core.materials.load import material
 
 K, RHO, CP, HALF = 0.34, 1430.0, 1950.0, 0.005
 SERIES_WITHIN = 1.5e-3  # 60 nodes and 400 steps, the scheme's own claim
@@ -79,3 +81,20 @@ def test_crossing_is_between_points_and_infinite_when_never() -> None:
     assert falls_below_s(times, temps, 75.0) == pytest.approx(15.0)
     assert falls_below_s(times, temps, 60.0) == math.inf
     assert growing_times_s(3600.0)[-1] == 3600.0
+
+
+def test_cases_of_different_kinds_are_marched_side_by_side_as_alone() -> None:
+    """What one case does is no matter of what stands beside it: a plain wall, one that turns to glass, one that sets."""
+    air, times = Face(20.0, 1, 0.05, 0.9), growing_times_s(600.0)
+    setting = setting_of(material("melts", "coating"))
+    stacks = [
+        Stack((Layer("l", 0.01, 9, 0.2, 1200.0, low, 2000.0, 60.0, 90.0, setting=of),), air, air)
+        for low, of in ((2000.0, None), (1500.0, None), (1600.0, setting))
+    ]
+    together = conduct_all(stacks, 0, times)[0]
+    for i, stack in enumerate(stacks):
+        alone = conduct_all([stack], 0, times)[0]
+        assert together.mean_degc[i] == pytest.approx(alone.mean_degc[0], abs=1e-9)
+        assert together.least_set[i] == pytest.approx(alone.least_set[0], abs=1e-12)
+    assert together.least_set[2, -1] > 0.0
+    assert together.mean_degc[0, -1] != pytest.approx(together.mean_degc[1, -1], abs=0.1)

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
-from tests.conftest import WOOD, make_plan, refilled
+from tests.conftest import WOOD, cooks_of, make_plan, refilled
 from tests.published import rows
 from umber_pebble.core.glass.viscosity import temperature_at_log_viscosity_degc
 from umber_pebble.core.heat.casting import Casting, PlaceStay
@@ -20,7 +20,7 @@ from umber_pebble.core.heat.fills import (
 )
 from umber_pebble.core.log.learn import Factor, fills_off, learned
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.plan.cooks import make_cooks, pour_of
+from umber_pebble.core.plan.cooks import pour_of
 from umber_pebble.core.spread import Spread, exact
 
 ISOMALT = material("melts", "isomalt")
@@ -133,7 +133,7 @@ def test_the_pots_own_past_pours_move_it() -> None:
     assert fills_off([(-3.0, True)]) is None
     plan = make_plan()
     later = make_plan({"fills_off": learned(prior, [Factor(0.4, 0.1)], -math.inf)})
-    before, moved = (make_cooks(p, [[(0, 14)]])[0].window.closes.likely for p in (plan, later))
+    before, moved = (cooks_of(p, [[(0, 14)]])[0].window.closes.likely for p in (plan, later))
     assert moved > before + 60.0
     assert replace(plan.ways["isomalt"], fills_off=exact(0.0)) == plan.ways["isomalt"]
 

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.conftest import make_lollipops
+from tests.conftest import clashes, make_lollipops
 from tests.core.pieces import made
 from tests.published import rows
 from umber_pebble.core.materials.load import material
@@ -26,7 +26,6 @@ from umber_pebble.core.plan.problem import HandStep, Mould, Named, PlanInput, Pl
 from umber_pebble.core.plan.remarks import ShelfSmall
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.summary import summary_of
-from umber_pebble.core.plan.timetable import clashes
 from umber_pebble.core.spread import Spread
 
 COATING = material("melts", "coating")
@@ -107,7 +106,8 @@ def test_a_full_place_is_waited_for() -> None:
 
     def at_once(takes: dict[str, int]) -> int:
         plan = compile_plan(replace(problem, shelves=takes))
-        start, end = ({t.round: t.end_s for t in plan.tasks if t.kind == kind} for kind in ("pour", "unmould"))
+        start = {t.round: t.end_s for t in plan.tasks if t.kind == "pour"}
+        end = {t.round: t.start_s for t in plan.tasks if t.kind == "unmould"}
         assert len(start) == 2
         return max(sum(start[r] <= at < end[r] for r in start) for at in start.values())
 
@@ -173,13 +173,11 @@ def test_a_second_melt_is_swirled_in_right_before_the_pour() -> None:
         on = plan.rounds[pour.round or 0].on
         [stirred] = [t for t in plan.tasks if t.kind == "swirl" and t.round == on]
         assert stirred.end_s == pytest.approx(pour.start_s)
-        molten = [t.end_s for t in plan.tasks if t.kind == "cook" and t.cook == plan.rounds[on or 0].cook]
+        molten = [t.end_s for t in plan.tasks if t.kind == "cook" and t.number == plan.rounds[on or 0].cook]
         assert molten[0] <= stirred.start_s
         # its vessel is not weighed into again while it still holds what is to be swirled
-        cup = [
-            t.start_s for t in plan.tasks if t.kind == "weigh" and plan.cooks[t.cook or 0].way.vessel_id == "cup"
-        ]
-        own = [t.start_s for t in plan.tasks if t.kind == "weigh" and t.cook == plan.rounds[on or 0].cook]
+        cup = [t.start_s for t in plan.tasks if t.kind == "weigh" and plan.cooks[t.number].way.vessel_id == "cup"]
+        own = [t.start_s for t in plan.tasks if t.kind == "weigh" and t.number == plan.rounds[on or 0].cook]
         assert all(start >= stirred.end_s - 1e-6 for start in cup if start > own[0])
 
 

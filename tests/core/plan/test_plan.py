@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import betabinom
 
-from tests.conftest import make_disc, make_lollipops, make_plan, make_pot, refilled
+from tests.conftest import clashes, make_disc, make_lollipops, make_plan, make_pot, refilled
 from tests.published import rows
 from umber_pebble.core.errors import Missing, MouldTooWeak, OutOfRange
 from umber_pebble.core.materials.load import material
@@ -23,7 +23,6 @@ from umber_pebble.core.plan.melted import melted
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.spares import BreakRate, casts_needed, chance_enough_frac
 from umber_pebble.core.plan.summary import summary_of
-from umber_pebble.core.plan.timetable import clashes
 from umber_pebble.core.plan.window_rows import window_rows
 from umber_pebble.core.spread import Spread
 
@@ -46,7 +45,8 @@ def test_two_of_twenty_four_lost_makes_twenty_eight_next_time() -> None:
 
 
 def test_grams_add_up_and_the_pot_is_carried_over() -> None:
-    plan = compile_plan(make_plan())
+    small = make_pot(0.1, 0.8, height_m=0.05)
+    plan = compile_plan(make_plan({"pot": small}))
     cooks = list(plan.cooks)
     assert sum(c.casts for c in cooks) == plan.casts[0] >= 24
     first, second = cooks
@@ -85,13 +85,15 @@ def _many():  # type: ignore[no-untyped-def]
     return replace(make_plan().lines[0].mould, owned=6)
 
 
-def test_slow_hands_need_more_cooks() -> None:
+def test_slow_hands_heat_it_more_often() -> None:
     fast = make_plan(lines=(replace(make_plan().lines[0], mould=_many()),))
     slow = replace(fast, paces=replace(fast.paces, pour_each_s=25.0))
     few, many = compile_plan(fast), compile_plan(slow)
-    assert len(many.cooks) > len(few.cooks)
+    assert len(many.heats) > len(few.heats)
     pace = slow.paces.pour_each_s
-    assert all(c.casts <= casts_in_window(c.window, pace).likely for c in many.cooks)
+    for heat in many.heats:
+        casts = sum(many.rounds[n].casts for n in heat.rounds)
+        assert casts <= casts_in_window(many.cooks[heat.cook].window, pace).likely
 
 
 def test_bent_pieces_are_poured_only_as_many_as_can_be_bent() -> None:
@@ -126,17 +128,17 @@ def test_any_timetable_can_be_kept_by_one_person(
     )
     plan = compile_plan(replace(base, lines=lines, paces=replace(base.paces, pour_each_s=pour_s)))
     assert clashes(list(plan.tasks)) == []
-    assert max(t.end_s for t in plan.tasks if t.kind == "unmould") == pytest.approx(base.due_s)
-    emptied: dict[int, float] = {}
-    for task in plan.tasks:
-        if task.kind == "clean" and task.round is not None:
-            emptied[task.round] = task.end_s
+    ends = max(t.end_s for t in plan.tasks if t.kind == "unmould")
+    assert ends == pytest.approx(base.due_s - plan.fares.spare_s)
+    # what hands are behind on most days has its time, and what has no time for it begins at once
+    assert plan.fares.in_time_frac >= 0.94 or plan.start_s <= 0
+    emptied = {t.round: t.end_s for t in plan.tasks if t.kind == "clean"}
     pours = {t.round: t for t in plan.tasks if t.kind == "pour"}
     assert sum(r.casts for r in plan.rounds) == plan.casts[0]
-    for number, pour in pours.items():
-        assert number is not None
-        # the one mould set is never filled while it still holds the round before
-        assert all(emptied[n] <= pour.start_s + 1e-6 for n in pours if n is not None and n < number)
+    for pour in pours.values():
+        # no more moulds are full at once than there are
+        full = [n for n in pours if n is not None and pours[n].start_s <= pour.start_s < emptied[n]]
+        assert sum(math.ceil(plan.rounds[n].casts / cavities) for n in full) <= owned
 
 
 def test_what_cannot_be_planned_is_refused_or_said() -> None:

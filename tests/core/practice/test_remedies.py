@@ -9,7 +9,7 @@ import pytest
 from scipy.integrate import quad
 from scipy.optimize import brentq
 
-from tests.conftest import FRIDGE, make_lollipops, make_plan, make_pot, refilled
+from tests.conftest import FRIDGE, cooks_of, make_lollipops, make_plan, make_pot, refilled
 from tests.core.plan.test_builds import pops
 from umber_pebble.core.bench.bowl import bowl_track
 from umber_pebble.core.bench.state import BurstDone, CookState, Sight
@@ -25,7 +25,6 @@ from umber_pebble.core.pieces.films import dab, dip_film_m, wall_keeps_m
 from umber_pebble.core.pieces.leaving import PLATE, least_thickness_m
 from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.compile import compile_plan
-from umber_pebble.core.plan.cooks import make_cooks
 from umber_pebble.core.plan.habits import habits_of
 
 COATING, ISOMALT = material("melts", "coating"), material("melts", "isomalt")
@@ -64,7 +63,7 @@ def test_a_stiff_wafer_makes_thicker_coats_and_shells() -> None:
 )
 def test_the_remedy_reaches_the_person_at_the_bowl(seen: str, says: str) -> None:
     plan = make_lollipops(8)
-    [cook] = make_cooks(plan, [[(0, 8)]])
+    [cook] = cooks_of(plan, [[(0, 8)]])
     assert isinstance(cook.heating, Bowl)
     state = CookState(0, heated_s=10.0, bursts=[BurstDone(10.0, 30.0, 1.0)], sights=[Sight(60.0, seen)])
     act = bowl_act(cook, cook.heating, state, bowl_track(cook.heating, state))
@@ -121,7 +120,14 @@ def test_words_of_the_trade_lead_to_what_the_screens_call_them() -> None:
     assert word_for("flux capacitor") is None
     said = [s for w in glossary() for s in w.said]
     assert len(said) == len(set(said)), "a word that people say leads to one thing"
-    assert {w.page for w in glossary()} <= {"melt", "temper", "pieces", "colour", "heat", "plan"}
+    assert {w.page for w in glossary()} <= {
+        "work-out/melt",
+        "work-out/temper",
+        "pieces",
+        "work-out/colour",
+        "work-out/heat",
+        "orders",
+    }
     rows = tomllib.loads(files("umber_pebble.core.materials").joinpath("words.toml").read_text("utf-8"))
     assert len(rows["word"]) == len(glossary()) >= 30
 

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.conftest import make_lollipops, make_plan
+from tests.conftest import cooks_of, make_lollipops, make_plan
 from tests.core.plan.test_builds import followed, pops
 from tests.told import from_log, says
 from umber_pebble.core.bench.acts import next_acts
@@ -20,7 +20,7 @@ from umber_pebble.core.families.fats import COATING as COATING_FAMILY
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.compile import check_vessel, compile_plan
-from umber_pebble.core.plan.cooks import make_cooks, round_windows
+from umber_pebble.core.plan.cooks import round_windows
 from umber_pebble.core.plan.problem import PlanInput
 
 
@@ -66,7 +66,7 @@ def two_bowls() -> PlanInput:
 
 def test_a_second_bowl_waits_until_the_microwave_is_empty() -> None:
     plan = two_bowls()
-    cooks = make_cooks(plan, [[(0, 8)], [(1, 8)]])
+    cooks = cooks_of(plan, [[(0, 8)], [(1, 8)]])
     rounds = tuple(r for c in cooks for r in c.rounds)
     layout = Layout(
         rounds,
@@ -113,8 +113,9 @@ def test_a_mould_is_one_stay_for_all_its_cavities(quantity: int, long: bool) -> 
         followed(problem, plan)
     pours = [t for t in plan.tasks if t.kind == "pour"]
     out = {t.round: t for t in plan.tasks if t.kind == "unmould"}
-    clean = {t.round: t.end_s for t in plan.tasks if t.kind == "clean"}
     rounds = {r.number: r for r in plan.rounds}
+    cleaned = {plan.rounds[t.round or 0].stay: t.end_s for t in plan.tasks if t.kind == "clean"}
+    clean = {number: cleaned[r.stay] for number, r in rounds.items()}
 
     def first_of(number: int) -> int:
         on = rounds[number].on

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from tests.conftest import WOOD, make_disc, make_lollipops, make_plan, make_pot
+from tests.conftest import WOOD, cooks_of, make_disc, make_lollipops, make_plan, make_pot
 from tests.told import from_log
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
@@ -21,7 +21,7 @@ from umber_pebble.core.melts.bursts import Bowl, School, plan_bursts
 from umber_pebble.core.melts.oven import Microwave, coupled_w
 from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.plan.compile import compile_plan
-from umber_pebble.core.plan.cooks import make_cooks, round_windows
+from umber_pebble.core.plan.cooks import round_windows
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.second_coat import rests_to_degc
 from umber_pebble.core.spread import Spread, exact
@@ -108,7 +108,7 @@ def leaf(released: bool) -> PlanInput:
 def test_a_wing_is_released_warm_then_bent_then_left_on_its_form() -> None:
     """Window by window, and act by act at the bench."""
     plan = leaf(True)
-    cooks = make_cooks(plan, [[(0, 2)]])
+    cooks = cooks_of(plan, [[(0, 2)]])
     w = round_windows(plan, cooks)[0]
     marks = [w.at[m].likely for m in ("bend_opens", "release_opens", "release_closes", "bend_closes", "brittle")]
     assert marks == sorted(marks)
@@ -179,11 +179,13 @@ def test_a_second_coat_rests_until_it_no_longer_melts_the_first() -> None:
     second = replace(line, work=None, after=0, kind="shell")
     warm = replace(base.ways["coating"], sets_in=WOOD, sets_in_id="bench")
     plan = replace(base, lines=(first, second), ways={"coating": warm})
-    cooks = make_cooks(plan, [[(0, 8)], [(1, 8)]])
-    hot = replace(cooks[1], window=replace(cooks[1].window, open_degc=exact(50.0)))
+    cooks = cooks_of(plan, [[(0, 8)], [(1, 8)]])
+    flow, window = cooks[1].pours[1]
+    hot, mild = (
+        replace(cooks[1], pours={1: (flow, replace(window, open_degc=exact(degc)))}) for degc in (50.0, 36.0)
+    )
     [r] = hot.rounds
     rests_to = rests_to_degc(plan, hot, replace(r, on=0))
     assert rests_to is not None and 40.0 < rests_to < 50.0
-    mild = replace(cooks[1], window=replace(cooks[1].window, open_degc=exact(36.0)))
     assert rests_to_degc(plan, mild, replace(r, on=0)) is None
     assert rests_to_degc(plan, hot, cooks[0].rounds[0]) is None

@@ -41,7 +41,7 @@ export async function call<T>(request: Promise<Answer<T>>): Promise<T> {
   }
   if (result.error !== undefined || result.data === undefined) {
     // something in between may answer in our shape, or in none
-    const status = result.response?.status ?? 0;
+    const status = result.response?.status ?? UNREACHABLE.status;
     throw new ApiError(isProblem(result.error) ? { ...result.error, status } : UNREACHABLE);
   }
   return result.data;

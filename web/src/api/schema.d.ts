@@ -4,6 +4,55 @@
  */
 
 export interface paths {
+    "/api/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A question answered */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AskRequest"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AskReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench": {
         parameters: {
             query?: never;
@@ -1692,6 +1741,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/plan/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What else it could do, and at which price */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlanRequest"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanAlternatives"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/plan/at-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What must be at hand for it */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlanRequest"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanAtHand"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/plan/cards": {
         parameters: {
             query?: never;
@@ -1771,6 +1918,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["PlanMelt"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/plan/shorter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A better timetable, searched for */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlanRequest"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanShorter"];
                     };
                 };
                 /** @description Refused */
@@ -2035,6 +2231,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Anything by the words of the trade */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FindRequest"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FindReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kept": {
         parameters: {
             query?: never;
@@ -2184,6 +2429,51 @@ export interface paths {
                 };
             };
         };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Usual kitchens to start from */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KitchensReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2919,6 +3209,100 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{id}/day-sheets.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each person does when */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/hand-list.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is made by hand, for the wall */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/melt-list.pdf": {
         parameters: {
             query?: never;
@@ -3013,6 +3397,53 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{id}/prep-list.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What must be at hand */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{id}/timetable.ics": {
         parameters: {
             query?: never;
@@ -3039,6 +3470,53 @@ export interface paths {
                     };
                     content: {
                         "text/calendar; charset=utf-8": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{id}/timetable.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A timetable, for the wall */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
                     };
                 };
                 /** @description Refused */
@@ -3781,6 +4259,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ready pieces with their moulds */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReadyReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Put a ready piece and its mould into the workshop */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TakeReady"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TakenReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs": {
         parameters: {
             query?: never;
@@ -4051,6 +4607,105 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a picture, for a note */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PictureIn"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PictureOut"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{id}/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture of a run */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    picture: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "image/jpeg": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4605,7 +5260,8 @@ export interface components {
         };
         /**
          * ActView
-         * @description An act, the event that tells it, and the melt it is about, if any; closes_s is None when it has no end. colours: what is stirred
+         * @description An act, the event that tells it, and the melt it is about, if any; closes_s is None when it has no end; who: whose hands it was
+         *     planned for, "" anybody's. colours: what is stirred
          *     into a coloured melt while it is made, None at any other act.
          */
         ActView: {
@@ -4624,6 +5280,8 @@ export interface components {
             tells: components["schemas"]["EventBody"] | null;
             /** What */
             what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Groove"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
+            /** Who */
+            who: string;
         };
         /**
          * Added
@@ -4732,6 +5390,34 @@ export interface components {
             untold: number;
         };
         /**
+         * Alternative
+         * @description A way to do an order; changes: from how it is asked for, none where it is that. Castings, rounds of moulds and melts in all
+         *     [count], what is weighed out [kg]; the least chance that a part of it is enough [frac]; how long it takes, and hands in it [s];
+         *     when it begins at the latest, and ends at the earliest [s from now].
+         */
+        Alternative: {
+            /** Casts */
+            casts: number;
+            /** Changes */
+            changes: (components["schemas"]["SparesChange"] | components["schemas"]["MouldChange"] | components["schemas"]["PeopleChange"])[];
+            /** Ends S */
+            ends_s: number;
+            /** Fresh Kg */
+            fresh_kg: number;
+            /** Hands S */
+            hands_s: number;
+            /** Lasts S */
+            lasts_s: number;
+            /** Melts */
+            melts: number;
+            /** Rounds */
+            rounds: number;
+            /** Start S */
+            start_s: number;
+            /** Sure Frac */
+            sure_frac: number;
+        };
+        /**
          * AsideShown
          * @description An event that an older version took and that does not fit: kept, and left out of what is shown.
          */
@@ -4742,6 +5428,164 @@ export interface components {
             kind: string;
             /** Why */
             why: string;
+        };
+        /**
+         * AskColour
+         * @description Which colours at hand make so much of a melt look so, so thick.
+         */
+        AskColour: {
+            /** Kg */
+            kg: number | null;
+            /** Material */
+            material: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            question: "colour";
+            /** Thickness M */
+            thickness_m: number | null;
+            /** Wanted */
+            wanted: string | null;
+        };
+        /**
+         * AskHeat
+         * @description How so much of a melt is heated: in which bursts, or for how long on the ring.
+         */
+        AskHeat: {
+            /** Kg */
+            kg: number | null;
+            /** Material */
+            material: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            question: "heat";
+        };
+        /**
+         * AskHowMuch
+         * @description How much is melted for so many of a piece, or of a shape so wide and thick.
+         */
+        AskHowMuch: {
+            /** Across M */
+            across_m: number | null;
+            /** Material */
+            material: string | null;
+            /** Piece Id */
+            piece_id: string | null;
+            /** Quantity */
+            quantity: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            question: "how_much";
+            /** Shape */
+            shape: ("disc" | "heart" | "star" | "bar" | "half_ball") | null;
+            /** Thickness M */
+            thickness_m: number | null;
+        };
+        /**
+         * AskKeeps
+         * @description Will it sweat when it comes out of the cold, or turn sticky in this room.
+         */
+        AskKeeps: {
+            /** Material */
+            material: string | null;
+            /** Place Id */
+            place_id: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            question: "keeps";
+            /** Thickness M */
+            thickness_m: number | null;
+        };
+        /** AskReply */
+        AskReply: {
+            /** Answer */
+            answer: components["schemas"]["UnmouldAnswer"] | components["schemas"]["HowMuchAnswer"] | components["schemas"]["StillAnswer"] | components["schemas"]["HeatAnswer"] | components["schemas"]["SeedAnswer"] | components["schemas"]["ColourAnswer"] | components["schemas"]["KeepsAnswer"] | components["schemas"]["StandsAnswer"];
+        };
+        /**
+         * AskRequest
+         * @description A question with what is told of it.
+         */
+        AskRequest: {
+            /** Asked */
+            asked: components["schemas"]["AskUnmould"] | components["schemas"]["AskHowMuch"] | components["schemas"]["AskStill"] | components["schemas"]["AskHeat"] | components["schemas"]["AskSeed"] | components["schemas"]["AskColour"] | components["schemas"]["AskKeeps"] | components["schemas"]["AskStands"];
+        };
+        /**
+         * AskSeed
+         * @description How much seed tempers so much of a couverture.
+         */
+        AskSeed: {
+            /** Kg */
+            kg: number | null;
+            /** Material */
+            material: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            question: "seed";
+        };
+        /**
+         * AskStands
+         * @description Does a piece stand.
+         */
+        AskStands: {
+            /** Piece Id */
+            piece_id: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            question: "stands";
+        };
+        /**
+         * AskStill
+         * @description May so much of a melt that is so warm still be poured, dipped into, piped or bent.
+         */
+        AskStill: {
+            /** Degc */
+            degc: number | null;
+            /** Doing */
+            doing: ("pour" | "dip" | "bend" | "pipe") | null;
+            /** Kg */
+            kg: number | null;
+            /** Material */
+            material: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            question: "still";
+            /**
+             * Thickness M
+             * @description of what is bent
+             */
+            thickness_m: number | null;
+        };
+        /**
+         * AskUnmould
+         * @description When may it be turned out: so thick a cast of a material, in a mould, lying in a place.
+         */
+        AskUnmould: {
+            /** Material */
+            material: string | null;
+            /** Mould */
+            mould: string | null;
+            /** Place Id */
+            place_id: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            question: "unmould";
+            /** Thickness M */
+            thickness_m: number | null;
         };
         /**
          * Assembly
@@ -4765,6 +5609,15 @@ export interface components {
          */
         AssemblyRequest: {
             piece: components["schemas"]["Piece"];
+        };
+        /**
+         * AtHand
+         * @description What a day needs, its colours with it.
+         */
+        AtHand: {
+            /** Colours */
+            colours: components["schemas"]["ColourNeed"][];
+            needs: components["schemas"]["Needs"];
         };
         /**
          * Band
@@ -4856,6 +5709,8 @@ export interface components {
             aside: components["schemas"]["AsideShown"][];
             /** Calls */
             calls: components["schemas"]["Call"][];
+            /** Castings */
+            castings: components["schemas"]["InHand"][];
             /** Due At */
             due_at: string;
             /** Elapsed S */
@@ -4869,6 +5724,11 @@ export interface components {
             lines: components["schemas"]["Named"][];
             /** Name */
             name: string;
+            /**
+             * Orders
+             * @default []
+             */
+            orders: components["schemas"]["OfOrder"][];
             /** Paused */
             paused: boolean;
             /** Places */
@@ -4891,6 +5751,8 @@ export interface components {
             seq: number;
             /** Started At */
             started_at: string;
+            /** Timers */
+            timers: components["schemas"]["TimerShown"][];
             /**
              * Unread
              * @default false
@@ -5113,7 +5975,7 @@ export interface components {
              * Window
              * @enum {string}
              */
-            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "groove" | "unmould" | "off" | "out" | "keep" | "too_warm";
+            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "groove" | "unmould" | "off" | "out" | "keep" | "too_warm" | "timer";
         };
         /**
          * CapShape
@@ -5401,35 +6263,60 @@ export interface components {
              * @constant
              */
             code: "chills_first";
-            /** Round */
-            round: number;
+            named: components["schemas"]["Named"];
         };
-        /**
-         * Choice
-         * @description A material somebody can choose, with its properties for the explanation.
-         */
-        Choice: {
-            /** Bears Degc */
-            bears_degc: number | null;
-            /** Key */
-            key: string;
+        /** Choice[Literal['electric', 'gas', 'induction']] */
+        Choice_Literal__electric____gas____induction___: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "electric" | "gas" | "induction";
             /** Name */
             name: string;
-            /** Wall M */
-            wall_m: number | null;
+        };
+        /** Choice[Literal['immersed_swirled', 'immersed_unswirled', 'infrared']] */
+        Choice_Literal__immersed_swirled____immersed_unswirled____infrared___: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "immersed_swirled" | "immersed_unswirled" | "infrared";
+            /** Name */
+            name: string;
+        };
+        /** Choice[Literal['steel', 'copper', 'glass', 'plastic', 'silicone']] */
+        Choice_Literal__steel____copper____glass____plastic____silicone___: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "steel" | "copper" | "glass" | "plastic" | "silicone";
+            /** Name */
+            name: string;
+        };
+        /** Choice[Literal['wood', 'steel', 'granite', 'marble', 'glass', 'trivet', 'foam']] */
+        Choice_Literal__wood____steel____granite____marble____glass____trivet____foam___: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "wood" | "steel" | "granite" | "marble" | "glass" | "trivet" | "foam";
+            /** Name */
+            name: string;
         };
         /** Choices */
         Choices: {
             /** Methods */
-            methods: components["schemas"]["Choice"][];
+            methods: components["schemas"]["Choice_Literal__immersed_swirled____immersed_unswirled____infrared___"][];
             /** Moulds */
-            moulds: components["schemas"]["Choice"][];
+            moulds: components["schemas"]["MouldChoice"][];
             /** Pots */
-            pots: components["schemas"]["Choice"][];
+            pots: components["schemas"]["Choice_Literal__steel____copper____glass____plastic____silicone___"][];
             /** Rings */
-            rings: components["schemas"]["Choice"][];
+            rings: components["schemas"]["Choice_Literal__electric____gas____induction___"][];
             /** Surfaces */
-            surfaces: components["schemas"]["Choice"][];
+            surfaces: components["schemas"]["Choice_Literal__wood____steel____granite____marble____glass____trivet____foam___"][];
             /** Zones */
             zones: string[];
         };
@@ -5540,6 +6427,24 @@ export interface components {
             /** Name */
             name: string;
         };
+        /**
+         * ColourAnswer
+         * @description The recipe from the colours at hand; None where none of the kind is at hand.
+         */
+        ColourAnswer: {
+            asked: components["schemas"]["AskColour"];
+            /** Assumed */
+            assumed: string[];
+            /** Base */
+            base: string;
+            coloured: components["schemas"]["Coloured"] | null;
+            /**
+             * Question
+             * @default colour
+             * @constant
+             */
+            question: "colour";
+        };
         /** ColourFile */
         ColourFile: {
             /** Gone */
@@ -5572,6 +6477,18 @@ export interface components {
         ColourList: {
             /** Items */
             items: components["schemas"]["StoredColour"][];
+        };
+        /**
+         * ColourNeed
+         * @description So much of a colour at hand [kg], or so many drops of it, where either is known.
+         */
+        ColourNeed: {
+            /** Drops */
+            drops: number | null;
+            /** Kg */
+            kg: number | null;
+            /** Name */
+            name: string;
         };
         /**
          * Coloured
@@ -5781,10 +6698,7 @@ export interface components {
             /** Dots */
             dots: components["schemas"]["Dot"][];
             fitted: components["schemas"]["Curve"];
-            /** Marks Degc */
-            marks_degc: {
-                [key: string]: number;
-            };
+            marks_degc: components["schemas"]["PotMarks"];
             /** Off At S */
             off_at_s: number;
             predicted: components["schemas"]["Curve"];
@@ -6206,6 +7120,26 @@ export interface components {
             name: string;
             /** On Wet */
             on_wet: boolean;
+        };
+        /**
+         * EasilyLost
+         * @description What is done too late on too many days: what is done, on how many days it is in time [frac], and how much longer than it takes
+         *     its window is [s].
+         */
+        EasilyLost: {
+            /**
+             * Code
+             * @default easily_lost
+             * @constant
+             */
+            code: "easily_lost";
+            /** Kept Frac */
+            kept_frac: number;
+            /** Kind */
+            kind: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
+            named: components["schemas"]["Named"];
+            /** Room S */
+            room_s: number;
         };
         /**
          * Edge
@@ -6850,6 +7784,82 @@ export interface components {
             };
         } | {
             /** @constant */
+            kind: "note";
+            /**
+             * Pictured
+             * @description A picture taken, with what there is to say to it.
+             */
+            payload: {
+                /** Picture */
+                picture: string;
+                /**
+                 * Text
+                 * @default
+                 */
+                text?: string;
+            };
+        } | {
+            /** @constant */
+            kind: "timer";
+            /**
+             * TimerSet
+             * @description A timer with a name, for so long [s].
+             */
+            payload: {
+                /** Name */
+                name: string;
+                /** Seconds */
+                seconds: number;
+            };
+        } | {
+            /** @constant */
+            kind: "timer";
+            /**
+             * TimerOver
+             * @description A timer is heard, or not wanted any more.
+             */
+            payload: {
+                /**
+                 * Over
+                 * @constant
+                 */
+                over: true;
+                /** Timer */
+                timer: number;
+            };
+        } | {
+            /** @constant */
+            kind: "mended";
+            /**
+             * Mended
+             * @description Castings that failed are made good, and with what.
+             */
+            payload: {
+                /** Cavities */
+                cavities: number[];
+                /**
+                 * How
+                 * @enum {string}
+                 */
+                how: "same melt" | "torch" | "warmed face";
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "counted";
+            /**
+             * Counted
+             * @description So many usable castings of a part are in hand, whatever was recorded before.
+             */
+            payload: {
+                /** Good */
+                good: number;
+                /** Line */
+                line: number;
+            };
+        } | {
+            /** @constant */
             kind: "cancels";
             /**
              * Cancels
@@ -6990,6 +8000,8 @@ export interface components {
             family: "sugar" | "fat";
             /** Frames */
             frames: components["schemas"]["Frame"][];
+            /** Glass */
+            glass: components["schemas"]["GlassAt"][];
             /** Helps */
             helps: components["schemas"]["Help"][];
             /** Horizon S */
@@ -7000,10 +8012,8 @@ export interface components {
             limited_by: {
                 [key: string]: string;
             };
-            /** Limits */
-            limits: {
-                [key: string]: number;
-            };
+            /** Marks */
+            marks: components["schemas"]["GlassMarks"] | components["schemas"]["SettingMarks"];
             /** Moved S */
             moved_s: number[];
             /** Name */
@@ -7026,14 +8036,7 @@ export interface components {
             sweat: components["schemas"]["Sweat"] | null;
             /** Takes */
             takes: components["schemas"]["Take"][];
-            /** Thick */
-            thick: {
-                [key: string]: number;
-            };
-            /** Thin */
-            thin: {
-                [key: string]: number;
-            };
+            uneven: components["schemas"]["Uneven"] | null;
             /** Warm Room */
             warm_room: boolean;
             /** Windows */
@@ -7155,6 +8158,18 @@ export interface components {
             /** Loss Frac */
             loss_frac: number;
         };
+        /** FindReply */
+        FindReply: {
+            found: components["schemas"]["Found"];
+        };
+        /**
+         * FindRequest
+         * @description What was typed.
+         */
+        FindRequest: {
+            /** Said */
+            said: string;
+        };
         /** FirstJoin */
         FirstJoin: {
             join: components["schemas"]["Join"];
@@ -7219,6 +8234,37 @@ export interface components {
             yield_pa: components["schemas"]["Spread"];
         };
         /**
+         * Found
+         * @description Things, the best first; words of the trade; the phrase as a question.
+         */
+        Found: {
+            /** Things */
+            things: components["schemas"]["FoundThing"][];
+            understood: components["schemas"]["Understood"];
+            /** Words */
+            words: components["schemas"]["Word"][];
+        };
+        /**
+         * FoundThing
+         * @description Something that was found; at: when a run began.
+         */
+        FoundThing: {
+            /**
+             * At
+             * @default null
+             */
+            at: string | null;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "order" | "piece" | "mould" | "run" | "colour" | "material" | "palette";
+            /** Name */
+            name: string;
+        };
+        /**
          * Frame
          * @description The section at one moment: temperatures [degC] and shares set [frac] of its cells, top to bottom.
          */
@@ -7250,19 +8296,62 @@ export interface components {
              * Format: date-time
              */
             planned_at: string;
+            /**
+             * Pours S
+             * @description of each round, from the first of the plan
+             */
+            pours_s?: number[];
             snapshot: components["schemas"]["Snapshot"];
+            /** Whose */
+            whose?: components["schemas"]["WhoseFile"][];
         };
         /**
          * Glance
-         * @description A plan at a glance; its times count from planned_at.
+         * @description A plan at a glance; its times count from planned_at. lines: how many of what; orders: whose
+         *     that is, nothing where it is one order.
          */
         Glance: {
+            /** Lines */
+            lines: components["schemas"]["Ordered"][];
+            /** Orders */
+            orders: components["schemas"]["OfOrder"][];
             /**
              * Planned At
              * Format: date-time
              */
             planned_at: string;
             summary: components["schemas"]["Summary"];
+        };
+        /**
+         * GlassAt
+         * @description A mark of a sugar glass and the temperature it is reached at [degC].
+         */
+        GlassAt: {
+            /** Degc */
+            degc: number;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "pour_closes" | "thread_closes" | "bend_opens" | "holds" | "softening" | "pull_closes" | "bend_closes" | "brittle" | "unmould" | "strain";
+        };
+        /**
+         * GlassMarks
+         * @description A cast of sugar: it bends below bend_opens and above bend_closes, and is glass below glass.
+         */
+        GlassMarks: {
+            /** Bend Closes */
+            bend_closes: number;
+            /** Bend Opens */
+            bend_opens: number;
+            /** Glass */
+            glass: number;
+            /**
+             * Of
+             * @default glass
+             * @constant
+             */
+            of: "glass";
         };
         /** Glossary */
         Glossary: {
@@ -7446,6 +8535,33 @@ export interface components {
             /** Width M */
             width_m: number;
         };
+        /**
+         * HeatAnswer
+         * @description In bursts [s], or on the ring (None); how long in all, hands with it [s]; to which temperature [degC]; water added [kg]; in which
+         *     vessel, by which heater.
+         */
+        HeatAnswer: {
+            asked: components["schemas"]["AskHeat"];
+            /** Assumed */
+            assumed: string[];
+            /** Bursts */
+            bursts: number[] | null;
+            /** Heater Id */
+            heater_id: string;
+            lasts: components["schemas"]["Spread"];
+            /**
+             * Question
+             * @default heat
+             * @constant
+             */
+            question: "heat";
+            /** To Degc */
+            to_degc: number;
+            /** Vessel Id */
+            vessel_id: string;
+            /** Water Kg */
+            water_kg: number;
+        };
         /** HeatExplored */
         HeatExplored: {
             /** Items */
@@ -7495,6 +8611,54 @@ export interface components {
             ways: components["schemas"]["StayDoc"][][];
         };
         /**
+         * HeatedTo
+         * @description To what a melt is cooked or melted: as usual, and the least and most that is taken [degC].
+         */
+        HeatedTo: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            usual: components["schemas"]["Spread"];
+        };
+        /**
+         * HeatingMarks
+         * @description On the heat: from where it is ready, and what becomes of it from where.
+         */
+        HeatingMarks: {
+            /**
+             * Of
+             * @default heating
+             * @constant
+             */
+            of: "heating";
+            /** Ready */
+            ready: number;
+            /** Spoils */
+            spoils: number;
+            /**
+             * Spoilt
+             * @enum {string}
+             */
+            spoilt: "browns" | "overheats";
+        };
+        /**
+         * HeldMarks
+         * @description A batch held: it flows above flows and is stiff below stiff; what sets in time has both where it melts.
+         */
+        HeldMarks: {
+            /** Flows */
+            flows: number;
+            /**
+             * Of
+             * @default held
+             * @constant
+             */
+            of: "held";
+            /** Stiff */
+            stiff: number;
+        };
+        /**
          * Help
          * @description A change of the cast or its place, and how much sooner it may leave the mould with it [s].
          */
@@ -7503,6 +8667,51 @@ export interface components {
             change: string;
             /** Sooner S */
             sooner_s: number;
+        };
+        /**
+         * HowMuchAnswer
+         * @description What is weighed out in all and of each melt [kg]; castings with spares, how sure that is [frac], in how many rounds and melts;
+         *     the reserve in it [frac].
+         */
+        HowMuchAnswer: {
+            asked: components["schemas"]["AskHowMuch"];
+            /** Assumed */
+            assumed: string[];
+            casts: components["schemas"]["Explained"];
+            /** Cavities */
+            cavities: number;
+            /** Cooks */
+            cooks: number;
+            /** Each Kg */
+            each_kg: number;
+            /** Fresh Kg */
+            fresh_kg: number;
+            /** Melts */
+            melts: components["schemas"]["MeltOf"][];
+            /**
+             * Question
+             * @default how_much
+             * @constant
+             */
+            question: "how_much";
+            /** Reserve Frac */
+            reserve_frac: number;
+            /** Rounds */
+            rounds: number;
+            /** Sure Frac */
+            sure_frac: number;
+        };
+        /**
+         * InHand
+         * @description A part that has left its mould for good: its line, how many are wanted, and how many are usable so far.
+         */
+        InHand: {
+            /** Good */
+            good: number;
+            /** Line */
+            line: number;
+            /** Wanted */
+            wanted: number;
         };
         /**
          * InOven
@@ -7653,6 +8862,28 @@ export interface components {
             seconds: number | null;
         };
         /**
+         * KeepsAnswer
+         * @description What it does as it comes out of the cold; the room [degC] and its humidity [frac]; from which humidity it turns sticky, None: it
+         *     does not [frac].
+         */
+        KeepsAnswer: {
+            asked: components["schemas"]["AskKeeps"];
+            /** Assumed */
+            assumed: string[];
+            /** Humidity Frac */
+            humidity_frac: number;
+            /**
+             * Question
+             * @default keeps
+             * @constant
+             */
+            question: "keeps";
+            /** Room Degc */
+            room_degc: number;
+            sticky_frac: components["schemas"]["Spread"] | null;
+            sweat: components["schemas"]["Sweat"];
+        };
+        /**
          * Kept
          * @description Where everything lies, how large the database is [bytes], and how old the newest backup is [s], None where there is none;
          *     old: it is time for another.
@@ -7669,12 +8900,46 @@ export interface components {
             /** Old */
             old: boolean;
         };
-        /** Kitchen */
+        /**
+         * KeptHeat
+         * @description A melt on the heat in a kept timetable: which, when [s], whether new, whose hands each time, what is poured of it.
+         */
+        KeptHeat: {
+            /** Draws */
+            draws: number[];
+            /** Melt */
+            melt: number;
+            /** New */
+            new: boolean;
+            /** Start S */
+            start_s: number;
+            /** Who */
+            who: number[];
+        };
+        /**
+         * KeptTimetable
+         * @description A timetable that was found for an order's day: when each thing begins [s], whose hands it takes, its heats. It holds as long as it
+         *     keeps that day.
+         */
+        KeptTimetable: {
+            /** Heats */
+            heats: components["schemas"]["KeptHeat"][];
+            /** Start S */
+            start_s: number[];
+            /** Who */
+            who: (number | null)[];
+        };
+        /**
+         * Kitchen
+         * @description A kitchen and what is in it; hours: when hands may be in it, at any time where none are told.
+         */
         Kitchen: {
             /** Altitude M */
             altitude_m: number;
             /** Baths */
             baths: components["schemas"]["Bath"][];
+            /** Hours */
+            hours: components["schemas"]["Opening"][];
             /** Humidity Frac */
             humidity_frac: number;
             /** Microwaves */
@@ -7711,6 +8976,11 @@ export interface components {
             /** Version */
             version: number;
         };
+        /** KitchensReply */
+        KitchensReply: {
+            /** Items */
+            items: components["schemas"]["UsualKitchen"][];
+        };
         /**
          * KnownBy
          * @description By what an event is known that tells an act: its kind, and what of its payload says of what.
@@ -7724,12 +8994,53 @@ export interface components {
             };
         };
         /**
+         * Lane
+         * @description A row of a timetable: a pair of hands, a heater, a melt in its vessel, a mould, a place. id: of the heater, vessel, mould or
+         *     place, of hands a number; name: whose hands, of the mould or what is in the vessel, "" where its id says it; colour: of the melt, as hex; kg: of the
+         *     melt, weighed out; takes: moulds at once, None: enough or not counted.
+         */
+        Lane: {
+            /**
+             * Colour
+             * @default null
+             */
+            colour: string | null;
+            /** Id */
+            id: string;
+            /**
+             * Kg
+             * @default 0
+             */
+            kg: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hands" | "heater" | "vessel" | "mould" | "place";
+            /**
+             * Material
+             * @default
+             */
+            material: string;
+            /** Name */
+            name: string;
+            /** Spans */
+            spans: components["schemas"]["Span"][];
+            /**
+             * Takes
+             * @default null
+             */
+            takes: number | null;
+        };
+        /**
          * Layer
-         * @description A pass in the cut: which, its areas as rings of (across, height) [m], and a point in the largest of them.
+         * @description A pass in the cut: which, its areas as rings of (across, height) [m], and where in the largest of them a line to its name may end.
          */
         Layer: {
-            /** At */
-            at: number[];
+            /** Across M */
+            across_m: number;
+            /** Height M */
+            height_m: number;
             /** Index */
             index: number;
             /** Rings */
@@ -7743,6 +9054,16 @@ export interface components {
             name: string;
             /** Thickness M */
             thickness_m: number;
+        };
+        /**
+         * Lies
+         * @description A place, when it may be turned out there, None: never; and from when it may crack there, None: it does not [s].
+         */
+        Lies: {
+            cracks: components["schemas"]["Spread"] | null;
+            /** Place Id */
+            place_id: string;
+            unmould: components["schemas"]["Spread"] | null;
         };
         /**
          * LineResult
@@ -7806,11 +9127,6 @@ export interface components {
             glass_degc: number | null;
             /** Opens Degc */
             opens_degc: number;
-            /**
-             * Wording
-             * @enum {string}
-             */
-            wording: "sugar" | "fat";
         };
         /**
          * Mat
@@ -7848,10 +9164,11 @@ export interface components {
         };
         /**
          * MaterialShown
-         * @description A material of the tables with its values; family None: it is no melt.
+         * @description A material of the tables with its values; family and heated_to None: it is no melt.
          */
         MaterialShown: {
             family: components["schemas"]["FamilyShown"] | null;
+            heated_to: components["schemas"]["HeatedTo"] | null;
             /** Key */
             key: string;
             /** Name */
@@ -7892,6 +9209,34 @@ export interface components {
              * @enum {string}
              */
             wording: "sugar" | "fat";
+        };
+        /**
+         * MeltNeed
+         * @description So much of a material in a colour, its reserve with it [kg]; colour: as hex, None as it comes.
+         */
+        MeltNeed: {
+            /** Colour */
+            colour: string | null;
+            /** Kg */
+            kg: number;
+            /** Material */
+            material: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * MeltOf
+         * @description A melt and what is weighed out of it [kg].
+         */
+        MeltOf: {
+            /** Colour */
+            colour: string | null;
+            /** Kg */
+            kg: number;
+            /** Material */
+            material: string;
+            /** Name */
+            name: string;
         };
         /**
          * MeltPart
@@ -8077,6 +9422,41 @@ export interface components {
             /** Wall M */
             wall_m: number;
         };
+        /**
+         * MouldChange
+         * @description One more of a mould, so many then [count].
+         */
+        MouldChange: {
+            /**
+             * Code
+             * @default mould
+             * @constant
+             */
+            code: "mould";
+            /** Mould */
+            mould: string;
+            /** Mould Id */
+            mould_id: string;
+            /** Owned */
+            owned: number;
+        };
+        /**
+         * MouldChoice
+         * @description What a mould is of, what it bears and how thick its wall is.
+         */
+        MouldChoice: {
+            /** Bears Degc */
+            bears_degc: number;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel" | "acetate";
+            /** Name */
+            name: string;
+            /** Wall M */
+            wall_m: number;
+        };
         /** MouldFile */
         MouldFile: {
             /** Gone */
@@ -8097,6 +9477,18 @@ export interface components {
         MouldList: {
             /** Items */
             items: components["schemas"]["StoredMould"][];
+        };
+        /**
+         * MouldNeed
+         * @description So many of a mould at once, filled so often in all [count].
+         */
+        MouldNeed: {
+            /** Count */
+            count: number;
+            /** Fillings */
+            fillings: number;
+            /** Name */
+            name: string;
         };
         /**
          * Move
@@ -8135,6 +9527,24 @@ export interface components {
             step: string;
         };
         /**
+         * Needs
+         * @description All of it; vessels and heaters by their ids.
+         */
+        Needs: {
+            /** By Hand */
+            by_hand: components["schemas"]["umber_pebble__core__plan__fillings__ByHand"][];
+            /** Heaters */
+            heaters: string[];
+            /** Melts */
+            melts: components["schemas"]["MeltNeed"][];
+            /** Moulds */
+            moulds: components["schemas"]["MouldNeed"][];
+            /** Sticks */
+            sticks: components["schemas"]["StickNeed"][];
+            /** Vessels */
+            vessels: string[];
+        };
+        /**
          * NeverSets
          * @description A round that does not set where it lies.
          */
@@ -8145,8 +9555,7 @@ export interface components {
              * @constant
              */
             code: "never_sets";
-            /** Round */
-            round: number;
+            named: components["schemas"]["Named"];
         };
         /**
          * Next
@@ -8224,6 +9633,21 @@ export interface components {
             unit: "m" | "kg" | "m3" | "rad" | "frac" | "degC" | "s" | "count";
         };
         /**
+         * OfOrder
+         * @description What of a day is for one of its orders, and when that is due.
+         */
+        OfOrder: {
+            /**
+             * Due At
+             * Format: date-time
+             */
+            due_at: string;
+            /** Lines */
+            lines: components["schemas"]["Ordered"][];
+            /** Name */
+            name: string;
+        };
+        /**
          * OnFirst
          * @description What the melt does to the pass under it; where it would dissolve it, how long a vessel of it must rest first [s].
          */
@@ -8247,8 +9671,7 @@ export interface components {
              * @constant
              */
             code: "one_by_one";
-            /** Round */
-            round: number;
+            named: components["schemas"]["Named"];
             /** Work */
             work: "bend" | ("stick" | "sprinkle" | "groove");
         };
@@ -8266,9 +9689,22 @@ export interface components {
             so: boolean;
         };
         /**
+         * Opening
+         * @description From when to when hands may be in the kitchen on a day of the week, Monday is 0; to a time no later than from: into the night.
+         */
+        Opening: {
+            /** Closes */
+            closes: string;
+            /** Day */
+            day: number;
+            /** Opens */
+            opens: string;
+        };
+        /**
          * Order
          * @description What is wanted by when; ways: how its melts are made, by their family, as usual where none is told; vessels: where a melt is
-         *     not made where its family usually is.
+         *     not made where its family usually is; people: who is at it, nobody named: one pair of hands; timetable: one
+         *     that was chosen for it; together: orders that are made in the same day with it, by their ids.
          */
         Order: {
             /** Confidence Frac */
@@ -8282,8 +9718,13 @@ export interface components {
             lines: components["schemas"]["OrderLine"][];
             /** Name */
             name: string;
+            /** People */
+            people: string[];
             /** Reserve Frac */
             reserve_frac: number;
+            timetable: components["schemas"]["KeptTimetable"] | null;
+            /** Together */
+            together: string[];
             /** Vessels */
             vessels: components["schemas"]["MeltVessel"][];
             /** Ways */
@@ -8307,17 +9748,35 @@ export interface components {
             /** Version */
             version: number;
         };
-        /** OrderLine */
+        /**
+         * OrderLine
+         * @description A piece and how many; spares: as many as the order's confidence asks, no round for spares alone, or all rounds full.
+         */
         OrderLine: {
             /** Piece Id */
             piece_id: string;
             /** Quantity */
             quantity: number;
+            /**
+             * Spares
+             * @enum {string}
+             */
+            spares: "as_sure" | "in_rounds" | "full_rounds";
         };
         /** OrderList */
         OrderList: {
             /** Items */
             items: components["schemas"]["StoredOrder"][];
+        };
+        /**
+         * Ordered
+         * @description So many of a piece.
+         */
+        Ordered: {
+            /** Piece */
+            piece: string;
+            /** Quantity */
+            quantity: number;
         };
         /**
          * Outcomes
@@ -8628,7 +10087,7 @@ export interface components {
         /**
          * PartWeight
          * @description What one part weighs, and all of it in a piece [kg]; how thick it is at its last melt [m]; hidden: the passes that lie on
-         *     the face that is not seen.
+         *     the face that is not seen; outline: as it is seen from the front, about its middle [m].
          */
         PartWeight: {
             /** All Kg */
@@ -8636,6 +10095,8 @@ export interface components {
             each: components["schemas"]["Explained"];
             /** Hidden */
             hidden: number[];
+            /** Outline */
+            outline: number[][];
             /** Thick M */
             thick_m: number;
         };
@@ -8776,6 +10237,50 @@ export interface components {
             thickness_m: number;
         };
         /**
+         * PeopleChange
+         * @description One more pair of hands, so many then [count].
+         */
+        PeopleChange: {
+            /**
+             * Code
+             * @default people
+             * @constant
+             */
+            code: "people";
+            /** People */
+            people: number;
+        };
+        /**
+         * PictureFile
+         * @description A picture noted in a run, as JPEG in base64.
+         */
+        PictureFile: {
+            /** Id */
+            id: string;
+            /** Jpeg */
+            jpeg: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+        };
+        /**
+         * PictureIn
+         * @description A picture in base64; the id is the client's.
+         */
+        PictureIn: {
+            /** Data */
+            data: string;
+            /** Id */
+            id: string;
+        };
+        /** PictureOut */
+        PictureOut: {
+            /** Id */
+            id: string;
+        };
+        /**
          * Piece
          * @description A finished item: its parts, how they are joined, in order, and how it stands, if that was asked.
          */
@@ -8845,6 +10350,15 @@ export interface components {
             /** Thickness M */
             thickness_m: number;
         };
+        /** PlanAlternatives */
+        PlanAlternatives: {
+            /** Alternatives */
+            alternatives: components["schemas"]["Alternative"][];
+        };
+        /** PlanAtHand */
+        PlanAtHand: {
+            at_hand: components["schemas"]["AtHand"];
+        };
         /** PlanCards */
         PlanCards: {
             /** Cards */
@@ -8870,6 +10384,10 @@ export interface components {
              */
             planned_at: string;
         };
+        /** PlanShorter */
+        PlanShorter: {
+            shorter: components["schemas"]["Shorter"];
+        };
         /** PlanTimetable */
         PlanTimetable: {
             timetable: components["schemas"]["TimetablePart"];
@@ -8879,18 +10397,47 @@ export interface components {
             rows: components["schemas"]["WindowRows"];
         };
         /**
+         * PotMarks
+         * @description Off the heat: it may be poured below pour_opens and above pour_closes, and is stiff below stiff.
+         */
+        PotMarks: {
+            /**
+             * Of
+             * @default pot
+             * @constant
+             */
+            of: "pot";
+            /** Pour Closes */
+            pour_closes: number;
+            /** Pour Opens */
+            pour_opens: number;
+            /** Stiff */
+            stiff: number;
+        };
+        /**
          * PotRow
-         * @description A vessel's pour window [s from off the heat], how many castings one person fills in it, each in so many seconds.
+         * @description A vessel's pour window [s from off the heat], how many castings one person fills in it, each in so many seconds; of which
+         *     melt, its key, name and colour, and its temperatures; named: for which of its pours, where others may be poured longer or less
+         *     long.
          */
         PotRow: {
             /** Bands */
             bands: components["schemas"]["Band"][];
             capacity: components["schemas"]["Explained"];
             closes: components["schemas"]["Explained"];
+            /** Colour */
+            colour: string | null;
             /** Cook */
             cook: number;
             /** Each S */
             each_s: number;
+            marks: components["schemas"]["Marks"];
+            /** Melt */
+            melt: string;
+            /** Name */
+            name: string;
+            /** Named */
+            named: components["schemas"]["Named"][];
             opens: components["schemas"]["Explained"];
             /**
              * Wording
@@ -9191,6 +10738,8 @@ export interface components {
             id: string;
             /** Order Id */
             order_id: string;
+            /** Pictures */
+            pictures?: components["schemas"]["PictureFile"][];
             /**
              * Shown
              * @default null
@@ -9233,6 +10782,23 @@ export interface components {
             kind: "read";
         };
         /**
+         * ReadPhrase
+         * @description A phrase read: its question, None where none is asked; what it gives, by name (SI); which words that was taken from; which
+         *     words are not known here.
+         */
+        ReadPhrase: {
+            /** Given */
+            given: {
+                [key: string]: string | number;
+            };
+            /** Question */
+            question: ("unmould" | "how_much" | "still" | "heat" | "seed" | "colour" | "keeps" | "stands") | null;
+            /** Taken */
+            taken: components["schemas"]["Taken"][];
+            /** Unknown */
+            unknown: string[];
+        };
+        /**
          * ReadingsIn
          * @description A CSV file of readings (docs/files.md), and who brings it.
          */
@@ -9243,6 +10809,32 @@ export interface components {
             csv: string;
             /** Device */
             device: string;
+        };
+        /**
+         * Ready
+         * @description A shape as it is usually sold: its name, how many cavities a mould of it has, how wide and how thick it is cast [m], of what.
+         */
+        Ready: {
+            /** Across M */
+            across_m: number;
+            /** Cavities */
+            cavities: number;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "disc" | "heart" | "star" | "bar" | "half_ball";
+            /** Material */
+            material: string;
+            /** Name */
+            name: string;
+            /** Thick M */
+            thick_m: number;
+        };
+        /** ReadyReply */
+        ReadyReply: {
+            /** Items */
+            items: components["schemas"]["Ready"][];
         };
         /**
          * RecipeRequest
@@ -9326,9 +10918,7 @@ export interface components {
             /** Reading */
             reading: string;
             /** Shares */
-            shares: {
-                [key: string]: number;
-            };
+            shares: components["schemas"]["Share-Output"][];
         };
         /**
          * Resume
@@ -9465,10 +11055,8 @@ export interface components {
             hot_until_s: number | null;
             /** Line */
             line: number | null;
-            /** Marks Degc */
-            marks_degc: {
-                [key: string]: number;
-            };
+            /** Marks */
+            marks: components["schemas"]["HeatingMarks"] | components["schemas"]["PotMarks"] | components["schemas"]["TemperMarks"] | components["schemas"]["HeldMarks"] | components["schemas"]["GlassMarks"] | components["schemas"]["SettingMarks"];
             /** Melt */
             melt: string;
             /** Melt Kg */
@@ -9577,6 +11165,8 @@ export interface components {
             id: string;
             /** Order Id */
             order_id: string;
+            /** Pictures */
+            pictures?: components["schemas"]["PictureFile"][];
             /**
              * Shown
              * @description what it showed when it ended
@@ -9593,7 +11183,7 @@ export interface components {
         };
         /**
          * RunLog
-         * @description A run looked back on.
+         * @description A run looked back on; orders: what of it was for whom, nothing where it was one order.
          */
         RunLog: {
             /** Aside */
@@ -9612,6 +11202,11 @@ export interface components {
             left: number;
             /** Lines */
             lines: components["schemas"]["LineResult"][];
+            /**
+             * Orders
+             * @default []
+             */
+            orders: components["schemas"]["OfOrder"][];
             /** Ovens */
             ovens: components["schemas"]["OvenLesson"][];
             /** Rounds */
@@ -9717,6 +11312,29 @@ export interface components {
             /** Wall M */
             wall_m: number;
         };
+        /**
+         * SeedAnswer
+         * @description Seed for it [kg]; melted to, seeded at, worked at, spoilt above [degC].
+         */
+        SeedAnswer: {
+            asked: components["schemas"]["AskSeed"];
+            /** Assumed */
+            assumed: string[];
+            melt_to: components["schemas"]["Spread"];
+            /**
+             * Question
+             * @default seed
+             * @constant
+             */
+            question: "seed";
+            seed: components["schemas"]["Explained"];
+            seed_at: components["schemas"]["Spread"];
+            /** Share Frac */
+            share_frac: number;
+            /** Spoils Degc */
+            spoils_degc: number;
+            work_at: components["schemas"]["Spread"];
+        };
         /** SeedReply */
         SeedReply: {
             seeded: components["schemas"]["Seeded"];
@@ -9785,11 +11403,54 @@ export interface components {
             sets: components["schemas"]["PartSets"];
         };
         /**
+         * SettingMarks
+         * @description A cast of fat: it lets go below unmould, once it has set, and may crack below over_chilled.
+         */
+        SettingMarks: {
+            /**
+             * Of
+             * @default setting
+             * @constant
+             */
+            of: "setting";
+            /** Over Chilled */
+            over_chilled: number;
+            /** Unmould */
+            unmould: number;
+        };
+        /**
          * SettingRequest
          * @description A part as it stands in the editor.
          */
         SettingRequest: {
             part: components["schemas"]["Part"];
+        };
+        /**
+         * Share
+         * @description How many of a line, by its place, are for one of the orders that are made together, and when that is due.
+         */
+        "Share-Input": {
+            /**
+             * Due At
+             * Format: date-time
+             */
+            due_at: string;
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /** Quantity */
+            quantity: number;
+        };
+        /**
+         * Share
+         * @description An input and how much of a spread comes from it [frac].
+         */
+        "Share-Output": {
+            /** Frac */
+            frac: number;
+            /** Input */
+            input: string;
         };
         /**
          * SheetRow
@@ -9885,6 +11546,20 @@ export interface components {
             round: number;
         };
         /**
+         * Shorter
+         * @description What a short search found: a better timetable, None where it found none; how much sooner it ends [s]; by how much any other may
+         *     end sooner at most [frac]; best: none is better, of the heats that were looked at.
+         */
+        Shorter: {
+            /** Best */
+            best: boolean;
+            /** Gap Frac */
+            gap_frac: number;
+            /** Sooner S */
+            sooner_s: number;
+            timetable: components["schemas"]["KeptTimetable"] | null;
+        };
+        /**
          * Sight
          * @description What somebody saw: of a round, that it still moves, its rim lets go, it resists, it cracked; of a bowl, how far it has
          *     melted.
@@ -9921,7 +11596,7 @@ export interface components {
          * Snapshot
          * @description Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
          *
-         *     breaks by material and mould, loss, residue and how thick it still fills by vessel, what couples by oven; of a run, what the
+         *     shares: what of each line is for which of the orders that are made together, nothing of one alone; breaks by material and mould, loss, residue and how thick it still fills by vessel, what couples by oven; of a run, what the
          *     tables said of each melt when it was started.
          */
         Snapshot: {
@@ -9965,6 +11640,8 @@ export interface components {
                     [key: string]: components["schemas"]["FactorSpread"];
                 };
             };
+            /** Shares */
+            shares?: components["schemas"]["Share-Input"][];
             /** Versions */
             versions: {
                 [key: string]: number;
@@ -9991,6 +11668,63 @@ export interface components {
         SourceList: {
             /** Items */
             items: components["schemas"]["Source"][];
+        };
+        /**
+         * Span
+         * @description Something from then until then [s]; what is done, where hands or nature do it; named: what it is done to; cook and round: where
+         *     it belongs; count: castings of it, or moulds in a place.
+         */
+        Span: {
+            /**
+             * Cook
+             * @default null
+             */
+            cook: number | null;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+            end_s: components["schemas"]["Spread"];
+            /** @default null */
+            named: components["schemas"]["Named"] | null;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "busy" | "pressed" | "away" | "heats" | "waits" | "open" | "holds";
+            /**
+             * Round
+             * @default null
+             */
+            round: number | null;
+            /** Start S */
+            start_s: number;
+            /**
+             * What
+             * @default null
+             */
+            what: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+        };
+        /**
+         * SparesChange
+         * @description Other spares of these lines of the order; named: the piece, where it is one of several.
+         */
+        SparesChange: {
+            /**
+             * Code
+             * @default spares
+             * @constant
+             */
+            code: "spares";
+            /** Items */
+            items: number[];
+            named: components["schemas"]["Named"] | null;
+            /**
+             * Spares
+             * @enum {string}
+             */
+            spares: "as_sure" | "in_rounds" | "full_rounds";
         };
         /**
          * Spot
@@ -10091,7 +11825,7 @@ export interface components {
         /**
          * Stands
          * @description How a piece stands; the stress in its foot against what is safe to plan with, and the foot that would be [frac, m]; how many
-         *     times over the wire carries it; the lean it should bear at least [rad].
+         *     times over the wire carries it, and how thick one that does would be [m]; the lean it should bear at least [rad].
          */
         Stands: {
             /** Foot Frac */
@@ -10100,9 +11834,33 @@ export interface components {
             foot_needs_m: number;
             /** Hangs */
             hangs: number;
+            middle: components["schemas"]["Spot"];
             /** Safe Rad */
             safe_rad: number;
             standing: components["schemas"]["Standing"];
+            /** Wire Needs M */
+            wire_needs_m: number;
+        };
+        /**
+         * StandsAnswer
+         * @description At which lean it tips, and how much it should bear [rad]; its weight [kg]; None where no piece says how it stands.
+         */
+        StandsAnswer: {
+            asked: components["schemas"]["AskStands"];
+            /** Assumed */
+            assumed: string[];
+            /** Kg */
+            kg: number;
+            /**
+             * Question
+             * @default stands
+             * @constant
+             */
+            question: "stands";
+            /** Safe Rad */
+            safe_rad: number;
+            /** Tips Rad */
+            tips_rad: number | null;
         };
         /** StarShape */
         StarShape: {
@@ -10206,6 +11964,15 @@ export interface components {
             use: "stays" | "reseated" | "hole";
         };
         /**
+         * StickNeed
+         * @description So many sticks for a part [count].
+         */
+        StickNeed: {
+            /** Count */
+            count: number;
+            named: components["schemas"]["Named"];
+        };
+        /**
          * Sticks
          * @description That it stays in its mould: how much it shrinks, and how much a stiff mould asks for [frac].
          */
@@ -10248,6 +12015,37 @@ export interface components {
             from_frac: number;
             /** Humidity Frac */
             humidity_frac: number;
+        };
+        /**
+         * StillAnswer
+         * @description Yes, for how long still [s]; wait, so long [s]; or no: warm it to so much [degC]. Between which temperatures it may be.
+         */
+        StillAnswer: {
+            asked: components["schemas"]["AskStill"];
+            /** Assumed */
+            assumed: string[];
+            /** From Degc */
+            from_degc: number;
+            lasts: components["schemas"]["Spread"];
+            /**
+             * Question
+             * @default still
+             * @constant
+             */
+            question: "still";
+            /**
+             * Rows
+             * @enum {string}
+             */
+            rows: "sugar" | "fat";
+            /** To Degc */
+            to_degc: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "yes" | "wait" | "no";
+            waits: components["schemas"]["Spread"];
         };
         /**
          * StirOn
@@ -10378,7 +12176,7 @@ export interface components {
         };
         /**
          * Subject
-         * @description The run itself, a vessel by its cook, a round, a held batch, what hands make of no melt, or a sample in a cup; numbers from 0.
+         * @description The run itself, a vessel by its cook, a round, a held batch, what hands make of no melt, a sample in a cup, or a timer; numbers from 0.
          */
         Subject: {
             /** Number */
@@ -10387,11 +12185,13 @@ export interface components {
              * Of
              * @enum {string}
              */
-            of: "run" | "pot" | "round" | "batch" | "hand" | "sample";
+            of: "run" | "pot" | "round" | "batch" | "hand" | "sample" | "timer";
         };
         /**
          * Summary
-         * @description A compiled order at a glance; start from now, lasts: the whole timetable [s].
+         * @description A compiled order at a glance; start from now, lasts: the whole timetable, hands: for how long they are busy in it [s];
+         *     spare: so much before it is due it ends, and on how many days it is then ready in time [s, frac];
+         *     sure: how sure each of its parts is enough [frac].
          */
         Summary: {
             /** By Hand */
@@ -10400,15 +12200,24 @@ export interface components {
             castings: components["schemas"]["Castings"][];
             casts: components["schemas"]["Explained"];
             cook_count: components["schemas"]["Explained"];
+            /** Hands S */
+            hands_s: number;
+            /** In Time Frac */
+            in_time_frac: number;
             /** Lasts S */
             lasts_s: number;
             /** Melts */
             melts: components["schemas"]["MeltRow"][];
             /** Quantity */
             quantity: number;
+            /** Spare S */
+            spare_s: number;
             start: components["schemas"]["Explained"];
+            /** Sure Frac */
+            sure_frac: number;
+            tightest: components["schemas"]["Tightest"];
             /** Warnings */
-            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
         };
         /**
          * Swatch
@@ -10484,28 +12293,40 @@ export interface components {
             lumps: boolean;
         };
         /**
-         * Task
-         * @description One entry: kind, cook or round number, start and end on the timetable [s], and if it needs hands. step: of what is made by
-         *     hand, which then has no cook.
+         * TakeReady
+         * @description A ready piece with its mould, to be put into the workshop under these ids; None: as it usually is.
          */
-        Task: {
-            /** Cook */
-            cook: number | null;
-            /** End S */
-            end_s: number;
-            /** Hands */
-            hands: boolean;
-            /** Kind */
-            kind: ("weigh" | "cook" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
-            /** Round */
-            round: number | null;
-            /** Start S */
-            start_s: number;
+        TakeReady: {
+            /** Across M */
+            across_m: number | null;
+            /** Material */
+            material: string | null;
+            /** Mould Id */
+            mould_id: string;
+            /** Piece Id */
+            piece_id: string;
             /**
-             * Step
-             * @default null
+             * Shape
+             * @enum {string}
              */
-            step: number | null;
+            shape: "disc" | "heart" | "star" | "bar" | "half_ball";
+            /** Thickness M */
+            thickness_m: number | null;
+        };
+        /**
+         * Taken
+         * @description Words, and what they were taken for.
+         */
+        Taken: {
+            /** Slot */
+            slot: string;
+            /** Words */
+            words: string;
+        };
+        /** TakenReply */
+        TakenReply: {
+            /** Piece Id */
+            piece_id: string;
         };
         /**
          * Temper
@@ -10539,10 +12360,32 @@ export interface components {
             usual_frac: number;
         };
         /**
+         * TemperMarks
+         * @description A bowl that is tempered: where it works, where its temper is lost, from where to melt it and where it spoils.
+         */
+        TemperMarks: {
+            /** Loses */
+            loses: number;
+            /** Melt Low */
+            melt_low: number;
+            /**
+             * Of
+             * @default temper
+             * @constant
+             */
+            of: "temper";
+            pot: components["schemas"]["PotMarks"];
+            /** Spoils */
+            spoils: number;
+            /** Work High */
+            work_high: number;
+            /** Work Low */
+            work_low: number;
+        };
+        /**
          * TemperTest
          * @description What a cooling curve says: the smoothed curve, where it turns, its slope there with the spread its noise leaves
-         *     [K/min], its class, the share of that spread that lies in each class [frac], and whether nearly all
-         *     of it lies in that one.
+         *     [K/min], its class, the share of that spread that lies in it [frac], and whether that is nearly all.
          */
         TemperTest: {
             /** At Degc */
@@ -10559,10 +12402,8 @@ export interface components {
             slope_k_min: components["schemas"]["Spread"];
             /** Smooth Degc */
             smooth_degc: number[];
-            /** Sure */
-            sure: {
-                [key: string]: number;
-            };
+            /** Sure Frac */
+            sure_frac: number;
             /** Times S */
             times_s: number[];
         };
@@ -10611,27 +12452,47 @@ export interface components {
             code: "thin_to_leave";
             /** Least M */
             least_m: number;
-            /** Round */
-            round: number;
+            named: components["schemas"]["Named"];
             /** Thick M */
             thick_m: number;
         };
         /**
+         * Tightest
+         * @description The pour whose window leaves least over: of which cook, into what, how long it takes, how long the window stays open, at worst
+         *     and likely [s].
+         */
+        Tightest: {
+            /** Cook */
+            cook: number;
+            named: components["schemas"]["Named"];
+            open_s: components["schemas"]["Spread"];
+            /** Takes S */
+            takes_s: number;
+        };
+        /**
+         * TimerShown
+         * @description A timer that runs or rings: its number and name, and when it rings [s].
+         */
+        TimerShown: {
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Rings S */
+            rings_s: number;
+        };
+        /**
          * TimetablePart
-         * @description What is done when, from planned_at [s]; how many cooks there are, and what hands make of no melt.
+         * @description What is done when, in lanes; its times count from planned_at.
          */
         TimetablePart: {
-            /** Cooks */
-            cooks: number;
+            /** Lanes */
+            lanes: components["schemas"]["Lane"][];
             /**
              * Planned At
              * Format: date-time
              */
             planned_at: string;
-            /** Steps */
-            steps: components["schemas"]["Named"][];
-            /** Tasks */
-            tasks: components["schemas"]["Task"][];
         };
         /**
          * Told
@@ -10762,6 +12623,31 @@ export interface components {
             /** Usual */
             usual: number;
         };
+        /**
+         * Understood
+         * @description A phrase read, and the question it asks, filled as far as it goes, None where it asks none; refused: what was read and is
+         *     outside what may be asked.
+         */
+        Understood: {
+            /** Asked */
+            asked: (components["schemas"]["AskUnmould"] | components["schemas"]["AskHowMuch"] | components["schemas"]["AskStill"] | components["schemas"]["AskHeat"] | components["schemas"]["AskSeed"] | components["schemas"]["AskColour"] | components["schemas"]["AskKeeps"] | components["schemas"]["AskStands"]) | null;
+            read: components["schemas"]["ReadPhrase"];
+            /**
+             * Refused
+             * @default []
+             */
+            refused: components["schemas"]["Taken"][];
+        };
+        /**
+         * Uneven
+         * @description When thin and thick places may be unmoulded [s from the pour].
+         */
+        Uneven: {
+            /** Thick S */
+            thick_s: number;
+            /** Thin S */
+            thin_s: number;
+        };
         /** Units */
         Units: {
             /**
@@ -10825,6 +12711,34 @@ export interface components {
             line: number;
         };
         /**
+         * UnmouldAnswer
+         * @description When it may be turned out in the place asked for, first, and in the others; its states there, and how far they are drawn [s];
+         *     how warm it is poured [degC], how thick its mould's wall is [m], how long it lies on the bench first [s].
+         */
+        UnmouldAnswer: {
+            asked: components["schemas"]["AskUnmould"];
+            /** Assumed */
+            assumed: string[];
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+            /** Bench S */
+            bench_s: number;
+            /** Lies */
+            lies: components["schemas"]["Lies"][];
+            /** Pour Degc */
+            pour_degc: number;
+            /**
+             * Question
+             * @default unmould
+             * @constant
+             */
+            question: "unmould";
+            /** To S */
+            to_s: number;
+            /** Wall M */
+            wall_m: number;
+        };
+        /**
          * Unread
          * @description A thing that this version cannot read.
          */
@@ -10843,6 +12757,18 @@ export interface components {
         UnreadList: {
             /** Items */
             items: components["schemas"]["Unread"][];
+        };
+        /**
+         * UsualKitchen
+         * @description A kitchen as many have it, to start from; each of its fields is changed afterwards.
+         */
+        UsualKitchen: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "home" | "shared" | "humid" | "high";
+            kitchen: components["schemas"]["Kitchen"];
         };
         /** Vessel */
         Vessel: {
@@ -10894,9 +12820,13 @@ export interface components {
         };
         /**
          * Ways
-         * @description Ways by family.
+         * @description Ways by family; how sure an order usually is to be, and its reserve [frac].
          */
         Ways: {
+            /** Confidence Frac */
+            confidence_frac: number;
+            /** Reserve Frac */
+            reserve_frac: number;
             /** Ways */
             ways: {
                 [key: string]: components["schemas"]["CookedWay"] | components["schemas"]["MeltedWay"] | components["schemas"]["TemperedWay"];
@@ -10946,8 +12876,20 @@ export interface components {
             volume_m3: number | null;
         };
         /**
+         * WhoseFile
+         * @description Whose hands something done to a cook, a round, or what is made by hand was planned for.
+         */
+        WhoseFile: {
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: number;
+            /** Who */
+            who: string;
+        };
+        /**
          * WindowNarrow
-         * @description A cook whose pour window may be too short for its rounds [s].
+         * @description A round for which the pour window may be too short [s].
          */
         WindowNarrow: {
             /**
@@ -10956,14 +12898,13 @@ export interface components {
              * @constant
              */
             code: "window_narrow";
-            /** Cook */
-            cook: number;
             /** Low S */
             low_s: number;
+            named: components["schemas"]["Named"];
         };
         /**
          * WindowNever
-         * @description A cook whose bubbles do not rise out of so much depth before it is too thick [m].
+         * @description A round whose melt is too thick for it before its bubbles have risen out of so much depth [m].
          */
         WindowNever: {
             /**
@@ -10972,19 +12913,19 @@ export interface components {
              * @constant
              */
             code: "window_never";
-            /** Cook */
-            cook: number;
             /** Depth M */
             depth_m: number;
+            named: components["schemas"]["Named"];
         };
         /**
          * WindowRows
-         * @description All that differ, once each: vessels, casts, and the first vessel's temperatures.
+         * @description All that differ, once each: vessels, and casts; lost: what comes too late to a piece on more than one day in a hundred.
          */
         WindowRows: {
             /** Casts */
             casts: components["schemas"]["CastRow"][];
-            marks: components["schemas"]["Marks"];
+            /** Lost */
+            lost: components["schemas"]["EasilyLost"][];
             /** Pots */
             pots: components["schemas"]["PotRow"][];
         };

@@ -6,6 +6,7 @@ export type Message =
   | { topic: "clock" }
   | { topic: "probe" }
   | { topic: "devices" }
+  | { topic: "opened" }
   | { topic: "all" };
 
 const NAME = "umber-pebble-live";
@@ -24,8 +25,8 @@ function lead(tell: (message: Message) => void): void {
   const source = new EventSource("/api/stream");
   let opened = false;
   source.onopen = () => {
-    // after a gap anything may have changed
-    if (opened) tell({ topic: "all" });
+    // after a gap anything may have changed; before it first opens, an act may have been told that nobody here heard of
+    tell({ topic: opened ? "all" : "opened" });
     opened = true;
   };
   source.onmessage = (event: MessageEvent<string>) => tell(read(JSON.parse(event.data)));

@@ -32,6 +32,26 @@ const PUT: { [K in Kind]: Put<Docs[K]> } = {
   colour: (id, body, keepalive) => call(client.PUT("/api/colours/{id}", { params: at(id), body, keepalive })),
 };
 
+type Post<T> = (body: { id: string; doc: T }) => Promise<unknown>;
+
+/** What may be made anew; there is one kitchen. */
+export type MadeKind = Exclude<Kind, "kitchen">;
+
+const POST: { [K in MadeKind]: Post<Docs[K]> } = {
+  mould: (body) => call(client.POST("/api/moulds", { body })),
+  piece: (body) => call(client.POST("/api/pieces", { body })),
+  order: (body) => call(client.POST("/api/orders", { body })),
+  material: (body) => call(client.POST("/api/materials", { body })),
+  colour: (body) => call(client.POST("/api/colours", { body })),
+};
+
+/** A thing made, under an id of this page's. */
+export async function makeThing<K extends MadeKind>(kind: K, doc: Docs[K]): Promise<string> {
+  const id = crypto.randomUUID();
+  await POST[kind]({ id, doc });
+  return id;
+}
+
 /** Stores the next version of a thing; with keepalive even from a page that is being left. */
 export const saveThing = <K extends Kind>(
   kind: K,

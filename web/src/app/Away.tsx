@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
-import { Button } from "../shared/ui/controls";
-import { Outbox } from "./Outbox";
+import { lazy, Suspense, useEffect } from "react";
+import { Button } from "../shared/ui/plain";
+
+const Outbox = lazy(() => import("./Outbox").then((m) => ({ default: m.Outbox })));
 
 const AGAIN_MS = 2000;
 
@@ -24,7 +25,9 @@ export function Away() {
         <li>On another device: is it in the kitchen's network, and is the main machine awake?</li>
         <li>Keep to the times on the pour cards meanwhile; hot sugar does not wait for a screen.</li>
       </ul>
-      <Outbox />
+      <Suspense fallback={null}>
+        <Outbox />
+      </Suspense>
       <Button onClick={() => void queryClient.invalidateQueries()}>Try now</Button>
     </main>
   );

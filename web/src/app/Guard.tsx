@@ -1,5 +1,5 @@
 import { Component, type ReactNode } from "react";
-import { Button } from "../shared/ui/controls";
+import { Button } from "../shared/ui/plain";
 
 /** A fault in one view stays in it: the rest of the app goes on, and the view can be opened again. */
 export class Guard extends Component<{ children: ReactNode }, { fault: string | null }> {

@@ -13,7 +13,7 @@ const PARTED_S = 60;
 export function Notices() {
   const queryClient = useQueryClient();
   const unread = useQuery(unreadQuery).data?.items ?? [];
-  const ahead = useQuery(clockQuery).data?.ahead_s ?? 0;
+  const ahead = useQuery(clockQuery).data?.ahead_s;
   const kept = useQuery(keptQuery).data;
   const follow = async () => {
     await call(client.POST("/api/clock/follow", { body: {} }));
@@ -32,7 +32,7 @@ export function Notices() {
           and goes out with the export (Kitchen).
         </Said>
       )}
-      {Math.abs(ahead) > PARTED_S && (
+      {ahead !== undefined && Math.abs(ahead) > PARTED_S && (
         <Said
           title={`The app's clock is ${duration(Math.abs(ahead))} ${ahead > 0 ? "ahead of" : "behind"} its machine's.`}
         >

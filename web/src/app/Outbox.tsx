@@ -10,11 +10,11 @@ import { notSaved, onSaving } from "../shared/saving";
 
 const PAGES: Record<Kind, (id: string) => string> = {
   kitchen: () => "/kitchen",
-  mould: (id) => `/moulds/${id}`,
+  mould: (id) => `/pieces/moulds/${id}`,
   piece: (id) => `/pieces/${id}`,
-  order: (id) => `/plan/${id}`,
-  material: () => "/heat",
-  colour: () => "/colour",
+  order: (id) => `/orders/${id}`,
+  material: (id) => `/kitchen/materials/${id}`,
+  colour: () => "/kitchen/colours",
 };
 
 /** What was noted on this device or typed, and the server has not taken yet, or never will: on every screen. */

@@ -3,8 +3,8 @@ import { type Problem, problemOf } from "../api/client";
 import { pair } from "../shared/devices";
 import { useUnits } from "../shared/format/useUnits";
 import { wordProblem } from "../shared/format/words";
-import { Button, Notice, TextField } from "../shared/ui/controls";
 import { FileLink } from "../shared/ui/files";
+import { Button, Notice, TextField } from "../shared/ui/plain";
 
 /** What a device sees that is not paired: where the code is, a field for it, and how to trust this machine for good. */
 export function PairPage() {

@@ -40,6 +40,8 @@ export function onMessage(queryClient: QueryClient, message: Message): void {
   } else if (message.topic === "probe") {
     stale("probes");
     stale("bench");
+  } else if (message.topic === "opened") {
+    stale("bench");
   } else if (message.topic === "devices") {
     stale("devices");
   } else if (message.topic === "clock") {

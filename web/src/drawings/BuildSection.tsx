@@ -1,11 +1,13 @@
 import { type PointerEvent, useId, useRef } from "react";
 import type { Schemas } from "../api/client";
+import { type Point, pointsOf, spanOf } from "../shared/points";
 import { Patterns } from "./patterns";
 
 export interface DrawnLayer {
   index: number;
-  rings: number[][][];
-  at: number[];
+  rings: Point[][];
+  across_m: number;
+  height_m: number;
   tone: string;
   /** A second melt it is marbled with, and its share. */
   marble: { tone: string; share: number } | null;
@@ -58,11 +60,11 @@ export function BuildSection(p: Props) {
   const side = (across_m / 2 + side_m) * scale;
   const bottom = floor + wall_m * scale;
   const height = bottom + LABEL_ROOM;
-  const path = (ring: number[][]) =>
-    `M${ring.map(([a, z]) => `${x(a ?? 0).toFixed(2)} ${y(z ?? 0).toFixed(2)}`).join("L")}Z`;
-  const cavity = runs.map(path).join("");
-  const rim = runs.flat().map(([a]) => a ?? 0);
-  const open: [number, number] = [Math.min(...rim, 0), Math.max(...rim, 0)];
+  const path = (ring: Point[]) =>
+    `M${ring.map(([a, z]) => `${x(a).toFixed(2)} ${y(z).toFixed(2)}`).join("L")}Z`;
+  const cut = runs.map(pointsOf);
+  const cavity = cut.map(path).join("");
+  const open = spanOf([0, ...cut.flat().map(([a]) => a)]);
   const drag = (event: PointerEvent<SVGSVGElement>) => {
     if (!p.edge || !ref.current || event.buttons === 0) return;
     const box = ref.current.getBoundingClientRect();
@@ -179,7 +181,7 @@ export function BuildSection(p: Props) {
       <Measure x1={x(open[0])} x2={x(open[1])} y={TOP - 18} text={p.length(open[1] - open[0])} />
       {labels.map(({ layer, lx, ly, up }) => {
         const chosen = layer.index === p.selected;
-        const [ax, ay] = [x(layer.at[0] ?? 0), y(layer.at[1] ?? 0)];
+        const [ax, ay] = [x(layer.across_m), y(layer.height_m)];
         return (
           <g key={layer.index} pointerEvents="none">
             <path
@@ -311,22 +313,21 @@ function placed(
   width: number,
 ): Label[] {
   const rows = [true, false].map((up) =>
-    layers
-      .filter((layer) => (layer.at[1] ?? 0) > depth_m * 0.72 === up)
-      .sort((a, b) => (a.at[0] ?? 0) - (b.at[0] ?? 0)),
+    layers.filter((layer) => layer.height_m > depth_m * 0.72 === up).sort((a, b) => a.across_m - b.across_m),
   );
   const bottom = y(0) + 64;
   return rows.flatMap((row, r) => {
     const room = Math.min(150, width / Math.max(row.length, 1));
-    const wanted = row.map((layer) => x(layer.at[0] ?? 0));
-    const at: number[] = [];
-    row.forEach((_, i) => {
-      at[i] = Math.max(wanted[i] ?? 0, i === 0 ? room / 2 : (at[i - 1] ?? 0) + room);
+    let left = 0;
+    const spread = row.map((layer) => {
+      const at = Math.max(x(layer.across_m), left + room / 2);
+      left = at + room / 2;
+      return { layer, at };
     });
-    const over = Math.max((at.at(-1) ?? 0) + room / 2 - width, 0);
-    return row.map((layer, i) => ({
+    const over = Math.max(left - width, 0);
+    return spread.map(({ layer, at }, i) => ({
       layer,
-      lx: Math.max((at[i] ?? 0) - over, room / 2 + i * room),
+      lx: Math.max(at - over, room / 2 + i * room),
       ly: r === 0 ? 28 : bottom + 6,
       up: r === 0,
     }));

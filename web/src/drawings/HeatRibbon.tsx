@@ -1,5 +1,6 @@
 import { useId } from "react";
 import type { Schemas, Spread } from "../api/client";
+import { paired } from "../shared/points";
 import { FILL_OF, Patterns, paint } from "./patterns";
 
 interface Props {
@@ -145,7 +146,7 @@ function CurveLine({
   y: (c: number) => number;
 }) {
   const points = (series: number[]) =>
-    curve.times_s.map((t, i) => `${x(t).toFixed(1)},${y(series[i] ?? 0).toFixed(1)}`);
+    paired(curve.times_s, series).map(([t, degc]) => `${x(t).toFixed(1)},${y(degc).toFixed(1)}`);
   const band = [...points(curve.high_degc), ...points(curve.low_degc).reverse()];
   return (
     <>

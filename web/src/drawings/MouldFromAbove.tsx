@@ -1,4 +1,5 @@
 import { useId } from "react";
+import { type Point, spanOf } from "../shared/points";
 import { Patterns } from "./patterns";
 
 const WIDE = 560;
@@ -8,11 +9,13 @@ const GAP = 1.18;
 export interface Kind {
   name: string;
   count: number;
-  rim: number[][];
+  rim: Point[];
 }
 
-const extent = (rim: number[][], axis: 0 | 1) =>
-  Math.max(...rim.map((p) => p[axis] ?? 0)) - Math.min(...rim.map((p) => p[axis] ?? 0));
+function extent(rim: Point[], axis: 0 | 1): number {
+  const [low, high] = spanOf(rim.map((p) => p[axis]));
+  return high - low;
+}
 
 /** The number of columns that leaves the fewest gaps in the last row, for a mould wider than deep. */
 function evenColumns(cavities: number): number {
@@ -59,9 +62,7 @@ export function MouldFromAbove({ kinds, chosen, owned }: { kinds: Kind[]; chosen
           })).map((at) => (
             <polygon
               key={`${block.name} ${at.x} ${at.y}`}
-              points={block.rim
-                .map(([px, py]) => `${at.x + (px ?? 0) * scale},${at.y - (py ?? 0) * scale}`)
-                .join(" ")}
+              points={block.rim.map(([px, py]) => `${at.x + px * scale},${at.y - py * scale}`).join(" ")}
               fill="var(--ground)"
               stroke="var(--glass)"
               strokeWidth={kinds.length > 1 && index === chosen ? 2.5 : 1.2}

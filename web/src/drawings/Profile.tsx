@@ -1,5 +1,6 @@
 import { useId } from "react";
 import type { Schemas } from "../api/client";
+import { paired } from "../shared/points";
 import { Patterns } from "./patterns";
 
 interface Props {
@@ -35,6 +36,7 @@ export function Profile(p: Props) {
   const scale = (HEIGHT - TOP - 26) / drawn.reduce((sum, layer) => sum + layer.shown_m, 0);
   const x = (degc: number) =>
     ((Math.min(Math.max(degc, p.low), p.high) - p.low) / (p.high - p.low)) * (p.width - 2);
+  const cells = paired(p.frame.temps, p.frame.set);
   let top = TOP;
   let cell = 0;
   const boxes = drawn.map((layer) => {
@@ -42,9 +44,9 @@ export function Profile(p: Props) {
       layer,
       y: top,
       height: layer.shown_m * scale,
-      cells: p.frame.temps.slice(cell, cell + layer.cells).map((degc, i) => ({
+      cells: cells.slice(cell, cell + layer.cells).map(([degc, set], i) => ({
         degc,
-        set: p.frame.set[cell + i] ?? 0,
+        set,
         y: top + ((i + 0.5) * layer.thickness_m * scale) / layer.cells,
         height: (layer.thickness_m * scale) / layer.cells,
       })),

@@ -1,5 +1,6 @@
 import { useId } from "react";
 import type { Schemas } from "../api/client";
+import { pointsOf, spanOf } from "../shared/points";
 import { Patterns } from "./patterns";
 
 interface Props {
@@ -26,10 +27,14 @@ export function Section({ section, length, width = 560 }: Props) {
   const bottom = floor + wall_m * scale;
   const height = bottom + 34;
   const cavity = runs
-    .map((run) => `M${run.map(([across, level]) => `${x(across ?? 0)} ${y(level ?? 0)}`).join("L")}Z`)
+    .map(
+      (run) =>
+        `M${pointsOf(run)
+          .map(([across, level]) => `${x(across)} ${y(level)}`)
+          .join("L")}Z`,
+    )
     .join("");
-  const across = runs.flat().map(([a]) => a ?? 0);
-  const open: [number, number] = [Math.min(...across), Math.max(...across)];
+  const open = spanOf(pointsOf(runs.flat()).map(([a]) => a));
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}

@@ -3,11 +3,13 @@ import { call, client, type Problem, problemOf } from "../api/client";
 import { amount } from "./format/units";
 import { useUnits } from "./format/useUnits";
 import { wordProblem } from "./format/words";
-import { Choice, Notice } from "./ui/controls";
+import { type Point, pointsOf } from "./points";
+import { Choice } from "./ui/controls";
 import { FileButton } from "./ui/files";
 import { NumberField } from "./ui/NumberField";
+import { Notice } from "./ui/plain";
 
-type Corner = [number, number];
+type Corner = Point;
 
 const readOutline = (svg: string, width_m: number | null) =>
   call(client.POST("/api/figures/outline", { body: { svg, width_m } }));
@@ -23,7 +25,7 @@ export function OutlineFields({
 }: {
   corners: Corner[];
   /** What it lies in, drawn behind it. */
-  within?: number[][];
+  within?: Point[];
   onChange: (corners: Corner[]) => void;
 }) {
   const units = useUnits();
@@ -37,7 +39,7 @@ export function OutlineFields({
     try {
       const read = await readOutline(text, width);
       setRemarks(read.remarks);
-      onChange(read.corners as Corner[]);
+      onChange(pointsOf(read.corners));
     } catch (error) {
       setRefused(problemOf(error));
     }
@@ -86,7 +88,7 @@ function Pad({
   tool,
 }: {
   corners: Corner[];
-  within: number[][];
+  within: Point[];
   onChange: (corners: Corner[]) => void;
   tool: "drag" | "add" | "remove";
 }) {
@@ -139,7 +141,7 @@ function Pad({
       ))}
       {within.length > 0 && (
         <polygon
-          points={within.map(([x, y]) => `${sx(x ?? 0)},${sy(y ?? 0)}`).join(" ")}
+          points={within.map(([x, y]) => `${sx(x)},${sy(y)}`).join(" ")}
           fill="none"
           stroke="var(--quiet)"
           strokeWidth="1.5"

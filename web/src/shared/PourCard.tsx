@@ -22,7 +22,7 @@ export function PourCard({ card, number, places }: Props) {
         <span>
           {number}. {card.mould}
         </span>
-        <Cavities count={card.casts} word={WORD[first] ?? "cavities"} />
+        <Cavities count={card.casts} word={WORD[first] ?? (card.casts === 1 ? "cavity" : "cavities")} />
       </h3>
       <ol>
         {card.rows.map((row, i) => {

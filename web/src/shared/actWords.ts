@@ -261,12 +261,16 @@ function warmWords({ cook_degc }: What<"warm">, units: Units): Record<Wording, A
     title,
     detail: [detail],
     button,
-    before: "",
+    before: "in time for the next pour in",
     during: ANY_TIME,
   });
   return {
-    fat: say("It has set: warm it again", `A short burst or over the bath, stirring, to ${to}.`, "Warming"),
-    sugar: say("Too thick: warm it again", `Back on the ring, to ${to}.`, "On the ring"),
+    fat: say(
+      "Warm it again",
+      `For the next pour. A short burst or over the bath, stirring, to ${to}.`,
+      "Warming",
+    ),
+    sugar: say("Warm it again", `For the next pour. Back on the ring, to ${to}.`, "On the ring"),
   };
 }
 

@@ -96,12 +96,13 @@ export function movedOn(view: View, ahead: Schemas["Ahead"] | undefined, box: re
   const by: number[] = [];
   links.forEach((link, i) => {
     const at = done.get(i);
-    by[i] =
-      at === undefined ? (link.after === null || link.after < 0 ? 0 : (by[link.after] ?? 0)) : at - link.at_s;
+    const before = link.after === null ? undefined : by[link.after];
+    by.push(at === undefined ? (before === undefined ? 0 : before) : at - link.at_s);
   });
   const rest = links.flatMap((link, i) => {
     const ready = link.after === null || link.after < 0 || done.has(link.after);
-    return done.has(i) ? [] : [{ link, by: by[i] ?? 0, ready }];
+    const late = by[i];
+    return done.has(i) || late === undefined ? [] : [{ link, by: late, ready }];
   });
   return {
     ...moved,

@@ -13,6 +13,11 @@ export const choicesQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
+export const waysQuery = queryOptions({
+  queryKey: ["ways"],
+  queryFn: () => call(client.GET("/api/ways")),
+});
+
 export const sourcesQuery = queryOptions({
   queryKey: ["sources"],
   queryFn: () => call(client.GET("/api/sources")),

@@ -23,6 +23,9 @@ export function tonesOf({ material, colour }: Coloured): { tone: string; line: s
   return { tone, line: isDark(tone) ? "#ffffff88" : "#2b1b1477" };
 }
 
+/** From here a colour is seen to be another [CIEDE2000]. */
+export const FAR_OFF = 3;
+
 /** A dose in words: grams, drops, or that its strength is still unknown. */
 export function doseWords(
   dose: { name: string; add_kg: number | null; drops: number | null },

@@ -7,6 +7,7 @@ import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import { type Problem, problemOf } from "../api/client";
 import { type Docs, type Kind, type Stored, saveThing } from "../api/things";
 import { goesAgain } from "./outbox";
+import { type Steps, stepsOf } from "./steps";
 
 export type SaveState = "saved" | "waiting" | "saving" | "unsent" | "refused" | "conflict";
 
@@ -48,6 +49,8 @@ export interface Now<T> {
   version: number;
   state: SaveState;
   problem: Problem | null;
+  /** So many changes can be taken back. */
+  steps: number;
 }
 
 export class Saving<K extends Kind = Kind> {
@@ -57,6 +60,7 @@ export class Saving<K extends Kind = Kind> {
   private timer: number | undefined;
   private sending = false;
   private readonly listeners = new Set<() => void>();
+  private readonly steps: Steps<Docs[K]>;
 
   constructor(
     readonly kind: K,
@@ -65,7 +69,8 @@ export class Saving<K extends Kind = Kind> {
     doc: Docs[K],
   ) {
     this.base = doc;
-    this.now = { doc, version, state: "saved", problem: null };
+    this.steps = stepsOf(`${kind} ${id}`);
+    this.now = { doc, version, state: "saved", problem: null, steps: this.steps.count };
   }
 
   readonly subscribe = (listener: () => void) => {
@@ -113,7 +118,18 @@ export class Saving<K extends Kind = Kind> {
   }
 
   change(patch: Partial<Docs[K]>): void {
-    this.set({ doc: { ...this.now.doc, ...patch }, state: "waiting" });
+    this.steps.noted(this.now.doc);
+    this.put({ ...this.now.doc, ...patch });
+  }
+
+  /** The last change taken back. */
+  undo(): void {
+    const before = this.steps.back();
+    if (before !== undefined) this.put(before);
+  }
+
+  private put(doc: Docs[K]): void {
+    this.set({ doc, state: "waiting", steps: this.steps.count });
     void this.keep();
     this.later(PAUSE_MS);
   }
@@ -198,7 +214,9 @@ export class Saving<K extends Kind = Kind> {
   private take(version: number, doc: Docs[K]): void {
     window.clearTimeout(this.timer);
     this.timer = undefined;
-    this.set({ doc });
+    // what another did since is not taken back by an undo here
+    this.steps.forget();
+    this.set({ doc, steps: 0 });
     this.stored(version, doc, "saved");
   }
 }

@@ -25,6 +25,7 @@ export function readingOf(
     case "run":
     case "hand":
     case "sample":
+    case "timer":
       return null;
   }
 }

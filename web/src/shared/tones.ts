@@ -29,6 +29,6 @@ export const meltTone = (melt: Schemas["MeltRef"]): string => melt.colour ?? ton
 
 /** Whether a tone wants light lines and letters on it. */
 export function isDark(hex: string): boolean {
-  const [r, g, b] = [1, 3, 5].map((i) => Number.parseInt(hex.slice(i, i + 2), 16));
-  return 0.299 * (r ?? 0) + 0.587 * (g ?? 0) + 0.114 * (b ?? 0) < 128;
+  const part = (at: number) => Number.parseInt(hex.slice(at, at + 2), 16);
+  return 0.299 * part(1) + 0.587 * part(3) + 0.114 * part(5) < 128;
 }

@@ -8,7 +8,8 @@ import { type SaveState, type Saving, savingOf } from "./saving";
 export interface Thing {
   state: SaveState;
   problem: Problem | null;
-  saving: Pick<Saving, "undone" | "keepMine" | "takeTheirs">;
+  steps: number;
+  saving: Pick<Saving, "undone" | "keepMine" | "takeTheirs" | "undo">;
 }
 
 /** A thing being edited: changes show at once and are on their way to the server, whatever comes between. */

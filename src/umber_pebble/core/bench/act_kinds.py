@@ -355,5 +355,5 @@ WHEN_NOTHING_CLOSES: tuple[type[What], ...] = get_args(What)
 Called = Pour | Turn | Bend | Stick | Sprinkle | Groove | Unmould | TakeOff | TakeOut | Keep | TooWarm
 """What has a sound when its window opens and closes."""
 CalledKind = Literal[
-    "pour", "turn", "bend", "stick", "sprinkle", "groove", "unmould", "off", "out", "keep", "too_warm"
+    "pour", "turn", "bend", "stick", "sprinkle", "groove", "unmould", "off", "out", "keep", "too_warm", "timer"
 ]

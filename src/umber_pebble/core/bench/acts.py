@@ -38,17 +38,18 @@ from umber_pebble.core.bench.events import (
     Resumed,
     Unmoulded,
 )
+from umber_pebble.core.bench.marks import HeatingMarks
 from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import (
     Act,
     by_hand_acts,
-    moulds_free_s,
     put_in_acts,
-    stay_ready_s,
+    rounds_ready_s,
     turn_acts,
 )
 from umber_pebble.core.bench.pour_acts import act_window, pour_acts
 from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.bench.stays import turned_out_s
 from umber_pebble.core.bench.subject import RUN, Subject
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.bench.vessel_acts import (
@@ -58,6 +59,7 @@ from umber_pebble.core.bench.vessel_acts import (
     temper_act,
     to_temper,
 )
+from umber_pebble.core.bench.whose import hands_for
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.melts.bursts import Bowl
@@ -79,25 +81,36 @@ def _to_pour(cook: PotCook, state: RunState) -> list[Round]:
     return [r for r in cook.rounds if state.rounds[r.number].poured_s is None]
 
 
-def _waits_for_parts(plan: PlanInput, cook: PotCook, free_s: dict[int, float]) -> bool:
-    """A melt for a join whose parts are not all cast: what is cast of them may have its vessel first."""
-    joins = any(plan.lines[r.line].needs for r in cook.rounds)
-    return joins and math.isinf(free_s[cook.number])
+def _waits_for_parts(run: RunNow, ready_s: dict[int, float]) -> set[int]:
+    """Cooks that are only left to join parts that are not all cast: what is cast of them, of the same melt, may have their vessel first."""
+    left = {cook.number: _to_pour(cook, run.state) for cook in run.cooks}
+    return {
+        number
+        for number, waiting in left.items()
+        if waiting
+        and any(run.plan.lines[r.line].needs for r in waiting)
+        and all(math.isinf(ready_s[r.number]) for r in waiting)
+    }
 
 
 def _cook_acts(run: RunNow) -> list[Act]:
     """Per vessel, what the first cook that is not all poured needs."""
     plan, cooks, state, pots = run.plan, run.cooks, run.state, run.pots
-    free_s = moulds_free_s(plan, cooks, state, run.rounds)
+    ready = rounds_ready_s(run)
     out: list[Act] = []
     busy: set[str] = set()
-    in_use = {c.way.vessel_id for c in cooks if state.cooks[c.number].phase != "waiting" and _to_pour(c, state)}
+    joins = _waits_for_parts(run, ready)
+    in_use = [c for c in cooks if state.cooks[c.number].phase != "waiting" and _to_pour(c, state)]
     for cook in cooks:
         waiting = _to_pour(cook, state)
         if not waiting or cook.way.vessel_id in busy:
             continue
         seen, subject = state.cooks[cook.number], Subject("pot", cook.number)
-        if seen.phase == "waiting" and (cook.way.vessel_id in in_use or _waits_for_parts(plan, cook, free_s)):
+        first_s = min(max(ready[r.number], run.expected_s(r.number)) for r in waiting)
+        held = [c for c in in_use if c.way.vessel_id == cook.way.vessel_id]
+        if seen.phase == "waiting" and any(c.number not in joins or c.way is not cook.way for c in held):
+            continue
+        if seen.phase != "heating" and cook.number in joins:
             continue
         busy.add(cook.way.vessel_id)
         heater = heater_free_s(cooks, state, cook)
@@ -105,20 +118,22 @@ def _cook_acts(run: RunNow) -> list[Act]:
             continue
         if seen.phase == "waiting":
             casts = sum(state.rounds[r.number].to_pour for r in waiting)
-            act = heat_act(plan, cook, casts, free_s[cook.number])
+            act = heat_act(plan, cook, casts, first_s)
             out.append(replace(act, opens_s=max(act.opens_s, heater)))
         elif seen.phase == "heating" and isinstance(cook.heating, Bowl):
             act = bowl_act(cook, cook.heating, seen, pots[cook.number])
             out.append(replace(act, opens_s=max(act.opens_s, heater)) if isinstance(act.what, BurstAgain) else act)
         elif seen.phase == "heating":
             # what is not known of the heat moves both alike, so the likely times bound the act
-            ready, spoils = pots[cook.number].windows["ready"]
-            off = TakeOff(cook.way.end_degc, family_of(cook.way.melt).shaken)
-            out.append(Act(off, subject, Rested(cook.number), ready.likely, spoils.likely))
-        elif to_temper(cook, seen):
+            heated = pots[cook.number]
+            hot, spoils = heated.windows["ready"]
+            assert isinstance(heated.marks, HeatingMarks)
+            off = TakeOff(heated.marks.ready, family_of(cook.way.melt).shaken)
+            out.append(Act(off, subject, Rested(cook.number), hot.likely, spoils.likely))
+        elif to_temper(cook, seen, pots[cook.number]):
             out.append(temper_act(cook, seen, pots[cook.number], run.now_s))
         else:
-            out += pour_acts(run, cook, waiting, heater)
+            out += pour_acts(run, cook, waiting, heater, ready)
     return out
 
 
@@ -142,7 +157,7 @@ def _work_act(line: PlanLine, r: Round, opens: float, closes: float, sure: bool 
 def _round_acts(run: RunNow) -> list[Act]:
     plan, state, tracks, now = run.plan, run.state, run.rounds, run.now_s
     out = []
-    for r in (r for cook in run.cooks for r in cook.rounds):
+    for r in run.all_rounds:
         seen, line = state.rounds[r.number], plan.lines[r.line]
         if seen.poured_s is None or seen.covered_s is not None or line.kind == "swirl":
             continue
@@ -172,7 +187,7 @@ def _round_acts(run: RunNow) -> list[Act]:
         closes = track.windows["over_chilled"][0].low if "over_chilled" in track.windows else math.inf
         if line.released:
             closes = track.windows["release"][1].low
-        together = max(ready.high, stay_ready_s(plan, state, tracks, r))
+        together = max(ready.high, turned_out_s(run, r))
         out.append(Act(_unmould(plan, r), subject, Unmoulded(r.number), together, closes))
     return out
 
@@ -209,8 +224,8 @@ def _forecasts(run: RunNow, acts: list[Act]) -> list[Act]:
 def next_acts(run: RunNow, actor: str, more: Sequence[Act] = ()) -> list[Act]:
     """The acts that lie ahead, the first being the one to do now [s since the run started].
 
-    Those that may be done now come first, the one that closes soonest leading; then by opening.
-    What cannot be done yet comes last.
+    Those that may be done now come first, the one that closes soonest leading; then by opening. What is for other hands comes after
+    that, unless nobody has done it for a while or it closes soon. What cannot be done yet comes last.
     Args:
         run: at a moment
         actor: whose acts
@@ -223,13 +238,13 @@ def next_acts(run: RunNow, actor: str, more: Sequence[Act] = ()) -> list[Act]:
     if state.layout.hot and actor not in state.acknowledged:
         return [Act(Acknowledge(), RUN, Acknowledged(), 0.0)]
     acts = _cook_acts(run) + _round_acts(run)
-    acts += put_in_acts(plan, run.cooks, state, run.rounds) + by_hand_acts(plan, state)
+    acts += put_in_acts(run) + by_hand_acts(plan, state)
     acts += _forecasts(run, acts)
     if all(math.isinf(a.opens_s) for a in acts):
         # nothing is left but what cannot be done any more, as a join whose parts failed
         acts = _last_acts(plan, state, now)
-    acts += more
-    acts = sorted(acts, key=lambda a: _urgency(a, now))
+    acts = [replace(act, who=hands_for(run.whose, act)) for act in (*acts, *more)]
+    acts = sorted(acts, key=lambda a: (_for_another(a, actor, now, plan.paces.call_before_s), *_urgency(a, now)))
     if state.paused_s is not None:
         acts.insert(0, Act(Resume(), RUN, Resumed(), state.paused_s))
     return acts
@@ -241,6 +256,12 @@ def _last_acts(plan: PlanInput, state: RunState, now: float) -> list[Act]:
         return [end]
     again = Again(sum(missing(plan, state).values()), sum(casts for _, casts in rows), rows[0][0])
     return [Act(again, RUN, Replanned(rows), now), end]
+
+
+def _for_another(act: Act, actor: str, now: float, a_while_s: float) -> tuple[bool, bool]:
+    """Whether it cannot be done at all yet; and whether it is somebody else's, who may still be coming to it."""
+    late = now - act.opens_s > a_while_s or act.closes_s - now < a_while_s
+    return act.forecast or math.isinf(act.opens_s), act.who not in ("", actor) and not late
 
 
 def _urgency(act: Act, now: float) -> tuple[bool, bool, float, int]:
@@ -270,3 +291,8 @@ def calls(acts: list[Act], before_s: float) -> list[Call]:
             out.append(Call(act.closes_s - before_s, "closes", kind, subject))
             out.append(Call(act.closes_s, "closed", kind, subject))
     return sorted(out, key=lambda c: c.at_s)
+
+
+def timer_calls(state: RunState) -> list[Call]:
+    """When timers of one's own ring, if nobody has heard them [s]. Source: definition"""
+    return [Call(t.rings_s, "opens", "timer", Subject("timer", t.number)) for t in state.timers if not t.over]

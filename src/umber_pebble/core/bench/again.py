@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from umber_pebble.core.bench.state import RunState
-from umber_pebble.core.plan.cooks import PotCook, make_cook
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.cooks import PotCook, Round, make_cook
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 
 
@@ -29,18 +29,15 @@ def cooks_now(plan: PlanInput, cooks: list[PotCook], state: RunState) -> list[Po
 
 
 def missing(plan: PlanInput, state: RunState) -> dict[int, int]:
-    """Per line that ends a part, how many usable ones are still wanted, as far as outcomes are recorded [count].
+    """Per line that ends a part, how many usable ones are still wanted, as far as outcomes are recorded, and counted [count].
 
     Args:
         plan: frozen
         state: of the run
     Source: definition
     """
-    good = dict.fromkeys(range(len(plan.lines)), 0)
-    for r in state.rounds:
-        good[r.line] += sum(usable for usable, _ in r.outcomes.values())
-    rows = enumerate(plan.lines)
-    return {i: line.quantity - good[i] for i, line in rows if line.last and line.quantity > good[i]}
+    short = {i: line.quantity - state.good(i) for i, line in enumerate(plan.lines) if line.last}
+    return {i: count for i, count in short.items() if count > 0}
 
 
 def rounds_again(plan: PlanInput, state: RunState) -> list[tuple[int, int]]:
@@ -85,3 +82,45 @@ def as_cooks(
         else:
             cooks.append([(line, casts)])
     return cooks
+
+
+def numbered(
+    lines: Sequence[PlanLine], groups: Sequence[list[tuple[int, int]]], known: Sequence[Round], cooks: int
+) -> list[list[Round]]:
+    """Rounds that are only told as (line, castings), cook by cook: numbered on from those that are known, each poured on the next of
+    the line under it that nothing is poured on yet; what one cook pours into one mould stands there together.
+
+    Args:
+        lines: of the plan
+        groups: the rounds of each cook
+        known, cooks: rounds and number of the cooks before them
+    Source: definition
+    """
+    stay = {r.number: r.stay for r in known}
+    first = max(stay.values(), default=-1) + 1
+    stays: dict[tuple[str, int], int] = {}
+    free: dict[int, list[int]] = {}
+    number = len(known)
+    for r in sorted(known, key=lambda r: r.number):
+        free.setdefault(r.line, []).append(r.number)
+    for r in known:
+        if r.on is not None:
+            for under in free.values():
+                if r.on in under:
+                    under.remove(r.on)
+    out: list[list[Round]] = []
+    for cook, group in enumerate(groups, cooks):
+        rounds = []
+        for line, casts in group:
+            after = lines[line].after
+            under = [] if after is None else free.get(after, [])
+            on = under.pop(0) if under else None
+            if on is None:
+                stay[number] = stays.setdefault((lines[line].mould.mould_id, cook), first + len(stays))
+            else:
+                stay[number] = stay[on]
+            rounds.append(Round(number, line, cook, casts, on, stay[number]))
+            free.setdefault(line, []).append(number)
+            number += 1
+        out.append(rounds)
+    return out

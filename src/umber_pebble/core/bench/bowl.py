@@ -2,11 +2,13 @@
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 
+from umber_pebble.core.bench.marks import HeatingMarks
 from umber_pebble.core.bench.state import BurstDone, CookState, Reading, Sight
-from umber_pebble.core.bench.track import Dot, Track, corrected_degc, curve_of
+from umber_pebble.core.bench.track import Dot, Track, corrected_degc, curve_of, temperature_at_degc
 from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.pot_law import prior_line
@@ -46,6 +48,53 @@ def belief_of(
     at = done[0].at_s
     bursts = _bursts(done, at)
     return Belief(bowl, bursts, _looks(bowl, bursts, readings, sights, at)), bursts
+
+
+@dataclass(frozen=True, slots=True)
+class Again:
+    """How a vessel was when it was put on the heat again: how warm [degC], whether what is in it was still fluid, and in temper."""
+
+    degc: float
+    fluid: bool
+    in_temper: bool
+
+    def goes_to_degc(self, melt: Material, first_degc: float) -> float:
+        """How hot it gets now: what is in temper no hotter than it works, else as hot as the first time [degC]. Source: common-practice"""
+        return melt.spread("work_at").high if self.in_temper else first_degc
+
+
+def again_at(before: Track, at_s: float) -> Again:
+    """How a vessel is that is put on the heat again.
+
+    Args:
+        before: its track off the heat
+        at_s: when it is put on [s since the run started]
+    Source: definition
+    """
+    fluid = at_s <= before.windows["stiff"][0].likely
+    return Again(temperature_at_degc(before, at_s).likely, fluid, fluid and before.tempered_s is not None)
+
+
+def bowl_again(bowl: Bowl, again: Again | None, told_degc: float | None) -> Bowl:
+    """A bowl as it goes into the oven: the first time as it was planned, again from how it is.
+
+    Args:
+        bowl: as planned
+        again: how it is, None the first time
+        told_degc: what somebody read then
+    Source: beckett-2009, common-practice
+    """
+    if again is None:
+        return bowl
+    start, melted = again.degc if told_degc is None else told_degc, 1 - bowl.melt.value("set_thickens")
+    to = again.goes_to_degc(bowl.melt, bowl.melt_to_degc)
+    return replace(
+        bowl,
+        start_degc=min(start, to),
+        melt_to_degc=to,
+        school=replace(bowl.school, stop="through") if again.in_temper else bowl.school,
+        melted_frac=melted if again.fluid else 0.0,
+    )
 
 
 def too_hot(melt: Material, hottest_degc: float, readings: Sequence[Reading], sights: Sequence[Sight]) -> bool:
@@ -105,7 +154,7 @@ def bowl_track(bowl: Bowl, state: CookState) -> Track:
         tuple(Dot(r.id, r.at_s, r.degc, r.degc, r.method, False) for r in state.readings),
         at,
         {"ready": (ready, exact(math.inf))},
-        {"ready": clear_degc(bowl), "overheats": bowl.melt.value("spoils_at")},
+        HeatingMarks(clear_degc(bowl), bowl.melt.value("spoils_at"), "overheats"),
         line,
         line,
         curve_of(grid + at, [prior.spread(before[:, :, i]) for i in grid]),

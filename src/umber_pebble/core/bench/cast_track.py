@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from umber_pebble.core.bench.marks import marks_of
 from umber_pebble.core.bench.state import RoundState
 from umber_pebble.core.bench.track import Observed, Track, as_read, curve_of, fit_readings
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
@@ -134,7 +135,7 @@ def round_track(
         tuple(dots),
         hold.high if pour.high >= HOT_TO_HOLD_DEGC else at,
         windows,
-        w.limits,
+        marks_of(w),
         line,
         prior,
         curve_of(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),

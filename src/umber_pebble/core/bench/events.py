@@ -7,6 +7,7 @@ from typing import Annotated, ClassVar, Literal, get_args
 from annotated_types import Ge, Interval, Len
 
 from umber_pebble.core.bench.batch_events import Coloured, Decanted, Merged, Parted, Rewarmed, SetDown, Thrown
+from umber_pebble.core.bench.side_events import Counted, Mended, Pictured, TimerOver, TimerSet
 from umber_pebble.core.bench.values import (
     BowlSight,
     BurstS,
@@ -350,6 +351,11 @@ Body = (
     | Rewarmed
     | Merged
     | Coloured
+    | Pictured
+    | TimerSet
+    | TimerOver
+    | Mended
+    | Counted
     | Cancels
 )
 BODIES: tuple[type[Body], ...] = get_args(Body)

@@ -9,6 +9,7 @@ import numpy as np
 from umber_pebble.core.bench.act_kinds import Keep, TooWarm
 from umber_pebble.core.bench.batch_events import Rewarmed, SetDown
 from umber_pebble.core.bench.events import Body
+from umber_pebble.core.bench.marks import HeldMarks
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.state import BatchState
 from umber_pebble.core.bench.subject import Subject
@@ -16,7 +17,7 @@ from umber_pebble.core.bench.track import Dot, Track, curve_of
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.heat.pot_law import prior_line
-from umber_pebble.core.melts.hold import Held, Stood, Story, Warmed, rescue_s, spot_of
+from umber_pebble.core.melts.hold import Held, Stood, Story, Warmed, flows_and_stiff_degc, rescue_s, spot_of
 from umber_pebble.core.melts.keeps import Keeps, keeps
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.spread import Spread, exact
@@ -95,7 +96,7 @@ def _track(state: BatchState, at: float, now: Keeps, held: Held, overheated: boo
             "tip": (now.tip_s.plus(at), now.tip_s.plus(at)),
             "too_warm": (exact(at + now.too_warm_s), exact(at + now.too_warm_s)),
         },
-        {"stiff": held.melt.value("melts_at") if held.tg is None else 0.0},
+        HeldMarks(*flows_and_stiff_degc(held)),
         line,
         line,
         curve,

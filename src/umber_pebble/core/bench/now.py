@@ -1,18 +1,19 @@
 """A run at a moment: all that its next acts are found from."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.heat.windows import PieceWindows
-from umber_pebble.core.plan.cooks import PotCook
+from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.problem import PlanInput
 
 
 @dataclass(frozen=True, slots=True)
 class RunNow:
     """A run so many seconds after its start: its plan, cooks and windows, which stay; its state; the tracks of its vessels by cook, and
-    of its rounds."""
+    of its rounds; when each round was planned to be poured [s from the first of the plan], and whose hands what is done was planned
+    for, by what it is and to what number."""
 
     plan: PlanInput
     cooks: list[PotCook]
@@ -21,3 +22,22 @@ class RunNow:
     rounds: dict[int, Track]
     windows: dict[int, PieceWindows]
     now_s: float
+    planned_s: dict[int, float] = field(default_factory=dict)
+    whose: dict[tuple[str, int], str] = field(default_factory=dict)
+
+    @property
+    def all_rounds(self) -> list[Round]:
+        """The rounds of all cooks."""
+        return [r for cook in self.cooks for r in cook.rounds]
+
+    def expected_s(self, number: int) -> float:
+        """When a round is to be poured if all goes on as planned, as far behind or ahead of the plan as the last pour was [s since the run
+        started]; 0 where it was not planned. Source: definition"""
+        if number not in self.planned_s:
+            return 0.0
+        poured = [(r.poured_s, r.number) for r in self.state.rounds if r.poured_s is not None]
+        known = [(at, n) for at, n in poured if n in self.planned_s]
+        if known:
+            at, last = max(known)
+            return self.planned_s[number] + at - self.planned_s[last]
+        return self.planned_s[number] + max(self.now_s - min(self.planned_s.values()), 0.0)

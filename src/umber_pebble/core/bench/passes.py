@@ -5,13 +5,15 @@ from dataclasses import dataclass
 
 from umber_pebble.core.bench.act_kinds import ByHand, PutIn, Turn, What
 from umber_pebble.core.bench.events import Body, Flipped, Inserted, Made
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.state import RoundState, RunState
+from umber_pebble.core.bench.stays import moulds_free_s
 from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.plan.cooks import PotCook, Round
+from umber_pebble.core.plan.cooks import Round
 from umber_pebble.core.plan.habits import habits_of
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.turns import turns_of
@@ -22,7 +24,7 @@ class Act:
     """One act: what, of what, the event that tells it, and from when until when.
 
     `sure` is false where the high opening is not before the low closing: then a reading decides.
-    `forecast` marks one that cannot be done yet, with the time it is likely to come.
+    `forecast` marks one that cannot be done yet, with the time it is likely to come; who: whose hands it was planned for, "" anybody's.
     """
 
     what: What
@@ -32,6 +34,7 @@ class Act:
     closes_s: float = math.inf
     sure: bool = True
     forecast: bool = False
+    who: str = ""
 
 
 def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: Round) -> float:
@@ -68,7 +71,7 @@ def joinable_s(plan: PlanInput, state: RunState, needs: tuple[int, ...]) -> floa
 def _enough(plan: PlanInput, state: RunState, needs: tuple[int, ...]) -> bool:
     """Whether as many castings of these lines are good, or not looked at yet, as are wanted."""
     return all(
-        sum(r.casts - sum(not usable for usable, _ in r.outcomes.values()) for r in state.rounds if r.line == i)
+        sum(r.casts - r.failed for r in state.rounds if r.line == i) + state.found.get(i, 0)
         >= plan.lines[i].quantity
         for i in needs
     )
@@ -99,41 +102,26 @@ def swirls_from_s(state: RunState, number: int) -> float:
     return cook.rests[-1].off_s if cook and cook.phase == "resting" else math.inf
 
 
-def put_in_acts(plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track]) -> list[Act]:
-    """What goes into the cavities by hand, once the pass under it bears it.
+def put_in_acts(run: RunNow) -> list[Act]:
+    """What goes into the cavities by hand, once the pass under it bears it, or the mould is empty and clean.
 
+    Args:
+        run: at a moment
     Source: definition
     """
-    out = []
-    for r in (r for cook in cooks for r in cook.rounds):
+    plan, state, tracks, out = run.plan, run.state, run.rounds, list[Act]()
+    free = moulds_free_s(run, out=True)
+    for r in run.all_rounds:
         line, seen = plan.lines[r.line], state.rounds[r.number]
         at = bears_next_s(plan, state, tracks, r)
+        if r.on is None:
+            at = max(at, free[r.stay])
         if not line.first or seen.put_in_s is not None or seen.poured_s is not None or math.isinf(at):
             continue
         habits = tuple(habits_of(plan, r.line, put_in=True))
         what = PutIn(r.line, r.casts, line.first, r.casts * line.handfuls_s, habits)
         out.append(Act(what, Subject("round", r.number), Inserted(r.number, first=True), at))
     return out
-
-
-def stay_ready_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: Round) -> float:
-    """When all that stands in a round's mould may be turned out, since it is turned over as a whole [s since the run started].
-
-    What waits for another pass is not waited for: somebody has decided otherwise.
-    Source: definition
-    """
-    mould = plan.lines[r.line].mould
-    if mould.hands or plan.lines[r.line].released:
-        return 0.0
-    beside = [
-        tracks[o.number].windows["unmould"][0].high
-        for o in state.rounds
-        if o.in_mould
-        and o.number in tracks
-        and plan.lines[o.line].last
-        and plan.lines[o.line].mould.mould_id == mould.mould_id
-    ]
-    return max(beside, default=0.0)
 
 
 def turn_acts(melt: Material, line: PlanLine, r: Round, seen: RoundState, windows: PieceWindows) -> list[Act]:
@@ -166,38 +154,25 @@ def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:
     return out
 
 
-def moulds_free_s(
-    plan: PlanInput, cooks: list[PotCook], state: RunState, tracks: dict[int, Track]
-) -> dict[int, float]:
-    """Per cook, when every mould it needs is empty and clean again [s since the run started].
+def rounds_ready_s(run: RunNow) -> dict[int, float]:
+    """Per round that is still to be poured, from when it may be, as far as is known now: its mould is empty and clean, what is under it
+    bears it or what it joins is out, and hands have put in what goes in first [s since the run started].
 
+    Args:
+        run: at a moment
     Source: definition
     """
-    free: dict[str, float] = {}
-    out = {}
-    for cook in cooks:
-        moulds = [plan.lines[r.line].mould.mould_id for r in cook.rounds if r.on is None]
-        on = [
-            bears_next_s(plan, state, tracks, r) + _still_to_put_in_s(plan, state, r)
-            for r in cook.rounds
-            if r.on is not None and plan.lines[state.rounds[r.on].line].kind != "swirl"
-        ]
-        on += [_joins_from_s(plan, state, tracks, plan.lines[r.line].needs) for r in cook.rounds]
-        out[cook.number] = max((*(free.get(m, 0.0) for m in moulds), *on), default=0.0)
-        for r in cook.rounds:
-            if not plan.lines[r.line].last:
-                continue
-            seen, hands = state.rounds[r.number], plan.paces.clean_s + plan.paces.dry_s
-            if seen.unmoulded_s is not None:
-                at = seen.unmoulded_s
-            elif r.number in tracks:
-                at = tracks[r.number].windows["unmould"][0].high + r.casts * plan.paces.unmould_each_s
-            else:
-                at = math.inf
-            mould = plan.lines[r.line].mould.mould_id
-            if plan.lines[r.line].mould.hands:
-                at, hands = state.rounds[r.number].poured_s or at, 0.0
-            free[mould] = max(free.get(mould, 0.0), at + hands)
+    plan, state, tracks = run.plan, run.state, run.rounds
+    free, out = moulds_free_s(run), dict[int, float]()
+    for r in run.all_rounds:
+        if state.rounds[r.number].poured_s is not None:
+            continue
+        needs = plan.lines[r.line].needs
+        if r.on is None or plan.lines[state.rounds[r.on].line].kind == "swirl":
+            at = max(free[r.stay], _joins_from_s(plan, state, tracks, needs) if needs else 0.0)
+        else:
+            at = bears_next_s(plan, state, tracks, r)
+        out[r.number] = at + _still_to_put_in_s(plan, state, r)
     return out
 
 

@@ -7,6 +7,7 @@ from umber_pebble.core.bench.events import Heated, Poured
 from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act, bears_next_s, swirls_from_s
 from umber_pebble.core.bench.state import Rest, RunState
+from umber_pebble.core.bench.stays import moulds_free_s
 from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.bench.vessel_acts import burst_of, falls_to_s
 from umber_pebble.core.heat.windows import PieceWindows
@@ -18,6 +19,7 @@ from umber_pebble.core.plan.habits import habits_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.second_coat import rests_to_degc
 from umber_pebble.core.plan.turns import turns_of
+from umber_pebble.core.plan.warming import warms_s
 from umber_pebble.core.spread import Spread
 
 
@@ -34,65 +36,92 @@ def act_window(opens: Spread, closes: Spread, lasts_s: float = 0.0) -> tuple[flo
     return opens.likely, max(closes.likely, opens.likely), False
 
 
-def pour_acts(run: RunNow, cook: PotCook, waiting: list[Round], heater_s: float) -> list[Act]:
-    """What a resting vessel asks for: a reading, its pours, or to be warmed again [s since the run started].
+def pour_acts(
+    run: RunNow, cook: PotCook, waiting: list[Round], heater_s: float, ready_s: dict[int, float]
+) -> list[Act]:
+    """What a resting vessel asks for: a reading, the pours that its windows allow, or to be warmed again in time for the next one [s since
+    the run started].
 
     Args:
         run: at a moment
         cook, waiting: in that vessel, and its rounds that are still to be poured
         heater_s: when what heats it is free [s]
+        ready_s: when each of these may be poured, as far as is known [s]
     Source: common-practice
     """
     plan, state, track, now = run.plan, run.state, run.pots[cook.number], run.now_s
-    out, subject = list[Act](), Subject("pot", cook.number)
-    to_pour = {r.number: state.rounds[r.number].to_pour for r in waiting}
-    all_s = sum(to_pour[r.number] * plan.pour_each_s(plan.lines[r.line]) for r in waiting)
-    opens, closes, sure = act_window(*track.windows["pour"], all_s)
+    subject = Subject("pot", cook.number)
     rest = state.cooks[cook.number].rests[-1]
-    if not rest.readings and now < opens:
-        half = rest.off_s + (track.windows["pour"][0].likely - rest.off_s) / 2
-        out.append(Act(Read(), subject, None, half, opens))
-    if now > track.windows["stiff"][0].likely:
-        burst = burst_of(cook, cook.heating, again_s(cook.heating)) if isinstance(cook.heating, Bowl) else None
-        warm = WarmAgain(cook.way.end_degc, burst.seconds if burst else None)
-        return [*out, Act(warm, subject, burst or Heated(cook.number), max(now, heater_s))]
+    stiff = track.windows["stiff"][0].likely
+    free = moulds_free_s(run, out=True)
+    pours, fills = list[Act](), False
     left = _left_kg(plan, cook, state, waiting)
     for r in waiting:
-        line, from_s = plan.lines[r.line], max(opens, bears_next_s(plan, state, run.rounds, r))
+        line = plan.lines[r.line]
         if line.first and state.rounds[r.number].put_in_s is None:
+            # it is filled by hand first, and poured out of this bowl if that is soon enough
+            fills |= max(now, ready_s[r.number]) < stiff
             continue
+        opens, closes, sure = act_window(
+            *track.pours[r.line][:2], state.rounds[r.number].to_pour * plan.pour_each_s(line)
+        )
+        from_s = max(opens, bears_next_s(plan, state, run.rounds, r), 0.0 if r.on is not None else free[r.stay])
         rests_to = None if r.on is None else rests_to_degc(plan, cook, r)
         if rests_to is not None:
             from_s = max(from_s, falls_to_s(track, rests_to))
         if line.kind == "swirl":
             from_s = max(from_s, swirls_from_s(state, r.number))
-        what = Pour(
-            line=r.line,
-            casts=to_pour[r.number],
-            laid=line.kind,
-            filled=r.casts - to_pour[r.number],
-            left_kg=left,
-            each_kg=line.cast.poured.value.likely,
-            stays_kg=line.cast.finished.value.likely,
-            fill_m=line.fill_m,
-            thick_m=line.cast.thickness.likely,
-            pour_s=to_pour[r.number] * plan.pour_each_s(line),
-            habits=tuple(habits_of(plan, r.line)),
-            limited_by=track.limited_by,
-            bubble_m=2 * cook.way.melt.value("bubble_radius") if track.limited_by == "bubbles" else None,
-            readings=len(rest.readings),
-            unswirled=_unswirled(rest),
-            rests_to_degc=rests_to,
-            turning=_turning(cook.way.melt, run.windows[r.number]) if line.whole_ball else None,
-            dip=_dip_from(plan, cook, r),
-            dab=Dab(line.softens_s, int(material("kitchen", "dab", "join").value("twists")))
-            if line.softens_s
-            else None,
-        )
+        # what is swirled in waits for the melt above it, however long that takes; others as long as they still are in time
+        waits = math.isinf(from_s) and (line.kind == "swirl" or ready_s[r.number] < stiff)
+        if now >= stiff or (from_s >= stiff and not waits):
+            continue
         late = from_s >= closes
+        what = _pour(run, cook, r, left, rests_to)
         until = math.inf if late else closes
-        out.append(Act(what, Subject("round", r.number), Poured(r.number), from_s, until, sure and not late))
-    return out
+        pours.append(Act(what, Subject("round", r.number), Poured(r.number), from_s, until, sure and not late))
+    if pours or fills:
+        # it is read on the way to its window, not while it waits for a mould
+        opens = track.windows["pour"][0].likely
+        reads = [Act(Read(), subject, None, rest.off_s + (opens - rest.off_s) / 2, opens)]
+        return (reads if not rest.readings and now < opens else []) + pours
+    first_s = min(max(ready_s[r.number], run.expected_s(r.number)) for r in waiting)
+    at = max(now, heater_s, first_s - warms_s(plan, cook, first_s - rest.off_s))
+    burst = burst_of(cook, cook.heating, again_s(cook.heating)) if isinstance(cook.heating, Bowl) else None
+    # what is still fluid and in temper is warmed within it
+    keeps = track.tempered_s is not None and at <= stiff
+    warm = WarmAgain(
+        cook.way.melt.spread("work_at").high if keeps else cook.way.end_degc, burst.seconds if burst else None
+    )
+    return [Act(warm, subject, burst or Heated(cook.number), at)]
+
+
+def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: float | None) -> Pour:
+    plan, track = run.plan, run.pots[cook.number]
+    line, to_pour, limited_by = plan.lines[r.line], run.state.rounds[r.number].to_pour, track.pours[r.line][2]
+    rest = run.state.cooks[cook.number].rests[-1]
+    return Pour(
+        line=r.line,
+        casts=to_pour,
+        laid=line.kind,
+        filled=r.casts - to_pour,
+        left_kg=left_kg,
+        each_kg=line.cast.poured.value.likely,
+        stays_kg=line.cast.finished.value.likely,
+        fill_m=line.fill_m,
+        thick_m=line.cast.thickness.likely,
+        pour_s=to_pour * plan.pour_each_s(line),
+        habits=tuple(habits_of(plan, r.line)),
+        limited_by=limited_by,
+        bubble_m=2 * cook.way.melt.value("bubble_radius") if limited_by == "bubbles" else None,
+        readings=len(rest.readings),
+        unswirled=_unswirled(rest),
+        rests_to_degc=rests_to_degc,
+        turning=_turning(cook.way.melt, run.windows[r.number]) if line.whole_ball else None,
+        dip=_dip_from(plan, cook, r),
+        dab=Dab(line.softens_s, int(material("kitchen", "dab", "join").value("twists")))
+        if line.softens_s
+        else None,
+    )
 
 
 def _left_kg(plan: PlanInput, cook: PotCook, state: RunState, waiting: list[Round]) -> float:

@@ -2,18 +2,20 @@
 
 import math
 from collections import Counter
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
 
-from umber_pebble.core.bench.bowl import bowl_track, taken_out, too_hot
+from umber_pebble.core.bench.bowl import Again, bowl_again, bowl_track, taken_out, too_hot
+from umber_pebble.core.bench.marks import HeatingMarks, PotMarks, Spoilt
 from umber_pebble.core.bench.state import BurstDone, CookState, Rest
 from umber_pebble.core.bench.track import Fit, TakenIn, Track, as_read, corrected_degc, curve_of, fit_readings
 from umber_pebble.core.constants import HOT_TO_HOLD_DEGC
 from umber_pebble.core.errors import OutOfRange
-from umber_pebble.core.heat.bands import Band, BandState
+from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.heat.conduction import Array
-from umber_pebble.core.heat.hob import Heating, heating_curve
+from umber_pebble.core.heat.hob import LEAST_RISE_K, Heating, heating_curve
 from umber_pebble.core.heat.melting import Melting, conductance, melting_curve
 from umber_pebble.core.heat.pot_law import (
     OwnTime,
@@ -24,7 +26,7 @@ from umber_pebble.core.heat.pot_law import (
     reach_spread_s,
     temperature_spread_degc,
 )
-from umber_pebble.core.heat.pour import Flowing, PourLimit, Variant
+from umber_pebble.core.heat.pour import Flow, Flowing, PourLimit, Variant
 from umber_pebble.core.heat.vessel import (
     PotCase,
     base_case,
@@ -104,7 +106,13 @@ def _readings_in(
     return TakenIn(rests_on, readings, moved, alike, fit_readings(prior, rows, before.fit))
 
 
-def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], before: Track | None = None) -> Track:
+def resting_track(
+    cook: PotCook,
+    state: Rest,
+    finished_kg: dict[int, float],
+    before: Track | None = None,
+    again: Again | None = None,
+) -> Track:
     """A vessel off the heat: fitted curve, pour window, ribbon [s since the run started].
 
     In air the closed law is fitted with known surroundings; on stone the full balance, scaled in time.
@@ -113,12 +121,13 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], bef
         state: the rest of this cook
         finished_kg: melt gone per round poured
         before: the same vessel's track when it had been told less
+        again: how it was when it was put on the heat for this rest, None the first time
     Source: incropera-2007, gelman-2013, williams-landel-ferry-1955
     """
     off_s, pot, flow = state.off_s, cook.way.pot, cook.flow
     gone = sum(finished_kg[number] for number in state.before)
     base = base_case(pot, cook.way.melt, max(cook.charge_kg - gone, 0.1 * cook.charge_kg))
-    start, start_sd, overheated = _off(cook, state)
+    start, start_sd, overheated = _off(cook, state, again)
     start = max(start, pot.air_degc + 1.0)
     in_air = pot.stand.flags["pot_in_air"]
     times = curve_times_s()
@@ -136,7 +145,8 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], bef
     own = [warp.to_own(t) for t in grid]
     temps = [temperature_spread_degc(line, clock, t) for t in own]
     low, likely, high = (np.array([getattr(t, n) for t in temps]) for n in ("low", "likely", "high"))
-    opens, closes, stiff, limited_by = _pot_windows(cook, base, grid, (low, likely, high))
+    curves = (low, likely, high)
+    opens, closes, stiff, limited_by = _pot_windows(flow, base, grid, curves)
     hold = reach_spread_s(line, clock, HOT_TO_HOLD_DEGC).high if pot.air_degc < HOT_TO_HOLD_DEGC - 1 else math.inf
     off = Spread(off_s, off_s, off_s)
     windows = {"pour": (opens.plus(off_s), closes.plus(off_s)), "stiff": (stiff.plus(off_s), stiff.plus(off_s))}
@@ -144,11 +154,11 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], bef
     step = max(1, round(float(stiff.high) * 1.6 / float(grid[1]) / POINTS))
     pick = slice(0, min(step * POINTS, grid.size), step)
     stiff_degc = flow.stiff_at_degc()
-    marks = {
-        "pour_closes": cook.window.close_degc.likely,
-        "stiff": float(np.interp(stiff.likely, grid, likely)) if stiff_degc is None else stiff_degc,
-        "pour_opens": float(np.interp(opens.likely, grid, likely)),
-    }
+    marks = PotMarks(
+        pour_opens=float(np.interp(opens.likely, grid, likely)),
+        pour_closes=cook.window.close_degc.likely,
+        stiff=float(np.interp(stiff.likely, grid, likely)) if stiff_degc is None else stiff_degc,
+    )
     return Track(
         (
             Band("too_warm" if flow.tg is None else "too_hot", off, windows["pour"][0]),
@@ -167,30 +177,50 @@ def resting_track(cook: PotCook, state: Rest, finished_kg: dict[int, float], bef
         limited_by,
         overheated=overheated,
         taken_in=taken_in,
+        pours=_pours(cook, off_s, lambda of: _pot_windows(of, base, grid, curves)),
     )
 
 
-def _off(cook: PotCook, state: Rest) -> tuple[float, float, bool]:
+def _off(cook: PotCook, state: Rest, again: Again | None) -> tuple[float, float, bool]:
     """How warm a vessel comes off the heat and how sure that is [degC, K], and if any of it has been too hot."""
     degc, sd = cook.flow.off.likely, (cook.flow.off.high - cook.flow.off.low) / (2 * Z_95)
     if cook.tempering is not None:
         # what the plan pours is in temper; what comes off the heat is not
-        degc, sd = cook.way.end_degc, TYPED_OFF_SD_K
+        degc, sd = (
+            again.goes_to_degc(cook.way.melt, cook.way.end_degc) if again else cook.way.end_degc,
+            TYPED_OFF_SD_K,
+        )
     overheated = too_hot(cook.way.melt, state.off_degc or 0.0, state.readings, ())
     if state.melted is not None and isinstance(cook.heating, Bowl):
         m = state.melted
-        out, hot = taken_out(cook.heating, m.bursts, m.readings, m.sights, state.off_s)
+        bowl = bowl_again(cook.heating, again, state.from_degc)
+        out, hot = taken_out(bowl, m.bursts, m.readings, m.sights, state.off_s)
         degc, sd, overheated = out.likely, max((out.high - out.low) / (2 * Z_95), 0.3), overheated or hot
     if state.off_degc is not None:
         return state.off_degc, TYPED_OFF_SD_K, overheated
     return degc, sd, overheated
 
 
+def _pours(
+    cook: PotCook, off_s: float, windows: Callable[[Flow], tuple[Spread, Spread, Spread, PourLimit]]
+) -> dict[int, tuple[Spread, Spread, PourLimit]]:
+    """Each line's own window; what flows alike is read once."""
+    known: list[tuple[Flow, tuple[Spread, Spread, PourLimit]]] = []
+    out = {}
+    for line, (flow, _) in cook.pours.items():
+        found = next((own for of, own in known if of == flow), None)
+        if found is None:
+            opens, closes, _, limit = windows(flow)
+            found = opens.plus(off_s), closes.plus(off_s), limit
+            known.append((flow, found))
+        out[line] = found
+    return out
+
+
 def _pot_windows(
-    cook: PotCook, case: PotCase, grid: Array, curves: tuple[Array, Array, Array]
+    flow: Flow, case: PotCase, grid: Array, curves: tuple[Array, Array, Array]
 ) -> tuple[Spread, Spread, Spread, PourLimit]:
     low, likely, high = curves
-    flow = cook.flow
 
     def at(temps: Array, variant: Variant) -> Flowing:
         return flow.read(grid, temps, case.depth_m, variant)
@@ -214,29 +244,23 @@ def _as_hot_as_the_ring_can(heating: Heating, at_least_degc: float, latent_j_kg:
         return heating_curve(replace(heating, cook_degc=at_least_degc), heating.efficiency.likely, latent_j_kg)
 
 
-def _heating_curve(cook: PotCook, state: CookState) -> tuple[Array, Array]:
+def _heating_curve(cook: PotCook, state: CookState, again: Again | None) -> tuple[Array, Array]:
     """Times and temperatures of what is on the heat, on to where it spoils [s, degC]."""
     spoils, heating = cook.way.melt.value("spoils_at"), cook.heating
-    start = state.from_degc if state.from_degc is not None else heating.start_degc
+    start = heating.start_degc if again is None else again.degc
     # warming up again is not far from the end, and what was crystals and water has gone
-    again, start = state.heatings > 1, min(start, cook.way.end_degc - 10.0)
+    start = min(start if state.from_degc is None else state.from_degc, cook.way.end_degc - LEAST_RISE_K)
     assert not isinstance(heating, Bowl)
     if isinstance(heating, Melting):
         return melting_curve(replace(heating, start_degc=start, melt_to_degc=spoils), conductance().likely)
     hot = replace(
         heating,
         start_degc=start,
-        crystalline=heating.crystalline and not again,
-        water_kg=0.0 if again else heating.water_kg,
+        crystalline=heating.crystalline and again is None,
+        water_kg=heating.water_kg if again is None else 0.0,
         cook_degc=spoils,
     )
     return _as_hot_as_the_ring_can(hot, cook.way.end_degc, cook.way.melt.value("latent_crystal"))
-
-
-def _bowl_now(bowl: Bowl, state: CookState) -> Bowl:
-    """One that is warmed again starts from where it is."""
-    again = state.heatings > 1 and state.from_degc is not None
-    return replace(bowl, start_degc=min(state.from_degc or 0.0, bowl.melt_to_degc)) if again else bowl
 
 
 def _with_bursts(bowl: Bowl, state: CookState) -> CookState:
@@ -247,19 +271,23 @@ def _with_bursts(bowl: Bowl, state: CookState) -> CookState:
     return replace(state, bursts=[BurstDone(b.at_s, b.seconds, b.power_frac) for b in planned])
 
 
-def heating_track(cook: PotCook, state: CookState) -> Track:
+def heating_track(cook: PotCook, state: CookState, again: Again | None = None) -> Track:
     """A vessel on the heat: when it is hot enough, corrected by readings [s since the run started].
 
     Args:
         cook: frozen
         state: of this cook, heating
+        again: how it was when it was put on, None the first time
     Source: incropera-2007, gelman-2013
     """
     assert state.heated_s is not None
     if isinstance(cook.heating, Bowl):
-        return bowl_track(_bowl_now(cook.heating, state), _with_bursts(cook.heating, state))
+        bowl = bowl_again(cook.heating, again, state.from_degc)
+        return bowl_track(bowl, _with_bursts(bowl, state))
     at, spoils, goal = state.heated_s, cook.way.melt.value("spoils_at"), cook.way.end_degc
-    times, temps = _heating_curve(cook, state)
+    if again is not None:
+        goal = again.goes_to_degc(cook.way.melt, goal)
+    times, temps = _heating_curve(cook, state, again)
     clock = balance_clock(times, temps)
     prior = prior_line(
         0.0, 5.0, Spread(*sorted(cook.hob.likely / t for t in (cook.hob.high, cook.hob.likely, cook.hob.low)))
@@ -274,7 +302,7 @@ def heating_track(cook: PotCook, state: CookState) -> Track:
     browns = reach_spread_s(line, clock, spoils).plus(at)
     grid = np.linspace(0.0, (browns.high - at), POINTS)
     temps_then = [temperature_spread_degc(line, clock, float(t)) for t in grid]
-    spoilt: BandState = "overheats" if isinstance(cook.heating, Melting) else "browns"
+    spoilt: Spoilt = "overheats" if isinstance(cook.heating, Melting) else "browns"
     return Track(
         (
             Band("heating", Spread(at, at, at), ready),
@@ -285,7 +313,7 @@ def heating_track(cook: PotCook, state: CookState) -> Track:
         tuple(dots),
         math.inf if goal >= HOT_TO_HOLD_DEGC else at,
         {"ready": (ready, browns)},
-        {"ready": goal, spoilt: spoils},
+        HeatingMarks(goal, spoils, spoilt),
         line,
         prior,
         curve_of(grid + at, [temperature_spread_degc(prior, clock, float(t)) for t in grid]),

@@ -2,7 +2,7 @@
 
 from typing import assert_never
 
-from umber_pebble.core.bench import batch_events, batches, events, tempering, whole_run
+from umber_pebble.core.bench import batch_events, batches, events, side, side_events, tempering, whole_run
 from umber_pebble.core.bench.again import as_cooks
 from umber_pebble.core.bench.judged import judged
 from umber_pebble.core.bench.payload import one_of, refuse, within
@@ -69,6 +69,7 @@ def _onto_the_heat(state: RunState, event: Event, cook: CookState, degc: float |
         raise refuse("the pot is taken by another cook", "pot_taken", cook=others[0].number)
     if len(cook.poured) == sum(r.cook == cook.number for r in state.rounds):
         raise refuse("all rounds of this cook are poured", "all_poured", cook=cook.number)
+    cook.anew = cook.thrown or not cook.rests
     cook.from_degc, cook.heated_s, cook.readings, cook.thrown = degc, event.at_s, [], False
     cook.bursts, cook.sights = [], []
     cook.heatings += 1
@@ -80,7 +81,8 @@ def _rested(state: RunState, event: Event, said: events.Rested) -> None:
         raise refuse("this pot is not on the ring", "not_on_ring", cook=cook.number)
     since = tuple(n for n in cook.poured if n not in (cook.lost or ()))
     melted = Melted(tuple(cook.bursts), tuple(cook.readings), tuple(cook.sights)) if cook.bursts else None
-    cook.rests.append(Rest(event.at_s, said.degc, since, melted=melted))
+    on_s = event.at_s if cook.heated_s is None else cook.heated_s
+    cook.rests.append(Rest(event.at_s, said.degc, since, on_s, cook.anew, cook.from_degc, melted=melted))
     cook.heated_s = None
 
 
@@ -193,6 +195,8 @@ def _outcome(state: RunState, said: events.Outcome) -> None:
         raise refuse("this round is not poured yet", "not_poured", round=target.number)
     if not state.layout.lasts[target.line]:
         raise refuse("what came of it is told after its last pass", "other_work", round=target.number)
+    for cavity in said.cavities:
+        target.mended.pop(cavity, None)
     target.outcomes |= dict.fromkeys(said.cavities, (said.usable, tuple(said.kinds)))
 
 
@@ -247,7 +251,16 @@ def _replanned(state: RunState, said: events.Replanned) -> None:
         state.cooks.append(cook)
 
 
-AFTER_END = (events.Outcome, events.Note, events.Cancels, events.Acknowledged, events.Judged)
+AFTER_END = (
+    events.Outcome,
+    side_events.Mended,
+    side_events.Counted,
+    events.Note,
+    side_events.Pictured,
+    events.Cancels,
+    events.Acknowledged,
+    events.Judged,
+)
 
 
 def apply(state: RunState, event: Event) -> None:
@@ -343,7 +356,15 @@ def _tell(state: RunState, event: Event) -> None:
             batches.merged(state, event, said)
         case batch_events.Coloured() as said:
             batches.coloured(state, said)
-        case events.Note() | events.Cancels():
+        case side_events.TimerSet() as said:
+            side.timer_set(state, event, said)
+        case side_events.TimerOver() as said:
+            side.timer_over(state, said)
+        case side_events.Mended() as said:
+            side.mended(state, said)
+        case side_events.Counted() as said:
+            side.counted(state, said)
+        case events.Note() | side_events.Pictured() | events.Cancels():
             # a note changes nothing, and what takes back is read over the whole log
             pass
         case _:

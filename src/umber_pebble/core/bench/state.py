@@ -10,6 +10,7 @@ from umber_pebble.core.families.family import Family
 from umber_pebble.core.plan.cooks import Round
 
 UNFILLED = "not filled"
+InTemper = Literal["tempered", "under", "unseeded"]
 
 
 class _Grows:
@@ -83,12 +84,15 @@ class Melted:
 
 @dataclass(slots=True)
 class Rest(_Grows):
-    """A pot off the ring: since when, how hot it came off, what was read, poured and decanted [s, kg]; rounds poured before it;
-    how it was melted, if by bursts; how it was tempered: seed stirred in [s, kg], other steps, smears laid and what they said."""
+    """A pot off the ring: since when, how hot it came off, what was read, poured and decanted [s, kg]; rounds poured before it; since
+    when it was on before this, whether then with a new charge, and how warm somebody read it then; how it was melted, if by bursts; how it was tempered: seed stirred in [s, kg], other steps, smears laid and what they said."""
 
     off_s: float
     off_degc: float | None
     before: tuple[int, ...]
+    on_s: float = 0.0
+    anew: bool = False
+    from_degc: float | None = None
     poured: list[tuple[float, int]] = field(default_factory=list)
     readings: list[Reading] = field(default_factory=list)
     melted: Melted | None = None
@@ -99,7 +103,7 @@ class Rest(_Grows):
     tests: list[tuple[float, str]] = field(default_factory=list)
 
     @property
-    def temper(self) -> Literal["tempered", "under", "unseeded"]:
+    def temper(self) -> InTemper:
         """In which temper it is: as the last test says; untested it is under, and unseeded if nothing was done."""
         if self.tests:
             return "tempered" if self.tests[-1][1] in ("well", "over") else "under"
@@ -138,7 +142,7 @@ class BatchState(_Grows):
 
 @dataclass(slots=True)
 class CookState(_Grows):
-    """A cook: on the heat since heated_s, or resting; it may be warmed again, which ends a rest.
+    """A cook: on the heat since heated_s, or resting; it may be warmed again, which ends a rest; anew: put on with a new charge.
 
     Thrown away, it waits to be cooked anew for the rounds not in lost: those poured before.
     """
@@ -148,6 +152,7 @@ class CookState(_Grows):
     lost: tuple[int, ...] | None = None
     heated_s: float | None = None
     heatings: int = 0
+    anew: bool = False
     from_degc: float | None = None
     readings: list[Reading] = field(default_factory=list)
     bursts: list[BurstDone] = field(default_factory=list)
@@ -172,7 +177,7 @@ class CookState(_Grows):
 
 @dataclass(slots=True)
 class RoundState(_Grows):
-    """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass, turned on another side; where it lay since when; what came of each cavity; filled: the cavities that were full when its
+    """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass, turned on another side; where it lay since when; what came of each cavity, and with what those that failed were mended; filled: the cavities that were full when its
     melt ran short, before it was poured to the end."""
 
     number: int
@@ -192,6 +197,17 @@ class RoundState(_Grows):
     readings: list[Reading] = field(default_factory=list)
     sights: list[Sight] = field(default_factory=list)
     outcomes: dict[int, tuple[bool, tuple[str, ...]]] = field(default_factory=dict)
+    mended: dict[int, str] = field(default_factory=dict)
+
+    @property
+    def good(self) -> int:
+        """Castings recorded as usable, or made good since."""
+        return sum(usable or cavity in self.mended for cavity, (usable, _) in self.outcomes.items())
+
+    @property
+    def failed(self) -> int:
+        """Castings recorded as failed, and not made good."""
+        return len(self.outcomes) - self.good
 
     @property
     def to_pour(self) -> int:
@@ -238,8 +254,18 @@ class Aside:
 
 
 @dataclass(slots=True)
+class TimerState(_Grows):
+    """A timer of one's own: its name, when it rings [s], and whether it was heard."""
+
+    number: int
+    name: str
+    rings_s: float
+    over: bool = False
+
+
+@dataclass(slots=True)
 class RunState(_Grows):
-    """The whole run as the events tell it; aside: those that do not fit, as an older version took them."""
+    """The whole run as the events tell it; found: per line, how many more usable castings were counted than recorded; aside: those that do not fit, as an older version took them."""
 
     layout: Layout
     cooks: list[CookState]
@@ -251,8 +277,14 @@ class RunState(_Grows):
     ended_s: float | None = None
     left_kg: dict[str, float] = field(default_factory=dict)
     made: set[int] = field(default_factory=set)
+    timers: list[TimerState] = field(default_factory=list)
+    found: dict[int, int] = field(default_factory=dict)
     done: list[Event] = field(default_factory=list)
     aside: list[Aside] = field(default_factory=list)
+
+    def good(self, line: int) -> int:
+        """Usable castings of a line: as recorded, and as counted."""
+        return sum(r.good for r in self.rounds if r.line == line) + self.found.get(line, 0)
 
     def vessel(self, cook: int) -> str:
         """Which vessel a cook is in."""

@@ -3,12 +3,12 @@
 from dataclasses import dataclass
 from typing import Literal
 
-Of = Literal["run", "pot", "round", "batch", "hand", "sample"]
+Of = Literal["run", "pot", "round", "batch", "hand", "sample", "timer"]
 
 
 @dataclass(frozen=True, slots=True)
 class Subject:
-    """The run itself, a vessel by its cook, a round, a held batch, what hands make of no melt, or a sample in a cup; numbers from 0."""
+    """The run itself, a vessel by its cook, a round, a held batch, what hands make of no melt, a sample in a cup, or a timer; numbers from 0."""
 
     of: Of
     number: int

@@ -8,6 +8,7 @@ from typing import Literal
 import numpy as np
 
 from umber_pebble.core.bench.events import Seeded, Smeared, Stepped, Tested
+from umber_pebble.core.bench.marks import PotMarks, TemperMarks
 from umber_pebble.core.bench.payload import one_of, refuse
 from umber_pebble.core.bench.state import Event, Rest, RunState
 from umber_pebble.core.bench.track import Curve, Track, temperature_at_degc
@@ -46,14 +47,18 @@ def tested(state: RunState, event: Event, said: Tested) -> None:
     _bowl(state, said.cook).tests.append((event.at_s, said.test))
 
 
-def tempering_track(tempering: Tempering, rest: Rest, make: Callable[[Rest], Track]) -> Track:
+def tempering_track(
+    tempering: Tempering, rest: Rest, make: Callable[[Rest], Track], in_temper: bool = False
+) -> Track:
     """A bowl that is tempered: each seed and step takes it to where its heat balance says, then it cools on.
 
+    What was in temper and has only been warmed to below where its crystals melt still is.
     Args:
         tempering: its plan
         rest: of its cook
         make: the track of a resting vessel
-    Source: incropera-2007
+        in_temper: when it was last put on the heat, for this rest
+    Source: incropera-2007, common-practice
     """
     track = make(replace(rest, readings=[r for r in rest.readings if r.at_s < _first(rest)]))
     added = 0.0
@@ -76,22 +81,30 @@ def tempering_track(tempering: Tempering, rest: Rest, make: Callable[[Rest], Tra
         )
         track = _joined(track, make(since), at)
     work, melt = tempering.melt.spread("work_at"), tempering.melt
-    marks = {
-        "work_low": work.low,
-        "work_high": work.high,
-        "loses": loses_temper_degc(melt),
-        "melt_low": melt.spread("melt_to").low,
-        "spoils": melt.value("spoils_at"),
-    }
-    return replace(track, marks_degc=track.marks_degc | marks, bands=_bands(tempering, rest, track))
+    assert isinstance(track.marks, PotMarks)
+    marks = TemperMarks(
+        pot=track.marks,
+        work_low=work.low,
+        work_high=work.high,
+        loses=loses_temper_degc(melt),
+        melt_low=melt.spread("melt_to").low,
+        spoils=melt.value("spoils_at"),
+    )
+    temper, found = rest.temper, rest.tempered_s
+    untouched = not (rest.seeded or rest.steps or rest.tests)
+    if in_temper and untouched and temperature_at_degc(track, rest.off_s).likely < loses_temper_degc(melt):
+        temper, found = "tempered", rest.off_s
+    return replace(
+        track, marks=marks, bands=_bands(tempering, rest, track, found), temper=temper, tempered_s=found
+    )
 
 
-def _bands(tempering: Tempering, rest: Rest, track: Track) -> tuple[Band, ...]:
+def _bands(tempering: Tempering, rest: Rest, track: Track, found: float | None) -> tuple[Band, ...]:
     """Not to be poured until it was found to be in temper."""
     if tempering.school == "none":
         return track.bands
     opens, closes = track.windows["pour"][0], track.windows["pour"][1]
-    found, off = rest.tempered_s, exact(rest.off_s)
+    off = exact(rest.off_s)
     rows = [b for b in track.bands if b.state in ("thickening", "stiff")]
     if found is None:
         return Band("tempering", off, closes), *rows

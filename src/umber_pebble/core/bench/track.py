@@ -2,11 +2,12 @@
 
 import math
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from umber_pebble.core.bench.state import Reading
+from umber_pebble.core.bench.marks import Marks
+from umber_pebble.core.bench.state import InTemper, Reading
 from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.heat.pot_law import OwnTime, StraightFit, fit_line
 from umber_pebble.core.heat.pour import PourLimit
@@ -55,15 +56,16 @@ def curve_of(times: Iterable[float], temps: Sequence[Spread]) -> Curve:
 
 @dataclass(frozen=True, slots=True)
 class Track:
-    """One ribbon: bands, curve, dots, and the times that matter [s since the run started]; of a bowl between bursts, what comes
-    next and from when; whether any of it has been hotter than it bears."""
+    """One ribbon: bands, curve, dots, and the times that matter [s since the run started]; of a vessel off the heat, from when to when
+    each line may be poured of it, and what keeps it from sooner; of what is tempered, in which temper it is, and since when it was found
+    to be; of a bowl between bursts, what comes next and from when; whether any of it has been hotter than it bears."""
 
     bands: tuple[Band, ...]
     curve: Curve
     dots: tuple[Dot, ...]
     hot_until_s: float
     windows: dict[str, tuple[Spread, Spread]]
-    marks_degc: dict[str, float]
+    marks: Marks
     line: StraightFit
     prior: StraightFit
     predicted: Curve
@@ -72,6 +74,9 @@ class Track:
     step_s: float = 0.0
     overheated: bool = False
     taken_in: "TakenIn | None" = None
+    pours: dict[int, tuple[Spread, Spread, PourLimit]] = field(default_factory=dict)
+    temper: InTemper | None = None
+    tempered_s: float | None = None
 
 
 READ_OF = {"immersed_swirled": "mean", "immersed_unswirled": "middle", "infrared": "surface"}

@@ -23,6 +23,7 @@ Flaw = Literal[
 Spot = Literal["air", "towel", "bath", "counter", "hand"]
 Smear = Literal["well", "under", "over"]
 TemperStep = Literal["through", "cool", "powder", "slab", "return", "cold bowl", "warm", "take out"]
+Mending = Literal["same melt", "torch", "warmed face"]
 Dye = Literal["water", "oil", "powder"]
 
 METHODS: tuple[Method, ...] = get_args(Method)
@@ -38,6 +39,7 @@ RescueS = Annotated[float, Interval(ge=1.0, le=60.0)]
 PowerFrac = Annotated[float, Interval(ge=0.1, le=1.0)]
 SeedKg = Annotated[float, Interval(ge=0.0005, le=10.0)]
 HeldKg = Annotated[float, Interval(ge=0.002, le=20.0)]
+TimerS = Annotated[float, Interval(ge=5.0, le=86_400.0)]
 LeftKg = Annotated[float, Interval(ge=0.0, le=50.0)]
 TipM = Annotated[float, Interval(ge=0.0005, le=0.02)]
 Id = Annotated[str, Len(1, 40)]

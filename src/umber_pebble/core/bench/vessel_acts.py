@@ -53,10 +53,10 @@ def heater_free_s(cooks: list[PotCook], state: RunState, cook: PotCook) -> float
     return free
 
 
-def to_temper(cook: PotCook, seen: CookState) -> bool:
+def to_temper(cook: PotCook, seen: CookState, track: Track) -> bool:
     """Not in temper yet; where anything was poured already, somebody has decided otherwise. Source: definition"""
     t, rest = cook.tempering, seen.rests[-1]
-    return t is not None and t.school != "none" and rest.tempered_s is None and not rest.poured
+    return t is not None and t.school != "none" and track.tempered_s is None and not rest.poured
 
 
 def temper_act(cook: PotCook, seen: CookState, track: Track, now: float) -> Act:

@@ -55,6 +55,10 @@ class Family(ABC):
     """Whether it draws water from the air."""
     tempers: bool
     ends: Ends
+    goes_to: str
+    """Which value of a melt says to what it is usually heated."""
+    short_by: str
+    """And which of the kitchen says how far short of it that may fall."""
 
     @abstractmethod
     def coolest_degc(self, melt: Material) -> float:

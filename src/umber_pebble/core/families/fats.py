@@ -44,6 +44,7 @@ class Fat(Family):
     bends = False
     hygroscopic = False
     ends = Ends("touch", "still", "skin")
+    goes_to, short_by = "melt_to", "melt_below"
 
     def __init__(self, key: str, *, tempers: bool) -> None:
         self.key, self.tempers = key, tempers

@@ -26,6 +26,7 @@ class Glass(Family):
     hygroscopic = True
     tempers = False
     ends = Ends("holds", "holds", "thread_closes")
+    goes_to, short_by = "cook_to", "cook_below"
 
     def __init__(
         self, key: str, *, nibs: bool = False, wet: bool = False, staged: bool = False, shaken: bool = False

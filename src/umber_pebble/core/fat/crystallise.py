@@ -13,10 +13,12 @@ from umber_pebble.core.materials.load import Material
 
 REMELT_S = 5.0
 NEAREST_K = 0.01
-# a step that warms the fat less than this is not worth solving for
-SMALL_K = 0.1
 SMALL_SHARE = 1e-4
-SOLVED_K = 2e-3
+"""So near to its rest nothing sets or melts any more [frac]."""
+SLOW_STEP = 1e-7
+"""What grows less in a step, of the time that it takes to set, does not grow [1]."""
+SOLVED_K = 0.05
+"""A step in the fat's own heat is solved once it moves by no more [K]."""
 
 Kinetics = tuple[float, float, float, float, float, float]
 
@@ -74,6 +76,39 @@ def rest_share_frac(temp_degc: float, melts_degc: float, width_k: float, most_fr
     return most_frac / (1.0 + math.exp(x))
 
 
+@njit(cache=True, error_model="numpy", inline="always")
+def _grown(share, rest, temp_degc, seconds, k):  # type: ignore[no-untyped-def]
+    """Share set after some seconds at one temperature below its rest, and its slope with that temperature [frac, 1/K]."""
+    melts, width, most, n, rate0, slope = k
+    under = melts - temp_degc
+    if under <= NEAREST_K:
+        return share, 0.0
+    grows = rate0 * math.exp(-slope / under) * seconds
+    if grows < SLOW_STEP:
+        return share, 0.0
+    u = share / rest
+    before = -math.log(1.0 - u)
+    done = before ** (1.0 / n)
+    power = (done + grows) ** n
+    left = math.exp(-power)
+    # what is done falls as rest rises, and both rest and pace fall as it gets warmer
+    of_rest = -(1.0 - rest / most) / width
+    done_slope = -done * u / (n * before * (1.0 - u)) * of_rest
+    pace_slope = -grows * slope / (under * under)
+    return rest * (1.0 - left), rest * (
+        of_rest * (1.0 - left) + left * n * power / (done + grows) * (done_slope + pace_slope)
+    )
+
+
+@njit(cache=True, error_model="numpy", inline="always")
+def _after(share, rest, temp_degc, seconds, k):  # type: ignore[no-untyped-def]
+    """As _grown, above its rest too."""
+    if share < rest:
+        return _grown(share, rest, temp_degc, seconds, k)
+    kept = math.exp(-seconds / REMELT_S)
+    return rest + (share - rest) * kept, -rest * (1.0 - rest / k[2]) / k[1] * (1.0 - kept)
+
+
 @njit(cache=True)
 def set_after_frac(share: float, temp_degc: float, seconds: float, k: tuple[float, ...]) -> float:
     """Share set after some seconds at one temperature, by the exact Avrami step [frac].
@@ -86,24 +121,18 @@ def set_after_frac(share: float, temp_degc: float, seconds: float, k: tuple[floa
         k: Setting.kinetics()
     Source: avrami-1939, assumption
     """
-    melts, width, most, n, rate0, slope = k
-    rest = rest_share_frac(temp_degc, melts, width, most)
-    if share >= rest:
-        return rest + (share - rest) * math.exp(-seconds / REMELT_S)
-    under = melts - temp_degc
-    if under <= NEAREST_K:
-        return share
-    done = (-math.log(1.0 - share / rest)) ** (1.0 / n)
-    return rest * (1.0 - math.exp(-((done + rate0 * math.exp(-slope / under) * seconds) ** n)))
+    after: float = _after(share, rest_share_frac(temp_degc, k[0], k[1], k[2]), temp_degc, seconds, k)[0]
+    return after
 
 
-@njit(cache=True)
+@njit(cache=True, error_model="numpy")
 def set_in_own_heat(
     share: float, temp_degc: float, seconds: float, warms_k: float, k: tuple[float, ...]
 ) -> tuple[float, float]:
     """Share and temperature after a step in which the fat is warmed by its own setting [frac, degC].
 
-    Solves T = T0 + warms_k (X(T) - X0) for the T of the step, so no step is too long and no heat is lost.
+    Solves T = T0 + warms_k (X(T) - X0) for the T of the step by Newton's method within a bracket, so no step is
+    too long and no heat is lost.
     Args:
         share, temp_degc: before
         seconds: length of the step
@@ -111,25 +140,29 @@ def set_in_own_heat(
         k: Setting.kinetics()
     Source: avrami-1939, patankar-1980
     """
-    if abs(rest_share_frac(temp_degc, k[0], k[1], k[2]) - share) < SMALL_SHARE:
+    rest = rest_share_frac(temp_degc, k[0], k[1], k[2])
+    if abs(rest - share) < SMALL_SHARE:
         return share, temp_degc
-    first = set_after_frac(share, temp_degc, seconds, k)
-    a, b = temp_degc, temp_degc + warms_k * (first - share)
-    if abs(b - a) < SMALL_K:
-        return first, b
-    fa = -(b - a)
-    fb = b - temp_degc - warms_k * (set_after_frac(share, b, seconds, k) - share)
-    t = b
+    after, slope = _after(share, rest, temp_degc, seconds, k)
+    rise = warms_k * (after - share)
+    if rise == 0.0:
+        return share, temp_degc
+    # what sets warms itself, what melts cools: never past what it would at the temperature before
+    low, high = min(temp_degc, temp_degc + rise), max(temp_degc, temp_degc + rise)
+    t, step, before = temp_degc, rise / (1.0 - warms_k * slope), math.inf
     for _ in range(60):
-        t = b - fb * (b - a) / (fb - fa) if fb != fa else 0.5 * (a + b)
-        f = t - temp_degc - warms_k * (set_after_frac(share, t, seconds, k) - share)
-        if abs(f) < SOLVED_K or abs(b - a) < 1e-7:
+        if not low < t + step < high or abs(step) > 0.5 * before:
+            step = 0.5 * (low + high) - t
+        t, before = t + step, abs(step)
+        if abs(step) < SOLVED_K:
             break
-        if f * fb < 0.0:
-            a, fa = b, fb
+        after, slope = _after(share, rest_share_frac(t, k[0], k[1], k[2]), t, seconds, k)
+        off = t - temp_degc - warms_k * (after - share)
+        if off > 0.0:
+            high = t
         else:
-            fa *= 0.5
-        b, fb = t, f
+            low = t
+        step = -off / (1.0 - warms_k * slope)
     return share + (t - temp_degc) / warms_k, t
 
 

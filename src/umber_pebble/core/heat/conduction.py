@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.fat.crystallise import Setting, set_in_own_heat
-from umber_pebble.core.heat.steps import after_heat_degc, at_rest, cp_j_kgk, h_face_w_m2k
+from umber_pebble.core.heat.steps import REST_K, TURN_HALF_K, after_heat_degc, at_rest, h_face_w_m2k
 
 SHAPES = {"plate": 0, "rod": 1, "ball": 2}
 # columns of a layer's row that are looked up by name
@@ -157,7 +157,40 @@ class _Nodes(NamedTuple):
     bottom: Array
 
 
-@njit(cache=True, nogil=True)
+@njit(cache=True, error_model="numpy")
+def _solve(g, heat, t, inverse):  # type: ignore[no-untyped-def]
+    """Temperatures t of nodes in a row, in place of what each starts with: heat[j] stays in a node by kelvin, g[j] and g[j + 1]
+    lead to what is beside it. Nodes are taken out from both ends to the middle, since two sums side by side are done as soon as one.
+    """
+    n = t.size
+    for j in range(n):
+        inverse[j] = heat[j] + g[j] + g[j + 1]
+    middle, k = (n - 1) // 2, n
+    up = down = r = q = 0.0
+    for j in range(middle):
+        k -= 1
+        r, q = t[j] + g[j] * up * r, t[k] + g[k + 1] * down * q
+        up, down = 1.0 / (inverse[j] - g[j] * g[j] * up), 1.0 / (inverse[k] - g[k + 1] * g[k + 1] * down)
+        t[j], t[k], inverse[j], inverse[k] = r, q, up, down
+    if k > middle + 1:
+        k -= 1
+        q = t[k] + g[k + 1] * down * q
+        down = 1.0 / (inverse[k] - g[k + 1] * g[k + 1] * down)
+        t[k], inverse[k] = q, down
+    above, below = g[middle], g[middle + 1]
+    d = inverse[middle] - above * above * up - below * below * down
+    r = q = (t[middle] + above * up * r + below * down * q) / d
+    t[middle] = r
+    for k in range(middle + 1, n):
+        q = (t[k] + g[k] * q) * inverse[k]
+        t[k] = q
+        j = 2 * middle - k
+        if j >= 0:
+            r = (t[j] + g[j + 1] * r) * inverse[j]
+            t[j] = r
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
 def _march(start, start_set, times, nodes, first, last, kept):  # type: ignore[no-untyped-def]
     widths, areas, volumes, rows, top, bottom = nodes
     cases, n = start.shape
@@ -165,62 +198,55 @@ def _march(start, start_set, times, nodes, first, last, kept):  # type: ignore[n
     seen = np.empty((7, cases, steps + 1))
     fields, shares = np.empty((kept, steps + 1, n)), np.empty((kept, steps + 1, n))
     end, end_set = start.copy(), start_set.copy()
-    g, k, cp = np.empty(n - 1), np.empty(n), np.empty(n)
-    upper, rhs = np.empty(n), np.empty(n)
+    # conductance above each node and below the last, half a cell's resistance, heat that stays in a node by kelvin
+    g, half, heat = np.empty(n + 1), np.empty(n), np.empty(n)
+    hot, cp, after, inverse = np.empty(n), np.empty(n), np.empty(n), np.empty(n)
     for case in range(cases):
         t, x, row = end[case], end_set[case], rows[case]
-        dx, area, volume = widths[case], areas[case], volumes[case]
+        sets = row[:, 6] > 0.0
+        turns = (row[:, 3] != row[:, 4]) & ~sets
+        area, volume, join = areas[case], volumes[case], row[:, 8].copy()
+        half_dx, solid, span_k = 0.5 * widths[case], row[:, 0].copy(), row[:, 1] - row[:, 0]
+        low, span_cp, mass, made = row[:, 3].copy(), row[:, 4] - row[:, 3], row[:, 2] * volume, row[:, 7] * volume
+        hot[:] = 0.0
+        above, below = top[case], bottom[case]
         s_top, s_bottom = t[0], t[n - 1]
         for i in range(steps + 1):
             if i > 0:
                 dt = times[i] - times[i - 1]
                 for j in range(n):
-                    if row[j, 6] > 0.0:
-                        done = x[j] / row[j, 11]
-                        k[j] = row[j, 1] + (row[j, 0] - row[j, 1]) * done
-                        cp[j] = row[j, 4] + (row[j, 3] - row[j, 4]) * done
-                    else:
-                        k[j] = row[j, 0]
-                        cp[j] = cp_j_kgk(t[j], row[j, 3], row[j, 4], row[j, 5])
+                    # how far a node is what it is when hot: above its turn, or molten
+                    if sets[j]:
+                        hot[j] = 1.0 - x[j] / row[j, 11]
+                    elif turns[j]:
+                        hot[j] = min(max((t[j] - row[j, 5] + TURN_HALF_K) / (2.0 * TURN_HALF_K), 0.0), 1.0)
+                for j in range(n):
+                    cp[j] = low[j] + span_cp[j] * hot[j]
+                    half[j] = half_dx[j] / (solid[j] + span_k[j] * hot[j])
+                    heat[j] = mass[j] * cp[j] / dt
+                    after[j] = heat[j] * t[j] + made[j]
                 # conductance between neighbours: two half cells and the join between them
-                for j in range(n - 1):
-                    g[j] = area[j + 1] / (0.5 * dx[j] / k[j] + row[j + 1, 8] + 0.5 * dx[j + 1] / k[j + 1])
-                half_top, half_bottom = 2.0 * k[0] / dx[0], 2.0 * k[n - 1] / dx[n - 1]
-                h_top, h_bottom = h_face_w_m2k(s_top, top[case]), h_face_w_m2k(s_bottom, bottom[case])
-                u_top = half_top * h_top / (half_top + h_top)
-                u_bottom = area[n] * half_bottom * h_bottom / (half_bottom + h_bottom)
-                in_top = top[case, 7] * half_top / (half_top + h_top)
-                in_bottom = area[n] * bottom[case, 7] * half_bottom / (half_bottom + h_bottom)
+                for j in range(1, n):
+                    g[j] = area[j] / (half[j - 1] + join[j] + half[j])
+                h_top, h_bottom = h_face_w_m2k(s_top, above), h_face_w_m2k(s_bottom, below)
+                # a surface, from what comes to it from within and from without
+                share_top, share_bottom = 1.0 / (1.0 + half[0] * h_top), 1.0 / (1.0 + half[n - 1] * h_bottom)
+                from_top = h_top * above[0] + above[7]
+                from_bottom = h_bottom * below[0] + below[7]
+                g[0], g[n] = h_top * share_top, area[n] * h_bottom * share_bottom
+                after[0] += share_top * from_top
+                after[n - 1] += area[n] * share_bottom * from_bottom
+                _solve(g, heat, after, inverse)
+                s_top = share_top * (after[0] + half[0] * from_top)
+                s_bottom = share_bottom * (after[n - 1] + half[n - 1] * from_bottom)
                 for j in range(n):
-                    c = row[j, 2] * cp[j] * volume[j] / dt
-                    above = g[j - 1] if j > 0 else 0.0
-                    below = g[j] if j < n - 1 else 0.0
-                    diagonal, r = c + above + below, c * t[j] + row[j, 7] * volume[j]
-                    if j == 0:
-                        diagonal += u_top
-                        r += u_top * top[case, 0] + in_top
-                    if j == n - 1:
-                        diagonal += u_bottom
-                        r += u_bottom * bottom[case, 0] + in_bottom
-                    if j > 0:
-                        diagonal -= above * upper[j - 1]
-                        r += above * rhs[j - 1]
-                    upper[j] = below / diagonal
-                    rhs[j] = r / diagonal
-                for j in range(n - 2, -1, -1):
-                    rhs[j] += upper[j] * rhs[j + 1]
-                s_top = (half_top * rhs[0] + h_top * top[case, 0] + top[case, 7]) / (half_top + h_top)
-                s_bottom = (half_bottom * rhs[n - 1] + h_bottom * bottom[case, 0] + bottom[case, 7]) / (
-                    half_bottom + h_bottom
-                )
-                for j in range(n):
-                    if row[j, 6] > 0.0:
+                    if sets[j]:
                         kin = (row[j, 9], row[j, 10], row[j, 11], row[j, 12], row[j, 13], row[j, 14])
-                        x[j], t[j] = set_in_own_heat(x[j], rhs[j], dt, row[j, 6] / cp[j], kin)
-                    elif row[j, 3] == row[j, 4]:
-                        t[j] = rhs[j]
+                        x[j], t[j] = set_in_own_heat(x[j], after[j], dt, row[j, 6] / cp[j], kin)
+                    elif turns[j]:
+                        t[j] = after_heat_degc(t[j], cp[j] * (after[j] - t[j]), row[j, 3], row[j, 4], row[j, 5])
                     else:
-                        t[j] = after_heat_degc(t[j], cp[j] * (rhs[j] - t[j]), row[j, 3], row[j, 4], row[j, 5])
+                        t[j] = after[j]
             total, whole = 0.0, 0.0
             # the hottest and coldest places are at faces, not in the middle of cells
             over, under = s_top, s_bottom
@@ -228,27 +254,21 @@ def _march(start, start_set, times, nodes, first, last, kept):  # type: ignore[n
                 over, under = t[first], t[last - 1]
             else:
                 if first > 0:
-                    over = (
-                        t[first]
-                        + (t[first - 1] - t[first]) * g[first - 1] / area[first] * 0.5 * dx[first] / k[first]
-                    )
+                    over = t[first] + (t[first - 1] - t[first]) * g[first] / area[first] * half[first]
                 if last < n:
-                    under = (
-                        t[last - 1]
-                        + (t[last] - t[last - 1]) * g[last - 1] / area[last] * 0.5 * dx[last - 1] / k[last - 1]
-                    )
-            hot, cold, least, most = max(over, under), min(over, under), x[first], x[first]
+                    under = t[last - 1] + (t[last] - t[last - 1]) * g[last] / area[last] * half[last - 1]
+            most_hot, most_cold, least, most = max(over, under), min(over, under), x[first], x[first]
             for j in range(first, last):
                 total += volume[j] * t[j]
                 whole += volume[j]
-                hot, cold = max(hot, t[j]), min(cold, t[j])
+                most_hot, most_cold = max(most_hot, t[j]), min(most_cold, t[j])
                 least, most = min(least, x[j]), max(most, x[j])
-            seen[0, case, i], seen[1, case, i], seen[2, case, i] = total / whole, hot, cold
+            seen[0, case, i], seen[1, case, i], seen[2, case, i] = total / whole, most_hot, most_cold
             seen[3, case, i], seen[4, case, i] = least, most
             seen[5, case, i], seen[6, case, i] = over, x[first]
             if case < kept:
                 fields[case, i], shares[case, i] = t, x
-            if at_rest(t, x, row, top[case], bottom[case]):
+            if abs(t[0] - above[0]) <= REST_K and at_rest(t, x, row, above, below):
                 # nothing happens any more
                 for q in range(7):
                     seen[q, case, i + 1 :] = seen[q, case, i]
@@ -288,21 +308,26 @@ class Prepared:
     moved: int
 
 
-def prepare(stacks: Sequence[Stack], watch: int) -> Prepared:
+def prepare(stacks: Sequence[Stack], watch: int, copies: int = 1) -> Prepared:
     """Stacks of the same nodes as rows that may be varied.
 
     Args:
         stacks: the cases, of one shape
         watch: index of the layer to watch
+        copies: of each stack
     Source: patankar-1980, chapter 4
     """
     first = stacks[0]
     counts = [layer.nodes for layer in first.layers]
-    rows = np.repeat(np.array([[layer.row() for layer in s.layers] for s in stacks]), counts, axis=1)
+    of_layers = np.array([[layer.row() for layer in s.layers] for s in stacks])
+    rows = np.repeat(np.repeat(of_layers, copies, axis=0), counts, axis=1)
     inside = np.ones(sum(counts), dtype=bool)
     inside[np.cumsum([0, *counts[:-1]])] = False
     rows[:, inside, JOIN] = 0.0
-    tops, bottoms = (np.array([getattr(s, side).row() for s in stacks]) for side in ("top", "bottom"))
+    tops, bottoms = (
+        np.repeat(np.array([face.row() for face in faces]), copies, axis=0)
+        for faces in ([s.top for s in stacks], [s.bottom for s in stacks])
+    )
     names = [layer.name for layer in first.layers]
     place = names.index("place") if "place" in names else None
     moved = sum(layer.nodes for layer in first.layers if layer.name != "place")

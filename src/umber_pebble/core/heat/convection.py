@@ -2,6 +2,7 @@
 
 import math
 
+import numpy as np
 from numba import njit
 
 from umber_pebble.core.constants import GRAVITY_M_S2, SEA_LEVEL_PA, STEFAN_BOLTZMANN_W_M2K4, ZERO_CELSIUS_K
@@ -22,8 +23,10 @@ def air_properties(film_degc: float) -> tuple[float, float, float]:
     Source: sutherland-1893
     """
     t = film_degc + _ZERO
-    mu = 1.716e-5 * (t / 273.15) ** 1.5 * (273.15 + 110.4) / (t + 110.4)
-    k = 0.02414 * (t / 273.15) ** 1.5 * (273.15 + 194.0) / (t + 194.0)
+    warmer = t / 273.15
+    risen = warmer * math.sqrt(warmer)
+    mu = 1.716e-5 * risen * (273.15 + 110.4) / (t + 110.4)
+    k = 0.02414 * risen * (273.15 + 194.0) / (t + 194.0)
     density = 101325.0 / (287.05 * t)
     return mu / density, k, 1006.0 * mu / k
 
@@ -63,7 +66,7 @@ def nusselt_up_mcadams_1954(pr: float, gr: float) -> float:
     Source: mcadams-1954
     """
     ra = pr * gr
-    nu: float = 0.54 * ra**0.25 if ra <= 1e7 else 0.15 * ra ** (1 / 3)
+    nu: float = 0.54 * math.sqrt(math.sqrt(ra)) if ra <= 1e7 else 0.15 * np.cbrt(ra)
     return nu
 
 
@@ -76,7 +79,7 @@ def nusselt_down_mcadams_1954(pr: float, gr: float) -> float:
         gr: Grashof number
     Source: mcadams-1954
     """
-    nu: float = 0.27 * (pr * gr) ** 0.25
+    nu: float = 0.27 * math.sqrt(math.sqrt(pr * gr))
     return nu
 
 
@@ -89,7 +92,7 @@ def nusselt_stream_pohlhausen_1921(pr: float, re: float) -> float:
         re: Reynolds number on its length, to 5e5
     Source: pohlhausen-1921
     """
-    nu: float = 0.664 * re**0.5 * pr ** (1 / 3)
+    nu: float = 0.664 * math.sqrt(re) * np.cbrt(pr)
     return nu
 
 

@@ -193,7 +193,7 @@ def _march(likely: Case, grid: Grid, n: int, value: dict[str, Draws], depth: Dra
     for i, stay in enumerate(casting.path):
         steps = stay_times_s(casting, i, grid.first_s, grid.growth)
         stack = stack_of(likely, stay.place, grid)
-        ready = prepare([stack] * n, piece)
+        ready = prepare([stack], piece, n)
         _vary(ready, casting, piece, stay.place, value, depth, faster)
         out, _, temps, shares = march(ready, steps, carried)
         moved = ready.moved

@@ -15,6 +15,9 @@ WATER_CP_J_KGK = 4186.0
 WATER_EVAPORATES_J_KG = 2.257e6
 MELTS_FROM_DEGC, MELTS_TO_DEGC = 145.0, 150.0
 
+LEAST_RISE_K = 10.0
+"""Less than this is not reckoned as heating."""
+
 
 @dataclass(frozen=True, slots=True)
 class Heating:
@@ -73,7 +76,7 @@ def heating_curve(heating: Heating, efficiency_frac: float, latent_j_kg: float) 
     Source: incropera-2007, section 1.3
     """
     require_range("ring.power_w", heating.ring_w, 100.0, 20_000.0)
-    require_range("cook_degc", heating.cook_degc, heating.start_degc + 10.0, 185.0)
+    require_range("cook_degc", heating.cook_degc, heating.start_degc + LEAST_RISE_K, 185.0)
     temps = np.linspace(heating.start_degc, heating.cook_degc, 60)
     heat = heat_taken_j(heating, temps, latent_j_kg)
     middle = (temps[1:] + temps[:-1]) / 2

@@ -4,12 +4,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
-from numba import njit
 
 from umber_pebble.core.fat.crystallise import setting_of
 from umber_pebble.core.heat.casting import Casting, LayerUnder, Place
 from umber_pebble.core.heat.conduction import Array, Face, History, Layer, Stack, Watched, conduct_all
-from umber_pebble.core.heat.times import first_that_stays_s, growing_times_s
+from umber_pebble.core.heat.times import first_past_s, growing_times_s
 from umber_pebble.core.materials.load import Material
 
 
@@ -59,39 +58,18 @@ class PieceRun:
         """When several are past their limits at once and stay so for a while [s, by case]; inf if never: a skin chilled by its mould
         is warmed again from within, and what sets late warms all of it."""
         values = tuple(np.atleast_2d(getattr(self, series)) for series, _ in conditions)
-        cases = values[0].shape[0]
         limits = tuple(
-            np.broadcast_to(np.asarray(limit, dtype=np.float64), cases).copy() for _, limit in conditions
+            limit if isinstance(limit, np.ndarray) else np.full(values[0].shape[0], limit)
+            for _, limit in conditions
         )
         rises = tuple(series.endswith("_set") for series, _ in conditions)
-        out = np.empty(cases)
-        above = np.full(values[0].shape, -np.inf)
-        for series, at, rising in zip(values, limits, rises, strict=True):
-            _farther(above, series, at, rising)
-        first_that_stays_s(self.times_s, above, LEAST_STAY_S, STAYS, out)
+        out: Array = first_past_s(self.times_s, values, limits, rises)
         return out
 
     def one(self) -> "PieceRun":
         """The first run alone."""
         first = {name: getattr(self, name)[0] for name in Watched._fields}
         return replace(self, **first)
-
-
-LEAST_STAY_S, STAYS = 5.0, 0.2
-"""A state holds when it lasts so long, and for such a share of the time it took to come [s, 1]."""
-TURNS_K = 10.0
-"""Kelvins that weigh as much as a whole share set where two conditions are compared."""
-
-
-@njit(cache=True)
-def _farther(above, values, limits, rises):  # type: ignore[no-untyped-def]
-    """How far a series still is from its limit, zero and below once it is past it [case, time]; the farthest counts."""
-    for c in range(values.shape[0]):
-        at = limits[c]
-        for i in range(values.shape[1]):
-            far = at - values[c, i] if rises else (values[c, i] - at) / TURNS_K
-            if far > above[c, i]:
-                above[c, i] = far
 
 
 @dataclass(frozen=True, slots=True)

@@ -33,7 +33,7 @@ def h_face_w_m2k(surface: float, face: NDArray[np.float64]) -> float:
     natural = h_convection_w_m2k(surface, face[0], face[2], int(face[1]))
     both: float = natural
     if face[6] > 0.0:
-        both = (natural**3 + h_stream_w_m2k(surface, face[0], STREAM_LENGTH_M, face[6]) ** 3) ** (1.0 / 3.0)
+        both = np.cbrt(natural**3 + h_stream_w_m2k(surface, face[0], STREAM_LENGTH_M, face[6]) ** 3)
     whole: float = face[4] * both + h_radiation_w_m2k(surface, face[0], face[3])
     return whole
 

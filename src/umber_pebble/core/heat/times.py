@@ -10,6 +10,10 @@ from umber_pebble.core.heat.conduction import Array
 
 FIRST_STEP_S = 0.25
 STEP_GROWTH = 1.015
+LEAST_STAY_S, STAYS = 5.0, 0.2
+"""A state holds when it lasts so long, and for such a share of the time it took to come [s, 1]."""
+TURNS_K = 10.0
+"""Kelvins that weigh as much as a whole share set where two conditions are compared."""
 
 
 def growing_times_s(end_s: float, first_s: float = FIRST_STEP_S, growth: float = STEP_GROWTH) -> Array:
@@ -46,27 +50,39 @@ def falls_below_s(times_s: Array, temps_degc: Array, limit_degc: float) -> float
     return float(times_s[i - 1] + (times_s[i] - times_s[i - 1]) * (a - limit_degc) / (a - b))
 
 
-@njit(cache=True)
-def first_that_stays_s(times, above, least_s, share, out):  # type: ignore[no-untyped-def]
-    """When each case first comes to zero and stays there for so long and for such a share of that time [s]; inf if never.
+@njit(cache=True, error_model="numpy", inline="always")
+def _far(values, limits, rises, c, i):  # type: ignore[no-untyped-def]
+    """How far a case still is from all its limits at once, zero and below once it is past them; the farthest counts."""
+    far = -np.inf
+    for q in range(len(values)):
+        at, now = limits[q][c], values[q][c, i]
+        far = max(far, at - now if rises[q] else (now - at) / TURNS_K)
+    return far
+
+
+@njit(cache=True, error_model="numpy")
+def first_past_s(times, values, limits, rises):  # type: ignore[no-untyped-def]
+    """When each case first is past several limits at once and stays so for a while [s, by case]; inf if never.
 
     Args:
         times: of all of them [s]
-        above: what is left until it holds, zero and below once it does [case, time]
-        least_s, share: how long it has to stay [s, 1]
-        out: written to [case]
+        values: a series for each limit [case, time]
+        limits: by case, in each series' unit
+        rises: whether a series rises to its limit
     Source: definition
     """
-    for c in range(above.shape[0]):
-        out[c] = np.inf
+    cases = values[0].shape[0]
+    out = np.full(cases, np.inf)
+    for c in range(cases):
         again, first = np.inf, -1
         for i in range(times.size - 1, -1, -1):
-            if above[c, i] > 0.0:
+            if _far(values, limits, rises, c, i) > 0.0:
                 again = times[i]
-            elif again > times[i] + least_s + share * times[i]:
+            elif again > times[i] + LEAST_STAY_S + STAYS * times[i]:
                 first = i
         if first == 0:
             out[c] = times[0]
         elif first > 0:
-            a, b = max(above[c, first - 1], 1e-9), above[c, first]
+            a, b = max(_far(values, limits, rises, c, first - 1), 1e-9), _far(values, limits, rises, c, first)
             out[c] = times[first - 1] + (times[first] - times[first - 1]) * a / (a - b)
+    return out

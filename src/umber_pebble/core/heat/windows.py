@@ -206,8 +206,7 @@ def _of_material(name: str) -> bool:
     return name in ("glass", "half_time", "melts_at", "latent", "set_at_start") or name.startswith("limit")
 
 
-def _pace(runs: _Runs, *conditions: Condition) -> Spread:
-    [of] = told(runs.design, [runs.draws(runs.design.runs.until_all(*conditions))])
+def _pace(of: Told) -> Spread:
     sd = min(of.sd_of(lambda name: not _of_material(name)), MOST_PACE_SD)
     return Spread(math.exp(-Z_95 * sd), 1.0, math.exp(Z_95 * sd))
 
@@ -243,20 +242,13 @@ def _sugar(runs: _Runs, tg: Spread) -> PieceWindows:
         fine = float(temperature_at_log_viscosity_degc(log.likely, tg.likely))
         return [(series, fine)], [(series, _at_log(drawn, glass))]
 
-    found, times = _Found(runs), dict[str, tuple[float, Array]]()
-    for name in logs:
-        times[name] = runs.times(*conditions(name))
-        found.add(name, *times[name])
-    hold = found.cool_to_hold()
-    return PieceWindows(
-        **found.fields(),
-        limits={n: temperature_at_log_viscosity_degc(log.likely, tg.likely) for n, log in logs.items()},
-        limited_by=dict.fromkeys(SUGAR_MARKS, "heat"),
-        work_width=_work_width(runs, found, times),
-        cool_to_hold=hold,
-        pace=_pace(runs, ("mean_degc", tg.likely)),
-        likely_run=runs.fine.one(),
-        horizon_s=runs.casting.horizon_s,
+    limits = {n: temperature_at_log_viscosity_degc(log.likely, tg.likely) for n, log in logs.items()}
+    return _windows(
+        runs,
+        {name: runs.times(*conditions(name)) for name in logs},
+        [("mean_degc", tg.likely)],
+        # where it is glass, however warm it leaves its mould
+        limits | {"glass": limits["unmould"]},
     )
 
 
@@ -274,23 +266,49 @@ def _fat(runs: _Runs) -> PieceWindows:
             *chilled,
         ]
 
-    found, at_once, times = _Found(runs), dict[str, float](), dict[str, tuple[float, Array]]()
-    for name in FAT_MARKS:
-        times[name] = runs.times(*conditions(name))
-        found.add(name, *times[name])
-        at_once[name] = float(times[name][1][runs.design.at_once]) if runs.design.at_once is not None else 0.0
-    hold = found.cool_to_hold()
-    limited = {n: "heat" if 2 * at_once[n] > found.at[n].likely else "setting" for n in FAT_MARKS}
+    return _windows(
+        runs,
+        {name: runs.times(*conditions(name)) for name in FAT_MARKS},
+        # cold and set at once: what sets warms it again on the way
+        [("mean_degc", cold), ("least_set", melt.value("set_touch"))],
+        {name: melt.value(p) for name, (p, _) in FAT_MARKS.items()} | {"unmould_degc": cold},
+    )
+
+
+Times = tuple[float, Array]
+
+
+def _windows(
+    runs: _Runs, times: dict[str, Times], pace: Sequence[Condition], limits: dict[str, float]
+) -> PieceWindows:
+    """What its marks' times in the fine run and in every run of the design say of a casting."""
+    found, widths, hot = _Found(runs), _work_widths(runs, times), [("hottest_degc", HOT_TO_HOLD_DEGC)]
+    for name, of in times.items():
+        found.add(name, *of)
+    found.add("cool_to_hold", *runs.times(hot, hot))
+    *wide, paced = found.settle(
+        [*(draws for _, draws in widths.values()), runs.draws(runs.design.runs.until_all(*pace))]
+    )
+    between = dict(zip(widths, wide, strict=True))
+    found.by_material.pop("cool_to_hold")
+    hold, once = found.at.pop("cool_to_hold"), runs.design.at_once
+
+    def by_setting(name: str) -> bool:
+        return once is not None and name != "over_chilled" and 2 * times[name][1][once] <= found.at[name].likely
+
     return PieceWindows(
         **found.fields(),
-        limits={name: melt.value(p) for name, (p, _) in FAT_MARKS.items()} | {"unmould_degc": cold},
-        limited_by=limited | {"over_chilled": "heat"},
-        work_width=_work_width(runs, found, times),
+        limits=limits,
+        limited_by={name: "setting" if by_setting(name) else "heat" for name in times},
+        work_width={
+            name: found.within(widths[name][0], between[name]) if name in between else found.at[work.closes]
+            for name, work in WORKS.items()
+            if work.closes in times
+        },
         cool_to_hold=hold,
-        # cold and set at once: what sets warms it again on the way
-        pace=_pace(runs, ("mean_degc", cold), ("least_set", melt.value("set_touch"))),
+        pace=_pace(paced),
         likely_run=runs.fine.one(),
-        horizon_s=casting.horizon_s,
+        horizon_s=runs.casting.horizon_s,
     )
 
 
@@ -340,43 +358,30 @@ class _Found:
             self.thin[name] = self.thick[name] = min(first, horizon)
         self._waiting.append((name, max(first + shift, 0.0), np.maximum(self.runs.draws(times) + shift, 0.0)))
 
-    def _settle(self) -> None:
-        """All that waits, read off the design at once."""
+    def settle(self, more: Sequence[Array]) -> list[Told]:
+        """All that waits, read off the design at once, and more beside it."""
         horizon = self.runs.casting.horizon_s
-        rows = told(self.runs.design, [times for *_, times in self._waiting])
-        for (name, likely, _), of in zip(self._waiting, rows, strict=True):
+        rows = told(self.runs.design, [*(times for *_, times in self._waiting), *more])
+        for (name, likely, _), of in zip(self._waiting, rows, strict=False):
             whole = self.within(likely, of)
             wider = math.exp(Z_95 * of.sd_of(_of_material))
             self.at[name] = whole
             self.by_material[name] = Spread(whole.likely / wider, whole.likely, min(whole.likely * wider, horizon))
             self.shares[name] = of.shares(lambda name: TOLD_AS.get(name, name))
-        self._waiting = []
-
-    def cool_to_hold(self) -> Spread:
-        """When no place is hot to hold any more, kept apart from the other times; with it all that was added is settled."""
-        hot: list[Condition] = [("hottest_degc", HOT_TO_HOLD_DEGC)]
-        self.add("cool_to_hold", *self.runs.times(hot, hot))
-        self._settle()
-        self.by_material.pop("cool_to_hold")
-        return self.at.pop("cool_to_hold")
+        return rows[len(self._waiting) :]
 
     def fields(self) -> dict[str, dict]:  # type: ignore[type-arg]
         return {name: getattr(self, name) for name in ("at", "by_material", "thin", "thick", "shares")}
 
 
-def _work_width(runs: _Runs, found: _Found, times: Mapping[str, tuple[float, Array]]) -> dict[str, Spread]:
-    """How long each kind of hands' work may last that this cast has the marks for [s]."""
-    out = dict[str, Spread]()
+def _work_widths(runs: _Runs, times: Mapping[str, Times]) -> dict[str, Times]:
+    """How long each kind of hands' work between two marks may last that this cast has them for [s], likely and in each draw."""
+    out = dict[str, Times]()
     for name, work in WORKS.items():
-        if work.closes not in times:
-            continue
-        if work.opens is None:
-            out[name] = found.at[work.closes]
+        if work.closes not in times or work.opens is None:
             continue
         first, closes = times[work.opens], times[work.closes]
         opened = np.isfinite(first[1])
         width = np.maximum(np.subtract(closes[1], first[1], out=np.zeros_like(first[1]), where=opened), 0.0)
-        likely = max(closes[0] - first[0], 0.0) if math.isfinite(first[0]) else 0.0
-        [wide] = told(runs.design, [runs.draws(width)])
-        out[name] = found.within(likely, wide)
+        out[name] = max(closes[0] - first[0], 0.0) if math.isfinite(first[0]) else 0.0, runs.draws(width)
     return out

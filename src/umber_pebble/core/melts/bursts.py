@@ -53,7 +53,7 @@ THROUGH = School(1.0, "through")
 @dataclass(frozen=True, slots=True)
 class Bowl:
     """Wafers in a vessel, to be melted in an oven: how warm they start and are to end [degC], how thick they are [m], by which
-    school."""
+    school; how much of it is melted as it goes in, in what was melted before [frac]."""
 
     case: PotCase
     oven: Microwave
@@ -61,6 +61,7 @@ class Bowl:
     melt_to_degc: float
     wafer_m: Spread
     school: School
+    melted_frac: float = 0.0
 
     def __post_init__(self) -> None:
         require_range("microwave.power_w", self.oven.power_w, 200.0, 2000.0)
@@ -118,10 +119,10 @@ class Next:
 def _melt(
     bursts: Array, until_s: float, oven: float, wafer: float, n: tuple[float, ...]
 ) -> tuple[Array, Array, Array, Array]:
-    mass, cp_l, cp_s, heat, melts, start, air, loss, bowl_c, bowl_g, prefers = n
+    mass, cp_l, cp_s, heat, melts, start, air, loss, bowl_c, bowl_g, prefers, melted = n
     count = int(until_s / STEP_S) + 1
     out = np.empty((count // EVERY + 2, 4))
-    solid = mass if start < melts else 0.0
+    solid = mass * (1.0 - melted) if start < melts else 0.0
     t_s, t_l, t_b = start, start, start
     hottest, row = start, 0
     for i in range(count):
@@ -251,6 +252,7 @@ def _numbers(bowl: Bowl) -> tuple[float, ...]:
         case.pot.mass_kg * case.pot.metal.value("cp"),
         material("kitchen", "transfer", "bath").value("conductance") * wetted,
         kitchen.value("melt_prefers"),
+        bowl.melted_frac,
     )
 
 

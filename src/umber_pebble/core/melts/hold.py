@@ -268,6 +268,20 @@ def marks_of(
     return _after(times, share, case.thick, from_s), _after(times, share, stiff, from_s)
 
 
+def flows_and_stiff_degc(held: Held) -> tuple[float, float]:
+    """Above what it flows and below what it is stiff; what sets in time has both where it melts [degC].
+
+    Source: williams-landel-ferry-1955, assumption
+    """
+    if held.tg is None:
+        return held.melt.value("melts_at"), held.melt.value("melts_at")
+    closes, stiff = (
+        temperature_at_log_viscosity_degc(held.melt.value(p), held.tg.likely)
+        for p in ("log_pour_close", "log_stiff")
+    )
+    return closes, stiff
+
+
 def tip_of(held: Held, temps: Array, times: Array, case: HeldCase, from_s: float) -> float:
     """When the melt in an idle tip is stiff: a thin rod in the room's air [s]. Source: incropera-2007, section 5.1"""
     if held.tip_m is None:

@@ -21,11 +21,12 @@ FINE_M = 1e-5
 
 @dataclass(frozen=True, slots=True)
 class Layer:
-    """A pass in the cut: which, its areas as rings of (across, height) [m], and a point in the largest of them."""
+    """A pass in the cut: which, its areas as rings of (across, height) [m], and where in the largest of them a line to its name may end."""
 
     index: int
     rings: list[Ring]
-    at: list[float]
+    across_m: float
+    height_m: float
 
 
 def layers_of(
@@ -81,4 +82,4 @@ def _layer(index: int, area: BaseGeometry) -> list[Layer]:
     rings = [
         [[round(x, 6), round(z, 6)] for x, z in ring.coords] for p in parts for ring in (p.exterior, *p.interiors)
     ]
-    return [Layer(index, rings, [largest.x, largest.y])]
+    return [Layer(index, rings, largest.x, largest.y)]

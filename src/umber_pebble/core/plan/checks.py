@@ -6,6 +6,8 @@ from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.leaving import least_thickness_m
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.compile import Plan
+from umber_pebble.core.plan.cooks import lies_in
+from umber_pebble.core.plan.fares import IN_TIME_FRAC
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.remarks import (
     ChillsFirst,
@@ -23,7 +25,6 @@ from umber_pebble.core.plan.remarks import (
     each_once,
 )
 from umber_pebble.core.plan.rounds import works_in_window
-from umber_pebble.core.plan.timetable import most_at_once
 
 THICK_ENOUGH_M = 0.02
 """Thicker than this nothing breaks as it leaves its mould."""
@@ -35,13 +36,17 @@ def remarks_of(compiled: Plan) -> list[Remark]:
     out = list[Remark]()
     if plan.due_s <= 0:
         out.append(DueInPast(-plan.due_s))
-    elif start_s < 0:
-        out.append(TooLate(plan.due_s - start_s, plan.due_s))
+    elif start_s < 0 or compiled.fares.spare_s < 0:
+        late = min(compiled.fares.spare_s, 0.0)
+        out.append(TooLate(compiled.lasts_s, compiled.ends_s + late - max(start_s, 0.0)))
+    out += [of for of in compiled.fares.lost if of.kept_frac < IN_TIME_FRAC]
     for c in cooks:
-        if c.window.width.likely <= 0:
-            out.append(WindowNever(c.number, c.window.depth_m))
-        elif sum(r.casts * plan.pour_each_s(plan.lines[r.line]) for r in c.rounds) > c.window.width.low:
-            out.append(WindowNarrow(c.number, c.window.width.low))
+        for r in c.rounds:
+            _, window = c.pours[r.line]
+            if window.width.likely <= 0:
+                out.append(WindowNever(plan.lines[r.line].named, window.depth_m))
+            elif r.casts * plan.pour_each_s(plan.lines[r.line]) > window.width.low:
+                out.append(WindowNarrow(plan.lines[r.line].named, window.width.low))
         holds = holds_kg(c.way, c.wet)
         if c.charge_kg > holds:
             out.append(PotTooSmall(c.charge_kg, holds))
@@ -49,20 +54,20 @@ def remarks_of(compiled: Plan) -> list[Remark]:
             line, w = plan.lines[r.line], windows[r.number]
             if not line.last:
                 if w.never(family_of(c.way.melt).ends.bears_next):
-                    out.append(NeverSets(r.number))
+                    out.append(NeverSets(line.named))
             elif w.never("unmould"):
-                out.append(NeverSets(r.number))
+                out.append(NeverSets(line.named))
             elif "over_chilled" in w.at and w.at["over_chilled"].low < w.at["unmould"].high:
-                out.append(ChillsFirst(r.number))
+                out.append(ChillsFirst(line.named))
             thin = too_thin_to_leave(line, c.way.melt) if line.cast_off else None
             if thin is not None:
-                out.append(ThinToLeave(r.number, line.cast.thickness.likely, thin))
+                out.append(ThinToLeave(line.named, line.cast.thickness.likely, thin))
             each = plan.work_each_s(line)
             if line.work and r.casts > works_in_window(w, line.work, plan.pour_each_s(line), each):
-                out.append(OneByOne(r.number, line.work))
-    for place, moulds in most_at_once(plan, cooks).items():
-        if moulds > plan.shelves.get(place, moulds):
-            out.append(ShelfSmall(place, moulds, plan.shelves[place]))
+                out.append(OneByOne(line.named, line.work))
+            place, moulds = lies_in(plan, line, r.casts)
+            if moulds > plan.shelves.get(place, moulds):
+                out.append(ShelfSmall(place, moulds, plan.shelves[place]))
     return each_once(out + _damp(plan))
 
 

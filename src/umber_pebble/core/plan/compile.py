@@ -7,34 +7,50 @@ from umber_pebble.core.errors import Missing, OutOfRange, require_range
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, round_windows
+from umber_pebble.core.plan.cooks import PotCook, Round
+from umber_pebble.core.plan.day.compile import OrderDay
+from umber_pebble.core.plan.day.order import order_day
+from umber_pebble.core.plan.day.problem import Timetable
+from umber_pebble.core.plan.fares import Fares, fares_of
 from umber_pebble.core.plan.problem import MeltWay, PlanInput
-from umber_pebble.core.plan.rounds import Size, make_rounds, round_sizes
-from umber_pebble.core.plan.spares import casts_needed
-from umber_pebble.core.plan.timetable import Task, back_from, forward
+from umber_pebble.core.plan.rounds import Size, check_rounds, round_sizes
+from umber_pebble.core.plan.spares import casts_made
+from umber_pebble.core.plan.tasks import PlannedHeat, Task
+from umber_pebble.core.plan.timetable import scheduled
 
 
 @dataclass(frozen=True)
 class Plan:
-    """The compiled order: what it was made from; per line the castings to make and of a round at most; cooks; windows per round [s
-    from its pour]; tasks [s from now]. What a screen shows of it is made from it when that is asked for."""
+    """The compiled order: what it was made from; per line the castings to make and of a round at most; its day, that day's timetable,
+    and how it fares; cooks; windows per round [s from its pour]; heats and tasks, and when all is ready [s from now]. What a screen
+    shows of it is made from it when that is asked for."""
 
     problem: PlanInput
     casts: tuple[int, ...]
     sizes: tuple[Size, ...]
+    day: OrderDay
+    table: Timetable
+    fares: Fares
     cooks: tuple[PotCook, ...]
     windows: dict[int, PieceWindows]
+    heats: tuple[PlannedHeat, ...]
     tasks: tuple[Task, ...]
+    ends_s: float
 
     @cached_property
     def rounds(self) -> tuple[Round, ...]:
-        """All rounds, by number."""
-        return tuple(r for c in self.cooks for r in c.rounds)
+        """All rounds, by number: in the order in which they are poured."""
+        return tuple(sorted((r for c in self.cooks for r in c.rounds), key=lambda r: r.number))
 
     @cached_property
     def start_s(self) -> float:
         """When the first task begins [s from now]."""
         return min(task.start_s for task in self.tasks)
+
+    @cached_property
+    def lasts_s(self) -> float:
+        """From its beginning until all is ready [s]."""
+        return self.ends_s - self.start_s
 
     def cooks_of(self, melt: str) -> list[PotCook]:
         """The cooks of a melt, in order."""
@@ -59,18 +75,24 @@ def compile_plan(plan: PlanInput) -> Plan:
     if not plan.lines:
         raise Missing("add a line: a piece and how many", path="lines")
     _check(plan)
+    sizes = round_sizes(plan)
     # the passes of a part are as many as its last one needs
     lasts = [plan.lines[chain[-1]] for chain in plan.chains]
     # and of what is joined there is nothing to spare
     casts = [
-        line.quantity if line.needs else casts_needed(line.quantity, plan.confidence_frac, line.break_rate)
-        for line in lasts
+        line.quantity
+        if line.needs
+        else casts_made(line.quantity, line.spares, size.casts, plan.confidence_frac, line.break_rate)
+        for line, size in zip(lasts, sizes, strict=True)
     ]
-    sizes = round_sizes(plan)
-    cooks = make_cooks(plan, make_rounds(plan, casts, sizes))
-    windows = round_windows(plan, cooks)
-    tasks = back_from(forward(plan, cooks, windows), plan.due_s)
-    return Plan(plan, tuple(casts), tuple(sizes), tuple(cooks), windows, tuple(tasks))
+    check_rounds(casts, sizes)
+    chosen = order_day(plan, casts, [size.casts for size in sizes])
+    day, table = chosen.of, chosen.table
+    fares = fares_of(chosen)
+    of = scheduled(day, table, fares.start_s)
+    return Plan(
+        plan, tuple(casts), tuple(sizes), day, table, fares, of.cooks, of.windows, of.heats, of.tasks, of.ends_s
+    )
 
 
 def _check(plan: PlanInput) -> None:

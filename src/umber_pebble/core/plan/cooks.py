@@ -1,7 +1,7 @@
 """Rounds and cooks: what goes into the pot, and when it may be poured."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, require_range
@@ -25,21 +25,24 @@ from umber_pebble.core.temper.schools import Tempering
 
 @dataclass(frozen=True, slots=True)
 class Round:
-    """One pour into a line's mould: its number, line, cook, castings; on: the round it is poured on, None in an empty mould."""
+    """One pour into a line's mould: its number, line, cook, castings; on: the round it is poured on, None in an empty mould; stay: what
+    stands in one mould together, from its first pass until all of it is turned out, has the same number."""
 
     number: int
     line: int
     cook: int
     casts: int
     on: int | None = None
+    stay: int = 0
 
 
 @dataclass(frozen=True, slots=True)
 class PotCook:
     """One melt of a material in its vessel: what is in it, what is added for it, and its windows.
 
-    hob is the time until it is melted and hot enough, of a couverture until it is in temper; water_left is None for fat;
-    seed_kg is the part of the fresh that is kept back unmelted.
+    rounds in the order in which they are poured, which may be over hours: it is warmed in between. flow and window are of what may
+    be poured longest of it, pours has those of each line. hob is the time until it is melted and hot enough, of a couverture until it
+    is in temper; water_left is None for fat; seed_kg is the part of the fresh that is kept back unmelted.
     """
 
     number: int
@@ -55,14 +58,27 @@ class PotCook:
     wet: bool
     water_kg: float
     water_left: Spread | None
-    flow: Flow
     heating: Heating | Melting | Bowl
     hob: Spread
-    window: PourWindow
+    pours: dict[int, tuple[Flow, PourWindow]]
     tempering: Tempering | None = None
     seed_kg: float = 0.0
 
     bags_kg: float = 0.0
+
+    @property
+    def flow(self) -> Flow:
+        """Of the line that may be poured longest."""
+        return self._longest[0]
+
+    @property
+    def window(self) -> PourWindow:
+        """Of the line that may be poured longest."""
+        return self._longest[1]
+
+    @property
+    def _longest(self) -> tuple[Flow, PourWindow]:
+        return max(self.pours.values(), key=lambda pour: pour[1].closes.likely)
 
     @property
     def casts(self) -> int:
@@ -194,6 +210,11 @@ def route_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[tuple[PlaceSt
     return (first, (PlaceStay(handled, way.sets_in), way.sets_in_id)) if way.carried else (first,)
 
 
+def lies_in(plan: PlanInput, line: PlanLine, casts: int) -> tuple[str, int]:
+    """Where a round of castings sets, and how many moulds of it [count]. Source: definition"""
+    return route_of(plan, line, casts)[-1][1], math.ceil(casts / line.mould.cavities)
+
+
 def path_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[PlaceStay, ...]:
     """The same without the ids, and without a stay that the next one has overtaken. Source: definition"""
     stays = [stay for stay, _ in route_of(plan, line, casts)]
@@ -247,27 +268,20 @@ def charge_of(plan: PlanInput, way: MeltWay, pour_kg: float, lines: Sequence[Pla
     return charge, residue
 
 
-def make_cooks(plan: PlanInput, groups: list[list[tuple[int, int]]]) -> list[PotCook]:
+def make_cooks(plan: PlanInput, groups: Iterable[Sequence[Round]]) -> list[PotCook]:
     """The cooks with their charges and windows. What a cook leaves in its vessel goes into the next one of its melt.
 
+    Args:
+        plan: of the order
+        groups: the rounds of each cook, in the order in which they are poured
     Raises: OutOfRange: the heat is too weak, or a charge outside the vessel model. MouldTooWeak.
     Source: definition
     """
     cooks: list[PotCook] = []
     left: dict[str, float] = {}
-    of_line: dict[int, list[int]] = {}
-    number = 0
-    for c, group in enumerate(groups):
-        rounds = []
-        for line, casts in group:
-            after, nth = plan.lines[line].after, of_line.setdefault(line, [])
-            earlier = [] if after is None else of_line.get(after, [])
-            on = earlier[len(nth)] if len(nth) < len(earlier) else None
-            rounds.append(Round(number, line, c, casts, on))
-            nth.append(number)
-            number += 1
-        melt = plan.lines[group[0][0]].melt
-        cook = make_cook(plan, c, tuple(rounds), left.get(melt, 0.0))
+    for number, rounds in enumerate(groups):
+        melt = plan.lines[rounds[0].line].melt
+        cook = make_cook(plan, number, tuple(rounds), left.get(melt, 0.0))
         left[melt] = cook.left_kg
         cooks.append(cook)
     return cooks
@@ -277,7 +291,7 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
     """One cook for these rounds, of one material [SI].
 
     Args:
-        plan: the plan
+        plan: of the order
         number, rounds: of the cook
         left_kg: melt that is in the vessel already [kg]
     Raises: OutOfRange: the heat is too weak, or a charge outside the vessel model. MouldTooWeak.
@@ -289,7 +303,8 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
     finished = sum(plan.lines[r.line].cast.finished.value.likely * r.casts for r in rounds)
     charge_kg, residue = charge_of(plan, way, poured, lines)
     fresh, bags = max(charge_kg - left_kg, 0.0), bags_kg(lines)
-    flow, window, charge, water = pour_of(plan, way, charge_kg, lines)
+    own = {r.line: pour_of(plan, way, charge_kg, [plan.lines[r.line]]) for r in rounds}
+    charge, water = _charge(plan, way, charge_kg, lines), own[rounds[0].line][3]
     wet = way.by.wet(way.melt, charge_kg)
     water_kg = way.melt.value("water_added") * fresh if wet else 0.0
     heating, hob = way.by.heating(charge, water_kg)
@@ -308,23 +323,22 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
         wet,
         water_kg,
         water,
-        flow,
         heating,
         hob,
-        window,
+        {line: (flow, window) for line, (flow, window, *_) in own.items()},
         tempering,
         seed_kg,
         bags,
     )
 
 
-def round_windows(plan: PlanInput, cooks: list[PotCook]) -> dict[int, PieceWindows]:
+def round_windows(plan: PlanInput, cooks: Sequence[PotCook]) -> dict[int, PieceWindows]:
     """Per round number, the windows of its castings [s from the pour].
 
     Source: definition
     """
     return {
-        r.number: piece_windows(plan, plan.lines[r.line], c.flow, c.window, r.casts)
+        r.number: piece_windows(plan, plan.lines[r.line], *c.pours[r.line], r.casts)
         for c in cooks
         for r in c.rounds
     }

@@ -55,7 +55,7 @@ class FatMelt(Making):
 
     def check(self, melt: Material, path: str) -> None:
         """Warm enough to melt, not so warm that it spoils. Raises: OutOfRange. Source: common-practice"""
-        low = least_degc(melt, "melt_to", "melt_below")
+        low = least_degc(melt)
         require_range(f"{path}.melt_to_degc", self.melt_to_degc, low, melt.value("spoils_at"))
 
     def wet(self, melt: Material, charge_kg: float) -> bool:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from umber_pebble.core.explained import Explained, Input
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.hob import Heating
 from umber_pebble.core.heat.melting import Melting
 from umber_pebble.core.heat.pour import Flow
@@ -26,15 +27,10 @@ def off_heat_degc(wanted_degc: float) -> Spread:
     return Spread(wanted_degc + by.low, wanted_degc + by.likely, wanted_degc + by.high)
 
 
-def least_degc(melt: Material, goes_to: str, below: str) -> float:
-    """The coolest a melt may be taken off the heat [degC]: so far under the lowest of what it usually goes to.
-
-    Args:
-        melt, goes_to: the material, and which of its values that is
-        below: how far, by its name in the kitchen's table
-    Source: assumption
-    """
-    return melt.spread(goes_to).low - material("kitchen", "usual", "off_heat").value(below)
+def least_degc(melt: Material) -> float:
+    """The coolest a melt may be taken off the heat [degC]: so far under the lowest of what it usually goes to. Source: assumption"""
+    of = family_of(melt)
+    return melt.spread(of.goes_to).low - material("kitchen", "usual", "off_heat").value(of.short_by)
 
 
 @dataclass(frozen=True, slots=True)

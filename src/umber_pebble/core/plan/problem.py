@@ -11,11 +11,14 @@ from umber_pebble.core.materials.load import Material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.passes.base import InHand, LaidAs, Soft
+from umber_pebble.core.plan.day.problem import Timetable
 from umber_pebble.core.plan.making import Making
-from umber_pebble.core.plan.spares import BreakRate
+from umber_pebble.core.plan.spares import BreakRate, Spares
 from umber_pebble.core.spread import Spread, exact
 
 NOTHING = exact(0.0)
+MOST_HANDS = 6
+"""So many pairs of hands are planned for at most."""
 
 PouredAs = LaidAs | Literal["join", "swirl"]
 """How a melt is laid on; a swirl goes into the vessel of the next line, right before that is poured."""
@@ -108,7 +111,7 @@ class PlanLine:
     (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
     needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build is
     known by where break rates are kept, "" for a plain fill. work: what they do while it is soft, on: and with what; leaves: at which mark of its
-    windows it leaves its mould or film. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
+    windows it leaves its mould or film. spares: how many more than asked are cast. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
     """
 
@@ -134,6 +137,7 @@ class PlanLine:
     softens_s: float = 0.0
     body: Revolved | None = None
     on: Inclusion | None = None
+    spares: Spares = "as_sure"
 
     @property
     def name(self) -> str:
@@ -225,8 +229,10 @@ class MeltWay:
 
 @dataclass(frozen=True)
 class PlanInput:
-    """Everything a plan rests on; ways by the key of their melt; shelves: moulds a place takes at once [count]. due_s is from
-    now [s]."""
+    """Everything a plan rests on; ways by the key of their melt; shelves: moulds a place takes at once [count]; people: whose
+    hands are at it, "" where nobody is named; kept: a timetable that was found before. due_s is from now, sooner_s by how much
+    each line of the order is wanted before that [s]; open_s: when hands may be at it, from and to, in order, past the due time too,
+    empty: at any time [s from now]."""
 
     lines: tuple[PlanLine, ...]
     ways: dict[str, MeltWay]
@@ -239,6 +245,10 @@ class PlanInput:
     reserve_frac: float
     by_hand: tuple[HandStep, ...] = ()
     shelves: dict[str, int] = field(default_factory=dict)
+    people: tuple[str, ...] = ("",)
+    kept: Timetable | None = None
+    sooner_s: tuple[float, ...] = ()
+    open_s: tuple[tuple[float, float], ...] = ()
 
     def way(self, line: PlanLine) -> MeltWay:
         return self.ways[line.melt]

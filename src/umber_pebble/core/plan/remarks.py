@@ -4,7 +4,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Literal
 
-from umber_pebble.core.plan.problem import Work
+from umber_pebble.core.plan.problem import Named, Work
+from umber_pebble.core.plan.tasks import TaskKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,20 +27,32 @@ class TooLate:
 
 @dataclass(frozen=True, slots=True)
 class WindowNever:
-    """A cook whose bubbles do not rise out of so much depth before it is too thick [m]."""
+    """A round whose melt is too thick for it before its bubbles have risen out of so much depth [m]."""
 
-    cook: int
+    named: Named
     depth_m: float
     code: Literal["window_never"] = field(default="window_never", init=False)
 
 
 @dataclass(frozen=True, slots=True)
 class WindowNarrow:
-    """A cook whose pour window may be too short for its rounds [s]."""
+    """A round for which the pour window may be too short [s]."""
 
-    cook: int
+    named: Named
     low_s: float
     code: Literal["window_narrow"] = field(default="window_narrow", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class EasilyLost:
+    """What is done too late on too many days: what is done, on how many days it is in time [frac], and how much longer than it takes
+    its window is [s]."""
+
+    kind: TaskKind
+    named: Named
+    kept_frac: float
+    room_s: float
+    code: Literal["easily_lost"] = field(default="easily_lost", init=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +68,7 @@ class PotTooSmall:
 class NeverSets:
     """A round that does not set where it lies."""
 
-    round: int
+    named: Named
     code: Literal["never_sets"] = field(default="never_sets", init=False)
 
 
@@ -63,7 +76,7 @@ class NeverSets:
 class ChillsFirst:
     """A round whose skin may crack from cold before it lets go."""
 
-    round: int
+    named: Named
     code: Literal["chills_first"] = field(default="chills_first", init=False)
 
 
@@ -71,7 +84,7 @@ class ChillsFirst:
 class ThinToLeave:
     """A round thinner than what leaves its mould whole [m]."""
 
-    round: int
+    named: Named
     thick_m: float
     least_m: float
     code: Literal["thin_to_leave"] = field(default="thin_to_leave", init=False)
@@ -81,7 +94,7 @@ class ThinToLeave:
 class OneByOne:
     """A round of which not even one is worked in its window for sure."""
 
-    round: int
+    named: Named
     work: Work
     code: Literal["one_by_one"] = field(default="one_by_one", init=False)
 
@@ -110,6 +123,7 @@ Remark = (
     | TooLate
     | WindowNever
     | WindowNarrow
+    | EasilyLost
     | PotTooSmall
     | NeverSets
     | ChillsFirst

@@ -31,8 +31,8 @@ def rests_to_degc(plan: PlanInput, cook: PotCook, r: Round) -> float | None:
     way = plan.way(before)
     if None in (family_of(of).softens_degc(of) for of in (cook.way.melt, way.melt)):
         return None
-    pour = cook.window.open_degc
-    casting = casting_of(plan, line, pour, cook.flow, path_of(plan, line, r.casts))
+    flow, window = cook.pours[r.line]
+    casting = casting_of(plan, line, window.open_degc, flow, path_of(plan, line, r.casts))
     under = LayerUnder(way.melt, before.cast.thickness.likely, way.sets_in.air_degc)
     does = _does(replace(casting, under=(under, *casting.under)))
     return does.pour_below_degc if does.verdict == "dissolves" else None

@@ -2,11 +2,15 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 from umber_pebble.core.errors import require_range
 
 PRIOR_BROKEN, PRIOR_GOOD = 1.0, 19.0
 MOST_CASTS = 20_000
+
+Spares = Literal["as_sure", "in_rounds", "full_rounds"]
+"""How many more than asked are cast: as many as the confidence asks; no round of the mould for them alone; all rounds full."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,3 +74,25 @@ def casts_needed(needed: int, confidence_frac: float, rate: BreakRate) -> int:
         mid = (low + high) // 2
         low, high = (low, mid) if chance_enough_frac(mid, needed, rate) >= confidence_frac else (mid, high)
     return high
+
+
+def casts_made(needed: int, spares: Spares, at_once: int, confidence_frac: float, rate: BreakRate) -> int:
+    """Castings made of what is needed, in rounds of a mould [count].
+
+    Args:
+        needed: 1 to 5000
+        spares: how many more
+        at_once: castings a round takes, at least 1
+        confidence_frac: 0.5 to 0.99
+        rate: what is known of breaking
+    Raises: OutOfRange: as casts_needed.
+    Source: beta-binomial
+    """
+    sure = casts_needed(needed, confidence_frac, rate)
+    match spares:
+        case "as_sure":
+            return sure
+        case "in_rounds":
+            return min(sure, math.ceil(needed / at_once) * at_once)
+        case "full_rounds":
+            return math.ceil(sure / at_once) * at_once

@@ -86,7 +86,7 @@ class SugarCook(Making):
     def check(self, melt: Material, path: str) -> None:
         """Hot enough, not browned, water only where it is cooked with some, in a microwave nothing but dry nibs. Raises: OutOfRange.
         Source: common-practice"""
-        low = least_degc(melt, "cook_to", "cook_below")
+        low = least_degc(melt)
         require_range(f"{path}.cook_degc", self.cook_degc, low, melt.value("spoils_at"))
         if self.water and not family_of(melt).wet:
             raise OutOfRange(f"{melt.name} is melted dry: no water", path=f"{path}.water", got="wet")

@@ -7,11 +7,12 @@ from umber_pebble.core.families.family import Rows
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.compile import Plan
-from umber_pebble.core.plan.cooks import PotCook
+from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
 from umber_pebble.core.plan.problem import Named, RoundLimit
 from umber_pebble.core.plan.remarks import Remark
 from umber_pebble.core.plan.spares import chance_enough_frac
+from umber_pebble.core.spread import Spread
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,14 +43,32 @@ class MeltRow:
 
 
 @dataclass(frozen=True, slots=True)
+class Tightest:
+    """The pour whose window leaves least over: of which cook, into what, how long it takes, how long the window stays open, at worst
+    and likely [s]."""
+
+    cook: int
+    named: Named
+    takes_s: float
+    open_s: Spread
+
+
+@dataclass(frozen=True, slots=True)
 class Summary:
-    """A compiled order at a glance; start from now, lasts: the whole timetable [s]."""
+    """A compiled order at a glance; start from now, lasts: the whole timetable, hands: for how long they are busy in it [s];
+    spare: so much before it is due it ends, and on how many days it is then ready in time [s, frac];
+    sure: how sure each of its parts is enough [frac]."""
 
     quantity: int
     casts: Explained
     cook_count: Explained
     start: Explained
     lasts_s: float
+    hands_s: float
+    spare_s: float
+    in_time_frac: float
+    sure_frac: float
+    tightest: Tightest
     castings: tuple[Castings, ...]
     melts: tuple[MeltRow, ...]
     by_hand: tuple[ByHand, ...]
@@ -60,7 +79,6 @@ def summary_of(plan: Plan) -> Summary:
     """A plan at a glance. Source: definition"""
     problem, rounds, cooks = plan.problem, plan.rounds, plan.cooks
     off = [line for line in problem.lines if line.cast_off]
-    lasts = problem.due_s - plan.start_s
     return Summary(
         quantity=sum(line.quantity for line in off),
         casts=explained(
@@ -73,27 +91,58 @@ def summary_of(plan: Plan) -> Summary:
         cook_count=explained(
             len(cooks),
             "count",
-            "each mould is filled once a cook, no more castings than the likely pour window takes",
+            "each melt is made once for all that is poured of it, and warmed again for each pour, as long as its vessel holds it and it keeps",
             given("rounds", len(rounds), "count"),
-            given("a cavity", problem.paces.pour_each_s, "s"),
-            *(given(f"moulds for {line.name}", line.mould.owned, "count") for line in problem.lines),
+            given("times on the heat", len(plan.heats), "count"),
             sources=("definition",),
         ),
         start=explained(
             plan.start_s,
             "s",
-            "due time less the whole timetable: weigh, cook, rest, pour, set (its high end), unmould",
+            "due time less the whole timetable, waits at their high end, and less what hands are behind on all but the slowest days",
             given("due in", problem.due_s, "s"),
-            given("timetable", lasts, "s"),
+            given("timetable", plan.lasts_s, "s"),
+            given("to spare", plan.fares.spare_s, "s"),
+            given("days on which it is ready in time", plan.fares.in_time_frac, "frac"),
             given("cooks", len(cooks), "count"),
-            sources=("definition",),
+            sources=("definition", "assumption"),
         ),
-        lasts_s=lasts,
+        lasts_s=plan.lasts_s,
+        hands_s=hands_s(plan),
+        spare_s=plan.fares.spare_s,
+        in_time_frac=plan.fares.in_time_frac,
+        sure_frac=sure_frac(plan),
+        tightest=_tightest(plan),
         castings=tuple(_castings(plan, i) for i, line in enumerate(problem.lines) if line.cast_off),
         melts=tuple(melt_row(key, plan.cooks_of(key)) for key in problem.ways),
         by_hand=tuple(by_hand_amounts(problem, cooks)),
         warnings=tuple(remarks_of(plan)),
     )
+
+
+def hands_s(plan: Plan) -> float:
+    """How long hands are busy in a plan [s]. Source: definition"""
+    return sum(t.end_s - t.start_s for t in plan.tasks if t.hands)
+
+
+def sure_frac(plan: Plan) -> float:
+    """The least chance that a part of the order is enough with what is cast of it [frac]. Source: beta-binomial"""
+    return min(
+        chance_enough_frac(casts, line.quantity, line.break_rate)
+        for casts, line in zip(plan.casts, plan.problem.lines, strict=True)
+        if line.cast_off
+    )
+
+
+def _tightest(plan: Plan) -> Tightest:
+    def takes_s(r: Round) -> float:
+        return r.casts * plan.problem.pour_each_s(plan.problem.lines[r.line])
+
+    def open_s(r: Round) -> Spread:
+        return plan.cooks[r.cook].pours[r.line][1].width
+
+    r = min(plan.rounds, key=lambda r: open_s(r).low / max(takes_s(r), 1.0))
+    return Tightest(r.cook, plan.problem.lines[r.line].named, takes_s(r), open_s(r))
 
 
 def _castings(plan: Plan, index: int) -> Castings:

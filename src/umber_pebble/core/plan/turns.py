@@ -12,13 +12,15 @@ from umber_pebble.core.spread import Spread
 @dataclass(frozen=True, slots=True)
 class Turns:
     """How a ball is turned: by hand all over for so long [s], then on a new side every so often [s], so many times, of which
-    practice asks at least so many [count]; each takes so long [s]; then it stays in its mould for so long at least [s]."""
+    practice asks at least so many [count]; each takes so long [s], and may be so much sooner or later [s]; then it stays in its mould for so
+    long at least [s]."""
 
     by_hand_s: float
     every_s: float
     count: int
     practised: int
     each_s: float
+    off_s: float
     then_s: float
 
     def at_s(self, n: int) -> float:
@@ -43,7 +45,10 @@ def turns_of(melt: Material, windows: PieceWindows) -> Turns:
     still = windows.at[held_until].likely
     every, least = ball.value("every"), int(ball.value("least"))
     needed = math.ceil(min(still, windows.horizon_s) / every)
-    return Turns(ball.value("by_hand"), every, max(needed, least), least, ball.value("turn"), ball.value("then"))
+    off = min(every - ball.spread("every").low, ball.spread("every").high - every)
+    return Turns(
+        ball.value("by_hand"), every, max(needed, least), least, ball.value("turn"), off, ball.value("then")
+    )
 
 
 def stays_in(melt: Material, windows: PieceWindows) -> PieceWindows:

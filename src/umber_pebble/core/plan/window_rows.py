@@ -1,7 +1,7 @@
 """When to pour, work and unmould, in rows for the eye: each vessel from off the heat, each cast from its pour."""
 
 from collections.abc import Callable, Hashable, Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, TypeVar, get_args
 
 from umber_pebble.core.explained import Explained, explained, given
@@ -12,6 +12,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import PotCook, Round, casts_in_window, path_of
 from umber_pebble.core.plan.problem import Named, Work
+from umber_pebble.core.plan.remarks import EasilyLost
 from umber_pebble.core.spread import Spread
 
 
@@ -19,7 +20,6 @@ from umber_pebble.core.spread import Spread
 class Marks:
     """The temperatures of a vessel's window: off the heat, pour from and to, and its glass transition, of fat None [degC]."""
 
-    wording: Rows
     end_degc: float
     opens_degc: float
     closes_degc: float
@@ -28,9 +28,16 @@ class Marks:
 
 @dataclass(frozen=True, slots=True)
 class PotRow:
-    """A vessel's pour window [s from off the heat], how many castings one person fills in it, each in so many seconds."""
+    """A vessel's pour window [s from off the heat], how many castings one person fills in it, each in so many seconds; of which
+    melt, its key, name and colour, and its temperatures; named: for which of its pours, where others may be poured longer or less
+    long."""
 
     cook: int
+    named: tuple[Named, ...]
+    melt: str
+    name: str
+    colour: str | None
+    marks: Marks
     wording: Rows
     opens: Explained
     closes: Explained
@@ -95,11 +102,11 @@ class CastRow:
 
 @dataclass(frozen=True, slots=True)
 class WindowRows:
-    """All that differ, once each: vessels, casts, and the first vessel's temperatures."""
+    """All that differ, once each: vessels, and casts; lost: what comes too late to a piece on more than one day in a hundred."""
 
-    marks: Marks
     pots: tuple[PotRow, ...]
     casts: tuple[CastRow, ...]
+    lost: tuple[EasilyLost, ...]
 
 
 T = TypeVar("T")
@@ -130,19 +137,13 @@ SAME_S, SAME_KG = 1, 5
 
 def window_rows(plan: Plan) -> WindowRows:
     """A plan's windows, what is the same once. Source: definition"""
-    first = plan.cooks[0]
-    pots = _once(plan.cooks, lambda c: (c.way.melt.key, c.casts, round(c.charge_kg, SAME_KG)))
+    keys = {id(way): key for key, way in plan.problem.ways.items()}
+    pots = _once(plan.cooks, lambda c: (keys[id(c.way)], c.casts, round(c.charge_kg, SAME_KG)))
     casts = _once(plan.rounds, lambda r: (r.line, round(plan.windows[r.number].at["unmould"].likely, SAME_S)))
     return WindowRows(
-        Marks(
-            family_of(first.way.melt).rows,
-            first.way.end_degc,
-            first.window.open_degc.likely,
-            first.window.close_degc.likely,
-            None if first.flow.tg is None else first.flow.tg.likely,
-        ),
-        tuple(_pot(plan, c) for c in pots),
+        tuple(_pot(plan, one, keys[id(one.way)], lines) for c in pots for one, lines in _apart(c)),
         tuple(_cast(plan, r, plan.windows[r.number]) for r in casts),
+        plan.fares.lost,
     )
 
 
@@ -153,7 +154,18 @@ def _once(rows: Iterable[T], key: Callable[[T], Hashable]) -> list[T]:
     return list(known.values())
 
 
-def _pot(plan: Plan, c: PotCook) -> PotRow:
+def _apart(c: PotCook) -> list[tuple[PotCook, tuple[int, ...]]]:
+    """A cook for each window that its lines have, with those lines; the cook itself and none where all have the same."""
+    by: dict[tuple[float, float], list[int]] = {}
+    for line, (_, window) in c.pours.items():
+        opens, closes = round(window.opens.likely, SAME_S), round(window.closes.likely, SAME_S)
+        by.setdefault((opens, closes), []).append(line)
+    if len(by) == 1:
+        return [(c, ())]
+    return [(replace(c, pours={line: c.pours[line] for line in lines}), tuple(lines)) for lines in by.values()]
+
+
+def _pot(plan: Plan, c: PotCook, melt: str, lines: tuple[int, ...]) -> PotRow:
     w, pot, by, each_s = c.window, c.way.pot, c.way.by, plan.problem.paces.pour_each_s
     inputs = (
         given("melt", c.charge_kg, "kg"),
@@ -172,9 +184,16 @@ def _pot(plan: Plan, c: PotCook) -> PotRow:
         sources=("definition",),
         limited_by=w.limited_by,
     )
+    rows = family_of(c.way.melt).rows
+    glass = None if c.flow.tg is None else c.flow.tg.likely
     return PotRow(
         c.number,
-        family_of(c.way.melt).rows,
+        tuple(dict.fromkeys(plan.problem.lines[i].named for i in lines)),
+        melt,
+        c.way.melt.name,
+        c.way.colour,
+        Marks(c.way.end_degc, w.open_degc.likely, w.close_degc.likely, glass),
+        rows,
         by.opens_told(c, inputs),
         by.closes_told(c, inputs),
         capacity,

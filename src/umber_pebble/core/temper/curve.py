@@ -43,8 +43,7 @@ CurveKind = Literal["under", "well", "over"]
 @dataclass(frozen=True, slots=True)
 class TemperTest:
     """What a cooling curve says: the smoothed curve, where it turns, its slope there with the spread its noise leaves
-    [K/min], its class, the share of that spread that lies in each class [frac], and whether nearly all
-    of it lies in that one."""
+    [K/min], its class, the share of that spread that lies in it [frac], and whether that is nearly all."""
 
     times_s: tuple[float, ...]
     smooth_degc: tuple[float, ...]
@@ -52,7 +51,7 @@ class TemperTest:
     at_degc: float
     slope_k_min: Spread
     kind: CurveKind
-    sure: dict[CurveKind, float]
+    sure_frac: float
     is_sure: bool
 
 
@@ -132,7 +131,7 @@ def read_curve(times_s: Sequence[float], temps_degc: Sequence[float], bands: Ban
         float(smooth[turn]),
         rate,
         kind,
-        sure,
+        sure[kind],
         sure[kind] >= SURE_FRAC,
     )
 

@@ -4,8 +4,9 @@ import type { SendEvent } from "../../shared/events";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { SPOTS, type Spot } from "../../shared/spots";
-import { Button, Choice, Dialog, TextField } from "../../shared/ui/controls";
+import { Choice, Dialog } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Button, TextField } from "../../shared/ui/plain";
 
 interface Part {
   id: string;
@@ -43,7 +44,8 @@ export function DecantDialog({
   const [holder, setHolder] = useState("bag");
   const [spot, setSpot] = useState<Spot>("towel");
   const { of, number } = from.subject;
-  const has = from.melt_kg ?? 0;
+  const has = from.melt_kg;
+  if (has === null) return null;
   const taken = parts.reduce((sum, p) => sum + p.kg, 0);
   const set = (id: string, patch: Partial<Part>) =>
     setParts(parts.map((p) => (p.id === id ? { ...p, ...patch } : p)));

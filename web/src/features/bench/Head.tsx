@@ -14,6 +14,7 @@ export function Head({
   onHelp,
   onPause,
   onEnd,
+  onTimetable,
   actor,
 }: {
   view: Schemas["BenchView"];
@@ -24,6 +25,7 @@ export function Head({
   onHelp: () => void;
   onPause: () => void;
   onEnd: () => void;
+  onTimetable: () => void;
   actor: string;
 }) {
   const units = useUnits();
@@ -31,18 +33,23 @@ export function Head({
   const due = new Date(view.due_at);
   const nextPerson = kitchen.people[(kitchen.people.indexOf(actor) + 1) % kitchen.people.length] ?? actor;
   return (
-    <header className="flex flex-wrap items-center gap-x-5 gap-y-0 border-b border-line px-6 py-1.5">
-      <h1 className="text-2xl">{view.name}</h1>
-      <span className="hidden text-lg xl:inline">for {dayAndTime(due, kitchen.zone)}</span>
-      <span className="hidden text-quiet lg:inline">
+    <header className="flex flex-wrap items-center gap-x-5 gap-y-0 border-b border-line px-6 py-1.5 lg:flex-nowrap lg:whitespace-nowrap">
+      <h1 className="text-2xl lg:min-w-0 lg:truncate" title={view.name}>
+        {view.name}
+      </h1>
+      <span className="hidden text-lg 2xl:inline">for {dayAndTime(due, kitchen.zone)}</span>
+      <span className="hidden text-quiet xl:inline">
         {view.rounds_done} of {view.rounds_total} rounds out
       </span>
       <span className="hidden text-quiet 2xl:inline">
         room {amount(view.room_degc, "temperature", units)}, {amount(view.humidity_frac, "share", units)} damp
       </span>
-      <span className="ml-auto flex items-center gap-1">
+      <span className="ml-auto flex flex-wrap items-center gap-x-1 lg:shrink-0 lg:flex-nowrap">
         <HeadButton onClick={() => setPerson(nextPerson)} label={`At this screen: ${actor}. Change`}>
           {actor}
+        </HeadButton>
+        <HeadButton onClick={onTimetable} label="What runs, as a timetable">
+          timetable
         </HeadButton>
         <HeadButton onClick={onSound} label={sound ? "Sound is on" : "Sound is off"}>
           {sound ? "sound on" : "sound off"}
@@ -53,9 +60,11 @@ export function Head({
         <HeadButton onClick={onEnd} label="End the run early: what is left can become an order">
           end early
         </HeadButton>
-        <HeadButton onClick={onHelp} label="Keys">
-          keys ?
-        </HeadButton>
+        <span className="hidden sm:inline">
+          <HeadButton onClick={onHelp} label="Keys">
+            keys ?
+          </HeadButton>
+        </span>
       </span>
       <time className="order-first ml-0 sm:order-none text-3xl font-bold">
         {timeOfDay(new Date(start + elapsed * 1000), kitchen.zone, true)}
@@ -70,7 +79,7 @@ function HeadButton({ children, onClick, label }: { children: string; onClick: (
       type="button"
       title={label}
       onClick={onClick}
-      className="min-h-11 px-2 text-lg text-quiet hover:text-ink"
+      className="min-h-11 px-1.5 whitespace-nowrap text-quiet hover:text-ink sm:px-2 sm:text-lg"
     >
       {children}
     </button>
@@ -88,7 +97,10 @@ const KEYS: [string, string][] = [
   ["P", "pause, and go on"],
   ["S", "sound on or off"],
   ["Esc", "clear what was typed"],
-  ["Alt + P I M H T C B L K", "plan, pieces, moulds, heat, temper, colour, bench, log, kitchen"],
+  ["T", "the timetable of what runs"],
+  ["N", "a note of this moment, or a timer"],
+  ["/", "find, or ask"],
+  ["Alt + O P W B L K", "orders, pieces, work out, bench, log, kitchen"],
   ["?", "this help"],
 ];
 

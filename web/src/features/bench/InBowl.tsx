@@ -17,9 +17,9 @@ export function InBowl({
   elapsed: number;
   send: SendEvent;
 }) {
-  const until = what.bowl.on_until_s ?? 0;
-  if (elapsed < until) return <p className="mt-2 text-xl text-quiet">The oven is on.</p>;
-  const seen = sights.filter((sight) => sight.at_s >= until).at(-1)?.what;
+  const until = what.bowl.on_until_s;
+  if (until !== null && elapsed < until) return <p className="mt-2 text-xl text-quiet">The oven is on.</p>;
+  const seen = sights.filter((sight) => until === null || sight.at_s >= until).at(-1)?.what;
   return (
     <div className="mt-4">
       <fieldset className="flex flex-wrap gap-2" aria-label="What is seen in the bowl">

@@ -7,7 +7,8 @@ import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { PourCard } from "../../shared/PourCard";
-import { Dialog, Notice } from "../../shared/ui/controls";
+import { Dialog } from "../../shared/ui/controls";
+import { Notice } from "../../shared/ui/plain";
 import { cardsQuery, shortQuery } from "./queries";
 
 interface Props {

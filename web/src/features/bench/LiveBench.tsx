@@ -1,9 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import type { Act, View } from "../../shared/acts";
+import { FIND } from "../../shared/ask";
 import { curveAt } from "../../shared/curve";
-import { type EventBody, sends } from "../../shared/events";
+import { type EventBody, type Left, sends } from "../../shared/events";
 import { eventWords } from "../../shared/eventWords";
 import { shownIn, toSi } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -13,6 +15,8 @@ import { useRunEvents } from "../../shared/runEvents";
 import { SPOTS } from "../../shared/spots";
 import { isSame, keyOf, readingOf, type Subject } from "../../shared/subject";
 import { serverNow, useElapsed } from "../../shared/useElapsed";
+import { useSlash } from "../../shared/useSlash";
+import { BenchTimetable } from "./BenchTimetable";
 import { DecantDialog } from "./Decant";
 import { Doubtful } from "./Doubtful";
 import { Head, KeyHelp } from "./Head";
@@ -20,12 +24,20 @@ import { NextAct } from "./NextAct";
 import { Probes } from "./Probes";
 import { METHODS, type Method, ReadingDialog } from "./Reading";
 import { Ribbons } from "./Ribbons";
+import { SideDialog } from "./Side";
 import { SightDialog } from "./Sight";
 import { setSound, soundOn, wakeSound } from "./sound";
 import { Then } from "./Then";
 import { useAwake } from "./useAwake";
 import { useCalls } from "./useCalls";
 import { useKeys } from "./useKeys";
+
+/** What comes after the first act: the next two, and what the other hands are at next. */
+function follows(acts: Act[], actor: string): Act[] {
+  const [, ...rest] = acts;
+  const theirs = rest.slice(2).find((act) => act.who !== "" && act.who !== actor && !act.forecast);
+  return [...rest.slice(0, 2), ...(theirs ? [theirs] : [])];
+}
 
 /** Two presses closer than this are one: a glove bounces. */
 const BOUNCE_MS = 700;
@@ -41,6 +53,7 @@ export function LiveBench({
 }) {
   const units = useUnits();
   const queryClient = useQueryClient();
+  const navigate = useNavigate();
   const elapsed = useElapsed(view);
   const events = useRunEvents(actor);
   const called = useCalls(view, elapsed);
@@ -48,8 +61,10 @@ export function LiveBench({
   const [chosen, setChosen] = useState<Subject | null>(null);
   const [typed, setTyped] = useState("");
   const [methods, setMethods] = useState<Record<string, Method>>({});
-  const [dialog, setDialog] = useState<"reading" | "help" | "sight" | "decant" | null>(null);
-  const [left, setLeft] = useState<Record<string, number>>({});
+  const [dialog, setDialog] = useState<"reading" | "help" | "sight" | "decant" | "timetable" | "side" | null>(
+    null,
+  );
+  const [left, setLeft] = useState<Left>({});
   const [sound, setSoundState] = useState(soundOn());
   const pressed = useRef(Number.NEGATIVE_INFINITY);
 
@@ -146,15 +161,19 @@ export function LiveBench({
     decant: () => decants && setDialog("decant"),
     pause: () => send(view.paused ? "resumed" : "paused", {}),
     sound: toggleSound,
+    timetable: () => setDialog("timetable"),
+    side: () => setDialog("side"),
     help: () => setDialog("help"),
   });
+  // the rail keeps the stove in sight where questions are asked
+  useSlash(useCallback(() => navigate("/work-out", { state: FIND }), [navigate]));
   useEffect(() => {
     window.addEventListener("pointerdown", wakeSound, { once: true });
     return () => window.removeEventListener("pointerdown", wakeSound);
   }, []);
 
   return (
-    <div className="flex min-h-full flex-col text-ink">
+    <div className="flex min-h-full flex-col text-ink lg:h-full">
       <Head
         view={view}
         elapsed={elapsed}
@@ -164,9 +183,13 @@ export function LiveBench({
         onHelp={() => setDialog("help")}
         onPause={() => send(view.paused ? "resumed" : "paused", {})}
         onEnd={() => send("ended", { left_kg: left })}
+        onTimetable={() => setDialog("timetable")}
         actor={actor}
       />
-      <section aria-label="Pots and rounds" className="min-h-28 px-3 pt-2">
+      <section
+        aria-label="Pots and rounds"
+        className="max-h-[46vh] min-h-28 overflow-y-auto px-3 pt-2 lg:max-h-none lg:min-h-38 lg:shrink"
+      >
         {active.length === 0 ? (
           <p className="px-3 py-6 text-xl text-quiet">
             {events.unsent > 0 ? "What you noted is drawn here once it is sent." : "No pot is on yet."}
@@ -178,6 +201,7 @@ export function LiveBench({
             selected={selected?.subject}
             onSelect={setChosen}
             room={view.room_degc}
+            acts={view.acts}
           />
         )}
       </section>
@@ -234,9 +258,11 @@ export function LiveBench({
           )}
         </div>
       )}
-      <div className="grid flex-1 border-t-2 border-line bg-panel lg:grid-cols-[1fr_270px] xl:grid-cols-[1fr_340px]">
+      <div className="grid flex-1 shrink-0 border-t-2 border-line bg-panel lg:grid-cols-[1fr_270px] xl:grid-cols-[1fr_340px]">
         {act && (
           <NextAct
+            actor={actor}
+            zone={kitchen.zone}
             act={act}
             view={view}
             elapsed={elapsed}
@@ -254,8 +280,17 @@ export function LiveBench({
             onLeft={setLeft}
           />
         )}
-        <Then acts={view.acts.slice(1, 3)} view={view} elapsed={elapsed} selected={selected} />
+        <Then
+          actor={actor}
+          acts={follows(view.acts, actor)}
+          view={view}
+          elapsed={elapsed}
+          selected={selected}
+          send={send}
+          onSide={() => setDialog("side")}
+        />
       </div>
+      <SideDialog open={dialog === "side"} onClose={() => setDialog(null)} run={view.run_id} send={send} />
       <ReadingDialog
         open={dialog === "reading"}
         onClose={() => setDialog(null)}
@@ -275,6 +310,9 @@ export function LiveBench({
       )}
       {decants && (
         <DecantDialog open={dialog === "decant"} onClose={() => setDialog(null)} from={decants} send={send} />
+      )}
+      {dialog === "timetable" && (
+        <BenchTimetable view={view} elapsed={elapsed} kitchen={kitchen} onClose={() => setDialog(null)} />
       )}
       <KeyHelp open={dialog === "help"} onClose={() => setDialog(null)} />
     </div>

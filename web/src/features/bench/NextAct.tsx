@@ -1,21 +1,25 @@
 import type { Schemas } from "../../api/client";
 import { type Act, lineName, type View, wordingOf } from "../../shared/acts";
 import { actWords } from "../../shared/actWords";
-import type { SendEvent } from "../../shared/events";
+import type { Left, SendEvent } from "../../shared/events";
 import { eventWords } from "../../shared/eventWords";
 import { clock } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Outcomes } from "../../shared/Outcomes";
 import { isSame } from "../../shared/subject";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Whose } from "../../shared/Whose";
 import { Caution } from "./Caution";
 import { HeldActions } from "./HeldActions";
 import { InBowl } from "./InBowl";
 import { InPour } from "./InPour";
 import { InTemper } from "./InTemper";
 import { METHOD_WORDS, type Method } from "./Reading";
+import { CountAgain } from "./Side";
 
 interface Props {
+  actor: string;
+  zone: string;
   act: Act;
   view: View;
   elapsed: number;
@@ -29,8 +33,8 @@ interface Props {
   method: Method;
   onMethod: () => void;
   send: SendEvent;
-  left: Record<string, number>;
-  onLeft: (left: Record<string, number>) => void;
+  left: Left;
+  onLeft: (left: Left) => void;
 }
 
 /** Of what an act is, where several of a kind are on. */
@@ -50,6 +54,7 @@ function whereWords(act: Act, ribbon: Schemas["Ribbon"] | undefined, view: View)
     case "run":
     case "hand":
     case "sample":
+    case "timer":
       return view.name;
   }
 }
@@ -75,12 +80,15 @@ export function NextAct(p: Props) {
             />
           )}
           {whereWords(act, ribbon, view)}
+          {act.who !== "" && act.who !== p.actor && (
+            <span className="ml-3 font-normal text-ink">planned for {act.who}</span>
+          )}
         </p>
         <h2 className="my-2 text-4xl text-balance md:text-5xl xl:text-6xl" data-testid="act">
           {words.title}
         </h2>
         {words.detail.map((line) => (
-          <p key={line} className="text-xl leading-snug md:text-2xl">
+          <p key={line} className="text-xl leading-snug 2xl:text-2xl">
             {line}
           </p>
         ))}
@@ -97,6 +105,8 @@ export function NextAct(p: Props) {
             <Outcomes round={subject.number} casts={ribbon.casts} outcomes={ribbon.outcomes} send={p.send} />
           </div>
         )}
+        {ended && <Whose orders={view.orders} zone={p.zone} />}
+        {ended && <CountAgain view={view} send={p.send} />}
         {ended && (
           <div className="mt-4 flex flex-wrap gap-6">
             {Object.entries(view.vessels).map(([id, name]) => (

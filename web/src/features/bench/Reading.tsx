@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { Button, Dialog } from "../../shared/ui/controls";
+import { Dialog } from "../../shared/ui/controls";
+import { Button } from "../../shared/ui/plain";
 
 export const METHODS = ["immersed_swirled", "immersed_unswirled", "infrared"] as const;
 export type Method = (typeof METHODS)[number];

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
 import { BAND_WORDS } from "../../shared/bands";
@@ -16,6 +17,8 @@ type Ribbon = Schemas["Ribbon"];
 const BEFORE_S = 240;
 const AFTER_S = 1080;
 const NARROW = 560;
+/** A mark nearer to the edge would be cut off. */
+const MARK_PX = 16;
 /** What a ribbon reaches above its curve, which so stands clear of the words [degC]. */
 const HIGH: Record<Wording, (hottest: number) => number | undefined> = {
   sugar: () => undefined,
@@ -24,21 +27,42 @@ const HIGH: Record<Wording, (hottest: number) => number | undefined> = {
 /** Few ribbons stand tall, many slim. */
 const heightFor = (count: number) => (count <= 2 ? 104 : count <= 4 ? 72 : count <= 5 ? 56 : 40);
 
-/** Pots and rounds under one "now", side by side in time. */
-export function Ribbons({
-  ribbons,
-  elapsed,
-  selected,
-  onSelect,
-  room,
-}: {
+/** With more than these, those that need nothing soon are folded away. */
+const ALL_SHOWN = 5;
+/** What needs a hand or an eye this soon is shown [s]. */
+const SOON_S = 300;
+
+interface Props {
   ribbons: Ribbon[];
+  acts: Schemas["ActView"][];
   elapsed: number;
   selected: Subject | undefined;
   onSelect: (subject: Subject) => void;
   room: number;
-}) {
+}
+
+/** When something next wants a hand: its act, or the moment a held melt no longer flows; null: not that is known. */
+function wantedAt(ribbon: Ribbon, acts: Schemas["ActView"][]): number | null {
+  const times = acts.filter((act) => isSame(act.subject, ribbon.subject)).map((act) => act.opens_s);
+  if (ribbon.flows_until_s !== null) times.push(ribbon.flows_until_s.low);
+  return times.length > 0 ? Math.min(...times) : null;
+}
+
+/** Pots and rounds under one "now", side by side in time; many of them only where they need something within minutes. */
+export function Ribbons({ ribbons: all, acts, elapsed, selected, onSelect, room }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(900);
+  const [unfolded, setUnfolded] = useState(false);
+  const soon = (ribbon: Ribbon) => {
+    const at = wantedAt(ribbon, acts);
+    return at !== null && at - elapsed < SOON_S;
+  };
+  const shown = (ribbon: Ribbon) =>
+    unfolded ||
+    all.length <= ALL_SHOWN ||
+    soon(ribbon) ||
+    (selected !== undefined && isSame(ribbon.subject, selected));
+  const ribbons = all.filter(shown);
+  const folded = all.filter((ribbon) => !shown(ribbon));
   const narrow = width < NARROW;
   const span = narrow ? { before: BEFORE_S / 2, after: AFTER_S / 2 } : { before: BEFORE_S, after: AFTER_S };
   const from = elapsed - span.before;
@@ -63,6 +87,29 @@ export function Ribbons({
           room={room}
         />
       ))}
+      {all.length > ALL_SHOWN && (folded.length > 0 || unfolded) && (
+        <p className="flex flex-wrap items-center gap-x-5 px-3 pb-1 text-lg">
+          <button
+            type="button"
+            aria-expanded={unfolded}
+            onClick={() => setUnfolded(!unfolded)}
+            className="min-h-11 font-bold text-glass underline-offset-4 hover:underline"
+          >
+            {unfolded ? "Only what is wanted soon" : `${folded.length} more, not wanted yet`}
+          </button>
+          {folded.map((ribbon) => {
+            const at = wantedAt(ribbon, acts);
+            return (
+              <span key={keyOf(ribbon.subject)} className="text-quiet">
+                {ribbon.named ? passFirst(ribbon.named) : ribbon.name}
+                {at !== null && (
+                  <strong className="ml-1.5 text-ink">{clock(Math.max(at - elapsed, 0))}</strong>
+                )}
+              </span>
+            );
+          })}
+        </p>
+      )}
     </div>
   );
 }
@@ -97,10 +144,11 @@ function Row({
   const pot = ribbon.subject.of === "pot";
   const held = ribbon.phase === "held";
   const slim = height < 50;
+  const grams = ribbon.melt_kg === null ? "" : `${amount(ribbon.melt_kg, "mass", units)}, `;
   const meta = held
-    ? `${amount(ribbon.melt_kg ?? 0, "mass", units)}, ${spotWords(ribbon.place)}${tipWords(ribbon, elapsed)}`
+    ? `${grams}${spotWords(ribbon.place)}${tipWords(ribbon, elapsed)}`
     : pot
-      ? `${amount(ribbon.melt_kg ?? 0, "mass", units)}, ${ribbon.place.toLowerCase()}`
+      ? `${grams}${ribbon.place.toLowerCase()}`
       : `round ${number}: ${ribbon.casts}, ${ribbon.place.toLowerCase()}`;
   const name = pot || held ? ribbon.name : `${ribbon.name}, ${number}`;
   return (
@@ -201,7 +249,7 @@ function Axis({
   const marks = Array.from(
     { length: Math.floor((to - now - first) / every) + 1 },
     (_, i) => first + i * every,
-  );
+  ).filter((s) => ((now + s - from) / (to - from)) * width < width - MARK_PX);
   return (
     <div className="relative h-7" style={{ marginLeft: left }} aria-hidden="true">
       {marks.map((s) => (

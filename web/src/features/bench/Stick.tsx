@@ -23,11 +23,10 @@ export function Stick({
   const high = curveAt(ribbon.curve, ribbon.curve.high_degc, elapsed);
   const coldest = Math.min(room - 2, ...ribbon.curve.likely_degc.map((t) => t - 2));
   // a bowl that is tempered stands on the scale of its own windows
-  const { work_low, spoils } = ribbon.marks_degc;
   const hottest =
-    work_low === undefined || spoils === undefined
-      ? Math.max(...ribbon.curve.likely_degc)
-      : spoils - TOP_OVER_K / 2;
+    ribbon.marks.of === "temper"
+      ? ribbon.marks.spoils - TOP_OVER_K / 2
+      : Math.max(...ribbon.curve.likely_degc);
   return (
     <div className="hidden lg:block">
       <ThermoStick
@@ -36,7 +35,7 @@ export function Stick({
         height={185}
         width={300}
         word={(degc) => amount(degc, "temperature", units)}
-        zones={zones(ribbon, room, coldest, hottest + TOP_OVER_K)}
+        zones={zones(ribbon, coldest, hottest + TOP_OVER_K).filter((zone) => zone.to > zone.from)}
         reading={now ?? undefined}
         band={low !== null && high !== null ? { low, high } : undefined}
       />
@@ -44,67 +43,66 @@ export function Stick({
   );
 }
 
-function zones(ribbon: Schemas["Ribbon"], room: number, low: number, top: number): Zone[] {
-  return ZONES[ribbon.wording](ribbon, room, low, top);
+/** What a scale is divided into, by what lies in it, from its lowest temperature to its top. */
+function zones({ marks, wording }: Schemas["Ribbon"], low: number, top: number): Zone[] {
+  switch (marks.of) {
+    case "heating":
+      return [
+        { from: low, to: marks.ready, fill: "dots", word: "heating" },
+        { from: marks.ready, to: marks.spoils, fill: "open", word: OUT[marks.spoilt] },
+        { from: marks.spoils, to: top, fill: "hatch", word: marks.spoilt },
+      ];
+    case "temper":
+      return [
+        { from: low, to: marks.work_low, fill: "close-dots", word: "thickens, sets" },
+        { from: marks.work_low, to: marks.work_high, fill: "open", word: "in temper: works" },
+        { from: marks.work_high, to: marks.loses, fill: "dots", word: "temper melts away" },
+        { from: marks.loses, to: marks.melt_low, fill: "crosses", word: "no temper left" },
+        { from: marks.melt_low, to: marks.spoils, fill: "plain", word: "melt to here" },
+        { from: marks.spoils, to: Math.max(top, marks.spoils), fill: "hatch", word: "too hot" },
+      ];
+    case "pot":
+      return POT[wording](marks, low, top);
+    case "held":
+      return [
+        { from: low, to: marks.stiff, fill: "crosses", word: STIFF[wording] },
+        { from: marks.stiff, to: marks.flows, fill: "close-dots", word: "thickening" },
+        { from: marks.flows, to: top, fill: "open", word: "flows" },
+      ];
+    case "glass":
+      return [
+        { from: low, to: marks.glass, fill: "plain", word: "glass" },
+        { from: marks.glass, to: marks.bend_closes, fill: "crosses", word: "cracks if bent" },
+        { from: marks.bend_closes, to: marks.bend_opens, fill: "open", word: "bends" },
+        { from: marks.bend_opens, to: top, fill: "dots", word: "too soft" },
+      ];
+    case "setting":
+      return [
+        { from: low, to: marks.over_chilled, fill: "crosses", word: "over-chilled" },
+        {
+          from: Math.max(low, marks.over_chilled),
+          to: marks.unmould,
+          fill: "open",
+          word: "lets go, once set",
+        },
+        { from: marks.unmould, to: top, fill: "dots", word: "still warm" },
+      ];
+  }
 }
 
-type Marks = (name: string) => number;
+const OUT = { browns: "off the heat", overheats: "take it out" };
+const STIFF: Record<Wording, string> = { sugar: "too stiff", fat: "sets, in time" };
 
-const marksOf =
-  (ribbon: Schemas["Ribbon"], room: number): Marks =>
-  (name) =>
-    ribbon.marks_degc[name] ?? room;
-
-const ZONES: Record<Wording, typeof zones> = { sugar: sugarZones, fat: fatZones };
-
-function heating(at: Marks, room: number, top: number, spoils: "browns" | "overheats", out: string): Zone[] {
-  return [
-    { from: room - 2, to: at("ready"), fill: "dots", word: "heating" },
-    { from: at("ready"), to: at(spoils), fill: "open", word: out },
-    { from: at(spoils), to: top, fill: "hatch", word: spoils },
-  ];
-}
-
-function fatZones(ribbon: Schemas["Ribbon"], room: number, low: number, top: number): Zone[] {
-  const at = marksOf(ribbon, room);
-  if (ribbon.phase === "heating") return heating(at, room, top, "overheats", "take it out");
-  if (ribbon.marks_degc.work_low !== undefined)
-    return [
-      { from: room - 2, to: at("work_low"), fill: "close-dots", word: "thickens, sets" },
-      { from: at("work_low"), to: at("work_high"), fill: "open", word: "in temper: works" },
-      { from: at("work_high"), to: at("loses"), fill: "dots", word: "temper melts away" },
-      { from: at("loses"), to: at("melt_low"), fill: "crosses", word: "no temper left" },
-      { from: at("melt_low"), to: at("spoils"), fill: "plain", word: "melt to here" },
-      { from: at("spoils"), to: Math.max(top, at("spoils")), fill: "hatch", word: "too hot" },
-    ];
-  if (ribbon.subject.of === "pot")
-    return [
-      { from: room - 2, to: at("pour_closes"), fill: "close-dots", word: "thickens, sets" },
-      { from: at("pour_closes"), to: at("pour_opens"), fill: "open", word: "fluid: pour" },
-      { from: at("pour_opens"), to: top, fill: "hatch", word: "too hot" },
-    ];
-  const chilled = at("over_chilled");
-  return [
-    { from: low, to: chilled, fill: "crosses", word: "over-chilled" },
-    { from: Math.max(low, chilled), to: at("unmould_degc"), fill: "open", word: "lets go, once set" },
-    { from: at("unmould_degc"), to: top, fill: "dots", word: "still warm" },
-  ];
-}
-
-function sugarZones(ribbon: Schemas["Ribbon"], room: number, _: number, top: number): Zone[] {
-  const at = marksOf(ribbon, room);
-  if (ribbon.phase === "heating") return heating(at, room, top, "browns", "off the heat");
-  if (ribbon.subject.of === "pot")
-    return [
-      { from: room - 2, to: at("stiff"), fill: "crosses", word: "too stiff" },
-      { from: at("stiff"), to: at("pour_closes"), fill: "close-dots", word: "thickening" },
-      { from: at("pour_closes"), to: at("pour_opens"), fill: "open", word: "pour" },
-      { from: at("pour_opens"), to: top, fill: "hatch", word: "bubbles" },
-    ];
-  return [
-    { from: room - 2, to: at("unmould"), fill: "plain", word: "glass: unmould" },
-    { from: at("unmould"), to: at("bend_closes"), fill: "crosses", word: "cracks if bent" },
-    { from: at("bend_closes"), to: at("bend_opens"), fill: "open", word: "bends" },
-    { from: at("bend_opens"), to: top, fill: "dots", word: "too soft" },
-  ];
-}
+const POT: Record<Wording, (marks: Schemas["PotMarks"], low: number, top: number) => Zone[]> = {
+  sugar: (marks, low, top) => [
+    { from: low, to: marks.stiff, fill: "crosses", word: "too stiff" },
+    { from: marks.stiff, to: marks.pour_closes, fill: "close-dots", word: "thickening" },
+    { from: marks.pour_closes, to: marks.pour_opens, fill: "open", word: "pour" },
+    { from: marks.pour_opens, to: top, fill: "hatch", word: "bubbles" },
+  ],
+  fat: (marks, low, top) => [
+    { from: low, to: marks.pour_closes, fill: "close-dots", word: "thickens, sets" },
+    { from: marks.pour_closes, to: marks.pour_opens, fill: "open", word: "fluid: pour" },
+    { from: marks.pour_opens, to: top, fill: "hatch", word: "too hot" },
+  ],
+};

@@ -1,25 +1,44 @@
 import type { Schemas } from "../../api/client";
 import { actShort } from "../../shared/actWords";
+import type { SendEvent } from "../../shared/events";
 import { clock } from "../../shared/format/units";
 import { keyOf } from "../../shared/subject";
+import { Timers } from "./Side";
 import { Stick } from "./Stick";
 
 /** What follows, with how long it can wait; below it the selected pot or round on its temperature scale. */
 export function Then({
+  actor,
   acts,
   view,
   elapsed,
   selected,
+  send,
+  onSide,
 }: {
+  actor: string;
   acts: Schemas["ActView"][];
   view: Schemas["BenchView"];
   elapsed: number;
   selected: Schemas["Ribbon"] | undefined;
+  send: SendEvent;
+  onSide: () => void;
 }) {
   return (
     <section aria-label="Then" className="flex flex-col gap-2 border-line bg-ground px-6 py-4 lg:border-l-2">
+      <Timers view={view} elapsed={elapsed} send={send} />
       <div>
-        <h2 className="mb-2 text-xl text-quiet">Then</h2>
+        <div className="mb-1 flex items-center justify-between gap-3">
+          <h2 className="text-xl text-quiet">Then</h2>
+          <button
+            type="button"
+            onClick={onSide}
+            title="A note of this moment, or a timer"
+            className="min-h-11 px-2 text-lg text-glass hover:underline"
+          >
+            N note, timer
+          </button>
+        </div>
         {acts.length === 0 && <p className="text-lg">Nothing else waits.</p>}
         <ol>
           {acts.map((act) => {
@@ -36,6 +55,7 @@ export function Then({
                   {open ? (left === null ? "now" : clock(left)) : clock(act.opens_s - elapsed)}
                 </span>
                 <span className="text-xl">
+                  {act.who !== "" && act.who !== actor && <b>{act.who}: </b>}
                   {actShort(act, view)}
                   <span className="block text-base text-quiet">
                     {act.forecast
@@ -46,7 +66,7 @@ export function Then({
                           : "until it closes"
                         : left === null
                           ? "then it can wait"
-                          : `open for ${clock(left - (act.opens_s - elapsed))}`}
+                          : `${clock(left - (act.opens_s - elapsed))} to do it`}
                   </span>
                 </span>
               </li>

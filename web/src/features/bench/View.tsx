@@ -14,14 +14,12 @@ export function BenchView() {
     return (
       <div className="p-8 text-xl">
         <h1 className="mb-4 text-4xl">Nothing is live</h1>
-        <p className="mb-6 max-w-xl">
-          Open an order in the plan and start its run: the pot and every round appear here.
-        </p>
+        <p className="mb-6 max-w-xl">Open an order and start its run: the pot and every round appear here.</p>
         <Link
-          to="/plan"
+          to="/orders"
           className="inline-block rounded-sm bg-glass px-6 py-4 text-2xl font-bold text-on-glass"
         >
-          To the plan
+          To the orders
         </Link>
       </div>
     );

@@ -25,14 +25,18 @@ const WINDOW: Record<Call["window"], string> = {
   out: "Off the heat",
   keep: "Keep it fluid",
   too_warm: "Soon too hot where it lies: take it out",
+  timer: "Timer",
 };
 const TEXT: Record<CallKind, string> = { opens: "opens soon", closes: "closes soon", closed: "is over" };
 
 const called = ({ subject, window, kind }: Call) => `${keyOf(subject)} ${window} ${kind}`;
 
-/** What lies in the warmth too long says all by itself. */
-const callWords = ({ window, kind }: Call) =>
-  window === "too_warm" ? WINDOW[window] : `${WINDOW[window]} ${TEXT[kind]}`;
+/** What lies in the warmth too long, and a timer, say all by themselves. */
+const callWords = ({ window, kind, subject }: Call, { timers }: Schemas["BenchView"]) => {
+  if (window === "timer")
+    return `${timers.find((of) => of.number === subject.number)?.name ?? WINDOW.timer}: time is up`;
+  return window === "too_warm" ? WINDOW[window] : `${WINDOW[window]} ${TEXT[kind]}`;
+};
 
 /** Which calls sound now. Each sounds once, also where a reading moves its time into the past; those due before a page came are not. */
 export function due(calls: Call[], elapsed: number, sounded: Map<string, number>): Call[] {
@@ -61,7 +65,7 @@ export function useCalls(view: Schemas["BenchView"] | null, elapsed: number): Ca
     const last = now.at(-1);
     if (fresh || !last) return;
     play(last.kind);
-    setShown({ kind: last.kind, text: callWords(last), at: elapsed });
+    setShown({ kind: last.kind, text: callWords(last, view), at: elapsed });
   }, [view, elapsed]);
   return shown && elapsed - shown.at < SHOWN_S && elapsed >= shown.at ? shown : null;
 }

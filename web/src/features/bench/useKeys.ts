@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useLayoutEffect, useRef } from "react";
 
 export interface BenchKeys {
   act: () => void;
@@ -14,6 +14,8 @@ export interface BenchKeys {
   decant: () => void;
   pause: () => void;
   sound: () => void;
+  timetable: () => void;
+  side: () => void;
   help: () => void;
 }
 
@@ -21,7 +23,8 @@ export interface BenchKeys {
 export function useKeys(keys: BenchKeys): void {
   const latest = useRef(keys);
   latest.current = keys;
-  useEffect(() => {
+  // before it is painted: whoever sees an act may press
+  useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       if (event.altKey || event.ctrlKey || event.metaKey) return;
@@ -56,6 +59,8 @@ function handle(event: KeyboardEvent, keys: BenchKeys): boolean {
     d: keys.decant,
     p: keys.pause,
     s: keys.sound,
+    t: keys.timetable,
+    n: keys.side,
     "?": keys.help,
   };
   const action = plain[key.toLowerCase()];

@@ -5,8 +5,10 @@ import { saveThing } from "../../api/things";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { Button, Choice, Dialog, Notice, Pick, TextField } from "../../shared/ui/controls";
+import { removed } from "../../shared/removed";
+import { Choice, Dialog, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { type Colour, patchesQuery, removeColour } from "./queries";
 import { DYES } from "./words";
 
@@ -74,7 +76,15 @@ export function ColourDialog({
           <Button kind="quiet" onClick={() => onClose(false)}>
             Leave it
           </Button>
-          <Button kind="quiet" onClick={() => void attempt(() => removeColour(stored.id, stored.version))}>
+          <Button
+            kind="quiet"
+            onClick={() =>
+              void attempt(async () => {
+                await removeColour(stored.id, stored.version);
+                removed("colour", stored.doc);
+              })
+            }
+          >
             Remove this colour
           </Button>
         </div>

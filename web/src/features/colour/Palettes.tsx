@@ -4,8 +4,8 @@ import { call, client, type Problem, problemOf, type Schemas } from "../../api/c
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { paletteListQuery } from "../../shared/kitchen";
-import { Button, Notice, TextField } from "../../shared/ui/controls";
 import { FileButton, FileLink } from "../../shared/ui/files";
+import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { paletteLookQuery } from "./queries";
 
 type Palette = Schemas["Palette"];

@@ -4,12 +4,13 @@ import { problemOf, type Schemas } from "../../api/client";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { Button, Choice, Notice, Pick, TextField } from "../../shared/ui/controls";
+import { Choice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { useDebounced } from "../../shared/useDebounced";
 import { ColourDialog } from "./AtHand";
 import { Palettes } from "./Palettes";
-import { type Asked, colourListQuery, createColour, recipeQuery } from "./queries";
+import { type Asked, addColour, colourListQuery, recipeQuery } from "./queries";
 import { BASES, missWords, nearWords } from "./words";
 
 const PAUSE_MS = 40;
@@ -54,13 +55,7 @@ function Batch({ items }: { items: Schemas["StoredColour"][] }) {
   const edited = items.find((c) => c.id === open);
   const refresh = () => void queryClient.invalidateQueries({ queryKey: ["colour"] });
   const add = async () => {
-    const id = crypto.randomUUID();
-    await createColour(id, {
-      name: "New colour",
-      dye: "e129",
-      kind: clear ? "water" : "oil",
-      mg_per_g: null,
-    });
+    const id = await addColour(clear ? "water" : "oil");
     refresh();
     setOpen(id);
   };
@@ -176,50 +171,53 @@ function Batch({ items }: { items: Schemas["StoredColour"][] }) {
         <h1 className="text-3xl">Colour</h1>
         {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
         {colour_ids.length === 0 && <p className="mt-4 text-xl">Choose or add a colour that suits this.</p>}
-        {of && colour_ids.length > 0 && (
-          <div className={query.isPlaceholderData ? "opacity-60" : ""}>
-            <p className="mt-2 text-xl" role="status">
-              <strong>{nearWords(of.delta_e)}</strong> ({of.delta_e.toFixed(1)} CIEDE2000). {missWords(of)}
-            </p>
-            <Swatches of={of} wanted={batch.wanted} />
-            <h2 className="mt-6 border-b border-line pb-1 text-xl">Stir in</h2>
-            {of.doses.length === 0 && <p className="mt-2">Nothing: it is as near as it comes.</p>}
-            <dl className="mt-2 flex flex-wrap gap-x-12 gap-y-4">
-              {of.doses.map((dose) => (
-                <div key={dose.colour_id} className="flex flex-col-reverse">
-                  <dt className="text-quiet">
-                    {dose.name}, {dose.mg_kg.toFixed(0)} mg of dye a kg
-                  </dt>
-                  <dd className="text-3xl font-bold">
-                    {dose.add_kg === null
-                      ? "strength unknown: lay a swatch"
-                      : dose.drops !== null
-                        ? `${dose.drops < 10 ? dose.drops.toFixed(1) : Math.round(dose.drops)} drops, ${amount(dose.add_kg, "mass", units)}`
-                        : amount(dose.add_kg, "mass", units)}
-                  </dd>
-                </div>
-              ))}
-            </dl>
-            <p className="mt-3 text-quiet">
-              {of.total_mg_kg.toFixed(0)} of {of.most_mg_kg.toFixed(0)} mg a kg, the most that is usual for
-              decorations, recalled: check what is allowed where you sell.{" "}
-              {!of.clear &&
-                `${amount(of.added_frac, "share", units)} of it is colour by weight${OIL_WORDS[of.oil] ?? "."}`}
-              {!of.clear &&
-                " How strongly this base scatters is assumed, and an oil-based colour is mostly pigment: lay a swatch before a whole batch."}
-              {of.strong && " A strong colour: it takes much, so buy it for this."}
-              {of.better_base && (
-                <strong> Start it from {of.better_base.toLowerCase()}: that comes nearer.</strong>
-              )}
-            </p>
-            <Corrections
-              suits={suits}
-              alreadyOf={alreadyOf}
-              onAlready={setAlready}
-              wrong={problem?.path ?? ""}
-            />
-          </div>
-        )}
+        {/* the place is kept until the recipe is there */}
+        <div className="min-h-[34rem]">
+          {of && colour_ids.length > 0 && (
+            <div className={query.isPlaceholderData ? "opacity-60" : ""}>
+              <p className="mt-2 text-xl" role="status">
+                <strong>{nearWords(of.delta_e)}</strong> ({of.delta_e.toFixed(1)} CIEDE2000). {missWords(of)}
+              </p>
+              <Swatches of={of} wanted={batch.wanted} />
+              <h2 className="mt-6 border-b border-line pb-1 text-xl">Stir in</h2>
+              {of.doses.length === 0 && <p className="mt-2">Nothing: it is as near as it comes.</p>}
+              <dl className="mt-2 flex flex-wrap gap-x-12 gap-y-4">
+                {of.doses.map((dose) => (
+                  <div key={dose.colour_id} className="flex flex-col-reverse">
+                    <dt className="text-quiet">
+                      {dose.name}, {dose.mg_kg.toFixed(0)} mg of dye a kg
+                    </dt>
+                    <dd className="text-3xl font-bold">
+                      {dose.add_kg === null
+                        ? "strength unknown: lay a swatch"
+                        : dose.drops !== null
+                          ? `${dose.drops < 10 ? dose.drops.toFixed(1) : Math.round(dose.drops)} drops, ${amount(dose.add_kg, "mass", units)}`
+                          : amount(dose.add_kg, "mass", units)}
+                    </dd>
+                  </div>
+                ))}
+              </dl>
+              <p className="mt-3 text-quiet">
+                {of.total_mg_kg.toFixed(0)} of {of.most_mg_kg.toFixed(0)} mg a kg, the most that is usual for
+                decorations, recalled: check what is allowed where you sell.{" "}
+                {!of.clear &&
+                  `${amount(of.added_frac, "share", units)} of it is colour by weight${OIL_WORDS[of.oil] ?? "."}`}
+                {!of.clear &&
+                  " How strongly this base scatters is assumed, and an oil-based colour is mostly pigment: lay a swatch before a whole batch."}
+                {of.strong && " A strong colour: it takes much, so buy it for this."}
+                {of.better_base && (
+                  <strong> Start it from {of.better_base.toLowerCase()}: that comes nearer.</strong>
+                )}
+              </p>
+              <Corrections
+                suits={suits}
+                alreadyOf={alreadyOf}
+                onAlready={setAlready}
+                wrong={problem?.path ?? ""}
+              />
+            </div>
+          )}
+        </div>
         <Palettes wanted={batch.wanted.toLowerCase()} clear={clear} />
         {edited && (
           <ColourDialog
@@ -291,12 +289,13 @@ function Corrections({
       <div className="mt-3 grid max-w-3xl gap-4 sm:grid-cols-2 xl:grid-cols-3">
         {suits
           .filter((c) => c.doc.mg_per_g !== null)
+          .map((c) => ({ ...c, grams: alreadyOf(c.id) }))
           .map((c) => (
             <NumberField
               key={c.id}
               label={c.doc.name}
               quantity="mass"
-              value={alreadyOf(c.id) === null ? null : (alreadyOf(c.id) ?? 0) / 1000}
+              value={c.grams === null ? null : c.grams / 1000}
               onChange={(kg) => onAlready(c.id, kg * 1000)}
               onClear={() => onAlready(c.id, 0)}
               error={wrong.startsWith("already") ? `More in it than can be (${units.mass}).` : undefined}

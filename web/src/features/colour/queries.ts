@@ -1,5 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 import { call, client, type Schemas } from "../../api/client";
+import { makeThing } from "../../api/things";
 
 export type Asked = Schemas["RecipeRequest"];
 export type Colour = Schemas["Colour"];
@@ -25,8 +26,9 @@ export const patchesQuery = (base: string, colour_id: string, thickness_m: numbe
     retry: false,
   });
 
-export const createColour = (id: string, doc: Colour) =>
-  call(client.POST("/api/colours", { body: { id, doc } }));
+/** A new colour at hand, its strength not known yet. */
+export const addColour = (kind: Colour["kind"]): Promise<string> =>
+  makeThing("colour", { name: "New colour", dye: "e129", kind, mg_per_g: null });
 
 export const removeColour = (id: string, version: number) =>
   call(client.DELETE("/api/colours/{id}", { params: { path: { id } }, body: { version } }));

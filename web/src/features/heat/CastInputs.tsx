@@ -3,8 +3,9 @@ import type { Problem, Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { lastMaterial } from "../../shared/pieces";
-import { Choice, Notice, Pick } from "../../shared/ui/controls";
+import { Choice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Notice } from "../../shared/ui/plain";
 import { meltsIn } from "../../shared/wording";
 import type { Cast } from "./queries";
 

@@ -65,10 +65,10 @@ export const Details = memo(function Details({
             by={of.limited_by.unmould ?? "heat"}
             horizon={of.horizon_s}
           />
-          {of.thick.unmould !== undefined && of.thin.unmould !== undefined && (
+          {of.uneven && (
             <Time
               name="thin and thick places"
-              time={`${duration(of.thin.unmould)} and ${duration(of.thick.unmould)}`}
+              time={`${duration(of.uneven.thin_s)} and ${duration(of.uneven.thick_s)}`}
               of={null}
               by=""
               horizon={of.horizon_s}
@@ -83,7 +83,9 @@ export const Details = memo(function Details({
           </p>
         </Block>
       )}
-      {of.bend && bend && <Bend of={of.bend} bend={bend} opens={of.windows.bend_opens?.likely ?? 0} />}
+      {of.bend && bend && of.windows.bend_opens && (
+        <Bend of={of.bend} bend={bend} opens={of.windows.bend_opens.likely} />
+      )}
       <Block title="What limits it">
         <p>
           Unmoulding waits for <strong>{LIMITS[of.limited_by.unmould ?? "heat"]}</strong>.
@@ -102,9 +104,9 @@ export const Details = memo(function Details({
         {of.rests_on.map((rests) => (
           <p key={rests.mark} className="mt-2">
             <strong>{sentence(MARK_WORDS[rests.mark] ?? rests.mark)}</strong> is unsure for{" "}
-            {Object.entries(rests.shares)
-              .filter(([, share]) => share > 0.05)
-              .map(([name, share]) => `${inputWords(name)} (${Math.round(share * 100)} %)`)
+            {rests.shares
+              .filter((share) => share.frac > 0.05)
+              .map((share) => `${inputWords(share.input)} (${Math.round(share.frac * 100)} %)`)
               .join(", ")}
             .{" "}
             {rests.reading &&
@@ -150,7 +152,7 @@ export const Details = memo(function Details({
           )}
         </dl>
       </Block>
-      {of.windows.bend_opens && <GlassWords limits={of.limits} />}
+      {of.glass.length > 0 && <GlassWords glass={of.glass} />}
       {of.reheats.length > 0 && (
         <Block title="Softening one place again">
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
@@ -222,29 +224,30 @@ function Bend({ of, bend, opens }: { of: Schemas["Bent"]; bend: NonNullable<Cast
   );
 }
 
-const GLASS: [string, string, string][] = [
-  ["pour_closes", "pours above", ""],
-  ["thread_closes", "pulls threads above", "working point"],
-  ["bend_opens", "bends, is pulled, below", ""],
-  ["holds", "holds its shape below", ""],
-  ["softening", "", "softening point"],
-  ["pull_closes", "is pulled above", ""],
-  ["bend_closes", "bends above", ""],
-  ["brittle", "snaps below", ""],
-  ["unmould", "unmould below", "annealing point"],
-  ["strain", "stack, keep, below", "strain point"],
-];
+/** What a mark is called at the bench, and by who works glass. */
+const GLASS: Record<Schemas["GlassAt"]["mark"], [string, string]> = {
+  pour_closes: ["pours above", ""],
+  thread_closes: ["pulls threads above", "working point"],
+  bend_opens: ["bends, is pulled, below", ""],
+  holds: ["holds its shape below", ""],
+  softening: ["", "softening point"],
+  pull_closes: ["is pulled above", ""],
+  bend_closes: ["bends above", ""],
+  brittle: ["snaps below", ""],
+  unmould: ["unmould below", "annealing point"],
+  strain: ["stack, keep, below", "strain point"],
+};
 
-function GlassWords({ limits }: { limits: Record<string, number> }) {
+function GlassWords({ glass }: { glass: Schemas["GlassAt"][] }) {
   const units = useUnits();
   return (
     <Block title="Its temperatures">
       <dl className="grid grid-cols-[auto_auto_1fr] gap-x-4 gap-y-1">
-        {GLASS.map(([name, trade, glass]) => (
-          <div key={name} className="contents">
-            <dt>{trade}</dt>
-            <dd className="text-right font-bold">{amount(limits[name] ?? 0, "temperature", units)}</dd>
-            <dd className="text-quiet">{glass}</dd>
+        {glass.map(({ mark, degc }) => (
+          <div key={mark} className="contents">
+            <dt>{GLASS[mark][0]}</dt>
+            <dd className="text-right font-bold">{amount(degc, "temperature", units)}</dd>
+            <dd className="text-quiet">{GLASS[mark][1]}</dd>
           </div>
         ))}
       </dl>

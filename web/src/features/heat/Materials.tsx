@@ -1,16 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { problemOf, type Schemas } from "../../api/client";
+import { makeThing } from "../../api/things";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { propertiesQuery, sourcesQuery } from "../../shared/kitchen";
-import { Button, Notice, TextField } from "../../shared/ui/controls";
+import { removed } from "../../shared/removed";
 import { ListPage } from "../../shared/ui/ListPage";
+import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useAttempt } from "../../shared/useAttempt";
 import { useThing } from "../../shared/useThing";
-import { createMaterial, materialListQuery, removeMaterial } from "./queries";
+import { materialListQuery, removeMaterial } from "./queries";
 import { propertyWords } from "./words";
 
 type Own = Schemas["OwnMaterial"];
@@ -36,27 +38,24 @@ export function MaterialsView() {
   const rows = Object.keys(GROUPS).flatMap((name) =>
     (groups.find((g) => g.name === name)?.rows ?? []).map((row) => ({ row, group: name })),
   );
-  const current = rows.find(({ row }) => row.key === id) ?? rows.find(({ group }) => group === "melts");
+  const current = rows.find(({ row }) => row.key === id);
   const stored = own.find((item) => item.id === current?.row.key);
   const start = (relative: Shown) =>
     attempt(async () => {
       const doc: Own = { name: `Own ${relative.name}`.slice(0, 60), like: relative.key, sheet: [] };
-      return `/heat/materials/${(await createMaterial(crypto.randomUUID(), doc)).id}`;
+      return `/kitchen/materials/${await makeThing("material", doc)}`;
     });
   const relative = rows.find(({ row }) => row.key === stored?.doc.like)?.row;
   return (
     <ListPage
       title="Materials"
-      base="/heat/materials"
+      base="/kitchen/materials"
+      open={id}
+      kind="material"
       items={rows.map(({ row, group }) => ({ id: row.key, name: row.name, note: GROUPS[group] ?? group }))}
-      onAdd={undefined}
-      addWord=""
-      empty=""
+      empty="No material is known."
     >
       <div className="px-8 py-6">
-        <Link to="/heat" className="font-bold text-glass hover:underline">
-          Back to the heat explorer
-        </Link>
         {problem && <Notice tone="hot">{wordProblem(problem, units)}</Notice>}
         {stored && relative ? (
           <OwnMaterial
@@ -65,7 +64,10 @@ export function MaterialsView() {
             relative={relative}
             onRemove={(version) =>
               void removeMaterial(stored.id, version).then(
-                () => navigate("/heat/materials"),
+                () => {
+                  removed("material", stored.doc);
+                  navigate("/kitchen/materials");
+                },
                 (error) => problemOf(error),
               )
             }
@@ -132,58 +134,61 @@ function Values({
   onSet?: (row: Schemas["SheetRow"]) => void;
   onDrop?: (name: string) => void;
 }) {
-  const sources = useQuery(sourcesQuery).data?.items ?? [];
+  const sources = useQuery(sourcesQuery).data?.items;
+  if (!sources) return null;
   const title = (key: string) => sources.find((s) => s.key === key)?.title ?? key;
   return (
-    <table className="mt-4 w-full max-w-5xl border-collapse text-left">
-      <thead>
-        <tr className="border-b border-ink text-quiet">
-          <th className="py-1 pr-4 font-normal">value</th>
-          <th className="py-1 pr-4 text-right font-normal">likely</th>
-          <th className="py-1 pr-4 text-right font-normal">from</th>
-          <th className="py-1 pr-4 text-right font-normal">to</th>
-          <th className="py-1 pr-4 font-normal">unit</th>
-          <th className="py-1 font-normal">where it is from</th>
-        </tr>
-      </thead>
-      <tbody>
-        {of.properties.map((p) => {
-          const typed = sheet?.find((row) => row.name === p.name);
-          const shown = typed ?? p;
-          return (
-            <tr key={p.name} className={`border-b border-line align-baseline ${typed ? "bg-panel" : ""}`}>
-              <th className="py-1 pr-4 font-normal">{propertyWords(p.name)}</th>
-              <td className="py-1 pr-4 text-right font-bold">
-                {onSet ? (
-                  <Cell
-                    label={propertyWords(p.name)}
-                    value={shown.likely}
-                    onType={(likely) => onSet(around(p, likely))}
-                  />
-                ) : (
-                  figure(shown.likely)
-                )}
-              </td>
-              <td className="py-1 pr-4 text-right">{figure(shown.low)}</td>
-              <td className="py-1 pr-4 text-right">{figure(shown.high)}</td>
-              <td className="py-1 pr-4 text-quiet">{p.unit === "1" ? "" : p.unit}</td>
-              <td className="py-1 text-quiet">
-                {typed ? "the maker's sheet " : title(p.source)}
-                {typed && onDrop && (
-                  <Button
-                    kind="quiet"
-                    label={`Take ${propertyWords(p.name)} back`}
-                    onClick={() => onDrop(p.name)}
-                  >
-                    take back
-                  </Button>
-                )}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <div className="overflow-x-auto">
+      <table className="mt-4 w-full max-w-5xl border-collapse text-left">
+        <thead>
+          <tr className="border-b border-ink text-quiet">
+            <th className="py-1 pr-4 font-normal">value</th>
+            <th className="py-1 pr-4 text-right font-normal">likely</th>
+            <th className="py-1 pr-4 text-right font-normal">from</th>
+            <th className="py-1 pr-4 text-right font-normal">to</th>
+            <th className="py-1 pr-4 font-normal">unit</th>
+            <th className="py-1 font-normal">where it is from</th>
+          </tr>
+        </thead>
+        <tbody>
+          {of.properties.map((p) => {
+            const typed = sheet?.find((row) => row.name === p.name);
+            const shown = typed ?? p;
+            return (
+              <tr key={p.name} className={`border-b border-line align-baseline ${typed ? "bg-panel" : ""}`}>
+                <th className="py-1 pr-4 font-normal">{propertyWords(p.name)}</th>
+                <td className="py-1 pr-4 text-right font-bold">
+                  {onSet ? (
+                    <Cell
+                      label={propertyWords(p.name)}
+                      value={shown.likely}
+                      onType={(likely) => onSet(around(p, likely))}
+                    />
+                  ) : (
+                    figure(shown.likely)
+                  )}
+                </td>
+                <td className="py-1 pr-4 text-right">{figure(shown.low)}</td>
+                <td className="py-1 pr-4 text-right">{figure(shown.high)}</td>
+                <td className="py-1 pr-4 text-quiet">{p.unit === "1" ? "" : p.unit}</td>
+                <td className="py-1 text-quiet">
+                  {typed ? "the maker's sheet " : title(p.source)}
+                  {typed && onDrop && (
+                    <Button
+                      kind="quiet"
+                      label={`Take ${propertyWords(p.name)} back`}
+                      onClick={() => onDrop(p.name)}
+                    >
+                      take back
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

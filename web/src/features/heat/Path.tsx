@@ -1,7 +1,8 @@
 import { memo } from "react";
 import type { Schemas } from "../../api/client";
-import { Button, Pick } from "../../shared/ui/controls";
+import { Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Button } from "../../shared/ui/plain";
 import type { Stay } from "./queries";
 
 type Place = Schemas["Place"];

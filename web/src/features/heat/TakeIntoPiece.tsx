@@ -3,7 +3,7 @@ import { problemOf, type Schemas } from "../../api/client";
 import { saveThing } from "../../api/things";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { Button } from "../../shared/ui/controls";
+import { Button } from "../../shared/ui/plain";
 import type { Stay } from "./queries";
 
 /** Makes a way the one a piece takes: its plan and its run follow it. */

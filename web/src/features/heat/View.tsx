@@ -7,9 +7,10 @@ import { Profile } from "../../drawings/Profile";
 import { BAND_WORDS, drawnTo, reach } from "../../shared/bands";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { mendWords } from "../../shared/format/words";
 import { kitchenQuery, pieceListQuery, propertiesQuery } from "../../shared/kitchen";
 import { markEvery, marksTo } from "../../shared/marks";
-import { Button } from "../../shared/ui/controls";
+import { Button } from "../../shared/ui/plain";
 import { useWidth } from "../../shared/useWidth";
 import { CastInputs } from "./CastInputs";
 import { Details } from "./Details";
@@ -95,12 +96,12 @@ function Explorer({
       <section className="min-w-0 px-7 py-6" aria-label="Ways">
         <div className="flex flex-wrap items-baseline justify-between gap-4">
           <h1 className="text-3xl">Heat</h1>
-          <Link to="/heat/materials" className="font-bold text-glass hover:underline">
+          <Link to="/kitchen/materials" className="font-bold text-glass hover:underline">
             Materials and their values
           </Link>
         </div>
-        <p className="mt-2 mb-4 text-xl" role="status">
-          {problem ? "Mend what is marked, then it is reckoned." : difference(shown)}
+        <p className="mt-2 mb-4 min-h-7 text-xl" role="status">
+          {problem ? mendWords(problem) : difference(shown)}
         </p>
         <div ref={ref}>
           {ways.map(({ id, stays }, i) => {
@@ -248,7 +249,7 @@ const WaySection = memo(function WaySection(given: Shown & { low: number; high: 
         low={given.low}
         high={given.high}
         marks={marksOf(of)}
-        firm={(degc, set) => (of.limits.bend_opens === undefined ? set : firmGlass(of, degc))}
+        firm={(degc, set) => firm(of, degc, set)}
         word={(degc) => amount(degc, "temperature", units)}
         length={(si) => amount(si, "length", units)}
         width={width}
@@ -294,18 +295,18 @@ function scaleOf(ways: Explored[]): [number, number] {
   return [Math.min(...temps) - 3, Math.max(...temps) + 3];
 }
 
-function marksOf(of: Explored): { degc: number; word: string }[] {
-  const at = (name: string, word: string) => ({ degc: of.limits[name] ?? Number.NaN, word });
-  return of.limits.bend_opens === undefined
-    ? [at("unmould_degc", "unmould")]
-    : [at("bend_opens", "bends"), at("unmould", "glass")];
+function marksOf({ marks }: Explored): { degc: number; word: string }[] {
+  return marks.of === "setting"
+    ? [{ degc: marks.unmould, word: "unmould" }]
+    : [
+        { degc: marks.bend_opens, word: "bends" },
+        { degc: marks.glass, word: "glass" },
+      ];
 }
 
-function firmGlass(of: Explored, degc: number): number {
-  const soft = of.limits.bend_opens ?? 90;
-  const glass = of.limits.unmould ?? 50;
-  return (soft - degc) / (soft - glass);
-}
+/** How firm a cell is: a glass by its temperature, a fat by what has set of it. */
+const firm = ({ marks }: Explored, degc: number, set: number): number =>
+  marks.of === "setting" ? set : (marks.bend_opens - degc) / (marks.bend_opens - marks.glass);
 
 const TICK_APART_PX = 70;
 const EDGE_PX = 30;

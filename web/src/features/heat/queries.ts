@@ -37,8 +37,5 @@ export const materialListQuery = queryOptions({
   queryFn: () => call(client.GET("/api/materials")),
 });
 
-export const createMaterial = (id: string, doc: Schemas["OwnMaterial"]) =>
-  call(client.POST("/api/materials", { body: { id, doc } }));
-
 export const removeMaterial = (id: string, version: number) =>
   call(client.DELETE("/api/materials/{id}", { params: { path: { id } }, body: { version } }));

@@ -2,18 +2,32 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { devicesQuery, dropDevice, nameDevice, showCode } from "../../shared/devices";
 import { dayAndTime } from "../../shared/format/zone";
-import { Button, TextField } from "../../shared/ui/controls";
+import { useZone } from "../../shared/kitchen";
+import { Button, TextField } from "../../shared/ui/plain";
+import { Thermometer } from "./Thermometer";
+
+/** What is plugged in, and what is paired. */
+export function DevicesView() {
+  const zone = useZone();
+  return (
+    <div className="max-w-5xl space-y-10 px-7 py-6">
+      <h1 className="text-3xl">Devices</h1>
+      <Devices zone={zone} />
+      <Thermometer />
+    </div>
+  );
+}
 
 /** Tablets and phones of the kitchen's network: paired by a code shown here, named, dropped. */
-export function Devices({ zone }: { zone: string }) {
+function Devices({ zone }: { zone: string }) {
   const queryClient = useQueryClient();
   const devices = useQuery(devicesQuery).data;
   const [code, setCode] = useState("");
   if (!devices) return null;
   const keep = (list: typeof devices) => queryClient.setQueryData(devicesQuery.queryKey, list);
   return (
-    <section aria-label="Devices" className="space-y-3">
-      <h2 className="border-b border-line pb-1 text-xl">Devices</h2>
+    <section aria-label="Tablets and phones" className="space-y-3">
+      <h2 className="border-b border-line pb-1 text-xl">Tablets and phones</h2>
       {devices.addresses.length === 0 ? (
         <p className="max-w-prose text-quiet">
           Only this machine is answered. For a tablet at the stove, start with --lan: the address is then

@@ -1,74 +1,102 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
+import { amount, type Units } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
 import { choicesQuery } from "../../shared/kitchen";
-import { Button, Pick, TextField } from "../../shared/ui/controls";
+import { Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Button, TextField } from "../../shared/ui/plain";
+import { BathPicture, OvenPicture, PlacePicture, RingPicture, VesselPicture } from "./pictures";
 
 interface Rows<T> {
   rows: T[];
   onChange: (rows: T[]) => void;
+  /** The thing of the kitchen that is open, of whichever kind. */
+  open: string | null;
+  onOpen: (id: string | null) => void;
 }
 
-/** Rows of one kind of equipment: edited in place, added, removed while another is left. */
-function Table<T extends { id: string; name: string }>({
-  title,
-  addWord,
-  fresh,
-  rows,
-  onChange,
-  fields,
-  fewest = 1,
-}: Rows<T> & {
+interface TableProps<T> extends Rows<T> {
   title: string;
   addWord: string;
   fresh: (id: string) => T;
+  picture: (row: T) => ReactNode;
+  /** What matters of it, in a word. */
+  word: (row: T) => string;
   fields: (row: T, patch: (part: Partial<T>) => void) => ReactNode;
   fewest?: number;
-}) {
+}
+
+/** Things of one kind, standing side by side on their board; the one that is pressed opens under it. */
+function Board<T extends { id: string; name: string }>(p: TableProps<T>) {
+  const opened = p.rows.find((row) => row.id === p.open);
+  const patch = (row: T) => (part: Partial<T>) =>
+    p.onChange(p.rows.map((r) => (r.id === row.id ? { ...r, ...part } : r)));
+  const add = () => {
+    const row = p.fresh(crypto.randomUUID().slice(0, 12));
+    p.onChange([...p.rows, row]);
+    p.onOpen(row.id);
+  };
   return (
-    <section>
-      <h2 className="border-b border-line pb-1 text-xl">{title}</h2>
-      {rows.map((row) => {
-        const patch = (part: Partial<T>) =>
-          onChange(rows.map((r) => (r.id === row.id ? { ...r, ...part } : r)));
-        return (
-          <fieldset
-            key={row.id}
-            className="grid grid-cols-2 gap-x-6 gap-y-3 border-b border-line py-4 sm:grid-cols-3"
-          >
-            <legend className="sr-only">{row.name}</legend>
-            <TextField label="Name" value={row.name} onChange={(name) => patch({ name } as Partial<T>)} />
-            {fields(row, patch)}
-            {rows.length > fewest && (
-              <div className="self-end">
-                <Button
-                  kind="quiet"
-                  label={`Remove ${row.name}`}
-                  onClick={() => onChange(rows.filter((r) => r.id !== row.id))}
-                >
-                  Remove
-                </Button>
-              </div>
-            )}
-          </fieldset>
-        );
-      })}
-      <div className="mt-3">
-        <Button kind="quiet" onClick={() => onChange([...rows, fresh(crypto.randomUUID().slice(0, 12))])}>
-          {addWord}
-        </Button>
-      </div>
+    <section aria-label={p.title}>
+      <h2 className="text-lg text-quiet">{p.title}</h2>
+      <ul className="flex flex-wrap items-end gap-x-3 border-b-4 border-ink">
+        {p.rows.map((row) => (
+          <li key={row.id}>
+            <button
+              type="button"
+              aria-expanded={row.id === p.open}
+              onClick={() => p.onOpen(row.id === p.open ? null : row.id)}
+              className={`flex min-w-24 flex-col items-center px-2 pt-2 text-center hover:bg-raised ${row.id === p.open ? "bg-raised" : ""}`}
+            >
+              <strong className="leading-tight">{row.name}</strong>
+              <span className="mb-1 text-sm text-quiet">{p.word(row)}</span>
+              {p.picture(row)}
+            </button>
+          </li>
+        ))}
+        <li className="ml-2 self-center">
+          <Button kind="quiet" onClick={add}>
+            {p.addWord}
+          </Button>
+        </li>
+      </ul>
+      {opened && (
+        <fieldset className="grid grid-cols-2 gap-x-6 gap-y-3 bg-raised px-5 py-4 sm:grid-cols-3 lg:grid-cols-5">
+          <legend className="sr-only">{opened.name}</legend>
+          <TextField
+            label="Name"
+            value={opened.name}
+            onChange={(name) => patch(opened)({ name } as Partial<T>)}
+          />
+          {p.fields(opened, patch(opened))}
+          {p.rows.length > (p.fewest ?? 1) && (
+            <div className="self-end">
+              <Button
+                kind="quiet"
+                label={`Remove ${opened.name}`}
+                onClick={() => p.onChange(p.rows.filter((r) => r.id !== opened.id))}
+              >
+                Remove
+              </Button>
+            </div>
+          )}
+        </fieldset>
+      )}
     </section>
   );
 }
 
 export function Rings(props: Rows<Schemas["Ring"]>) {
+  const units = useUnits();
   const kinds = useQuery(choicesQuery).data?.rings ?? [];
   return (
-    <Table<Schemas["Ring"]>
+    <Board<Schemas["Ring"]>
       {...props}
       title="Hob rings"
+      picture={() => <RingPicture />}
+      word={(row) => amount(row.power_w, "power", units)}
       addWord="Add a ring"
       fresh={(id) => ({ id, name: "Ring", kind: "electric", power_w: 1800 })}
       fields={(row, patch) => (
@@ -76,7 +104,7 @@ export function Rings(props: Rows<Schemas["Ring"]>) {
           <Pick
             label="Kind"
             value={row.kind}
-            options={kinds.map((k) => ({ key: k.key as Schemas["Ring"]["kind"], name: k.name }))}
+            options={kinds.map((k) => ({ key: k.key, name: k.name }))}
             onChange={(kind) => patch({ kind })}
           />
           <NumberField
@@ -93,11 +121,14 @@ export function Rings(props: Rows<Schemas["Ring"]>) {
 }
 
 export function Pots(props: Rows<Schemas["Vessel"]>) {
+  const units = useUnits();
   const walls = useQuery(choicesQuery).data?.pots ?? [];
   return (
-    <Table<Schemas["Vessel"]>
+    <Board<Schemas["Vessel"]>
       {...props}
       title="Pots and bowls"
+      picture={(row) => <VesselPicture of={row} />}
+      word={(row) => amount(row.diameter_m, "length", units)}
       addWord="Add a pot or bowl"
       fresh={(id) => ({ id, name: "Pot", made_of: "steel", diameter_m: 0.16, height_m: 0.09, mass_kg: 1 })}
       fields={(row, patch) => (
@@ -126,7 +157,7 @@ export function Pots(props: Rows<Schemas["Vessel"]>) {
           <Pick
             label="Made of"
             value={row.made_of}
-            options={walls.map((m) => ({ key: m.key as Schemas["Vessel"]["made_of"], name: m.name }))}
+            options={walls.map((m) => ({ key: m.key, name: m.name }))}
             onChange={(made_of) => patch({ made_of })}
           />
         </>
@@ -138,10 +169,13 @@ export function Pots(props: Rows<Schemas["Vessel"]>) {
 const COLD: Record<Schemas["Place"]["kind"], number | null> = { room: null, fridge: 4, freezer: -18 };
 
 export function Microwaves(props: Rows<Schemas["Microwave"]>) {
+  const units = useUnits();
   return (
-    <Table<Schemas["Microwave"]>
+    <Board<Schemas["Microwave"]>
       {...props}
       title="Microwaves"
+      picture={() => <OvenPicture />}
+      word={(row) => amount(row.power_w, "power", units)}
       addWord="Add a microwave"
       fewest={0}
       fresh={(id) => ({ id, name: "Microwave", power_w: 800 })}
@@ -159,10 +193,13 @@ export function Microwaves(props: Rows<Schemas["Microwave"]>) {
 }
 
 export function Baths(props: Rows<Schemas["Bath"]>) {
+  const units = useUnits();
   return (
-    <Table<Schemas["Bath"]>
+    <Board<Schemas["Bath"]>
       {...props}
       title="Water baths"
+      picture={() => <BathPicture />}
+      word={(row) => amount(row.water_degc, "temperature", units)}
       addWord="Add a water bath"
       fewest={0}
       fresh={(id) => ({ id, name: "Water bath", water_degc: 65 })}
@@ -180,11 +217,14 @@ export function Baths(props: Rows<Schemas["Bath"]>) {
 }
 
 export function Places(props: Rows<Schemas["Place"]>) {
+  const units = useUnits();
   const surfaces = useQuery(choicesQuery).data?.surfaces ?? [];
   return (
-    <Table<Schemas["Place"]>
+    <Board<Schemas["Place"]>
       {...props}
       title="Places"
+      picture={(row) => <PlacePicture of={row} />}
+      word={(row) => placeWord(row, units)}
       addWord="Add a place"
       fresh={(id) => ({
         id,
@@ -229,7 +269,7 @@ export function Places(props: Rows<Schemas["Place"]>) {
           <Pick
             label="Surface"
             value={row.surface}
-            options={surfaces.map((s) => ({ key: s.key as Schemas["Place"]["surface"], name: s.name }))}
+            options={surfaces.map((s) => ({ key: s.key, name: s.name }))}
             onChange={(surface) => patch({ surface })}
           />
           <NumberField
@@ -261,4 +301,12 @@ export function Places(props: Rows<Schemas["Place"]>) {
       )}
     />
   );
+}
+
+/** How cold or warm a place is, and that a fan blows on it. */
+function placeWord(of: Schemas["Place"], units: Units): string {
+  const degc = of.air_degc ?? of.surface_degc;
+  return [degc === null ? "as the room" : amount(degc, "temperature", units), of.fan && "fan"]
+    .filter(Boolean)
+    .join(", ");
 }

@@ -5,8 +5,8 @@ import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { keepProbe, PROBE_WORDS, probesQuery } from "../../shared/probes";
-import { Notice, TextField } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Notice, TextField } from "../../shared/ui/plain";
 
 type View = Schemas["ProbeView"];
 

@@ -4,8 +4,8 @@ import { type Problem, problemOf } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { keptQuery } from "../../shared/kitchen";
-import { Notice } from "../../shared/ui/controls";
 import { FileButton, FileLink } from "../../shared/ui/files";
+import { Notice } from "../../shared/ui/plain";
 import { bringIn } from "./queries";
 
 const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? "" : "s"}`;

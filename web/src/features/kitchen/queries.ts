@@ -1,3 +1,4 @@
+import { queryOptions } from "@tanstack/react-query";
 import { call, client, type Schemas } from "../../api/client";
 
 export type Kitchen = Schemas["Kitchen"];
@@ -15,3 +16,9 @@ export const bringIn = (text: string) =>
       bodySerializer: (body) => body as unknown as string,
     }),
   );
+
+export const usualKitchensQuery = queryOptions({
+  queryKey: ["kitchens"],
+  queryFn: () => call(client.GET("/api/kitchens")),
+  staleTime: Number.POSITIVE_INFINITY,
+});

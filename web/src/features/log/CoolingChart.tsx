@@ -74,7 +74,7 @@ export function CoolingChart({ cooling }: { cooling: Schemas["Cooling"] }) {
             stroke="var(--glass)"
             strokeWidth="3"
           />
-          {closes !== undefined && closes > low && (
+          {closes > low && (
             <>
               <line
                 x1={LEFT}

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { EventBody } from "../../shared/events";
 import { eventWords } from "../../shared/eventWords";
-import { amount, type Units } from "../../shared/format/units";
+import { amount, duration, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { timeOfDay } from "../../shared/format/zone";
 import { spotWords } from "../../shared/spots";
@@ -30,6 +30,16 @@ export function Happened({ id, zone }: { id: string; zone: string }) {
             <span className="w-14 shrink-0 truncate font-bold">{event.actor}</span>
             <span>
               {[eventWords(event.kind), ...(event.tells ? saysWhat(event.tells, units) : [])].join(", ")}
+              {event.tells?.kind === "note" && "picture" in event.tells.payload && (
+                <a href={`/api/runs/${id}/pictures/${event.tells.payload.picture}`} className="mt-1 block">
+                  <img
+                    src={`/api/runs/${id}/pictures/${event.tells.payload.picture}`}
+                    alt={event.tells.payload.text || "Noted picture"}
+                    loading="lazy"
+                    className="max-h-48 rounded-sm"
+                  />
+                </a>
+              )}
             </span>
           </li>
         ))}
@@ -93,8 +103,20 @@ function saysWhat(told: EventBody, units: Units): string[] {
         `cavity ${told.payload.cavities.map((cavity) => cavity + 1).join(", ")}`,
         ...(told.payload.usable ? ["good"] : told.payload.kinds?.length ? told.payload.kinds : ["failed"]),
       ];
+    case "mended":
+      return [
+        round(told.payload.round),
+        `cavity ${told.payload.cavities.map((cavity) => cavity + 1).join(", ")}`,
+        told.payload.how,
+      ];
+    case "counted":
+      return [`${told.payload.good} in hand`];
+    case "timer":
+      return "name" in told.payload
+        ? [`“${told.payload.name}”`, duration(told.payload.seconds)]
+        : [`timer ${told.payload.timer + 1} over`];
     case "note":
-      return [`“${told.payload.text}”`];
+      return told.payload.text ? [`“${told.payload.text}”`] : [];
     case "decanted":
       return [of(told.payload), told.payload.into.map((row) => row.name).join(", ")];
     case "tempered": {

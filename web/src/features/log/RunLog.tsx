@@ -12,9 +12,10 @@ import { kitchenQuery } from "../../shared/kitchen";
 import { Outcomes } from "../../shared/Outcomes";
 import { usePerson } from "../../shared/person";
 import { useRunEvents } from "../../shared/runEvents";
-import { Button, Notice } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { FileButton, FileLink } from "../../shared/ui/files";
+import { Button, Notice } from "../../shared/ui/plain";
+import { Whose } from "../../shared/Whose";
 import { CoolingChart } from "./CoolingChart";
 import { Happened } from "./Happened";
 import { addReadings, planRest } from "./queries";
@@ -43,7 +44,7 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
     try {
       const made = await planRest(log.summary.id, crypto.randomUUID());
       await queryClient.invalidateQueries({ queryKey: ["order"] });
-      navigate(`/plan/${made.id}`);
+      navigate(`/orders/${made.id}`);
     } catch (error) {
       setRefused(problemOf(error));
     }
@@ -89,6 +90,7 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
               )}
             </p>
           ))}
+        <Whose orders={log.orders} zone={zone} />
         {log.left > 0 && log.summary.ended_at && (
           <p className="flex flex-wrap items-center gap-5 text-lg">
             {log.left} still owed, as far as outcomes are recorded.
@@ -129,7 +131,7 @@ export function RunLog({ log, zone }: { log: Log; zone: string }) {
             </FileButton>
             {added !== null && <span role="status">{added} readings brought in.</span>}
           </p>
-          <div className="mt-3 grid gap-8 2xl:grid-cols-2">
+          <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-8 2xl:grid-cols-2">
             {log.coolings.map((cooling) => (
               <CoolingChart key={cooling.off_at_s} cooling={cooling} />
             ))}

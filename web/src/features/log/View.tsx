@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Navigate, useParams } from "react-router";
+import { useParams } from "react-router";
 import { dayAndTime } from "../../shared/format/zone";
 import { useZone } from "../../shared/kitchen";
 import { ListPage } from "../../shared/ui/ListPage";
@@ -12,11 +12,11 @@ export function LogView() {
   const runs = useQuery(logListQuery).data?.items;
   const log = useQuery({ ...logQuery(id ?? ""), enabled: id !== undefined }).data?.log;
   if (!runs) return null;
-  if (!runs.some((run) => run.id === id) && runs[0]) return <Navigate to={`/log/${runs[0].id}`} replace />;
   return (
     <ListPage
       title="Log"
       base="/log"
+      open={id}
       items={runs.map((run) => ({
         id: run.id,
         name: run.name,

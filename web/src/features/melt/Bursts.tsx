@@ -116,7 +116,7 @@ export function Bursts({ kitchen, fats }: { kitchen: Schemas["Kitchen"]; fats: S
               <li key={i} className="grid grid-cols-[5rem_1fr_auto] items-center gap-4">
                 <strong className="text-xl">{step.act === "stir" ? "stir on" : `${step.seconds} s`}</strong>
                 <Melted after={step.after} />
-                <span className="w-64 text-right">
+                <span className="text-right max-sm:col-span-3 sm:w-60">
                   {degc(step.after.degc.likely)}, hottest{" "}
                   <strong className={step.after.hottest_degc.likely > limit ? "text-heat" : ""}>
                     {degc(step.after.hottest_degc.high)}

@@ -73,7 +73,9 @@ export function CaramelPan({ kitchen }: { kitchen: Schemas["Kitchen"] }) {
               <li key={stage.name} className="contents">
                 <strong className="text-xl">{stage.name}</strong>
                 <span>from {amount(stage.from_degc, "temperature", units)}</span>
-                <span className="font-bold">{duration(stage.at_s ?? 0)}</span>
+                <span className="font-bold">
+                  {stage.at_s === null ? "not reached" : duration(stage.at_s)}
+                </span>
               </li>
             ))}
           </ol>

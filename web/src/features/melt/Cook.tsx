@@ -3,8 +3,9 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { Notice, Pick } from "../../shared/ui/controls";
+import { Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Notice } from "../../shared/ui/plain";
 import { Fact, Sheet } from "../../shared/ui/Sheet";
 import { Faults } from "./Faults";
 import { cookQuery } from "./queries";
@@ -158,7 +159,9 @@ export function Cook({ kitchen, sugars }: { kitchen: Schemas["Kitchen"]; sugars:
                 <li key={stage.name} className="contents">
                   <strong className="text-xl">{stage.name}</strong>
                   <span>from {degc(stage.from_degc)}</span>
-                  <span className="font-bold">{duration(stage.at_s ?? 0)}</span>
+                  <span className="font-bold">
+                    {stage.at_s === null ? "not reached" : duration(stage.at_s)}
+                  </span>
                   <span className="text-quiet">
                     {stage.water_frac > 0.185
                       ? "a fifth water or more"

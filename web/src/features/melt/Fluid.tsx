@@ -4,8 +4,9 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { Button, Choice, Pick } from "../../shared/ui/controls";
+import { Choice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Button } from "../../shared/ui/plain";
 import { Fact, Sheet } from "../../shared/ui/Sheet";
 import { Faults } from "./Faults";
 import { fluidQuery, keepWafer } from "./queries";
@@ -114,7 +115,7 @@ export function Fluid({ fats }: { fats: Schemas["MaterialShown"][] }) {
           <div className="mt-6 flex flex-wrap items-center gap-4">
             <Button onClick={() => keep.mutate(of)}>Keep it as a wafer of my own</Button>
             {keep.data && (
-              <Link className="font-bold text-glass" to={`/heat/materials/${keep.data.id}`}>
+              <Link className="font-bold text-glass" to={`/kitchen/materials/${keep.data.id}`}>
                 Kept: cast your pieces of it, and their shells, coats and dips follow.
               </Link>
             )}

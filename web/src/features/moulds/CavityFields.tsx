@@ -1,8 +1,9 @@
 import type { Schemas } from "../../api/client";
 import { OutlineFields } from "../../shared/OutlineFields";
 import { type Cavity, SHAPES, type Shape } from "../../shared/shapes";
-import { Pick, TextField } from "../../shared/ui/controls";
+import { Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { TextField } from "../../shared/ui/plain";
 
 interface Props {
   cavity: Cavity;

@@ -7,10 +7,12 @@ import { amount, number } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { choicesQuery } from "../../shared/kitchen";
+import { pointsOf } from "../../shared/points";
 import type { Cavity } from "../../shared/shapes";
-import { Button, Choice, Notice, Pick, TextField } from "../../shared/ui/controls";
+import { Choice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { CavityFields } from "./CavityFields";
@@ -63,7 +65,7 @@ export function MouldEditor({
     change({ cavities: doc.cavities.map((c, i) => (i === index ? { ...c, ...patch } : c)) });
   const kinds = all.flatMap((q, i): Kind[] => {
     const kind = doc.cavities[i];
-    return q.data && kind ? [{ name: kind.name, count: kind.count, rim: q.data.rim }] : [];
+    return q.data && kind ? [{ name: kind.name, count: kind.count, rim: pointsOf(q.data.rim) }] : [];
   });
   const length = (si: number) => amount(si, "length", units);
   const material = choices?.moulds.find((m) => m.key === doc.material);
@@ -168,9 +170,9 @@ export function MouldEditor({
           label="Material"
           value={doc.material}
           options={(choices?.moulds ?? []).map((m) => ({
-            key: m.key as Mould["material"],
+            key: m.key,
             name: m.name,
-            note: `bears ${amount(m.bears_degc ?? 0, "temperature", units)}`,
+            note: `bears ${amount(m.bears_degc, "temperature", units)}`,
           }))}
           onChange={chooseMaterial}
         />

@@ -1,13 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
-import { Navigate, useParams } from "react-router";
+import { useParams } from "react-router";
+import { makeThing } from "../../api/things";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { mouldListQuery } from "../../shared/kitchen";
-import { Notice } from "../../shared/ui/controls";
+import { removed } from "../../shared/removed";
 import { ListPage } from "../../shared/ui/ListPage";
+import { Notice } from "../../shared/ui/plain";
 import { useAttempt } from "../../shared/useAttempt";
 import { MouldEditor } from "./MouldEditor";
-import { createMould, FIRST_MOULD, removeMould } from "./queries";
+import { FIRST_MOULD, removeMould } from "./queries";
 
 export function MouldsView() {
   const { id } = useParams();
@@ -17,29 +19,29 @@ export function MouldsView() {
   if (!list.data) return null;
   const items = list.data.items;
   const current = items.find((item) => item.id === id);
-  if (!current && items[0]) return <Navigate to={`/moulds/${items[0].id}`} replace />;
 
   const add = () =>
     attempt(async () => {
-      const made = await createMould(crypto.randomUUID(), FIRST_MOULD);
-      return `/moulds/${made.id}`;
+      return `/pieces/moulds/${await makeThing("mould", FIRST_MOULD)}`;
     });
   const remove = (mould: string, version: number) =>
     attempt(async () => {
       await removeMould(mould, version);
-      return "/moulds";
+      if (current) removed("mould", current.doc);
+      return "/pieces/moulds";
     });
   return (
     <ListPage
       title="Moulds"
-      base="/moulds"
+      base="/pieces/moulds"
+      open={id}
+      kind="mould"
       items={items.map((item) => ({
         id: item.id,
         name: item.doc.name,
         note: `${item.doc.mat ? "on a mat" : item.doc.material}, ${item.doc.cavities.map((c) => `${c.count} ${c.name.toLowerCase()}`).join(", ")}`,
       }))}
-      onAdd={add}
-      addWord="Add a mould"
+      add={{ word: "Add a mould", onAdd: () => void add() }}
       empty="Measure a mould first: its opening, its depth, or the water it holds."
     >
       {problem && (

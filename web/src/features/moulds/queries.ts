@@ -13,9 +13,6 @@ export const cavityFiguresQuery = (cavity: Cavity, wall_m: number, cut_frac: num
     placeholderData: keepPreviousData,
   });
 
-export const createMould = (id: string, doc: Mould) =>
-  call(client.POST("/api/moulds", { body: { id, doc } }));
-
 export const removeMould = (id: string, version: number) =>
   call(client.DELETE("/api/moulds/{id}", { params: { path: { id } }, body: { version } }));
 

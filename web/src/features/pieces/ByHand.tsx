@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link } from "react-router";
 import type { Explained, Schemas } from "../../api/client";
 import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -58,9 +57,6 @@ export function ByHandView() {
   return (
     <div>
       <header className="space-y-2 px-7 pt-6">
-        <Link to="/pieces" className="font-bold text-glass hover:underline">
-          ← Pieces
-        </Link>
         <h1 className="text-3xl">By hand</h1>
       </header>
       <Amounts />
@@ -120,9 +116,7 @@ function Amounts() {
             label="To be mixed"
             value={asked.mixture}
             options={MIXTURES.map(({ key, name }) => ({ key, name }))}
-            onChange={(mixture) =>
-              setAsked({ ...asked, mixture: mixture as Asked["mixture"], first_frac: null })
-            }
+            onChange={(mixture) => setAsked({ ...asked, mixture, first_frac: null })}
           />
           <NumberField
             label="All of it"

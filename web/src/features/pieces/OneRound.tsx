@@ -12,8 +12,8 @@ const LETTER = 0.016;
 export function OneRound({ sets, passes, of }: { sets: Schemas["PartSets"]; passes: Pass[]; of: string }) {
   const units = useUnits();
   const { stretches, all_s, hands_s, casts } = sets;
-  const end = stretches.at(-1)?.to_s ?? 0;
-  if (end === 0) return null;
+  const end = stretches.at(-1)?.to_s;
+  if (!end) return null;
   return (
     <section aria-label={`One round of the ${of}`} className="mt-6">
       <h2 className="text-xl">

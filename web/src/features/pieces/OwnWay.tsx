@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { duration } from "../../shared/format/units";
 import { kitchenQuery } from "../../shared/kitchen";
-import { Button } from "../../shared/ui/controls";
+import { Button } from "../../shared/ui/plain";
 
 /** A part may have its own way through places, taken from the heat explorer. */
 export function OwnWay({ stays, onClear }: { stays: Schemas["StayDoc"][]; onClear: () => void }) {

@@ -6,10 +6,12 @@ import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { propertiesQuery } from "../../shared/kitchen";
+import { pointsOf } from "../../shared/points";
 import { meltTone, toneOf } from "../../shared/tones";
-import { Button, Choice, Notice, Pick } from "../../shared/ui/controls";
+import { Choice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Button, Notice } from "../../shared/ui/plain";
 import { useWidth } from "../../shared/useWidth";
 import { meltsIn } from "../../shared/wording";
 import { Base } from "./Base";
@@ -265,6 +267,7 @@ function drawn(
     return [
       {
         ...layer,
+        rings: layer.rings.map(pointsOf),
         tone,
         marble,
         grainy: kinds.find((k) => k.kind === pass.kind)?.grainy === true,

@@ -3,14 +3,15 @@ import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { inUnit, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { Notice } from "../../shared/ui/controls";
+import { pointsOf } from "../../shared/points";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Notice } from "../../shared/ui/plain";
 import type { Wording } from "../../shared/wording";
 import { Keeps } from "./Keeps";
 import { type KindShown, type Part, type Pass, passName } from "./passes";
 import { wordsOf } from "./passWords";
 import { type PartFigures, solvePass } from "./queries";
-import { type Around, isSet, ShapeField } from "./ShapeField";
+import { type Around, isSet, NOTHING_ROUND, ShapeField } from "./ShapeField";
 
 interface Props {
   part: Part;
@@ -35,7 +36,9 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
   if (!pass || !kind) return null;
   const row = figures?.rows.find((r) => r.index === index);
   const fault = figures?.faults.find((f) => f.index === index);
-  const depth = figures?.section.depth_m ?? 0;
+  const { depth, across } = figures
+    ? { depth: figures.section.depth_m, across: figures.section.across_m }
+    : NOTHING_ROUND;
   const change = (patch: Record<string, unknown>) => {
     setProblem(null);
     onChange({ ...pass, ...patch } as Pass);
@@ -54,8 +57,8 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
     materials,
     colours,
     depth,
-    across: figures?.section.across_m ?? depth,
-    rim: figures?.rim ?? [],
+    across,
+    rim: pointsOf(figures?.rim ?? []),
     parts: [],
     row,
     wrong: (name, label) =>

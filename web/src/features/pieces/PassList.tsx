@@ -1,6 +1,6 @@
 import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { Button } from "../../shared/ui/controls";
+import { Button } from "../../shared/ui/plain";
 import { type Pass, passName, passTone } from "./passes";
 import type { PartFigures } from "./queries";
 

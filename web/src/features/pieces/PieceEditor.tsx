@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { paletteListQuery } from "../../shared/kitchen";
-import { Button, Choice, Pick, TextField } from "../../shared/ui/controls";
+import { Choice, Pick } from "../../shared/ui/controls";
+import { Button, TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { PartEditor } from "./PartEditor";
@@ -12,12 +13,11 @@ import { Together } from "./Together";
 interface Props {
   stored: Schemas["StoredPiece"];
   moulds: Schemas["StoredMould"][];
-  head: React.ReactNode;
   onRemove: (id: string, version: number) => void;
 }
 
 /** A piece with its parts; one part is open at a time. */
-export function PieceEditor({ stored, moulds, head, onRemove }: Props) {
+export function PieceEditor({ stored, moulds, onRemove }: Props) {
   const thing = useThing("piece", stored);
   const { doc, change } = thing;
   const [open, setOpen] = useState(0);
@@ -59,7 +59,6 @@ export function PieceEditor({ stored, moulds, head, onRemove }: Props) {
   const several = doc.parts.length > 1;
   const top = (
     <>
-      {head}
       <div>
         <TextField large label="Name of the piece" value={doc.name} onChange={rename} />
         <SaveMark thing={thing} />

@@ -2,8 +2,10 @@ import type { Schemas } from "../../api/client";
 import { amount, type Quantity, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { OutlineFields } from "../../shared/OutlineFields";
-import { Choice, Notice, Pick, TextField } from "../../shared/ui/controls";
+import type { Point } from "../../shared/points";
+import { Choice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Notice, TextField } from "../../shared/ui/plain";
 import { MeltFields } from "./MeltFields";
 import { fieldOf } from "./passes";
 import type { AnyWords } from "./passWords";
@@ -29,7 +31,7 @@ export interface Around {
   /** Depth of the cavity, or height of the body [m]. */
   depth: number;
   across: number;
-  rim: number[][];
+  rim: Point[];
   /** What the piece's parts are called. */
   parts: string[];
   /** What the figures say of the pass where a field is left untold. */

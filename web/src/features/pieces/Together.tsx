@@ -1,28 +1,23 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
-import { Standing } from "../../drawings/Standing";
+import { PartShape } from "../../drawings/PartShape";
 import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { propertiesQuery } from "../../shared/kitchen";
-import { Button, Notice } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
-import { NumberField } from "../../shared/ui/NumberField";
-import { Fact } from "../../shared/ui/Sheet";
+import { Button, Notice } from "../../shared/ui/plain";
 import { useDebounced } from "../../shared/useDebounced";
-import { useWidth } from "../../shared/useWidth";
 import { meltsIn } from "../../shared/wording";
 import { JoinFields } from "./JoinFields";
-import { type Join, type Part, passName } from "./passes";
+import { type Join, type Part, partTone, passName } from "./passes";
 import { assemblyQuery, firstJoin, type Piece } from "./queries";
+import { StandPart } from "./StandPart";
 
 const PAUSE_MS = 120;
-const DEGREES = 180 / Math.PI;
-type Stands = Omit<Schemas["Stands"], "standing"> & {
-  standing: Omit<Schemas["Standing"], "middle_m"> & { middle_m: number[] };
-};
-type Stand = NonNullable<Piece["stand"]>;
+/** The widest part is drawn so wide, the others to its scale. */
+const SHAPE_PX = 60;
 
 /** A piece put together: its parts, its joins in order with their melt and holding times, and whether it stands. */
 export function Together({
@@ -54,6 +49,10 @@ export function Together({
   const materials = meltsIn(useQuery(propertiesQuery).data?.groups);
   const putJoin = (i: number, join: Join) =>
     onChange({ joins: doc.joins.map((j, k) => (k === i ? join : j)) });
+  const widest = Math.max(
+    0.01,
+    ...(of?.parts ?? []).flatMap((row) => row.outline.flat().map((at) => 2 * Math.abs(at))),
+  );
   const dim = query.isPlaceholderData ? "opacity-60" : "";
   return (
     <div className="grid min-h-full lg:grid-cols-[290px_1fr]">
@@ -78,6 +77,7 @@ export function Together({
               key={i}
               part={part}
               weight={of?.parts[i]}
+              scale={SHAPE_PX / widest}
               onOpen={() => onOpen(i)}
             />
           ))}
@@ -144,17 +144,20 @@ function swapped(joins: Join[], i: number): Join[] {
 function PartRow({
   part,
   weight,
+  scale,
   onOpen,
 }: {
   part: Part;
   weight: Schemas["PartWeight"] | undefined;
+  scale: number;
   onOpen: () => void;
 }) {
   const units = useUnits();
   const hidden = weight?.hidden.map((i) => passName(part.passes[i] as Part["passes"][number]).toLowerCase());
   return (
-    <li className="grid grid-cols-[3.5rem_1fr_auto] items-baseline gap-x-3 border-b border-line py-2">
+    <li className="grid grid-cols-[3.5rem_4rem_1fr_auto] items-center gap-x-3 border-b border-line py-2">
       <strong className="text-lg">{part.count} ×</strong>
+      {weight ? <PartShape outline={weight.outline} tone={partTone(part)} scale={scale} /> : <span />}
       <span className="min-w-0">
         <button type="button" className="text-lg font-bold text-glass hover:underline" onClick={onOpen}>
           {part.name}
@@ -192,136 +195,3 @@ function Held({ row }: { row: Schemas["JoinRow"] }) {
     </p>
   );
 }
-
-function StandPart({
-  doc,
-  stands,
-  parts,
-  onChange,
-}: {
-  doc: Piece;
-  stands: Stands | null;
-  parts: Schemas["PartWeight"][];
-  onChange: (patch: Partial<Piece>) => void;
-}) {
-  const units = useUnits();
-  const [ref, width] = useWidth<HTMLElement>(520);
-  const { stand } = doc;
-  if (!stand)
-    return (
-      <div>
-        <h3 className="mb-2 text-lg">Does it stand?</h3>
-        <Button kind="quiet" onClick={() => onChange({ stand: firstStand(doc.parts.length) })}>
-          Say where its parts are
-        </Button>
-      </div>
-    );
-  const put = (patch: Partial<Stand>) => onChange({ stand: { ...stand, ...patch } });
-  const field = (key: Exclude<keyof Stand, "spots">, label: string, step = 1) => (
-    <NumberField
-      label={label}
-      quantity="length"
-      value={stand[key]}
-      onChange={(v) => put({ [key]: v })}
-      step={step}
-    />
-  );
-  const lean = stands ? stands.standing.tips_rad : 0;
-  const firm = stands !== null && lean >= stands.safe_rad;
-  const middle = stands?.standing.middle_m ?? [0, 0, 0];
-  return (
-    <section ref={ref} aria-label="Does it stand?">
-      <h3 className="mb-2 text-lg">Does it stand?</h3>
-      <div className="grid gap-x-8 gap-y-4 xl:grid-cols-[1fr_1fr]">
-        <div>
-          {stands && (
-            <>
-              <p className={`text-3xl font-bold ${firm ? "" : "text-heat"}`} role="status">
-                {stands.standing.inside_m <= 0
-                  ? "It tips over"
-                  : `${firm ? "It stands" : "It stands badly"}: tips at ${(lean * DEGREES).toFixed(0)}°`}
-              </p>
-              <Standing
-                spots={doc.parts.map((part, i) => ({
-                  name: part.name,
-                  kg: parts[i]?.all_kg ?? 0,
-                  x_m: stand.spots[i]?.x_m ?? 0,
-                  z_m: stand.spots[i]?.z_m ?? 0,
-                }))}
-                base_m={stand.base_m}
-                middle={[middle[0] ?? 0, middle[2] ?? 0]}
-                inside={stands.standing.inside_m > 0}
-                length={(si) => amount(si, "length", units)}
-                width={Math.min(width, 520)}
-              />
-              <dl className="mt-3 flex flex-wrap gap-x-10 gap-y-3">
-                <Fact name="of what is safe, in the foot">
-                  <span className={stands.foot_frac > 1 ? "text-heat" : ""}>
-                    {amount(stands.foot_frac, "share", units)}
-                  </span>
-                </Fact>
-                <Fact name="foot that would be safe">
-                  {amount(stands.foot_needs_m, "length", units)} thick
-                </Fact>
-                <Fact name="times over the wire carries it">{stands.hangs.toFixed(1)}</Fact>
-              </dl>
-            </>
-          )}
-        </div>
-        <div className="space-y-4">
-          {doc.parts.map((part, i) => {
-            const spot = stand.spots[i] ?? { x_m: 0, z_m: 0 };
-            const at = (patch: Partial<typeof spot>) =>
-              put({
-                spots: doc.parts.map((_, k) => ({ ...(stand.spots[k] ?? spot), ...(k === i ? patch : {}) })),
-              });
-            return (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a part is its place in the piece
-              <div key={i} className="grid grid-cols-2 gap-4">
-                <NumberField
-                  label={`${part.name}, off centre`}
-                  quantity="length"
-                  value={spot.x_m}
-                  onChange={(x_m) => at({ x_m })}
-                  step={5}
-                />
-                <NumberField
-                  label="and up"
-                  quantity="length"
-                  value={spot.z_m}
-                  onChange={(z_m) => at({ z_m })}
-                  step={5}
-                />
-              </div>
-            );
-          })}
-          <div className="grid grid-cols-2 gap-4">
-            {field("base_m", "Stands on, wide", 5)}
-            {field("base_deep_m", "and deep", 5)}
-            {field("foot_wide_m", "Foot or stem, wide")}
-            {field("foot_thick_m", "and thick", 0.5)}
-            {field("wire_m", "Wire to hang it from", 0.1)}
-            {field("wire_in_m", "set in")}
-          </div>
-          <Button kind="quiet" onClick={() => onChange({ stand: null })}>
-            It need not stand
-          </Button>
-        </div>
-      </div>
-      <p className="mt-4 max-w-2xl border-l-4 border-heat pl-3">
-        Strengths are assumed and planned with a wide safety: sugar breaks without warning, from a scratch or
-        a draught. Wires, sticks and skewers are declared; nothing hangs over people.
-      </p>
-    </section>
-  );
-}
-
-const firstStand = (parts: number): Stand => ({
-  spots: Array.from({ length: parts }, (_, i) => ({ x_m: 0, z_m: 0.02 + 0.05 * i })),
-  base_m: 0.08,
-  base_deep_m: 0.06,
-  foot_wide_m: 0.03,
-  foot_thick_m: 0.01,
-  wire_m: 0.0005,
-  wire_in_m: 0.02,
-});

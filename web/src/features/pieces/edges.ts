@@ -29,7 +29,7 @@ export function withEdge(pass: Pass, kind: KindShown, row: Row, height: number, 
   const edge = kind.edge;
   const field = kind.fields.find((of) => of.name === edge?.field);
   if (!edge || !field?.number) return pass;
-  const least = Math.max(field.number.low, field.number.slides?.low ?? 0);
+  const least = Math.max(field.number.low, field.number.slides?.low ?? field.number.low);
   const to = { level: Math.min(height, depth), gap: depth - height, layer: height - row.from_m }[edge.at];
   const value = edge.whole && height >= depth ? null : Math.round(Math.max(to, least) * 1e6) / 1e6;
   return {

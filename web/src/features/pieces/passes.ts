@@ -9,6 +9,12 @@ export type Of<K extends Kind> = Extract<Pass, { kind: K }>;
 export type KindShown = Schemas["PassKindShown"];
 export type Way = NonNullable<KindShown["ways"][number]>;
 
+/** The tone of a part: of what it is poured of last. */
+export function partTone(part: Part): string {
+  const [last] = part.passes.flatMap((pass) => ("melt" in pass ? [pass.melt] : [])).reverse();
+  return last ? meltTone(last) : "var(--raised)";
+}
+
 /** What a kind is offered as, laid as usual or in a way of its own. */
 export const offeredAs = (kind: Kind, way: Way | null): string =>
   way === null ? PASSES[kind].name : WAYS[way];

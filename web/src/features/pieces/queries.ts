@@ -108,9 +108,6 @@ export const startsQuery = queryOptions({
 export const solvePass = async (body: Schemas["WeightRequest"]) =>
   (await call(client.POST("/api/figures/pass", { body }))).value;
 
-export const createPiece = (id: string, doc: Piece) =>
-  call(client.POST("/api/pieces", { body: { id, doc } }));
-
 export const removePiece = (id: string, version: number) =>
   call(client.DELETE("/api/pieces/{id}", { params: { path: { id } }, body: { version } }));
 
@@ -130,3 +127,9 @@ export const assemblyQuery = (piece: Piece) =>
     retry: false,
     placeholderData: (before) => before,
   });
+
+export const readyQuery = queryOptions({
+  queryKey: ["ready"],
+  queryFn: async () => (await call(client.GET("/api/ready"))).items,
+  staleTime: Number.POSITIVE_INFINITY,
+});

@@ -1,9 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
-import { doseWords } from "../../shared/melts";
-
-/** From here a colour is seen to be another [CIEDE2000]. */
-const FAR_OFF = 3;
+import { doseWords, FAR_OFF } from "../../shared/melts";
 
 const INSTEAD: Record<Schemas["MeltDose"]["wording"], string> = {
   sugar: "This sugar is brown by itself and not coloured: take isomalt for it.",

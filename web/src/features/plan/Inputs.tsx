@@ -1,18 +1,24 @@
+import { Disclosure, DisclosureButton, DisclosurePanel } from "@headlessui/react";
 import { useQuery } from "@tanstack/react-query";
 import type { Problem, Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { propertiesQuery } from "../../shared/kitchen";
+import { dayAndTime } from "../../shared/format/zone";
+import { propertiesQuery, waysQuery } from "../../shared/kitchen";
 import { meltsOf } from "../../shared/pieces";
-import { Button, Pick } from "../../shared/ui/controls";
+import { Pick } from "../../shared/ui/controls";
+import { Fold } from "../../shared/ui/Fold";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Button } from "../../shared/ui/plain";
 import { meltsIn } from "../../shared/wording";
 import { Due } from "./Due";
 import { familiesOf } from "./families";
-import { type Order, waysQuery } from "./queries";
-import { WayInputs } from "./Ways";
+import type { Order } from "./queries";
+import { Together } from "./Together";
+import { WayInputs, wayNote, wayTitle } from "./Ways";
 
 interface Props {
+  id: string;
   thing: { doc: Order; change: (patch: Partial<Order>) => void; problem: Problem | null };
   pieces: Schemas["StoredPiece"][];
   kitchen: Schemas["Kitchen"];
@@ -20,7 +26,76 @@ interface Props {
   onRemove: () => void;
 }
 
-export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
+const percent = (frac: number) => `${Math.round(100 * frac)}\u00a0%`;
+
+/** Whose hands are at it: nobody chosen is one pair. */
+function AtIt({
+  kitchen,
+  people,
+  onChange,
+}: {
+  kitchen: Schemas["Kitchen"];
+  people: string[];
+  onChange: (people: string[]) => void;
+}) {
+  const known = [...new Set([...kitchen.people, ...people])];
+  if (known.length < 2) return null;
+  return (
+    <fieldset>
+      <legend className="text-sm text-quiet">Whose hands (none chosen: one pair)</legend>
+      <div className="flex flex-wrap gap-x-5">
+        {known.map((name) => (
+          <label key={name} className="flex min-h-11 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-5 shrink-0 accent-glass"
+              checked={people.includes(name)}
+              onChange={(e) =>
+                onChange(known.filter((n) => (n === name ? e.target.checked : people.includes(n))))
+              }
+            />
+            {name}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+/** What was ordered in a line; its own lines and ways open on demand, and by themselves where something in them is wrong. */
+export function OrderFold({ open: opened, ...inputs }: Props & { open: boolean }) {
+  const { doc } = inputs.thing;
+  const [first, ...more] = doc.lines;
+  const name = inputs.pieces.find((piece) => piece.id === first?.piece_id)?.doc.name ?? "";
+  const what =
+    first && more.length === 0 ? `${first.quantity} × ${name}` : `${doc.lines.length} kinds of piece`;
+  const wrong = inputs.problem !== null || inputs.thing.problem !== null;
+  return (
+    <Disclosure as="section" aria-label="The order" defaultOpen={opened}>
+      {({ open }) => (
+        <>
+          <p className="flex min-h-11 flex-wrap items-center gap-x-4">
+            <span className="text-lg">
+              {what}, due {dayAndTime(new Date(doc.due_at), inputs.kitchen.zone)};{" "}
+              {percent(doc.confidence_frac)} sure, {percent(doc.reserve_frac)} reserve
+              {doc.people.length > 0 && `; ${doc.people.join(", ")}`}
+            </span>
+            <DisclosureButton className="min-h-11 font-bold text-glass underline-offset-4 hover:underline">
+              {open ? "Close" : "Change the order"}
+            </DisclosureButton>
+          </p>
+          {(open || wrong) && (
+            <DisclosurePanel static className="border-t border-line bg-panel px-5 py-4">
+              <Inputs {...inputs} />
+            </DisclosurePanel>
+          )}
+        </>
+      )}
+    </Disclosure>
+  );
+}
+
+function Inputs({ id, thing, pieces, kitchen, problem, onRemove }: Props) {
   const units = useUnits();
   const { doc, change } = thing;
   const wrong = (path: string) => (problem?.path === path ? wordProblem(problem, units) : undefined);
@@ -33,59 +108,62 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
   const line = (index: number, patch: Partial<Schemas["OrderLine"]>) =>
     change({ lines: doc.lines.map((row, i) => (i === index ? { ...row, ...patch } : row)) });
   return (
-    <section aria-label="The order" className="space-y-5">
-      <h2 className="border-b border-line pb-1 text-xl">Order</h2>
-      {doc.lines.map((row, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place in the order
-        <div key={i}>
-          <div className="flex items-end gap-4">
-            <div className="w-16 shrink-0">
-              <NumberField
-                label="How many"
-                quantity="count"
-                value={row.quantity}
-                onChange={(v) => line(i, { quantity: Math.round(v) })}
-                step={1}
-              />
+    <div className="space-y-5">
+      <div className="grid gap-x-10 gap-y-3 md:grid-cols-2 xl:grid-cols-3">
+        {doc.lines.map((row, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place in the order
+          <div key={i}>
+            <div className="flex items-end gap-4">
+              <div className="w-16 shrink-0">
+                <NumberField
+                  label="How many"
+                  quantity="count"
+                  value={row.quantity}
+                  onChange={(v) => line(i, { quantity: Math.round(v) })}
+                  step={1}
+                />
+              </div>
+              <div className="min-w-0 flex-1">
+                <Pick
+                  label="Piece"
+                  value={row.piece_id}
+                  options={pieces.map((p) => ({ key: p.id, name: p.doc.name }))}
+                  onChange={(piece_id) => line(i, { piece_id })}
+                />
+              </div>
+              {doc.lines.length > 1 && (
+                <Button
+                  kind="quiet"
+                  label="Remove this line"
+                  onClick={() => change({ lines: doc.lines.filter((_, other) => other !== i) })}
+                >
+                  ×
+                </Button>
+              )}
             </div>
-            <div className="min-w-0 flex-1">
-              <Pick
-                label="Piece"
-                value={row.piece_id}
-                options={pieces.map((p) => ({ key: p.id, name: p.doc.name }))}
-                onChange={(piece_id) => line(i, { piece_id })}
-              />
-            </div>
-            {doc.lines.length > 1 && (
-              <Button
-                kind="quiet"
-                label="Remove this line"
-                onClick={() => change({ lines: doc.lines.filter((_, other) => other !== i) })}
-              >
-                ×
-              </Button>
+            {wrong(`lines.${i}.quantity`) && (
+              <p role="alert" className="mt-1 text-sm font-semibold text-heat">
+                {wrong(`lines.${i}.quantity`)}
+              </p>
             )}
           </div>
-          {wrong(`lines.${i}.quantity`) && (
-            <p role="alert" className="mt-1 text-sm font-semibold text-heat">
-              {wrong(`lines.${i}.quantity`)}
-            </p>
-          )}
-        </div>
-      ))}
+        ))}
+      </div>
       <Button
         kind="quiet"
-        onClick={() => change({ lines: [...doc.lines, { piece_id: pieces[0]?.id ?? "", quantity: 6 }] })}
+        onClick={() =>
+          change({ lines: [...doc.lines, { piece_id: pieces[0]?.id ?? "", quantity: 6, spares: "as_sure" }] })
+        }
       >
         Add a line
       </Button>
-      <Due
-        due={doc.due_at}
-        zone={kitchen.zone}
-        onChange={(due_at) => change({ due_at })}
-        error={thing.problem?.path === "due_at" ? wordProblem(thing.problem, units) : undefined}
-      />
-      <div className="grid grid-cols-2 gap-5">
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-4">
+        <Due
+          due={doc.due_at}
+          zone={kitchen.zone}
+          onChange={(due_at) => change({ due_at })}
+          error={thing.problem?.path === "due_at" ? wordProblem(thing.problem, units) : undefined}
+        />
         <NumberField
           label="Confidence"
           quantity="share"
@@ -104,25 +182,35 @@ export function Inputs({ thing, pieces, kitchen, problem, onRemove }: Props) {
           step={1}
           digits={0}
         />
+        <AtIt kitchen={kitchen} people={doc.people} onChange={(people) => change({ people })} />
       </div>
+      <Together id={id} doc={doc} zone={kitchen.zone} onChange={(together) => change({ together })} />
       {familiesOf(used).map((family) => {
         const way = doc.ways[family.key] ?? usual[family.key];
         return (
           way && (
-            <WayInputs
+            <Fold
               key={family.key}
-              way={way}
-              family={family}
-              kitchen={kitchen}
-              onChange={(changed) => change({ ways: { ...doc.ways, [family.key]: changed } })}
-              wrong={(name) => wrong(`ways.${family.key}.${name}`)}
-            />
+              title={wayTitle(way, family.name)}
+              note={wayNote(way, kitchen)}
+              open={problem?.path?.startsWith(`ways.${family.key}`) === true}
+            >
+              <div className="grid gap-x-10 gap-y-4 sm:grid-cols-2 lg:grid-cols-4">
+                <WayInputs
+                  way={way}
+                  family={family}
+                  kitchen={kitchen}
+                  onChange={(changed) => change({ ways: { ...doc.ways, [family.key]: changed } })}
+                  wrong={(name) => wrong(`ways.${family.key}.${name}`)}
+                />
+              </div>
+            </Fold>
           )
         );
       })}
       <Button kind="quiet" onClick={onRemove}>
         Remove this order
       </Button>
-    </section>
+    </div>
   );
 }

@@ -3,7 +3,8 @@ import type { ReactNode } from "react";
 import { problemOf } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { Notice } from "../../shared/ui/controls";
+import { InTurn } from "../../shared/ui/InTurn";
+import { Notice } from "../../shared/ui/plain";
 import { useSeen } from "../../shared/useSeen";
 
 interface Props<T, K extends readonly unknown[]> {
@@ -24,7 +25,9 @@ export function Part<T, K extends readonly unknown[]>({ query, place, children }
       {data === undefined ? (
         <p className={`text-quiet ${place}`}>{!error && "Reckoning…"}</p>
       ) : (
-        <div className={isPlaceholderData ? "opacity-50" : ""}>{children(data)}</div>
+        <div className={`${place} ${isPlaceholderData ? "opacity-50" : ""}`}>
+          <InTurn>{children(data)}</InTurn>
+        </div>
       )}
     </div>
   );

@@ -1,27 +1,40 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useRef, useState } from "react";
-import { useNavigate } from "react-router";
+import { useRef, useState } from "react";
+import { NavLink, useNavigate, useParams, useSearchParams } from "react-router";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
-import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { dayAndTime, timeOfDay } from "../../shared/format/zone";
 import { usePerson } from "../../shared/person";
-import { Button, Notice, TextField } from "../../shared/ui/controls";
-import { Figure } from "../../shared/ui/Figure";
-import { FileLink } from "../../shared/ui/files";
+import { InTurn } from "../../shared/ui/InTurn";
+import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useDebounced } from "../../shared/useDebounced";
 import { useThing } from "../../shared/useThing";
-import { Inputs } from "./Inputs";
-import { cookWord, Melts } from "./Melts";
+import { Alternatives } from "./Alternatives";
+import { ByHand } from "./ByHand";
+import { OrderFold } from "./Inputs";
+import { Lists } from "./Lists";
+import { Melts } from "./Melts";
 import { PourCards } from "./PourCards";
-import { type Plan, planQuery, type Summary, startRun } from "./queries";
-import { remarkWords } from "./remarks";
+import { type Plan, planQuery, startRun } from "./queries";
+import { Remarks } from "./Remarks";
+import { Shorter } from "./Shorter";
 import { Timetable } from "./Timetable";
+import { Top } from "./Top";
 import { Windows } from "./Windows";
 
 const PAUSE_MS = 60;
+
+const VIEWS = {
+  melts: "Melts",
+  windows: "Windows",
+  cards: "Cards",
+  timetable: "Timetable",
+  "by-hand": "By hand",
+  lists: "Lists",
+} as const;
+type View = keyof typeof VIEWS;
+const isView = (view: string | undefined): view is View => view !== undefined && view in VIEWS;
 
 interface Props {
   stored: Schemas["StoredOrder"];
@@ -36,8 +49,10 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
   const queryClient = useQueryClient();
   const actor = usePerson(kitchen.people);
   const thing = useThing("order", stored);
+  const isNew = useSearchParams()[0].has("new");
   const { doc } = thing;
   const query = useQuery(planQuery(useDebounced(doc, PAUSE_MS)));
+  const [starting, setStarting] = useState(false);
   const [refused, setRefused] = useState<Problem | null>(null);
   const problem = query.error ? problemOf(query.error) : null;
   // while something typed cannot be, the last plan that could stays to be seen, dimmed
@@ -47,17 +62,19 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
   const stale = query.isPlaceholderData || problem !== null;
 
   const start = async () => {
+    setStarting(true);
     try {
       await startRun(stored.id, actor);
       await queryClient.invalidateQueries({ queryKey: ["bench"] });
       navigate("/bench");
     } catch (error) {
       setRefused(problemOf(error));
+      setStarting(false);
     }
   };
   return (
-    <div className="px-7 py-6">
-      <div className="flex flex-wrap items-start gap-x-8 gap-y-3">
+    <div className="px-7 pb-8">
+      <div className="mb-2 flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
         <div className="min-w-64 flex-1">
           <TextField
             large
@@ -68,16 +85,13 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
           <SaveMark thing={thing} />
         </div>
         {plan && (
-          <div className={`flex flex-wrap gap-x-8 gap-y-2 ${stale ? "opacity-50" : ""}`}>
-            <Headline plan={plan} zone={kitchen.zone} />
-            <Button
-              kind="main"
-              onClick={() => void start()}
-              disabled={thing.state !== "saved" || problem !== null}
-            >
-              Start the run
-            </Button>
-          </div>
+          <Button
+            kind="main"
+            onClick={() => void start()}
+            disabled={thing.state !== "saved" || problem !== null || stale || starting}
+          >
+            {starting ? "Starting…" : "Start at the bench"}
+          </Button>
         )}
       </div>
       {refused && <Notice tone="hot">{wordProblem(refused, units)}</Notice>}
@@ -86,89 +100,91 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
           <Notice tone="hot">{wordProblem(problem, units)}</Notice>
         </div>
       )}
-      {!stale &&
-        plan?.summary.warnings.map((warning) => (
-          <div key={"work" in warning ? warning.work : warning.code} className="my-3">
-            <Notice
-              tone={warning.code === "window_narrow" || warning.code === "sticky_room" ? "plain" : "hot"}
-            >
-              {remarkWords(warning, units, Object.fromEntries(kitchen.places.map((p) => [p.id, p.name])))}
-            </Notice>
-          </div>
-        ))}
-      <div className="mt-4 grid gap-x-10 gap-y-8 2xl:grid-cols-[300px_1fr] lg:grid-cols-[250px_1fr]">
-        <Inputs
-          thing={thing}
-          pieces={pieces}
-          kitchen={kitchen}
-          problem={problem}
-          onRemove={() => onRemove(stored.id, thing.version)}
-        />
-        {!plan && !problem && <p className="text-xl text-quiet">Reckoning the order…</p>}
-        {plan && (
-          <div className={`min-w-0 space-y-9 ${stale ? "opacity-50" : ""}`}>
-            <Melts plan={plan} kitchen={kitchen} />
-            <Windows asked={plan.asked} kitchen={kitchen} />
-            <PourCards asked={plan.asked} kitchen={kitchen} />
-            <Timetable asked={plan.asked} zone={kitchen.zone} />
-            <p className="flex flex-wrap gap-x-7 gap-y-2">
-              <span className="text-quiet">For the wall and the calendar:</span>
-              <FileLink href={`/api/orders/${stored.id}/melt-list.pdf`}>melt list, PDF</FileLink>
-              <FileLink href={`/api/orders/${stored.id}/pour-list.pdf`}>pour list, PDF</FileLink>
-              <FileLink href={`/api/orders/${stored.id}/timetable.ics`}>timetable, iCalendar</FileLink>
-            </p>
-          </div>
+      <OrderFold
+        key={stored.id}
+        id={stored.id}
+        open={isNew}
+        thing={thing}
+        pieces={pieces}
+        kitchen={kitchen}
+        problem={problem}
+        onRemove={() => onRemove(stored.id, thing.version)}
+      />
+      <div className={`mt-3 min-h-[4.25rem] ${stale && plan ? "opacity-50" : ""}`}>
+        {plan ? (
+          <Top plan={plan} zone={kitchen.zone} />
+        ) : (
+          !problem && <p className="text-xl text-quiet">Reckoning the order…</p>
         )}
       </div>
-    </div>
-  );
-}
-
-function Headline({ plan, zone }: { plan: Plan; zone: string }) {
-  const units = useUnits();
-  const { melts, casts, cook_count, start: starts, quantity, lasts_s } = plan.summary;
-  const start = new Date(new Date(plan.asked.planned_at).getTime() + starts.value.likely * 1000);
-  const melted = melts.reduce((sum, melt) => sum + melt.fresh.value.likely, 0);
-  const [only] = melts.length === 1 ? melts : [];
-  return (
-    <>
-      <Item name={`castings for ${quantity}`}>
-        <Figure of={casts} name="Castings" className="text-2xl" />
-      </Item>
-      <Item name={cooksWord(plan.summary)}>
-        <Figure of={cook_count} name="Cooks" className="text-2xl" />
-      </Item>
-      {only ? (
-        <Item name={`${only.name.toLowerCase()} in all`}>
-          <Figure of={only.fresh} name={`${only.name} to weigh out`} className="text-2xl" />
-        </Item>
-      ) : (
-        <Item name={`melted in all, ${melts.length} kinds`}>
-          <strong className="text-2xl">{amount(melted, "mass", units)}</strong>
-        </Item>
+      {plan && (
+        <InTurn>
+          <div className={stale ? "opacity-50" : ""}>
+            <Remarks of={plan.summary.warnings} kitchen={kitchen} />
+            <Alternatives
+              asked={plan.asked}
+              zone={kitchen.zone}
+              people={kitchen.people}
+              onChange={thing.change}
+            />
+            <Shorter
+              key={JSON.stringify([plan.asked.order.lines, plan.asked.order.people])}
+              asked={plan.asked}
+              onChange={thing.change}
+            />
+            <Views base={`/orders/${stored.id}`} />
+            <Shown plan={plan} kitchen={kitchen} orderId={stored.id} />
+          </div>
+        </InTurn>
       )}
-      <Item name={`start at the latest, ${duration(lasts_s)} in all`}>
-        <Figure
-          of={starts}
-          name="Start at the latest"
-          text={`${dayAndTime(start, zone).replace(timeOfDay(start, zone), "")}${timeOfDay(start, zone)}`}
-          className="text-2xl"
-        />
-      </Item>
-    </>
+    </div>
   );
 }
 
-const cooksWord = ({ melts, cook_count }: Summary) => {
-  const word = melts.map((melt) => cookWord(melt.wording)).find((of) => of !== "melt") ?? "melt";
-  return cook_count.value.likely === 1 ? word : `${word}s`;
-};
-
-function Item({ name, children }: { name: string; children: ReactNode }) {
+/** The plan's views, one of them open. */
+function Views({ base }: { base: string }) {
+  const { view } = useParams();
   return (
-    <div className="flex flex-col">
-      {children}
-      <span className="text-sm text-quiet">{name}</span>
-    </div>
+    <nav aria-label="Views of the plan" className="mb-4 flex flex-wrap gap-x-7 border-b border-line">
+      {(Object.keys(VIEWS) as View[]).map((key) => {
+        const here = key === (isView(view) ? view : "melts");
+        return (
+          <NavLink
+            key={key}
+            to={`${base}/${key}`}
+            replace
+            preventScrollReset
+            aria-current={here ? "page" : undefined}
+            className={`-mb-px flex min-h-12 items-center border-b-4 text-lg font-bold ${here ? "border-glass text-ink" : "border-transparent text-glass hover:border-line"}`}
+          >
+            {VIEWS[key]}
+          </NavLink>
+        );
+      })}
+    </nav>
   );
+}
+
+interface ShownProps {
+  plan: Plan;
+  kitchen: Schemas["Kitchen"];
+  orderId: string;
+}
+
+function Shown({ plan, kitchen, orderId }: ShownProps) {
+  const { view } = useParams();
+  switch (isView(view) ? view : "melts") {
+    case "melts":
+      return <Melts plan={plan} kitchen={kitchen} />;
+    case "windows":
+      return <Windows asked={plan.asked} kitchen={kitchen} />;
+    case "cards":
+      return <PourCards plan={plan} kitchen={kitchen} />;
+    case "timetable":
+      return <Timetable asked={plan.asked} kitchen={kitchen} />;
+    case "by-hand":
+      return <ByHand rows={plan.summary.by_hand} />;
+    case "lists":
+      return <Lists asked={plan.asked} orderId={orderId} kitchen={kitchen} />;
+  }
 }

@@ -1,16 +1,23 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Navigate, useParams } from "react-router";
+import { useParams } from "react-router";
+import { makeThing } from "../../api/things";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { dayAndTime } from "../../shared/format/zone";
-import { kitchenQuery, orderListQuery, pieceListQuery } from "../../shared/kitchen";
-import { Notice } from "../../shared/ui/controls";
+import { freshOrder } from "../../shared/freshOrder";
+import {
+  kitchenQuery,
+  orderListQuery,
+  paletteListQuery,
+  pieceListQuery,
+  waysQuery,
+} from "../../shared/kitchen";
+import { removed } from "../../shared/removed";
 import { ListPage } from "../../shared/ui/ListPage";
+import { Notice } from "../../shared/ui/plain";
 import { useAttempt } from "../../shared/useAttempt";
 import { PlanEditor } from "./PlanEditor";
-import { createOrder, type Order, removeOrder, waysQuery } from "./queries";
-
-const DAY_MS = 24 * 3600 * 1000;
+import { removeOrder } from "./queries";
 
 export function PlanView() {
   const { id } = useParams();
@@ -18,39 +25,47 @@ export function PlanView() {
   const orders = useQuery(orderListQuery).data?.items;
   const pieces = useQuery(pieceListQuery).data?.items;
   const kitchen = useQuery(kitchenQuery).data?.doc;
+  // the plan's melts are called as a palette has them: asked for with the order, not after it
+  useQuery(paletteListQuery);
   const queryClient = useQueryClient();
   const { problem, attempt } = useAttempt("order");
   if (!orders || !pieces || !kitchen) return null;
   const current = orders.find((order) => order.id === id);
+  const now = new Date().toISOString();
   const soonest = [...orders].sort((a, b) => a.doc.due_at.localeCompare(b.doc.due_at));
-  const next = soonest.find((order) => new Date(order.doc.due_at).getTime() > Date.now()) ?? soonest.at(-1);
-  if (!current && next) return <Navigate to={`/plan/${next.id}`} replace />;
+  // what is still to come first, the next at the top; then what has been
+  const listed = [
+    ...soonest.filter((order) => order.doc.due_at > now),
+    ...soonest.filter((order) => order.doc.due_at <= now).reverse(),
+  ];
 
   const [firstPiece] = pieces;
   const add = firstPiece
     ? () =>
         attempt(async () => {
-          const { ways } = await queryClient.fetchQuery(waysQuery);
-          const { id: made } = await createOrder(crypto.randomUUID(), freshOrder(ways, firstPiece.id));
-          return `/plan/${made}`;
+          const usual = await queryClient.fetchQuery(waysQuery);
+          const made = await makeThing("order", freshOrder(usual, firstPiece.id));
+          return `/orders/${made}?new`;
         })
     : undefined;
   const remove = (order: string, version: number) =>
     attempt(async () => {
       await removeOrder(order, version);
-      return "/plan";
+      if (current) removed("order", current.doc);
+      return "/orders";
     });
   return (
     <ListPage
-      title="Plan"
-      base="/plan"
-      items={soonest.map((order) => ({
+      title="Orders"
+      base="/orders"
+      open={id}
+      kind="order"
+      items={listed.map((order) => ({
         id: order.id,
         name: order.doc.name,
-        note: `${order.doc.lines.reduce((sum, line) => sum + line.quantity, 0)} pieces, ${dayAndTime(new Date(order.doc.due_at), kitchen.zone)}`,
+        note: `${order.doc.lines.reduce((sum, line) => sum + line.quantity, 0)} pieces, ${order.doc.due_at > now ? "" : "was due "}${dayAndTime(new Date(order.doc.due_at), kitchen.zone)}`,
       }))}
-      onAdd={add}
-      addWord="Add an order"
+      add={add && { word: "Add an order", onAdd: () => void add() }}
       empty={
         firstPiece
           ? "An order says what must be ready when."
@@ -67,17 +82,4 @@ export function PlanView() {
       )}
     </ListPage>
   );
-}
-
-function freshOrder(ways: Order["ways"], piece: string): Order {
-  const due = new Date(Math.ceil((Date.now() + 2 * DAY_MS) / 3_600_000) * 3_600_000);
-  return {
-    name: "New order",
-    due_at: due.toISOString(),
-    lines: [{ piece_id: piece, quantity: 12 }],
-    ways,
-    confidence_frac: 0.9,
-    vessels: [],
-    reserve_frac: 0.05,
-  };
 }

@@ -1,8 +1,9 @@
 import type { Schemas } from "../../api/client";
-import { amount } from "../../shared/format/units";
+import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { Choice, Notice, Pick } from "../../shared/ui/controls";
+import { Choice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Notice } from "../../shared/ui/plain";
 
 type CookedWay = Schemas["CookedWay"];
 type MeltedWay = Schemas["MeltedWay"];
@@ -15,9 +16,7 @@ export interface FamilyOf {
   name: string;
   nibs: boolean;
   wet: boolean;
-  cook: { low: number; high: number; least: number } | undefined;
-  melt: Schemas["PropertyShown"] | undefined;
-  spoils: Schemas["PropertyShown"] | undefined;
+  heated_to: Schemas["HeatedTo"] | null;
 }
 
 interface Props<W extends Way> {
@@ -36,17 +35,17 @@ function CookedInputs({ way, family, kitchen, onChange, wrong }: Props<CookedWay
   const change = (patch: Partial<CookedWay>) => onChange({ ...way, ...patch });
   return (
     <>
-      <h2 className="border-b border-line pt-3 pb-1 text-xl">Cook the {family.name}</h2>
       <NumberField
         label="Cook to"
         quantity="temperature"
         value={way.cook_degc}
         onChange={(cook_degc) => change({ cook_degc })}
         error={wrong("cook_degc")}
-        slider={family.cook}
+        {...(family.heated_to ? { slider: family.heated_to } : {})}
         hint={
-          family.cook &&
-          `at least ${amount(family.cook.least, "temperature", units)}${family.nibs ? "; hotter comes out clearer (less water, fewer bubbles), and browner only far above" : ""}`
+          family.heated_to
+            ? `usually ${range(family.heated_to.usual, "degC", units)}${family.nibs ? "; hotter comes out clearer (less water, fewer bubbles), and browner only far above" : ""}`
+            : undefined
         }
       />
       {family.nibs && (
@@ -113,21 +112,20 @@ const STOPS = [
 function MeltedInputs({ way, family, kitchen, onChange, wrong }: Props<MeltedWay>) {
   const units = useUnits();
   const change = (patch: Partial<MeltedWay>) => onChange({ ...way, ...patch });
-  const { melt, spoils } = family;
+  const { heated_to } = family;
   return (
     <>
-      <h2 className="border-b border-line pt-3 pb-1 text-xl">Melt the {family.name}</h2>
       <NumberField
         label="Melt to"
         quantity="temperature"
         value={way.melt_to_degc}
         onChange={(melt_to_degc) => change({ melt_to_degc })}
         error={wrong("melt_to_degc")}
-        slider={{ low: 38, high: 48 }}
+        {...(heated_to ? { slider: heated_to } : {})}
         hint={
-          melt &&
-          spoils &&
-          `${amount(melt.low, "temperature", units)} to ${amount(melt.high, "temperature", units)}; never over ${amount(spoils.likely, "temperature", units)}`
+          heated_to
+            ? `${range(heated_to.usual, "degC", units)}; never over ${amount(heated_to.high, "temperature", units)}`
+            : undefined
         }
       />
       <Pick
@@ -188,7 +186,6 @@ function TemperedInputs({ way, kitchen, onChange, wrong }: Props<TemperedWay>) {
   const change = (patch: Partial<TemperedWay>) => onChange({ ...way, ...patch });
   return (
     <>
-      <h2 className="border-b border-line pt-3 pb-1 text-xl">Melt and temper the couverture</h2>
       <Pick
         label="Tempered by"
         value={way.school}
@@ -264,4 +261,21 @@ export function WayInputs(p: Props<Way>) {
     case "tempered":
       return <TemperedInputs {...p} way={p.way} />;
   }
+}
+
+const TITLES: Record<Way["kind"], string> = {
+  cooked: "Cook the",
+  melted: "Melt the",
+  tempered: "Melt and temper the",
+};
+
+export const wayTitle = (way: Way, family: string) => `${TITLES[way.kind]} ${family}`;
+
+/** How a family is made in a word: in what, by what, and where it sets. */
+export function wayNote(way: Way, kitchen: Schemas["Kitchen"]): string {
+  const by = way.kind === "cooked" ? way.ring_id : way.by_id;
+  const things = [...kitchen.vessels, ...kitchen.rings, ...kitchen.microwaves, ...kitchen.baths];
+  const [vessel, heater] = [way.vessel_id, by].map((id) => things.find((of) => of.id === id)?.name);
+  const place = kitchen.places.find((of) => of.id === way.place_id)?.name;
+  return [vessel, heater, place && `sets in ${place}`].filter(Boolean).join(", ").toLowerCase();
 }

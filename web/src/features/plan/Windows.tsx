@@ -1,47 +1,113 @@
+import { useQuery } from "@tanstack/react-query";
 import type { Explained, Schemas, Spread } from "../../api/client";
 import { HeatRibbon } from "../../drawings/HeatRibbon";
 import { ThermoStick, type Zone } from "../../drawings/ThermoStick";
 import { BAND_WORDS, drawnTo, reach } from "../../shared/bands";
-import { amount, duration } from "../../shared/format/units";
+import { amount, daysWords, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { grouped } from "../../shared/grouped";
+import { paletteListQuery } from "../../shared/kitchen";
+import { TASK_WORDS } from "../../shared/laneWords";
 import { markEvery, marksTo } from "../../shared/marks";
+import { meltName } from "../../shared/melts";
 import { wholeName } from "../../shared/named";
 import { Figure } from "../../shared/ui/Figure";
+import { Fold } from "../../shared/ui/Fold";
 import { useWidth } from "../../shared/useWidth";
 import type { Wording } from "../../shared/wording";
 import { Part } from "./Part";
 import { type Asked, windowsQuery } from "./queries";
 
 const ROW_PX = 46;
+/** With no more rows than these, all groups are open from the start. */
+const FEW_ROWS = 5;
 
-/** When to pour, bend and unmould: the pot from off the heat, the casts from their pour, on one scale. */
+/** When to pour, bend and unmould: each melt from off the heat, each piece from its pour, every group on a scale of its own. */
 export function Windows({ asked, kitchen }: { asked: Asked; kitchen: Schemas["Kitchen"] }) {
   return (
-    <section aria-label="Windows">
-      <h2 className="border-b border-line pb-1 text-xl">Windows</h2>
-      <Part query={windowsQuery(asked)} place="mt-3 min-h-96">
-        {(rows) => <Ribbons rows={rows} kitchen={kitchen} />}
-      </Part>
-    </section>
+    <Part query={windowsQuery(asked)} place="min-h-96">
+      {(rows) => <Groups rows={rows} kitchen={kitchen} />}
+    </Part>
   );
 }
 
-function Ribbons({ rows, kitchen }: { rows: Schemas["WindowRows"]; kitchen: Schemas["Kitchen"] }) {
-  const [ref, width] = useWidth<HTMLDivElement>(700);
-  const to = Math.max(
-    ...rows.casts.map((cast) => reach(spreads(cast.windows), cast.never)),
-    ...rows.pots.map((pot) => Math.min(pot.closes.value.high, pot.closes.value.likely * 1.6) * 1.2),
-  );
-  const placeOf = (id: string) => kitchen.places.find((p) => p.id === id)?.name.toLowerCase() ?? "";
+function Groups({ rows, kitchen }: { rows: Schemas["WindowRows"]; kitchen: Schemas["Kitchen"] }) {
+  const palettes = useQuery(paletteListQuery).data?.items ?? [];
+  const melts = grouped(rows.pots, (pot) => pot.melt);
+  const pieces = grouped(rows.casts, (cast) => cast.named.piece);
+  const all = rows.pots.length + rows.casts.length <= FEW_ROWS;
   return (
-    <div className="mt-3 flex gap-6">
-      <CookStick marks={rows.marks} />
+    <>
+      <Safe lost={rows.lost} />
+      {melts.map(([first, ...more], i) => (
+        <Fold
+          key={first.melt}
+          title={meltName({ ...first, material: first.melt }, palettes)}
+          note={`pour ${first.opens.value.high < 1 ? "at once" : `from ${range(first.opens.value)}`}, until ${range(first.closes.value)} off the heat`}
+          open={all || i === 0}
+        >
+          <Pots pots={[first, ...more]} />
+        </Fold>
+      ))}
+      {pieces.map(([first, ...more]) => (
+        <Fold key={first.named.piece} title={first.named.piece} note={castNote([first, ...more])} open={all}>
+          <Casts casts={[first, ...more]} kitchen={kitchen} />
+        </Fold>
+      ))}
+      <p className="mt-2 text-quiet">Soft edges are what is not known. Readings at the bench narrow them.</p>
+    </>
+  );
+}
+
+/** Which windows are easily lost, and that the others hold. */
+function Safe({ lost }: { lost: Schemas["WindowRows"]["lost"] }) {
+  return (
+    <p className="mb-2">
+      {lost.map(({ named, kind, kept_frac, room_s }) => (
+        <span key={`${wholeName(named)} ${kind}`} className="block">
+          <strong>
+            {wholeName(named)}, {TASK_WORDS[kind]}:
+          </strong>{" "}
+          in time on {daysWords(kept_frac)}, {duration(room_s)} to spare.
+        </span>
+      ))}
+      <span className="text-quiet">
+        {lost.length === 0 ? "All that is done to a piece" : "All else that is done to a piece"} comes in time
+        on 99 days of 100; a melt that thickens meanwhile is warmed again.
+      </span>
+    </p>
+  );
+}
+
+const range = ({ low, high }: Spread) =>
+  duration(low) === duration(high) ? duration(high) : `${duration(low)}–${duration(high)}`;
+
+/** When the last of a piece may be turned out, in a word. */
+function castNote(casts: CastRows): string {
+  const last = casts.at(-1) ?? casts[0];
+  const { unmould, touch } = last.windows;
+  if (last.never.includes("unmould")) return "does not set there";
+  if (unmould) return `turn out from ${range(unmould.value)} after its pour`;
+  return touch ? `touch-set from ${range(touch.value)}` : "";
+}
+
+function Pots({ pots }: { pots: [Schemas["PotRow"], ...Schemas["PotRow"][]] }) {
+  const [ref, width] = useWidth<HTMLDivElement>(700);
+  const [first] = pots;
+  const to = Math.max(
+    ...pots.map((pot) => Math.min(pot.closes.value.high, pot.closes.value.likely * 1.6) * 1.2),
+  );
+  return (
+    <div className="flex gap-6">
+      <CookStick marks={first.marks} wording={first.wording} />
       <div ref={ref} className="min-w-0 flex-1">
-        {rows.pots.map((pot) => (
-          <div key={pot.cook} className="mb-4">
+        {pots.map((pot) => (
+          <div key={`${pot.cook} ${pot.named.map(wholeName).join()}`} className="mb-3">
             <p className="mb-1">
               <b>
                 {{ sugar: "Pot, cook", fat: "Bowl, melt" }[pot.wording]} {pot.cook + 1}
+                {pot.named.length > 0 &&
+                  `, for ${pot.named.map((n) => wholeName(n).toLowerCase()).join("; ")}`}
               </b>
               , off the heat: pour from <Figure of={pot.opens} name="Pour window opens" /> to{" "}
               <Figure of={pot.closes} name="Pour window closes" />;{" "}
@@ -59,39 +125,49 @@ function Ribbons({ rows, kitchen }: { rows: Schemas["WindowRows"]; kitchen: Sche
             />
           </div>
         ))}
-        {rows.casts.map((cast) => (
-          <div key={cast.round} className="mb-4">
-            <p className="mb-1">
-              <b>
-                {wholeName(cast.named)}, {cast.casts} at a time
-              </b>
-              {cast.held !== null ? (
-                <>
-                  , from the join: <JoinWords held={cast.held} moved={cast.windows.unmould} />
-                </>
-              ) : (
-                <>
-                  , from the pour, {{ sugar: "on", fat: "in" }[cast.wording]} the {placeOf(cast.sets_in_id)}:{" "}
-                  <CastWords cast={cast} />
-                </>
-              )}
-            </p>
-            <HeatRibbon
-              bands={drawnTo(cast.bands, to)}
-              from={0}
-              to={to}
-              width={width}
-              height={ROW_PX}
-              words={BAND_WORDS}
-              label={`Windows of ${wholeName(cast.named)}`}
-            />
-          </div>
-        ))}
         <Minutes to={to} width={width} />
-        <p className="mt-1 text-sm text-quiet">
-          Soft edges are what is not known. Readings at the bench narrow them.
-        </p>
       </div>
+    </div>
+  );
+}
+
+type CastRows = [Schemas["CastRow"], ...Schemas["CastRow"][]];
+
+function Casts({ casts, kitchen }: { casts: CastRows; kitchen: Schemas["Kitchen"] }) {
+  const [ref, width] = useWidth<HTMLDivElement>(700);
+  const to = Math.max(...casts.map((cast) => reach(spreads(cast.windows), cast.never)));
+  const placeOf = (id: string) => kitchen.places.find((p) => p.id === id)?.name.toLowerCase() ?? "";
+  return (
+    <div ref={ref}>
+      {casts.map((cast) => (
+        <div key={cast.round} className="mb-3">
+          <p className="mb-1">
+            <b>
+              {wholeName(cast.named)}, {cast.casts} at a time
+            </b>
+            {cast.held !== null ? (
+              <>
+                , from the join: <JoinWords held={cast.held} moved={cast.windows.unmould} />
+              </>
+            ) : (
+              <>
+                , from the pour, {{ sugar: "on", fat: "in" }[cast.wording]} the {placeOf(cast.sets_in_id)}:{" "}
+                <CastWords cast={cast} />
+              </>
+            )}
+          </p>
+          <HeatRibbon
+            bands={drawnTo(cast.bands, to)}
+            from={0}
+            to={to}
+            width={width}
+            height={ROW_PX}
+            words={BAND_WORDS}
+            label={`Windows of ${wholeName(cast.named)}`}
+          />
+        </div>
+      ))}
+      <Minutes to={to} width={width} />
     </div>
   );
 }
@@ -190,10 +266,10 @@ function Minutes({ to, width }: { to: number; width: number }) {
   );
 }
 
-function CookStick({ marks }: { marks: Schemas["Marks"] }) {
+function CookStick({ marks, wording }: { marks: Schemas["Marks"]; wording: Wording }) {
   const units = useUnits();
   const { opens_degc: opens, closes_degc: closes, end_degc: end } = marks;
-  const low = { sugar: 20, fat: 15 }[marks.wording];
+  const low = { sugar: 20, fat: 15 }[wording];
   const glass = marks.glass_degc ?? low;
   const every: Record<Wording, Zone[]> = {
     sugar: [
@@ -208,7 +284,7 @@ function CookStick({ marks }: { marks: Schemas["Marks"] }) {
       { from: opens, to: end + 8, fill: "hatch", word: "too hot" },
     ],
   };
-  const zones = every[marks.wording];
+  const zones = every[wording];
   return (
     <div className="hidden shrink-0 md:block">
       <ThermoStick

@@ -10,6 +10,8 @@ export type Asked = Schemas["PlanRequest"];
 export interface Plan {
   asked: Asked;
   summary: Summary;
+  lines: Schemas["Ordered"][];
+  orders: Schemas["OfOrder"][];
 }
 
 /** A frame of a quantity that runs on is of no use once the next has come. */
@@ -25,11 +27,18 @@ export const planQuery = (order: Order) =>
     queryKey: ["figures", "plan", order],
     queryFn: async ({ signal }): Promise<Plan> => {
       const { glance } = await call(client.POST("/api/figures/plan", { body: order, signal }));
-      return { asked: { order, planned_at: glance.planned_at }, summary: glance.summary };
+      const { planned_at, ...parts } = glance;
+      return { asked: { order, planned_at }, ...parts };
     },
   });
 
 const PART_OF = ["figures", "plan", "part"] as const;
+const ALTERNATIVES = "alternatives";
+/** The parts that a view of the plan shows, as a filter of queries. */
+export const PARTS_SHOWN = {
+  queryKey: PART_OF,
+  predicate: ({ queryKey }: { queryKey: readonly unknown[] }) => queryKey[PART_OF.length] !== ALTERNATIVES,
+};
 
 export const meltQuery = (asked: Asked, melt: string) =>
   queryOptions({
@@ -63,13 +72,24 @@ export const timetableQuery = (asked: Asked) =>
       (await call(client.POST("/api/figures/plan/timetable", { body: asked, signal }))).timetable,
   });
 
-export const waysQuery = queryOptions({
-  queryKey: ["ways"],
-  queryFn: () => call(client.GET("/api/ways")),
-});
+export const atHandQuery = (asked: Asked) =>
+  queryOptions({
+    ...OF_A_PLAN,
+    queryKey: [...PART_OF, "at-hand", asked],
+    queryFn: async ({ signal }) =>
+      (await call(client.POST("/api/figures/plan/at-hand", { body: asked, signal }))).at_hand,
+  });
 
-export const createOrder = (id: string, doc: Order) =>
-  call(client.POST("/api/orders", { body: { id, doc } }));
+export const alternativesQuery = (asked: Asked) =>
+  queryOptions({
+    ...OF_A_PLAN,
+    queryKey: [...PART_OF, ALTERNATIVES, asked],
+    queryFn: async ({ signal }) =>
+      (await call(client.POST("/api/figures/plan/alternatives", { body: asked, signal }))).alternatives,
+  });
+
+export const shorterOf = async (asked: Asked) =>
+  (await call(client.POST("/api/figures/plan/shorter", { body: asked }))).shorter;
 
 export const removeOrder = (id: string, version: number) =>
   call(client.DELETE("/api/orders/{id}", { params: { path: { id } }, body: { version } }));

@@ -1,11 +1,10 @@
 import type { Schemas } from "../../api/client";
-import { amount, duration, type Units } from "../../shared/format/units";
+import { amount, daysWords, duration, type Units } from "../../shared/format/units";
+import { TASK_WORDS } from "../../shared/laneWords";
+import { wholeName } from "../../shared/named";
 
 type Remark = Schemas["Summary"]["warnings"][number];
 type Work = Extract<Remark, { code: "one_by_one" }>["work"];
-
-const cookName = (cook: number) => `Cook ${cook + 1}`;
-const roundName = (round: number) => `Round ${round + 1}`;
 
 const ONE_BY_ONE: Record<Work, string> = {
   bend: "not even one may be safely poured and bent in time. Pour and bend one by one, warmer.",
@@ -23,23 +22,25 @@ export function remarkWords(remark: Remark, units: Units, places: Record<string,
     case "too_late":
       return `Too late to be ready in time: it takes ${duration(remark.needs_s)} and ${duration(remark.has_s)} are left. Cast fewer, use more moulds, or move the due time.`;
     case "window_never":
-      return `${cookName(remark.cook)}: the bubbles do not rise out of ${amount(remark.depth_m, "length", units)} of melt before it is too thick to pour. Use a wider or heavier pot, or cook less at once.`;
+      return `${wholeName(remark.named)}: the bubbles do not rise out of ${amount(remark.depth_m, "length", units)} of melt before it is too thick to pour. Use a wider or heavier pot, or cook less at once.`;
     case "window_narrow":
       if (remark.low_s < 1)
-        return `${cookName(remark.cook)}: at worst the bubbles are not out before it is too thick to pour. A reading on the way decides; a wider or heavier pot is surer.`;
-      return `${cookName(remark.cook)}: the pour window may be as short as ${duration(remark.low_s)}. Take a reading on the way: it decides.`;
+        return `${wholeName(remark.named)}: at worst the bubbles are not out before it is too thick to pour. A reading on the way decides; a wider or heavier pot is surer.`;
+      return `${wholeName(remark.named)}: the pour window may be as short as ${duration(remark.low_s)}. Take a reading on the way: it decides.`;
+    case "easily_lost":
+      return `${wholeName(remark.named)}: “${TASK_WORDS[remark.kind]}” is in time on ${daysWords(remark.kept_frac)} only, with ${duration(remark.room_s)} to spare. Pour fewer at once, or have a second pair of hands beside you.`;
     case "pot_too_small":
       return `${amount(remark.charge_kg, "mass", units)} of melt: this vessel holds ${amount(remark.holds_kg, "mass", units)}, since sugar foams and fat is stirred. Use a larger one.`;
     case "shelf_small":
-      return `${places[remark.place] ?? "A place"} takes ${remark.has} moulds, and one melt alone brings ${remark.needs} there. Set some elsewhere, or pour fewer at once.`;
+      return `${places[remark.place] ?? "A place"} takes ${remark.has} moulds, and one filling alone brings ${remark.needs} there. Set some elsewhere, or pour fewer at once.`;
     case "never_sets":
-      return `${roundName(remark.round)}: it does not set where its mould lies. Sugar: cook hotter, since its water keeps it soft; coating: a colder place.`;
+      return `${wholeName(remark.named)}: it does not set where its mould lies. Sugar: cook hotter, since its water keeps it soft; coating: a colder place.`;
     case "one_by_one":
-      return `${roundName(remark.round)}: ${ONE_BY_ONE[remark.work]}`;
+      return `${wholeName(remark.named)}: ${ONE_BY_ONE[remark.work]}`;
     case "thin_to_leave":
-      return `${roundName(remark.round)}: ${amount(remark.thick_m, "length", units)} is thin for leaving this mould whole; about ${amount(remark.least_m, "length", units)} survives, by what it spans (assumed strength).`;
+      return `${wholeName(remark.named)}: ${amount(remark.thick_m, "length", units)} is thin for leaving this mould whole; about ${amount(remark.least_m, "length", units)} survives, by what it spans (assumed strength).`;
     case "chills_first":
-      return `${roundName(remark.round)}: in this cold its skin may be over-chilled and crack before all of it has let go. A fridge is slower and safer.`;
+      return `${wholeName(remark.named)}: in this cold its skin may be over-chilled and crack before all of it has let go. A fridge is slower and safer.`;
     case "sticky_room":
       return `At ${amount(remark.humidity_frac, "share", units)} humidity pieces may turn sticky (from about ${amount(remark.from_frac, "share", units)} in this room, by an assumed uptake of water). Box them with drying agent as soon as they are cold.`;
   }

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { paired, pointsOf } from "../../shared/points";
 
 const HEIGHT = 300;
 const LEFT = 46;
@@ -20,8 +21,9 @@ export function Curve({
   width: number;
   word: (degc: number) => string;
 }) {
-  const { test, points } = read;
-  const temps = points.map((p) => p[1] ?? 0);
+  const { test } = read;
+  const points = pointsOf(read.points);
+  const temps = points.map(([, degc]) => degc);
   const end = Math.max(test?.times_s.at(-1) ?? points.at(-1)?.[0] ?? 1, SHORTEST_S);
   const low = Math.floor(Math.min(...temps) / 5) * 5;
   const high = Math.ceil(Math.max(...temps) / 5) * 5;
@@ -48,15 +50,8 @@ export function Curve({
           {s / 60}
         </text>
       ))}
-      {points.map((p) => (
-        <circle
-          key={`${p[0]} ${p[1]}`}
-          cx={x(p[0] ?? 0)}
-          cy={y(p[1] ?? 0)}
-          r="2"
-          fill="var(--quiet)"
-          opacity="0.6"
-        />
+      {points.map(([s, degc]) => (
+        <circle key={`${s} ${degc}`} cx={x(s)} cy={y(degc)} r="2" fill="var(--quiet)" opacity="0.6" />
       ))}
       {test && <Turn test={test} end={end} x={x} y={y} />}
     </svg>
@@ -82,8 +77,8 @@ function Turn({
   return (
     <>
       <polyline
-        points={test.times_s
-          .map((s, i) => `${x(s).toFixed(1)},${y(test.smooth_degc[i] ?? 0).toFixed(1)}`)
+        points={paired(test.times_s, test.smooth_degc)
+          .map(([s, degc]) => `${x(s).toFixed(1)},${y(degc).toFixed(1)}`)
           .join(" ")}
         fill="none"
         stroke="var(--ink)"

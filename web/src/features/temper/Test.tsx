@@ -6,8 +6,9 @@ import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { assignProbe, probesQuery } from "../../shared/probes";
 import { isSame } from "../../shared/subject";
-import { Button, Notice, Pick } from "../../shared/ui/controls";
+import { Pick } from "../../shared/ui/controls";
 import { FileButton } from "../../shared/ui/files";
+import { Button, Notice } from "../../shared/ui/plain";
 import { useElapsedSince } from "../../shared/useElapsedSince";
 import { useWidth } from "../../shared/useWidth";
 import { Curve } from "./Curve";
@@ -79,7 +80,7 @@ function Read({ read, probe }: { read: Schemas["CurveRead"]; probe: Schemas["Pro
       <p className="text-3xl font-bold" role="status">
         {test ? `${test.is_sure ? "" : "perhaps "}${KIND_WORDS[test.kind]}` : "Reading the sample"}
         <span className="ml-3 text-lg font-normal text-quiet">
-          {test ? `${Math.round((test.sure[test.kind] ?? 0) * 100)} % sure` : read.waits}
+          {test ? `${Math.round(test.sure_frac * 100)} % sure` : read.waits}
         </span>
       </p>
       {test && <p className="mb-2 max-w-3xl text-lg">{KIND_MEANS[test.kind]}</p>}

@@ -4,11 +4,12 @@ import { problemOf, type Schemas } from "../../api/client";
 import { ThermoStick, type Zone } from "../../drawings/ThermoStick";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { wordProblem } from "../../shared/format/words";
+import { mendWords, wordProblem } from "../../shared/format/words";
 import { kitchenQuery, propertiesQuery } from "../../shared/kitchen";
-import { Choice, Notice, Pick } from "../../shared/ui/controls";
+import { Choice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Notice } from "../../shared/ui/plain";
 import { useDebounced } from "../../shared/useDebounced";
 import { meltsIn } from "../../shared/wording";
 import { type SeedAsked, seedQuery } from "./queries";
@@ -122,49 +123,52 @@ function Bowl({ kitchen, melts }: { kitchen: Schemas["Kitchen"]; melts: Schemas[
       </section>
       <section className="min-w-0 px-7 py-6" aria-label="What to do">
         <h1 className="text-3xl">Temper</h1>
-        {seeded && words ? (
-          <div className={`mt-4 flex flex-wrap gap-8 ${query.isPlaceholderData ? "opacity-60" : ""}`}>
-            <div className="max-w-2xl min-w-[min(100%,20rem)] flex-1">
-              <p className="text-5xl font-bold text-balance" data-testid="now">
-                {words.title}
-              </p>
-              <p className="mt-3 text-2xl leading-snug">{words.why}</p>
-              <dl className="mt-6 flex flex-wrap gap-x-10 gap-y-3">
-                <Fact name="seed in all">
-                  <Figure of={seeded.seed} name="Seed" className="text-2xl" />
-                </Fact>
-                <Fact name="of the whole">
-                  <strong className="text-2xl">{amount(seeded.share_frac, "share", units)}</strong>
-                </Fact>
-                <Fact
-                  name={`practised at ${amount(seeded.seed_at.low, "temperature", units)} to ${amount(seeded.seed_at.high, "temperature", units)}`}
-                >
-                  <strong className="text-2xl">{amount(seeded.practised.likely, "share", units)}</strong>
-                </Fact>
-                <Fact name="weighs then">
-                  <strong className="text-2xl">{amount(seeded.whole_kg, "mass", units)}</strong>
-                </Fact>
-                <Fact name="the bowl comes to">
-                  <strong className="text-2xl">
-                    {amount(seeded.expected.low, "temperature", units)} to{" "}
-                    {amount(seeded.expected.high, "temperature", units)}
-                  </strong>
-                </Fact>
-              </dl>
+        {/* the place is kept until it is reckoned */}
+        <div className="min-h-[24rem]">
+          {seeded && words ? (
+            <div className={`mt-4 flex flex-wrap gap-8 ${query.isPlaceholderData ? "opacity-60" : ""}`}>
+              <div className="max-w-2xl min-w-[min(100%,20rem)] flex-1">
+                <p className="text-5xl font-bold text-balance" data-testid="now">
+                  {words.title}
+                </p>
+                <p className="mt-3 text-2xl leading-snug">{words.why}</p>
+                <dl className="mt-6 flex flex-wrap gap-x-10 gap-y-3">
+                  <Fact name="seed in all">
+                    <Figure of={seeded.seed} name="Seed" className="text-2xl" />
+                  </Fact>
+                  <Fact name="of the whole">
+                    <strong className="text-2xl">{amount(seeded.share_frac, "share", units)}</strong>
+                  </Fact>
+                  <Fact
+                    name={`practised at ${amount(seeded.seed_at.low, "temperature", units)} to ${amount(seeded.seed_at.high, "temperature", units)}`}
+                  >
+                    <strong className="text-2xl">{amount(seeded.practised.likely, "share", units)}</strong>
+                  </Fact>
+                  <Fact name="weighs then">
+                    <strong className="text-2xl">{amount(seeded.whole_kg, "mass", units)}</strong>
+                  </Fact>
+                  <Fact name="the bowl comes to">
+                    <strong className="text-2xl">
+                      {amount(seeded.expected.low, "temperature", units)} to{" "}
+                      {amount(seeded.expected.high, "temperature", units)}
+                    </strong>
+                  </Fact>
+                </dl>
+              </div>
+              <ThermoStick
+                low={20}
+                high={seeded.spoils_degc + 4}
+                height={330}
+                width={230}
+                zones={zonesOf(seeded)}
+                reading={asked.read_degc ?? asked.melt_degc}
+                word={(degc) => amount(degc, "temperature", units)}
+              />
             </div>
-            <ThermoStick
-              low={20}
-              high={seeded.spoils_degc + 4}
-              height={330}
-              width={230}
-              zones={zonesOf(seeded)}
-              reading={asked.read_degc ?? asked.melt_degc}
-              word={(degc) => amount(degc, "temperature", units)}
-            />
-          </div>
-        ) : (
-          <p className="mt-4 text-xl">{problem ? "Mend what is marked at the left." : ""}</p>
-        )}
+          ) : (
+            <p className="mt-4 text-xl">{problem ? mendWords(problem) : ""}</p>
+          )}
+        </div>
         <Test smear={seeded?.smear_s} />
       </section>
     </div>

@@ -2,7 +2,7 @@ import { queryOptions, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { call, client } from "../../api/client";
-import { TextField } from "../../shared/ui/controls";
+import { TextField } from "../../shared/ui/plain";
 
 const wordsQuery = queryOptions({
   queryKey: ["words"],

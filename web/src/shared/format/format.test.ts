@@ -95,6 +95,6 @@ describe("due times in the hour that summer time skips or repeats", () => {
     expect(timesMeant("2026-10-25T12:00", "Europe/London")).toBe("once");
     const one = fromLocalField("2026-10-25T01:30", "Europe/London");
     const other = otherMoment("2026-10-25T01:30", "Europe/London");
-    expect(Math.abs((one?.getTime() ?? 0) - (other?.getTime() ?? 0))).toBe(3_600_000);
+    expect(Math.abs(Number(one) - Number(other))).toBe(3_600_000);
   });
 });

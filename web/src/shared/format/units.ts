@@ -71,8 +71,8 @@ export function shownIn(quantity: Quantity, units: Units): Shown {
   return shown;
 }
 
-export const toShown = (si: number, s: Shown): number => si * s.factor + (s.shift ?? 0);
-export const toSi = (value: number, s: Shown): number => (value - (s.shift ?? 0)) / s.factor;
+export const toShown = (si: number, { factor, shift = 0 }: Shown): number => si * factor + shift;
+export const toSi = (value: number, { factor, shift = 0 }: Shown): number => (value - shift) / factor;
 
 export function number(value: number, digits: number): string {
   const text = value.toFixed(digits);
@@ -131,6 +131,13 @@ export function duration(seconds: number): string {
   if (whole >= 3600)
     return `${sign}${Math.floor(whole / 3600)} h ${String(Math.floor((whole % 3600) / 60)).padStart(2, "0")}`;
   return `${sign}${clock(whole)}`;
+}
+
+/** On how many days of ten something is so, or of twenty where it nearly always is. */
+export function daysWords(share: number): string {
+  const of = share >= 0.945 ? 20 : 10;
+  const days = Math.round(share * of);
+  return days === of ? "all days" : `${days} days of ${of}`;
 }
 
 /** m:ss for countdowns. */

@@ -163,6 +163,10 @@ const SEQUENCE: Record<string, string> = {
   caution: "Read and acknowledge the hot sugar caution first.",
 };
 
+/** What stands where an answer would: nothing can be mended while the server is away. */
+export const mendWords = ({ code }: Problem): string =>
+  code === "unreachable" ? "" : "Mend what is marked, then it is reckoned.";
+
 /** A refusal in the user's words and units: what (as its field is labelled there, if that is told), the limit, what to do. */
 export function wordProblem(problem: Problem, units: Units, label?: string): string {
   const plain = PLAIN[problem.code];

@@ -1,38 +1,33 @@
 /** Moments are UTC inside; screens show the kitchen's zone. */
 
-export function timeOfDay(moment: Date, zone: string, seconds = false): string {
-  return moment.toLocaleTimeString("en-GB", {
-    timeZone: zone,
-    hour: "2-digit",
-    minute: "2-digit",
-    ...(seconds ? { second: "2-digit" } : {}),
-  });
+const TIME = { hour: "2-digit", minute: "2-digit" } as const;
+const FORMS = {
+  time: TIME,
+  seconds: { ...TIME, second: "2-digit" },
+  day: { weekday: "short", day: "numeric", month: "short" },
+  field: { ...TIME, year: "numeric", month: "2-digit", day: "2-digit", hourCycle: "h23" },
+} as const;
+
+const made = new Map<string, Intl.DateTimeFormat>();
+/** A writer of moments: each is costly to make, and made once. */
+function writer(form: keyof typeof FORMS, zone: string): Intl.DateTimeFormat {
+  const key = `${form} ${zone}`;
+  const known = made.get(key) ?? new Intl.DateTimeFormat("en-GB", { timeZone: zone, ...FORMS[form] });
+  made.set(key, known);
+  return known;
 }
 
-export function dayAndTime(moment: Date, zone: string): string {
-  return `${day(moment, zone)} ${timeOfDay(moment, zone)}`;
-}
+export const timeOfDay = (moment: Date, zone: string, seconds = false): string =>
+  writer(seconds ? "seconds" : "time", zone).format(moment);
 
-export function day(moment: Date, zone: string): string {
-  return moment.toLocaleDateString("en-GB", {
-    timeZone: zone,
-    weekday: "short",
-    day: "numeric",
-    month: "short",
-  });
-}
+export const dayAndTime = (moment: Date, zone: string): string =>
+  `${day(moment, zone)} ${timeOfDay(moment, zone)}`;
+
+export const day = (moment: Date, zone: string): string => writer("day", zone).format(moment);
 
 /** For a datetime-local field: the moment as written in the zone. */
 export function toLocalField(moment: Date, zone: string): string {
-  const parts = new Intl.DateTimeFormat("en-GB", {
-    timeZone: zone,
-    year: "numeric",
-    month: "2-digit",
-    day: "2-digit",
-    hour: "2-digit",
-    minute: "2-digit",
-    hourCycle: "h23",
-  }).formatToParts(moment);
+  const parts = writer("field", zone).formatToParts(moment);
   const part = (type: string) => parts.find((p) => p.type === type)?.value ?? "00";
   return `${part("year")}-${part("month")}-${part("day")}T${part("hour")}:${part("minute")}`;
 }

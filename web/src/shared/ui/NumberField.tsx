@@ -50,7 +50,7 @@ export function NumberField({
   };
   const nudge = (by: number) => {
     const jump = step ?? 10 ** -Math.min(places, 1);
-    const next = Number(number((inShown ?? 0) + by * jump, 4));
+    const next = Number(number((inShown === null ? 0 : inShown) + by * jump, 4));
     setTyped(null);
     onChange(toSi(next, shown));
   };

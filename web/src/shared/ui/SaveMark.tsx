@@ -1,8 +1,9 @@
+import { useEffect } from "react";
 import { useUnits } from "../format/useUnits";
 import { fieldName, fieldValue, wordProblem } from "../format/words";
 import type { Difference, SaveState } from "../saving";
 import type { Thing } from "../useThing";
-import { Button, Notice } from "./controls";
+import { Button, Notice } from "./plain";
 
 const WORDS: Record<SaveState, string> = {
   saved: "saved",
@@ -16,13 +17,35 @@ const WORDS: Record<SaveState, string> = {
 const SHOWN = 5;
 
 /** How the editor's changes stand, and what to do when they could not be stored. */
-export function SaveMark({ thing: { state, problem, saving } }: { thing: Thing }) {
+export function SaveMark({ thing: { state, problem, steps, saving } }: { thing: Thing }) {
   const units = useUnits();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      // a field that is typed into takes its own letters back
+      const typing = event.target instanceof Element && event.target.closest("input, textarea");
+      if (typing || event.key.toLowerCase() !== "z" || !(event.ctrlKey || event.metaKey) || event.shiftKey)
+        return;
+      event.preventDefault();
+      saving.undo();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [saving]);
   return (
     <div className="min-h-6">
       <span role="status" className={`text-sm ${problem ? "font-bold text-heat" : "text-quiet"}`}>
         {WORDS[state]}
       </span>
+      {steps > 0 && (
+        <button
+          type="button"
+          title="Take the last change back (Ctrl+Z)"
+          className="ml-4 font-bold text-glass underline-offset-4 hover:underline"
+          onClick={() => saving.undo()}
+        >
+          undo
+        </button>
+      )}
       {problem && (
         <Notice tone="hot">
           {state === "unsent"

@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
 import { problemOf } from "../../api/client";
 import { useUnits } from "../format/useUnits";
-import { wordProblem } from "../format/words";
-import { Notice } from "./controls";
+import { mendWords, wordProblem } from "../format/words";
+import { Notice } from "./plain";
 
 /** What is given at the left, what comes of it at the right, and what cannot be where it is. */
 export function Sheet({
@@ -31,7 +31,7 @@ export function Sheet({
         )}
       </section>
       <section aria-label="What comes of it" className={`min-w-0 px-7 py-6 ${old ? "opacity-60" : ""}`}>
-        {problem ? <p className="text-xl">Mend what is marked, then it is reckoned.</p> : children}
+        {problem ? <p className="text-xl">{mendWords(problem)}</p> : children}
       </section>
     </div>
   );

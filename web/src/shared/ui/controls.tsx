@@ -9,7 +9,7 @@ import {
   Radio,
   RadioGroup,
 } from "@headlessui/react";
-import { type ReactNode, useId } from "react";
+import type { ReactNode } from "react";
 
 export interface Option<K extends string> {
   key: K;
@@ -93,118 +93,32 @@ export function Pick<K extends string>({
   );
 }
 
-/** A longer name than this is set smaller, so that all of it is seen. */
-const FITS_LARGE = 14;
-
-export function TextField({
-  label,
-  value,
-  onChange,
-  type = "text",
-  error,
-  large,
-}: {
-  label: string;
-  value: string;
-  onChange: (text: string) => void;
-  type?: string;
-  error?: string | undefined;
-  large?: boolean;
-}) {
-  const id = useId();
-  return (
-    <div className="min-w-0">
-      <label htmlFor={id} className={large ? "sr-only" : "block text-sm text-quiet"}>
-        {label}
-      </label>
-      <input
-        id={id}
-        type={type}
-        value={value}
-        maxLength={60}
-        autoComplete="off"
-        aria-invalid={error ? true : undefined}
-        className={
-          large
-            ? `w-full border-b-2 border-transparent bg-transparent font-head ${value.length > FITS_LARGE ? "text-xl" : "text-3xl"} font-bold hover:border-line focus:border-glass`
-            : "w-full max-w-64 border-b-2 border-ink bg-transparent py-1 text-lg font-bold"
-        }
-        onChange={(event) => onChange(event.target.value)}
-      />
-      {error && (
-        <p role="alert" className="mt-1 text-sm font-semibold text-heat">
-          {error}
-        </p>
-      )}
-    </div>
-  );
-}
-
-export function Button({
-  children,
-  onClick,
-  kind = "plain",
-  disabled,
-  label,
-}: {
-  children: ReactNode;
-  onClick: () => void;
-  kind?: "plain" | "main" | "quiet";
-  disabled?: boolean;
-  label?: string;
-}) {
-  const look = {
-    main: "rounded-sm bg-glass px-5 py-2.5 font-bold text-on-glass",
-    plain: "whitespace-nowrap rounded-sm border-2 border-ink px-4 py-2 font-bold",
-    quiet: "whitespace-nowrap font-bold text-glass underline-offset-4 hover:underline",
-  }[kind];
-  return (
-    <button
-      type="button"
-      className={`${look} disabled:opacity-50`}
-      onClick={onClick}
-      disabled={disabled}
-      aria-label={label}
-    >
-      {children}
-    </button>
-  );
-}
-
 export function Dialog({
   open,
   onClose,
   title,
   children,
   bench,
+  wide,
 }: {
   open: boolean;
   onClose: () => void;
   title: string;
   children: ReactNode;
   bench?: boolean;
+  wide?: boolean;
 }) {
   return (
     <HDialog open={open} onClose={onClose} className={`fixed inset-0 z-50 ${bench ? "bench" : ""}`}>
       <div className="fixed inset-0 bg-black/60" aria-hidden />
       <div className="fixed inset-0 flex items-center justify-center overflow-auto p-4">
-        <DialogPanel className="max-h-full w-full max-w-3xl overflow-auto bg-panel p-6 text-ink">
+        <DialogPanel
+          className={`max-h-full w-full overflow-auto bg-panel p-6 text-ink ${wide ? "max-w-[76rem]" : "max-w-3xl"}`}
+        >
           <DialogTitle className="mb-4 text-3xl">{title}</DialogTitle>
           {children}
         </DialogPanel>
       </div>
     </HDialog>
-  );
-}
-
-/** A remark that stands beside the work: a limit, a refusal, a caution. */
-export function Notice({ tone = "plain", children }: { tone?: "plain" | "hot"; children: ReactNode }) {
-  return (
-    <div
-      role={tone === "hot" ? "alert" : undefined}
-      className={`border-l-4 py-1 pl-3 ${tone === "hot" ? "border-heat font-semibold" : "border-glass"}`}
-    >
-      {children}
-    </div>
   );
 }

@@ -1,5 +1,5 @@
 import { type ReactNode, useRef } from "react";
-import { Button } from "./controls";
+import { Button } from "./plain";
 
 /** A file to be taken away. */
 export function FileLink({ href, children }: { href: string; children: ReactNode }) {

@@ -1,0 +1,1 @@
+"""Questions as people ask them: read out of their words."""

@@ -1,0 +1,210 @@
+"""What else an order could do, each with its price: how many castings, how sure, how many melts, when it ends."""
+
+import math
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.problem import MOST_HANDS, Named, PlanInput, PlanLine
+from umber_pebble.core.plan.spares import Spares, casts_made, casts_needed
+from umber_pebble.core.plan.summary import hands_s, sure_frac
+from umber_pebble.core.plan.tasks import Task
+
+SOONER_S, SOONER_FRAC = 300.0, 0.03
+"""From here an alternative is noticeably shorter: by this long, and this share of the plan [s, frac]."""
+BUSY_FRAC = 0.5
+"""From here hands are what a day waits for [frac]."""
+SURER_FRAC = 0.01
+"""And from here noticeably surer [frac]."""
+
+
+@dataclass(frozen=True, slots=True)
+class SparesChange:
+    """Other spares of these lines of the order; named: the piece, where it is one of several."""
+
+    items: tuple[int, ...]
+    named: Named | None
+    spares: Spares
+    code: Literal["spares"] = field(default="spares", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class MouldChange:
+    """One more of a mould, so many then [count]."""
+
+    mould_id: str
+    mould: str
+    owned: int
+    code: Literal["mould"] = field(default="mould", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class PeopleChange:
+    """One more pair of hands, so many then [count]."""
+
+    people: int
+    code: Literal["people"] = field(default="people", init=False)
+
+
+Change = SparesChange | MouldChange | PeopleChange
+
+
+@dataclass(frozen=True, slots=True)
+class Alternative:
+    """A way to do an order; changes: from how it is asked for, none where it is that. Castings, rounds of moulds and melts in all
+    [count], what is weighed out [kg]; the least chance that a part of it is enough [frac]; how long it takes, and hands in it [s];
+    when it begins at the latest, and ends at the earliest [s from now]."""
+
+    changes: tuple[Change, ...]
+    casts: int
+    rounds: int
+    melts: int
+    fresh_kg: float
+    sure_frac: float
+    lasts_s: float
+    hands_s: float
+    start_s: float
+    ends_s: float
+
+
+def as_planned(plan: Plan, changes: tuple[Change, ...] = ()) -> Alternative:
+    """A plan as an alternative. Source: definition"""
+    problem = plan.problem
+    return Alternative(
+        changes,
+        sum(r.casts for r in plan.rounds if problem.lines[r.line].cast_off),
+        len(plan.rounds),
+        len(plan.cooks),
+        sum(c.fresh_kg for c in plan.cooks),
+        sure_frac(plan),
+        plan.lasts_s,
+        hands_s(plan),
+        plan.start_s,
+        max(plan.ends_s, plan.lasts_s),
+    )
+
+
+def alternatives_of(plan: Plan) -> Iterator[Alternative]:
+    """The plan, and what else is worth a look: what takes noticeably less time, or is noticeably surer.
+
+    Raises: as compile_plan.
+    Source: definition
+    """
+    planned = as_planned(plan)
+    yield planned
+    for change in changes_of(plan):
+        other = priced(plan, change)
+        sooner, surer = planned.lasts_s - other.lasts_s, other.sure_frac - planned.sure_frac
+        if sooner >= max(SOONER_S, SOONER_FRAC * planned.lasts_s) or surer >= SURER_FRAC:
+            yield other
+
+
+def changes_of(plan: Plan) -> tuple[Change, ...]:
+    """What may be worth changing in a plan: spares that cost a round of their own, rounds that are not full, and what is tight: the
+    mould that is taken longest, hands where they are busy most of the day.
+
+    Source: definition
+    """
+    return (*_spares(plan), *_moulds(plan), *_people(plan))
+
+
+def priced(plan: Plan, change: Change) -> Alternative:
+    """A change of a plan with its price: compiled anew.
+
+    Raises: as compile_plan.
+    Source: definition
+    """
+    return as_planned(compile_plan(_changed(plan.problem, change)), (change,))
+
+
+def _changed(problem: PlanInput, change: Change) -> PlanInput:
+    match change:
+        case SparesChange(items, _, spares):
+            return _lines(problem, lambda of: replace(of, spares=spares) if of.item in items else of)
+        case MouldChange(mould_id, _, owned):
+            return _lines(
+                problem,
+                lambda of: (
+                    replace(of, mould=replace(of.mould, owned=owned)) if of.mould.mould_id == mould_id else of
+                ),
+            )
+        case PeopleChange(people):
+            return replace(problem, people=(*problem.people, *[""] * people)[:people])
+
+
+def _lines(problem: PlanInput, of: Callable[[PlanLine], PlanLine]) -> PlanInput:
+    return replace(problem, lines=tuple(of(line) for line in problem.lines))
+
+
+def _spares(plan: Plan) -> Iterator[SparesChange]:
+    """Other spares, where that makes other rounds or castings: of all the lines it changes, together."""
+    problem = plan.problem
+    cast = [
+        (line, size.casts, casts)
+        for line, size, casts in zip(problem.lines, plan.sizes, plan.casts, strict=True)
+        if line.cast_off
+    ]
+
+    def rounds(line: PlanLine, at_once: int, spares: Spares) -> int:
+        return math.ceil(
+            casts_made(line.quantity, spares, at_once, problem.confidence_frac, line.break_rate) / at_once
+        )
+
+    def change(items: set[int], spares: Spares) -> SparesChange:
+        all_of = {line.item for line, *_ in cast}
+        named = next(line.named for line, *_ in cast if line.item in items)
+        whose = Named(named.piece) if len(items) == 1 and len(all_of) > 1 else None
+        return SparesChange(tuple(sorted(items)), whose, spares)
+
+    # a round of a mould for spares alone: left out, or put back
+    alone = {
+        line.item
+        for line, at_once, _ in cast
+        if rounds(line, at_once, "as_sure") > rounds(line, at_once, "in_rounds")
+    }
+    saved = {line.item for line, *_ in cast if line.item in alone and line.spares == "in_rounds"}
+    if alone - saved:
+        yield change(alone - saved, "in_rounds")
+    if saved:
+        yield change(saved, "as_sure")
+    # rounds that are poured anyway, filled
+    fuller = {
+        line.item
+        for line, at_once, casts in cast
+        if line.spares != "full_rounds"
+        and casts < at_once * math.ceil(casts / at_once)
+        and casts >= casts_needed(line.quantity, problem.confidence_frac, line.break_rate)
+    }
+    full = {line.item for line, *_ in cast if line.spares == "full_rounds"}
+    if fuller:
+        yield change(fuller, "full_rounds")
+    if full:
+        yield change(full, "as_sure")
+
+
+def _moulds(plan: Plan) -> Iterator[MouldChange]:
+    """One more of the mould that is taken longest, where it is filled more than once."""
+    moulds = {
+        line.mould.mould_id: line.mould for line in plan.problem.lines if line.mould.name and not line.mould.hands
+    }
+    stays: dict[str, dict[int, list[Task]]] = {}
+    for task in plan.tasks:
+        if task.round is not None and task.kind in ("pour", "clean", "firm"):
+            r = plan.rounds[task.round]
+            stays.setdefault(plan.problem.lines[r.line].mould.mould_id, {}).setdefault(r.stay, []).append(task)
+    taken = {
+        mould: sum(max(t.end_s for t in here) - min(t.start_s for t in here) for here in by.values())
+        / moulds[mould].owned
+        for mould, by in stays.items()
+        if mould in moulds and len(by) > 1
+    }
+    if taken:
+        longest = moulds[max(taken, key=lambda mould: taken[mould])]
+        yield MouldChange(longest.mould_id, longest.name, longest.owned + 1)
+
+
+def _people(plan: Plan) -> Iterator[PeopleChange]:
+    people = len(plan.problem.people)
+    if people < MOST_HANDS and hands_s(plan) >= BUSY_FRAC * people * plan.lasts_s:
+        yield PeopleChange(people + 1)

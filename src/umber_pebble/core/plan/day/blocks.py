@@ -1,0 +1,111 @@
+"""What of a day hangs together by windows, and how long each thing is followed by others."""
+
+import itertools
+from collections import defaultdict
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass, replace
+
+from umber_pebble.core.plan.day.problem import Day, Edge, Lag
+
+
+@dataclass(frozen=True, slots=True)
+class Block:
+    """Things that hang together by windows, each so long after the first [s]."""
+
+    tasks: tuple[int, ...]
+    at_s: dict[int, int]
+
+    def edge_s(self, day: Day, task: int, edge: Edge) -> int:
+        """When one of them begins or ends [s from the first]. Source: definition"""
+        return self.at_s[task] + (day.tasks[task].lasts_s if edge == "end" else 0)
+
+
+def shift_s(day: Day, lag: Lag) -> int:
+    """The least from the start of a lag's first thing to the start of its other [s]. Source: definition"""
+    first = day.tasks[lag.first].lasts_s if lag.first_edge == "end" else 0
+    return first + lag.least_s - (day.tasks[lag.then].lasts_s if lag.then_edge == "end" else 0)
+
+
+def tails_s(day: Day) -> list[float]:
+    """For each thing, less the time from its start until all that follows it is done [s]: what is lower goes first.
+
+    Source: definition
+    """
+    after: dict[int, list[tuple[int, int]]] = defaultdict(list)
+    for lag in day.lags:
+        if lag.least_s >= 0:
+            after[lag.first].append((lag.then, shift_s(day, lag)))
+    tail: dict[int, int] = {}
+
+    def of(i: int, above: frozenset[int]) -> int:
+        if i not in tail:
+            inner = above | {i}
+            follows = (shift + of(j, inner) for j, shift in after[i] if j not in inner)
+            tail[i] = max([day.tasks[i].lasts_s, *follows])
+        return tail[i]
+
+    return [-float(of(i, frozenset())) for i in range(len(day.tasks))]
+
+
+def blocks_of(day: Day) -> list[Block]:
+    """Things that a longest time ties together, each as early as the others and one pair of hands let it be.
+
+    Source: definition
+    """
+    of = list(range(len(day.tasks)))
+
+    def root(i: int) -> int:
+        while of[i] != i:
+            i = of[i]
+        return i
+
+    for lag in day.lags:
+        if lag.most_s is not None:
+            of[root(lag.first)] = root(lag.then)
+    groups: dict[int, list[int]] = defaultdict(list)
+    for i in range(len(day.tasks)):
+        groups[root(i)].append(i)
+    return [_laid(day, group) for group in groups.values()]
+
+
+def _laid(day: Day, group: list[int]) -> Block:
+    inside = set(group)
+    lags = [lag for lag in day.lags if lag.first in inside and lag.then in inside]
+    at = dict.fromkeys(group, 0)
+    for _ in range(2 * len(group) + 2):
+        before = dict(at)
+        for lag in lags:
+            shift = shift_s(day, lag)
+            at[lag.then] = max(at[lag.then], at[lag.first] + shift)
+            if lag.most_s is not None:
+                # what may not be so late pulls the first after it
+                at[lag.first] = max(at[lag.first], at[lag.then] - shift - (lag.most_s - lag.least_s))
+        ordered = sorted((i for i in group if day.tasks[i].hands), key=lambda i: (at[i], i))
+        for a, b in itertools.pairwise(ordered):
+            at[b] = max(at[b], at[a] + day.tasks[a].lasts_s)
+        if at == before:
+            break
+    start = min(at.values())
+    order = sorted(group, key=lambda i: (at[i], i))
+    return Block(tuple(order), {i: at[i] - start for i in order})
+
+
+def alike(day: Day, blocks: Sequence[Block]) -> dict[int, int]:
+    """Blocks that ask for the same and have the same to come after them, by the number of the first of them.
+
+    Args:
+        day, blocks: what is asked, and its blocks
+    Source: definition
+    """
+    tails, draw = tails_s(day), {d.task: replace(d, task=0) for d in day.draws}
+    enters = defaultdict[int, list[Hashable]](list)
+    for stay in day.stays:
+        enters[stay.first].append((stay.of, stay.amount, stay.first_edge, stay.then_edge, stay.after_s))
+    first: dict[Hashable, int] = {}
+    return {
+        block.tasks[0]: first.setdefault(
+            tuple((day.tasks[i], block.at_s[i], tails[i], draw.get(i), tuple(enters[i])) for i in block.tasks),
+            block.tasks[0],
+        )
+        for block in blocks
+    }

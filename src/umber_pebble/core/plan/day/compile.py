@@ -1,0 +1,285 @@
+"""An order as a day to be scheduled: its pours and what hands do around them, with every wait and window of the engine."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from umber_pebble.core.heat.windows import PieceWindows
+from umber_pebble.core.heat.works import WORKS
+from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, holds_kg
+from umber_pebble.core.plan.cooks import charge_of, lies_in, piece_windows, pour_of, ready_for_next
+from umber_pebble.core.plan.day.heats import melt_of
+from umber_pebble.core.plan.day.pots import Filling, Pot, fillings_of, pots_of
+from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Lag, Melt, Stay, Task, Timetable
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
+from umber_pebble.core.plan.tasks import TaskKind
+from umber_pebble.core.plan.turns import turns_of
+
+MG = 1e6
+
+
+@dataclass(frozen=True, slots=True)
+class Named:
+    """What a thing of the day is: its kind, the filling or what is made by hand it belongs to; neither: it waits for the rest."""
+
+    kind: TaskKind
+    filling: int | None
+    by_hand: int | None = None
+
+
+@dataclass(frozen=True)
+class OrderDay:
+    """An order's day, with what each of its things is, its fillings, their windows [s from the pour], and which
+    fillings stand in one mould together."""
+
+    plan: PlanInput
+    day: Day
+    names: tuple[Named, ...]
+    fillings: tuple[Filling, ...]
+    windows: tuple[PieceWindows, ...]
+    together: tuple[tuple[int, ...], ...]
+
+    def ready_s(self, table: Timetable) -> int:
+        """When all is ready in a timetable [s]; what then waits for the rest is not done any longer for that. Source: definition"""
+        return max(self._ready_s(table, i) for i in self.day.done)
+
+    def _ready_s(self, table: Timetable, done: int) -> int:
+        name, start = self.names[done], table.start_s[done]
+        waits = name.filling is None and name.by_hand is None
+        return start if waits else start + self.day.tasks[done].lasts_s
+
+
+def day_of(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], shared: bool) -> OrderDay:
+    """An order's day.
+
+    Args:
+        plan: the order
+        casts, sizes: per line, castings in all and of one pour at most [count]
+        shared: whether kinds of cavities of one mould are filled in one stay of it
+    Raises: OutOfRange, MouldTooWeak: as a melt and its pour.
+    Source: definition
+    """
+    return _Compiler(plan, fillings_of(plan, casts, sizes), shared).order_day()
+
+
+@dataclass
+class _Compiler:
+    plan: PlanInput
+    fillings: tuple[Filling, ...]
+    shared: bool
+    tasks: list[Task] = field(default_factory=list)
+    names: list[Named] = field(default_factory=list)
+    lags: list[Lag] = field(default_factory=list)
+    stays: list[Stay] = field(default_factory=list)
+    draws: list[Draw] = field(default_factory=list)
+    done: list[int] = field(default_factory=list)
+    pours: dict[int, int] = field(default_factory=dict)
+    begins: dict[int, int] = field(default_factory=dict)
+    off: dict[int, int] = field(default_factory=dict)
+
+    def order_day(self) -> OrderDay:
+        plan = self.plan
+        windows: list[PieceWindows] = []
+        pots = pots_of(plan, self.fillings)
+        melts = [self._melt(pot) for pot in pots]
+        for number, filling in enumerate(self.fillings):
+            melt = next(i for i, pot in enumerate(pots) if filling.line in pot.lines)
+            windows.append(self._filling(number, filling, melt, pots[melt].charge_kg))
+        for number, filling in enumerate(self.fillings):
+            self._after(number, filling, windows)
+        self._moulds(windows)
+        self._by_hand()
+        capacity = dict(plan.shelves) | {line.mould.mould_id: line.mould.owned for line in plan.lines}
+        day = Day(
+            tuple(self.tasks),
+            tuple(self.lags),
+            tuple(self.stays),
+            tuple(self.draws),
+            tuple(melts),
+            capacity,
+            tuple(self.done),
+            len(plan.people),
+        )
+        together = tuple(tuple(f for part in parts for f in part) for parts in self._stays())
+        return OrderDay(plan, day, tuple(self.names), self.fillings, tuple(windows), together)
+
+    def _melt(self, pot: Pot) -> Melt:
+        plan, lines = self.plan, [self.plan.lines[i] for i in pot.lines]
+        way = plan.way(lines[0])
+        _, residue = charge_of(plan, way, 0.0, lines)
+        kept = residue.likely + bath_left_kg(way, lines) + bags_kg(lines)
+        room = (holds_kg(way, way.by.wet(way.melt, pot.charge_kg)) - kept) / (1 + plan.reserve_frac)
+        return melt_of(plan, way, lines, pot.charge_kg, math.floor(max(room, 0.0) * MG))
+
+    def _filling(self, number: int, filling: Filling, melt: int, charge: float) -> PieceWindows:
+        """The pour itself, and what hands do to it while it is soft."""
+        plan, line = self.plan, self.plan.lines[filling.line]
+        flow, window, *_ = pour_of(plan, plan.way(line), charge, [line])
+        windows = piece_windows(plan, line, flow, window, filling.casts)
+        swirl = line.kind == "swirl"
+        lasts = plan.paces.stir_s if swirl else filling.casts * plan.pour_each_s(line)
+        pour = self.pours[number] = self.begins[number] = self._task("swirl" if swirl else "pour", number, lasts)
+        opens, closes = math.ceil(max(window.opens.likely, 0.0)), math.floor(window.closes.likely)
+        closes = max(closes, opens + self.tasks[pour].lasts_s)
+        self.draws.append(
+            Draw(pour, melt, math.ceil(filling.casts * line.cast.poured.value.likely * MG), opens, closes)
+        )
+        if line.first:
+            put = self.begins[number] = self._task("put_in", number, filling.casts * line.handfuls_s)
+            self._follows(put, pour, 0)
+        if line.whole_ball:
+            self._turns(number, filling, windows, pour)
+        if line.work:
+            self._work(number, filling, line, windows, pour)
+        return windows
+
+    def _turns(self, number: int, filling: Filling, windows: PieceWindows, pour: int) -> None:
+        turns = turns_of(self.plan.way(self.plan.lines[filling.line]).melt, windows)
+        first = self._task("turn", number, turns.by_hand_s)
+        self.lags.append(Lag(pour, "end", first, "start", 0, 0))
+        for n in range(1, turns.count + 1):
+            turn = self._task("turn", number, filling.casts * turns.each_s)
+            at, off = round(turns.at_s(n)), round(turns.off_s)
+            self.lags.append(Lag(first, "end", turn, "start", at - off, at + off))
+
+    def _work(self, number: int, filling: Filling, line: PlanLine, windows: PieceWindows, pour: int) -> None:
+        assert line.work is not None
+        lasts = filling.casts * self.plan.work_each_s(line)
+        work = self._task(line.work, number, lasts)
+        mark = WORKS["release" if line.released else line.work].opens
+        opens = windows.at[mark].likely if mark else 0.0
+        closes = opens + windows.work_width[line.work].low + self.plan.work_each_s(line)
+        least = max(math.ceil(opens), self.tasks[pour].lasts_s)
+        most = max(math.floor(closes), least + math.ceil(lasts))
+        self.lags.append(Lag(pour, "start", work, "start", least, most - math.ceil(lasts)))
+        if line.released:
+            self.off[number] = work
+
+    def _after(self, number: int, filling: Filling, windows: Sequence[PieceWindows]) -> None:
+        """What it waits for, and when it leaves its mould."""
+        line, pour = self.plan.lines[filling.line], self.pours[number]
+        if filling.on is not None:
+            under = self.plan.lines[self.fillings[filling.on].line]
+            if under.kind == "swirl":
+                self.lags.append(Lag(self.pours[filling.on], "end", pour, "start", 0, 0))
+            else:
+                bears = ready_for_next(self.plan.way(under).melt, windows[filling.on]).high
+                self._follows(self.pours[filling.on], self.begins[number], bears)
+        if not line.last or line.kind == "swirl":
+            return
+        if number not in self.off:
+            self.off[number] = self._task("unmould", number, filling.casts * self.plan.paces.unmould_each_s)
+            self._follows(pour, self.off[number], windows[number].at["unmould"].high)
+            self._done(self.off[number], line.item)
+            return
+        # what was shaped warm is only done when it has set on its form
+        firm = self._task("firm", number, 0.0, hands=False)
+        self._follows(pour, firm, windows[number].at["brittle"].high)
+        self._follows(self.off[number], firm, 0.0)
+        self._done(firm, line.item)
+
+    def _moulds(self, windows: Sequence[PieceWindows]) -> None:
+        """Each stay of a mould, from its first pass until it is clean and dry; and where it lies meanwhile."""
+        for parts in self._stays():
+            lasts = [part[-1] for part in parts]
+            lines = [self.plan.lines[self.fillings[last].line] for last in lasts]
+            needs = max(
+                math.ceil(self.fillings[last].casts / line.mould.cavities)
+                for last, line in zip(lasts, lines, strict=True)
+            )
+            first = self.begins[parts[0][0]]
+            for part in parts[1:]:
+                # one stay: nothing is poured before it has begun, nothing taken out before all of it may be
+                self.lags.append(Lag(first, "start", self.begins[part[0]], "start", 0))
+            for last in lasts:
+                for other in lasts:
+                    if other != last and not self.plan.lines[self.fillings[other].line].released:
+                        self._follows(self.pours[last], self.off[other], windows[last].at["unmould"].high)
+            mould = lines[0].mould
+            if mould.hands or lines[0].needs:
+                then = self.pours[lasts[0]] if mould.hands else self.off[lasts[0]]
+                self._stay(mould.mould_id, needs, first, then, "end", 0.0)
+            else:
+                clean = self._task("clean", lasts[0], self.plan.paces.clean_s)
+                for last in lasts:
+                    self._follows(self.off[last], clean, 0.0)
+                self._stay(mould.mould_id, needs, first, clean, "end", self.plan.paces.dry_s)
+            for part in parts:
+                self._joins(self.plan.lines[self.fillings[part[0]].line].needs, self.begins[part[0]])
+        for number, filling in enumerate(self.fillings):
+            line = self.plan.lines[filling.line]
+            if line.kind == "swirl" or number not in self.off:
+                continue
+            place, moulds = lies_in(self.plan, line, filling.casts)
+            if place in self.plan.shelves:
+                self.stays.append(
+                    Stay(
+                        place,
+                        min(moulds, self.plan.shelves[place]),
+                        self.pours[number],
+                        "end",
+                        self.off[number],
+                        "start",
+                    )
+                )
+
+    def _stays(self) -> list[list[list[int]]]:
+        """Which parts stand in one mould together: fillings from the first pass to the last, of one kind of cavity, or of all of it."""
+        parts: dict[int, list[int]] = {}
+        head: dict[int, int] = {}
+        for number, filling in enumerate(self.fillings):
+            head[number] = number if filling.on is None else head[filling.on]
+            parts.setdefault(head[number], []).append(number)
+        together: dict[tuple[str, int, int], list[list[int]]] = {}
+        for part in parts.values():
+            filling = self.fillings[part[0]]
+            line = self.plan.lines[filling.line]
+            alone = not self.shared or line.mould.hands or bool(line.needs) or line.released
+            key = (line.mould.mould_id, filling.nth, -1 if not alone else filling.line)
+            together.setdefault(key, []).append(part)
+        out: list[list[list[int]]] = []
+        for group in together.values():
+            kinds: dict[int, list[list[int]]] = {}
+            for part in group:
+                kinds.setdefault(self.plan.lines[self.fillings[part[0]].line].mould.kind, []).append(part)
+            # the same kind twice is filled twice
+            for n in range(max(len(of) for of in kinds.values())):
+                out.append([of[n] for of in kinds.values() if n < len(of)])
+        return out
+
+    def _joins(self, needs: Sequence[int], then: int) -> None:
+        """Nothing is joined before all castings of its parts are out of their moulds."""
+        for number, filling in enumerate(self.fillings):
+            if filling.line in needs and number in self.off:
+                self._follows(self.off[number], then, 0.0)
+
+    def _by_hand(self) -> None:
+        for index, step in enumerate(self.plan.by_hand):
+            made = self._task(step.what, None, step.count * step.each_s, index)
+            rest = self._task("rest", None, step.rests.high + step.dries.high, index, hands=False)
+            self.lags.append(Lag(made, "end", rest, "start", 0, 0))
+            self._joins(step.needs, made)
+            # what dries for hours by itself is not waited for: it is pressed so much earlier
+            self._done(made if step.what == "press" else rest, step.item)
+
+    def _task(
+        self, kind: TaskKind, filling: int | None, lasts_s: float, by_hand: int | None = None, hands: bool = True
+    ) -> int:
+        self.tasks.append(Task(math.ceil(lasts_s), hands))
+        self.names.append(Named(kind, filling, by_hand))
+        return len(self.tasks) - 1
+
+    def _done(self, task: int, item: int) -> None:
+        """Something is ready with this; what is wanted sooner than the rest waits for it."""
+        sooner = self.plan.sooner_s[item] if self.plan.sooner_s else 0.0
+        if sooner > 0:
+            waits = self._task("rest", None, sooner, hands=False)
+            self._follows(task, waits, 0.0)
+            task = waits
+        self.done.append(task)
+
+    def _follows(self, first: int, then: int, least_s: float) -> None:
+        self.lags.append(Lag(first, "end", then, "start", math.ceil(least_s)))
+
+    def _stay(self, of: str, amount: int, first: int, then: int, edge: Edge, after_s: float) -> None:
+        self.stays.append(Stay(of, amount, first, "start", then, edge, math.ceil(after_s)))

@@ -1,0 +1,379 @@
+"""A first timetable at once: what hangs together is put, piece by piece, where it first fits."""
+
+import math
+from collections import defaultdict
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from umber_pebble.core.plan.day.batches import Batch, batches_of
+from umber_pebble.core.plan.day.blocks import Block, alike, blocks_of, shift_s, tails_s
+from umber_pebble.core.plan.day.lines import Line, Span, apart
+from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Stay, Timetable
+
+How = Literal["ready", "warm", "again", "new"]
+"""What is done about a melt before it is poured."""
+
+
+class NoPlace(Exception):
+    """Nothing fits any more: the order in which things were put leads nowhere."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Take:
+    """So much of something, from then until then [s from the block's start]."""
+
+    of: str
+    span: Span
+    amount: int
+
+
+@dataclass(frozen=True, slots=True)
+class _Wish:
+    """What a block needs, counted from its start: for each thing the spans of somebody's hands, and whose; other things; the heats
+    before it: melt, start, whether new."""
+
+    hands: tuple[tuple[tuple[Span, ...], frozenset[int]], ...]
+    takes: tuple[_Take, ...]
+    heats: tuple[tuple[int, int, bool], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class _Found:
+    """Where a block fits; of several the one with the lowest key comes first."""
+
+    key: tuple[float, float, int]
+    at: int
+    block: Block
+    wish: _Wish
+
+
+def first_timetable(day: Day, rank: Sequence[float] | None = None) -> Timetable:
+    """A timetable that keeps all windows, found without search [s].
+
+    Args:
+        day: what is asked
+        rank: per thing, what is lower goes first where several may be next; None: what is followed by most
+    Raises: NoPlace: it finds none; there may be one.
+    Source: definition
+    """
+    return _Greedy(day, rank or tails_s(day)).table()
+
+
+class _Greedy:
+    def __init__(self, day: Day, rank: Sequence[float]) -> None:
+        self.day, self.rank = day, rank
+        self.people = [Line(1) for _ in range(day.people)]
+        for person, line in enumerate(self.people):
+            for start, end in apart([(s, e) for who, s, e in day.closed if who == person]):
+                line.take(start, end)
+        self.lines: dict[str, Line] = {}
+        self.start: dict[int, int] = {}
+        self.who: dict[int, int] = {}
+        self.heats: list[Heat] = []
+        self.draw = {d.task: i for i, d in enumerate(day.draws)}
+        self.batches = [batches_of(day, m, rank) for m in range(len(day.melts))]
+        self.blocks = blocks_of(day)
+        self.alike = alike(day, self.blocks)
+        self.of = {i: block for block in self.blocks for i in block.tasks}
+        self.followers = defaultdict[int, set[int]](set)
+        self.before = defaultdict[int, list[tuple[int, int]]](list)
+        for lag in day.lags:
+            if self.of[lag.first] is not self.of[lag.then]:
+                self.before[lag.then].append((lag.first, shift_s(day, lag)))
+                self.followers[self.of[lag.first].tasks[0]].add(self.of[lag.then].tasks[0])
+        self.enters = defaultdict[int, list[Stay]](list)
+        for stay in day.stays:
+            self.enters[stay.first].append(stay)
+        self.unended = defaultdict[int, list[tuple[Stay, int]]](list)
+        """Stays with no end yet, by what ends them: with their start."""
+        self.needs = {block.tasks[0]: frozenset(self._needed(block)) for block in self.blocks}
+        self.freed = set[str | int]()
+        """What is over, and which melts were heated, by what was put last."""
+        self.stuck = set[int]()
+        """What had no place when it was looked at."""
+
+    def table(self) -> Timetable:
+        waiting, found = {block.tasks[0]: block for block in self.blocks}, dict[int, _Found]()
+        while waiting:
+            best = self._best(waiting, found)
+            if best is None:
+                if not self._close_a_batch():
+                    raise NoPlace
+                found.clear()
+                self.stuck.clear()
+                continue
+            self.freed.clear()
+            self._put(best)
+            del waiting[best.block.tasks[0]], found[best.block.tasks[0]]
+            for i in best.block.tasks:
+                self.unended.pop(i, None)
+            # nothing gets sooner but by a melt that is there now, and by what is over
+            for first in waiting:
+                if not self.freed.isdisjoint(self.needs[first]):
+                    found.pop(first, None)
+                    self.stuck.discard(first)
+            self.stuck -= self.followers[best.block.tasks[0]]
+        tasks = range(len(self.day.tasks))
+        return Timetable(
+            tuple(self.start[i] for i in tasks),
+            tuple(self.who.get(i) for i in tasks),
+            tuple(sorted(self.heats, key=lambda h: h.start_s)),
+        )
+
+    def _best(self, waiting: dict[int, Block], found: dict[int, _Found]) -> _Found | None:
+        """What may be put first of all; what was found before is looked at anew only when its turn has come, and of what is alike only the
+        first."""
+        fresh, looked = set[int](), set[int]()
+        for first, block in waiting.items():
+            if self.alike[first] in looked or first in self.stuck:
+                continue
+            if first not in found:
+                self._find(block, 0, found)
+                fresh.add(first)
+            if first in found:
+                looked.add(self.alike[first])
+        while found:
+            best = min(found.values(), key=lambda of: of.key)
+            first = best.block.tasks[0]
+            if first in fresh:
+                return best
+            del found[first]
+            self._find(best.block, best.at, found)
+            fresh.add(first)
+        return None
+
+    def _find(self, block: Block, from_s: int, found: dict[int, _Found]) -> None:
+        earliest = self._earliest(block)
+        place = None if earliest is None else self._place(block, max(earliest, from_s))
+        if place is None:
+            self.stuck.add(block.tasks[0])
+        else:
+            at, wish = place
+            begins = at + min((s for _, s, _ in wish.heats), default=0)
+            found[block.tasks[0]] = _Found(
+                (begins, min(self.rank[i] for i in block.tasks), block.tasks[0]), at, block, wish
+            )
+
+    def _needed(self, block: Block) -> Iterator[str | int]:
+        """What it stays in, its melts and their vessels."""
+        for i in block.tasks:
+            yield from (stay.of for stay in self.enters[i])
+            if i in self.draw:
+                m = self.day.draws[self.draw[i]].melt
+                yield from (m, self.day.melts[m].vessel)
+
+    def _earliest(self, block: Block) -> int | None:
+        """Not before what it follows; None while that is not placed."""
+        at = 0
+        for i in block.tasks:
+            for first, shift in self.before[i]:
+                if first not in self.start:
+                    return None
+                at = max(at, self.start[first] + shift - block.at_s[i])
+        return at
+
+    def _lasts(self, task: int) -> int:
+        return self.day.tasks[task].lasts_s
+
+    def _takes(self, block: Block) -> list[_Take]:
+        """What it stays in; with no end where the end of the stay is not in it."""
+        out = []
+        for i in block.tasks:
+            for stay in self.enters[i]:
+                start = block.edge_s(self.day, stay.first, stay.first_edge)
+                inside = stay.then in block.at_s
+                end = block.edge_s(self.day, stay.then, stay.then_edge) + stay.after_s if inside else math.inf
+                out.append(_Take(stay.of, (start, end), stay.amount))
+        return out
+
+    def _place(self, block: Block, from_s: int) -> tuple[int, _Wish] | None:
+        hands = tuple(
+            (((block.at_s[i], block.at_s[i] + self._lasts(i)),), self.day.able(i))
+            for i in block.tasks
+            if self.day.tasks[i].hands and self._lasts(i)
+        )
+        wish = _Wish(hands, tuple(self._takes(block)))
+        draws = [self.draw[i] for i in block.tasks if i in self.draw]
+        # as its melts stand, else warmed, else melted again, else made anew
+        ways: tuple[How, ...] = ("ready", "warm", "again", "new") if draws else ("ready",)
+        for how in ways:
+            if (made := self._with_melts(block, draws, wish, from_s, how)) is not None:
+                return made
+        return None
+
+    def _with_melts(
+        self, block: Block, draws: list[int], wish: _Wish, from_s: int, how: How
+    ) -> tuple[int, _Wish] | None:
+        until, cold = math.inf, defaultdict[int, list[int]](list)
+        if how != "ready" and not any(self._batch(d).made for d in draws):
+            return None
+        for d in draws:
+            draw, batch = self.day.draws[d], self._batch(d)
+            if not batch.made or how != "ready":
+                cold[draw.melt].append(d)
+                continue
+            begins, ends = (block.edge_s(self.day, draw.task, edge) for edge in ("start", "end"))
+            from_s = max(from_s, batch.ready_s + draw.opens_s - begins, batch.used_s - begins)
+            closes = min(batch.ready_s + draw.closes_s, batch.first_s + self.day.melts[draw.melt].life_s)
+            until = min(until, closes - ends)
+        # the heat comes right before, so that its window opens with the first draw
+        begin = min((block.at_s[self.day.draws[d].task] for ds in cold.values() for d in ds), default=0)
+        for ds in cold.values():
+            heated = self._heated(block, [self.day.draws[d] for d in ds], self._batch(ds[0]), how, begin)
+            if heated is None:
+                return None
+            more, begin, soonest, latest = heated
+            wish = _Wish(wish.hands + more.hands, wish.takes + more.takes, (*wish.heats, *more.heats))
+            from_s, until = max(from_s, soonest), min(until, latest)
+        at = self._fits(wish, from_s, until)
+        return None if at is None else (at, wish)
+
+    def _heated(
+        self, block: Block, draws: list[Draw], batch: Batch, how: How, begin: int
+    ) -> tuple[_Wish, int, int, float] | None:
+        """What a heat before a block needs, when it begins in it, and from when until when the block may then begin [s]."""
+        m = draws[0].melt
+        melt, new = self.day.melts[m], not batch.made or how == "new"
+        if not new and batch.warmings >= melt.warmings:
+            return None
+        heating = melt.first if new else (melt.warm if how == "warm" else melt.again)
+        ready = min([begin, *(block.at_s[d.task] - d.opens_s for d in draws)])
+        if any(block.edge_s(self.day, d.task, "end") - ready > d.closes_s for d in draws):
+            return None
+        on = ready - heating.lasts_s
+        start = on - (melt.weigh_s if new else 0)
+        at_it = (*(((start, on),) if new else ()), *((on + a, on + b) for a, b in heating.hands))
+        takes = [_Take(melt.heater, (on, on + heating.on_s), 1)]
+        soonest, latest = max(batch.used_s - start, -start), math.inf
+        if not batch.made:
+            takes.append(_Take(melt.vessel, (start, math.inf), 1))
+        if not new:
+            # what has stood too long to be warmed is melted again, and not before
+            stood = batch.ready_s + melt.fluid_s - start
+            soonest = soonest if how == "warm" else max(soonest, stood + 1)
+            last = max(block.edge_s(self.day, d.task, "end") for d in draws)
+            latest = min(stood if how == "warm" else math.inf, batch.first_s + melt.life_s - last)
+        everybody = frozenset(range(self.day.people))
+        return _Wish(((at_it, everybody),), tuple(takes), ((m, start, new),)), start, soonest, latest
+
+    def _batch(self, draw: int) -> Batch:
+        return next(b for b in self.batches[self.day.draws[draw].melt] if draw in b.draws)
+
+    def _fits(self, wish: _Wish, from_s: int, until_s: float) -> int | None:
+        """The first start at which all it needs is free."""
+        at: float = from_s
+        before = -1.0
+        while at != before:
+            before = at
+            for take in wish.takes:
+                at = self._line(take.of).fits(int(at), [take.span], take.amount)
+                if at > until_s or at == math.inf:
+                    return None
+            for spans, able in wish.hands:
+                at = min(self.people[person].fits(int(at), spans) for person in able)
+                if at > until_s or at == math.inf:
+                    return None
+            if at == before and self._whose(wish, int(at)) is None:
+                at += 1
+        return int(at) if at <= until_s else None
+
+    def _whose(self, wish: _Wish, at: int) -> list[int] | None:
+        """Somebody for each: nobody twice at once."""
+        mine: dict[int, list[Span]] = defaultdict(list)
+        out = []
+        for spans, able in wish.hands:
+            for person in sorted(able):
+                other = any(s < b and a < e for s, e in mine[person] for a, b in spans)
+                if not other and all(self.people[person].free(at + a, at + b) for a, b in spans):
+                    mine[person] += spans
+                    out.append(person)
+                    break
+            else:
+                return None
+        return out
+
+    def _line(self, of: str) -> Line:
+        if of not in self.lines:
+            self.lines[of] = Line(self.day.capacity.get(of, 1))
+        return self.lines[of]
+
+    def _put(self, found: _Found) -> None:
+        block, at, wish = found.block, found.at, found.wish
+        people = self._whose(wish, at)
+        assert people is not None
+        for (spans, _), person in zip(wish.hands, people, strict=True):
+            for a, b in spans:
+                self.people[person].take(at + a, at + b)
+        own = len(people) - len(wish.heats)
+        for (m, start, new), person in zip(wish.heats, people[own:], strict=True):
+            self._heat(m, at + start, new, person, block)
+        hands = iter(people[:own])
+        for i in block.tasks:
+            self.start[i] = at + block.at_s[i]
+            if self.day.tasks[i].hands:
+                self.who[i] = next(hands) if self._lasts(i) else min(self.day.able(i))
+        for take in wish.takes:
+            a, b = take.span
+            self._line(take.of).take(at + a, at + b, take.amount)
+        for i in block.tasks:
+            for stay in self.enters[i]:
+                if stay.then not in block.at_s:
+                    start = at + block.edge_s(self.day, stay.first, stay.first_edge)
+                    self.unended[stay.then].append((stay, start))
+            for stay, start in self.unended[i]:
+                end = at + block.edge_s(self.day, i, stay.then_edge) + stay.after_s
+                self._line(stay.of).give(start, math.inf, stay.amount, end)
+                self.freed.add(stay.of)
+            if i in self.draw:
+                self._drawn(self.draw[i], self.start[i] + self._lasts(i))
+
+    def _heat(self, m: int, start: int, new: bool, who: int, block: Block) -> None:
+        melt = self.day.melts[m]
+        d = next(self.draw[i] for i in block.tasks if i in self.draw and self.day.draws[self.draw[i]].melt == m)
+        batch = self._batch(d)
+        if new and batch.made:
+            batch = self._anew(m, batch)
+        on = start + (melt.weigh_s if new else 0)
+        how = melt.first if new else melt.heating(start - batch.ready_s)
+        batch.ready_s = on + how.lasts_s
+        batch.warmings += not new
+        if new:
+            batch.first_s = batch.ready_s
+            batch.held_s = start if batch.held_s < 0 else batch.held_s
+        spans = len(how.hands) + (new and melt.weigh_s > 0)
+        self.heats.append(Heat(m, start, new, (who,) * spans, ()))
+        self.freed.add(m)
+
+    def _drawn(self, d: int, end: int) -> None:
+        m, batch = self.day.draws[d].melt, self._batch(d)
+        batch.used_s = max(batch.used_s, end)
+        last = max(i for i, heat in enumerate(self.heats) if heat.melt == m)
+        self.heats[last] = replace(self.heats[last], draws=(*self.heats[last].draws, d))
+        if batch.held_s >= 0 and all(self.day.draws[other].task in self.start for other in batch.draws):
+            self._empty(m, batch)
+
+    def _empty(self, m: int, batch: Batch) -> None:
+        self._line(self.day.melts[m].vessel).give(batch.held_s, math.inf, 1, batch.used_s)
+        self.freed.add(self.day.melts[m].vessel)
+        batch.held_s = -1
+
+    def _anew(self, m: int, batch: Batch) -> Batch:
+        """What is not poured of a batch yet is made for itself, in the same vessel."""
+        done = tuple(d for d in batch.draws if self.day.draws[d].task in self.start)
+        rest = Batch(tuple(d for d in batch.draws if d not in done), used_s=batch.used_s, held_s=batch.held_s)
+        batch.draws = done
+        self.batches[m].append(rest)
+        return rest
+
+    def _close_a_batch(self) -> bool:
+        """Frees a vessel that holds what cannot be poured yet: the rest of that batch is made anew."""
+        for m, batches in enumerate(self.batches):
+            for batch in batches:
+                done = [d for d in batch.draws if self.day.draws[d].task in self.start]
+                if batch.made and done and len(done) < len(batch.draws):
+                    rest = self._anew(m, batch)
+                    rest.held_s = -1
+                    self._empty(m, batch)
+                    return True
+        return False

@@ -1,0 +1,216 @@
+"""The heats of one melt as a solver sees them: how many there may be, of which kind, and what is poured out of each."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from ortools.sat.python import cp_model
+
+from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Heating, Melt, Placed
+
+Var = cp_model.IntVar
+Interval = cp_model.IntervalVar
+
+
+@dataclass(frozen=True, slots=True)
+class Slot:
+    """A heat that may be: if it is there, and new, warmed, or melted again; when it starts, is ready, and is poured from last; since
+    when its vessel is held for it; when its batch was made; how much and how often that has been used; what is poured out of it."""
+
+    here: Var
+    new: Var
+    warm: Var
+    again: Var
+    start: Var
+    ready: Var
+    last: Var
+    held: Var
+    born: Var
+    used: Var
+    count: Var
+    takes: dict[int, Var]
+
+
+@dataclass(frozen=True, slots=True)
+class AtIt:
+    """Hands at a heat: the how manieth heat, the how manieth time; from when, how long [s], and if it is so."""
+
+    slot: int
+    nth: int
+    start: cp_model.LinearExprT
+    lasts_s: int
+    is_so: Var
+
+
+class MeltSlots:
+    """One melt of a day in a model: as many heats as are known, and one more."""
+
+    def __init__(
+        self, m: cp_model.CpModel, day: Day, number: int, starts: Sequence[Var], top: int, heats: int
+    ) -> None:
+        self.m, self.day, self.number, self.starts, self.top = m, day, number, starts, top
+        self.melt: Melt = day.melts[number]
+        self.draws = [i for i, d in enumerate(day.draws) if d.melt == number]
+        self.slots: list[Slot] = []
+        for k in range(heats + 1):
+            slot = self._slot(f"m{number}.{k}")
+            self._heat(slot)
+            self._follows(slot)
+            for d, x in slot.takes.items():
+                self._drawn(day.draws[d], x, slot)
+            self.slots.append(slot)
+        for d in self.draws:
+            m.add_exactly_one(slot.takes[d] for slot in self.slots)
+
+    def _slot(self, name: str) -> Slot:
+        here, new, warm, again = (
+            self.m.new_bool_var(f"{name}.{what}") for what in ("here", "new", "warm", "again")
+        )
+        start, ready, last, held, born = (
+            self.m.new_int_var(0, self.top, f"{name}.{what}")
+            for what in ("start", "ready", "last", "held", "born")
+        )
+        used = self.m.new_int_var(0, self.melt.pours_mg, f"{name}.used")
+        count = self.m.new_int_var(0, self.melt.warmings, f"{name}.count")
+        takes = {d: self.m.new_bool_var(f"{name}.{d}") for d in self.draws}
+        return Slot(here, new, warm, again, start, ready, last, held, born, used, count, takes)
+
+    def _heat(self, slot: Slot) -> None:
+        """It is of one kind, and takes as long as that."""
+        m, melt = self.m, self.melt
+        m.add(slot.new + slot.warm + slot.again == slot.here)
+        first = melt.weigh_s + melt.first.lasts_s
+        lasts = first * slot.new + melt.warm.lasts_s * slot.warm + melt.again.lasts_s * slot.again
+        m.add(slot.ready == slot.start + lasts)
+        m.add(slot.last >= slot.ready)
+        m.add(slot.last <= slot.born + melt.life_s).only_enforce_if(slot.here)
+        m.add(slot.held == slot.start).only_enforce_if(slot.new)
+        m.add(slot.born == slot.ready).only_enforce_if(slot.new)
+        m.add(slot.used == self._takes(slot)).only_enforce_if(slot.new)
+        m.add(slot.count == 0).only_enforce_if(slot.new)
+
+    def _takes(self, slot: Slot) -> cp_model.LinearExpr:
+        expr: cp_model.LinearExpr = cp_model.LinearExpr.weighted_sum(
+            list(slot.takes.values()), [self.day.draws[d].mg for d in slot.takes]
+        )
+        return expr
+
+    def _follows(self, slot: Slot) -> None:
+        """It goes on with what the one before left, or is made new; the first can only be that."""
+        m, melt = self.m, self.melt
+        if not self.slots:
+            m.add(slot.new == slot.here)
+            return
+        before = self.slots[-1]
+        m.add_implication(slot.here, before.here)
+        m.add(slot.start >= before.last)
+        for kept in (slot.warm, slot.again):
+            # what is kept stands in its vessel from its last pour on
+            m.add(slot.held == before.last).only_enforce_if(kept)
+            m.add(slot.born == before.born).only_enforce_if(kept)
+            m.add(slot.used == before.used + self._takes(slot)).only_enforce_if(kept)
+            m.add(slot.count == before.count + 1).only_enforce_if(kept)
+        m.add(slot.start <= before.ready + melt.fluid_s).only_enforce_if(slot.warm)
+        m.add(slot.start > before.ready + melt.fluid_s).only_enforce_if(slot.again)
+
+    def _drawn(self, draw: Draw, x: Var, slot: Slot) -> None:
+        start, lasts = self.starts[draw.task], self.day.tasks[draw.task].lasts_s
+        self.m.add_implication(x, slot.here)
+        self.m.add(start >= slot.ready + draw.opens_s).only_enforce_if(x)
+        self.m.add(start + lasts <= slot.ready + draw.closes_s).only_enforce_if(x)
+        self.m.add(slot.last >= start + lasts).only_enforce_if(x)
+
+    def on_heater(self) -> Iterator[Interval]:
+        """When its heater is taken. Source: definition"""
+        for slot in self.slots:
+            for is_so, weigh, how in self._kinds(slot):
+                yield self.m.new_optional_fixed_size_interval_var(slot.start + weigh, how.on_s, is_so, "on")
+
+    def made(self) -> Iterator[Interval]:
+        """When it is being made, and so not poured. Source: definition"""
+        for slot in self.slots:
+            for is_so, weigh, how in self._kinds(slot):
+                yield self.m.new_optional_fixed_size_interval_var(slot.start + weigh, how.lasts_s, is_so, "made")
+
+    def at_it(self) -> Iterator[AtIt]:
+        """When hands are at it. Source: definition"""
+        for n, slot in enumerate(self.slots):
+            for is_so, weigh, how in self._kinds(slot):
+                for nth, (a, b) in enumerate([(-weigh, 0), *how.hands] if weigh else how.hands):
+                    yield AtIt(n, nth, slot.start + weigh + a, b - a, is_so)
+
+    def in_vessel(self) -> Iterator[Interval]:
+        """When its vessel is taken for it. Source: definition"""
+        for slot in self.slots:
+            lasts = self.m.new_int_var(0, self.top, "in it")
+            yield self.m.new_optional_interval_var(slot.held, lasts, slot.last, slot.here, "in vessel")
+
+    def hands_s(self) -> cp_model.LinearExprT:
+        """How long hands are at it in all [s]. Source: definition"""
+        return sum(
+            is_so * (weigh + sum(b - a for a, b in how.hands))
+            for slot in self.slots
+            for is_so, weigh, how in self._kinds(slot)
+        )
+
+    def _kinds(self, slot: Slot) -> tuple[tuple[Var, int, Heating], ...]:
+        melt = self.melt
+        return (slot.new, melt.weigh_s, melt.first), (slot.warm, 0, melt.warm), (slot.again, 0, melt.again)
+
+    def in_order(self, leads: Sequence[tuple[int, int]]) -> None:
+        """What is poured before another is not poured out of a later heat. Source: definition"""
+        nth = {d: sum(k * slot.takes[d] for k, slot in enumerate(self.slots)) for d in self.draws}
+        for before, after in leads:
+            self.m.add(nth[before] <= nth[after])
+
+    def hint(self, known: Sequence[Placed], ends: dict[int, int]) -> None:
+        """Begins from heats that are known; ends: of each draw [s]. Source: definition"""
+        ready = born = used = count = last = 0
+        for k, slot in enumerate(self.slots):
+            heat = known[k] if k < len(known) else None
+            if heat is None:
+                self._hint(slot, (0, 0, 0, 0), (last, last, last, last, born), (used, count), frozenset())
+                continue
+            new = heat.heat.new
+            warm = not new and heat.heat.start_s - ready <= self.melt.fluid_s
+            held = heat.heat.start_s if new else last
+            ready = heat.ready_s
+            takes = sum(self.day.draws[d].mg for d in heat.heat.draws)
+            born, used, count = (ready, takes, 0) if new else (born, used + takes, count + 1)
+            last = max([ready, *(ends[d] for d in heat.heat.draws)])
+            flags = (1, int(new), int(warm), int(not new and not warm))
+            self._hint(
+                slot,
+                flags,
+                (heat.heat.start_s, ready, last, held, born),
+                (used, count),
+                frozenset(heat.heat.draws),
+            )
+
+    def _hint(
+        self,
+        slot: Slot,
+        flags: tuple[int, ...],
+        times: tuple[int, ...],
+        counted: tuple[int, ...],
+        draws: frozenset[int],
+    ) -> None:
+        own = (
+            (slot.here, slot.new, slot.warm, slot.again),
+            (slot.start, slot.ready, slot.last, slot.held, slot.born),
+        )
+        for variables, values in zip((*own, (slot.used, slot.count)), (flags, times, counted), strict=True):
+            for variable, value in zip(variables, values, strict=True):
+                self.m.add_hint(variable, value)
+        for d, x in slot.takes.items():
+            self.m.add_hint(x, int(d in draws))
+
+    def read(self, solver: cp_model.CpSolver, starts: Sequence[int]) -> Iterator[tuple[int, Heat]]:
+        """The heats of a solution by their slots; whose hands they take is not said yet. Source: definition"""
+        for n, slot in enumerate(self.slots):
+            if solver.value(slot.here):
+                draws = [d for d, x in slot.takes.items() if solver.value(x)]
+                draws.sort(key=lambda d: starts[self.day.draws[d].task])
+                yield (
+                    n,
+                    Heat(self.number, solver.value(slot.start), bool(solver.value(slot.new)), (), tuple(draws)),
+                )

@@ -1,0 +1,138 @@
+"""An order's day with a timetable at once: each mould filled for one kind at a time, or for all of its kinds; and when it may begin."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.plan.day.bounds import hands_s
+from umber_pebble.core.plan.day.check import broken
+from umber_pebble.core.plan.day.compile import OrderDay, day_of
+from umber_pebble.core.plan.day.model import Weights
+from umber_pebble.core.plan.day.paces import off_pace
+from umber_pebble.core.plan.day.problem import Timetable, fits
+from umber_pebble.core.plan.day.search import USUAL, at_once
+from umber_pebble.core.plan.day.slack import with_slack
+from umber_pebble.core.plan.problem import PlanInput
+
+DAY_S = 24 * 3600.0
+EVER_S = 30 * DAY_S
+"""After its last known opening a kitchen is closed for so long [s]."""
+SOON_ENOUGH_S = DAY_S
+"""What is made in one go may be made so much sooner than it has to be [s]."""
+MANY = 80
+"""A day of so many things and more is not planned again for slack [count]."""
+
+
+@dataclass(frozen=True, slots=True)
+class Chosen:
+    """An order's day and its timetable, and when it may begin: at the earliest, and at the latest [s from now]."""
+
+    of: OrderDay
+    table: Timetable
+    earliest_s: float
+    latest_s: float
+
+
+def order_day(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], weights: Weights = USUAL) -> Chosen:
+    """An order's day with the best of its timetables at once, or the one that is kept for it: as late as it may be, within one opening of
+    the kitchen where one is long enough and not days too soon, else over several.
+
+    Args:
+        plan: the order
+        casts, sizes: per line, castings in all and of one pour at most [count]
+        weights: of the end against melts made anew
+    Raises: OutOfRange, MouldTooWeak: as a melt and its pour; OutOfRange: no timetable is found.
+    Source: definition
+    """
+    days: list[OrderDay] = []
+    for shared in (False, True):
+        of = day_of(plan, casts, sizes, shared)
+        if all(of.day != known.day for known in days):
+            days.append(of)
+    of, table = _best(plan, days, weights)
+    table = _slackened(plan, of, table, weights)
+    latest = plan.due_s - table.end_s(of.day)
+    if not plan.open_s:
+        return Chosen(of, table, min(latest, 0.0), latest)
+    within = _within_one(plan, of, table, latest)
+    if within and within.latest_s >= latest - SOON_ENOUGH_S:
+        return within
+    several = _over_several(plan, of, weights)
+    if several and (within is None or (_in_time(plan, several) and several.latest_s > within.latest_s)):
+        return several
+    if within:
+        return within
+    raise OutOfRange(
+        "the kitchen is never open long enough at a stretch for this: open it longer, or order less",
+        path="hours",
+        got=round(max(closes - opens for opens, closes in plan.open_s)),
+    )
+
+
+def _within_one(plan: PlanInput, of: OrderDay, table: Timetable, latest: float) -> Chosen | None:
+    """In the last opening that is long enough."""
+    for opens, closes in reversed(plan.open_s):
+        last = min(latest, closes - of.ready_s(table))
+        if last >= max(opens, 0.0):
+            return Chosen(of, table, max(opens, 0.0), last)
+    return None
+
+
+def _in_time(plan: PlanInput, chosen: Chosen) -> bool:
+    return chosen.latest_s + chosen.table.end_s(chosen.of.day) <= plan.due_s
+
+
+def _best(plan: PlanInput, days: Sequence[OrderDay], weights: Weights) -> tuple[OrderDay, Timetable]:
+    # one that was chosen before holds as long as it keeps this day
+    kept = [(of, plan.kept) for of in days if plan.kept and _keeps(of, plan.kept)]
+    rows = kept or [(of, at_once(of.day, weights)) for of in days]
+    return min(rows, key=lambda row: weights.of(row[0].day, row[1]))
+
+
+def _keeps(of: OrderDay, table: Timetable) -> bool:
+    return fits(of.day, table) and not broken(of.day, table)
+
+
+def _slackened(plan: PlanInput, of: OrderDay, table: Timetable, weights: Weights) -> Timetable:
+    """With slack where a window is easily lost; one that was chosen, and one of many things, as it is."""
+    if table == plan.kept or len(of.day.tasks) >= MANY:
+        return table
+    return with_slack(of.day, table, off_pace, weights)
+
+
+def _over_several(plan: PlanInput, of: OrderDay, weights: Weights) -> Chosen | None:
+    """From the beginning of the last opening from which it is ready in time; from the first where none is; None where some of it fits
+    into none."""
+    found: Chosen | None = None
+    for opens, closed in _begun(plan, of):
+        try:
+            day = replace(of, day=replace(of.day, closed=closed))
+            chosen = Chosen(*_best(plan, [day], weights), opens, opens)
+        except OutOfRange:
+            continue
+        if opens + of.ready_s(chosen.table) > plan.open_s[-1][1]:
+            # some of it fits into no opening
+            continue
+        found = chosen
+        if _in_time(plan, chosen):
+            break
+    if found is None:
+        return None
+    slack = replace(found, table=_slackened(plan, found.of, found.table, weights))
+    return slack if _in_time(plan, slack) or not _in_time(plan, found) else found
+
+
+def _begun(plan: PlanInput, of: OrderDay) -> Iterator[tuple[float, tuple[tuple[int, int, int], ...]]]:
+    """Openings to begin in, from the last to the first, with when everybody's hands are away after that [s from then]."""
+    spans = [(max(opens, 0.0), closes) for opens, closes in plan.open_s if closes > 0]
+    ever = spans[-1][1] + EVER_S
+    needs = hands_s(of.day) / of.day.people
+    for n, (start, _) in reversed(list(enumerate(spans))):
+        there = sum(max(min(closes, plan.due_s) - opens, 0.0) for opens, closes in spans[n:])
+        if there < needs and n > 0:
+            continue
+        away = [
+            (round(closes - start), round(opens - start))
+            for (_, closes), opens in zip(spans[n:], [*(opens for opens, _ in spans[n + 1 :]), ever], strict=True)
+        ]
+        yield start, tuple((person, a, b) for person in range(of.day.people) for a, b in away)

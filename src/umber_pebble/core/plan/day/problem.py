@@ -1,0 +1,189 @@
+"""A day to be scheduled, whatever it is made of: what is to be done, what lies between, what is held meanwhile, what is poured out of
+which melt. All times in whole seconds."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+Edge = Literal["start", "end"]
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    """Something to be done: how long it takes [s], if hands are bound to it all that time, and whose may be (nobody named: anybody's)."""
+
+    lasts_s: int
+    hands: bool = True
+    able: frozenset[int] = frozenset()
+
+
+@dataclass(frozen=True, slots=True)
+class Lag:
+    """From an edge of one thing to an edge of another: at least so long, and at most so long where that counts [s]."""
+
+    first: int
+    first_edge: Edge
+    then: int
+    then_edge: Edge
+    least_s: int
+    most_s: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Stay:
+    """So much of something is taken, from an edge of one thing until so long after an edge of another [s]."""
+
+    of: str
+    amount: int
+    first: int
+    first_edge: Edge
+    then: int
+    then_edge: Edge
+    after_s: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Draw:
+    """What a thing takes out of a melt [mg]: so long after the melt is ready it may begin, and so long after it must be done [s]."""
+
+    task: int
+    melt: int
+    mg: int
+    opens_s: int
+    closes_s: int
+
+
+@dataclass(frozen=True, slots=True)
+class Heating:
+    """How long it takes until a melt is ready, for how long of that its heater is taken, and from when to when hands are at it [s]."""
+
+    lasts_s: int
+    on_s: int
+    hands: tuple[tuple[int, int], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Melt:
+    """One material in one colour, as it is made: its vessel and heater, what of a batch may be poured at most [mg]; weighed and heated
+    the first time, warmed again within so long of being ready [s], melted again after that; how often at most, and how long it may
+    have been made at most when the last is poured [s]."""
+
+    vessel: str
+    heater: str
+    pours_mg: int
+    weigh_s: int
+    first: Heating
+    warm: Heating
+    again: Heating
+    fluid_s: int
+    warmings: int
+    life_s: int
+
+    def heating(self, stood_s: int) -> Heating:
+        """How it is heated again when it has stood for so long since it was ready [s]."""
+        return self.warm if stood_s <= self.fluid_s else self.again
+
+
+@dataclass(frozen=True, slots=True)
+class Day:
+    """All of it; people: how many pairs of hands; closed: from when to when somebody's hands are away, by person [s]; capacity: of
+    what is stayed in, of vessels and heaters: as many as there are; done: what has to be over when all is ready."""
+
+    tasks: tuple[Task, ...]
+    lags: tuple[Lag, ...]
+    stays: tuple[Stay, ...]
+    draws: tuple[Draw, ...]
+    melts: tuple[Melt, ...]
+    capacity: dict[str, int]
+    done: tuple[int, ...]
+    people: int = 1
+    closed: tuple[tuple[int, int, int], ...] = ()
+
+    @property
+    def differ(self) -> bool:
+        """Whether it matters whose hands they are."""
+        return bool(self.closed) or any(task.able for task in self.tasks)
+
+    def able(self, task: int) -> frozenset[int]:
+        """Who may do a thing."""
+        return self.tasks[task].able or frozenset(range(self.people))
+
+
+@dataclass(frozen=True, slots=True)
+class Heat:
+    """A melt put on the heat at a moment [s]: weighed first where it is new, else what is left of the batch before; then poured into
+    these draws, in order. who: whose hands, for each time that hands are at it."""
+
+    melt: int
+    start_s: int
+    new: bool
+    who: tuple[int, ...]
+    draws: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Timetable:
+    """When each thing begins [s], whose hands it takes (None: nobody's), and the heats of every melt, in order."""
+
+    start_s: tuple[int, ...]
+    who: tuple[int | None, ...]
+    heats: tuple[Heat, ...]
+
+    def edge_s(self, day: Day, task: int, edge: Edge) -> int:
+        """When a thing begins or ends [s]. Source: definition"""
+        return self.start_s[task] + (day.tasks[task].lasts_s if edge == "end" else 0)
+
+    def end_s(self, day: Day) -> int:
+        """When all is ready [s]. Source: definition"""
+        return max((self.start_s[i] + day.tasks[i].lasts_s for i in day.done), default=0)
+
+    @property
+    def batches(self) -> int:
+        """How many times a melt is made anew."""
+        return sum(heat.new for heat in self.heats)
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """A heat with its times [s]: on its heater, off it, ready, and when hands are at it."""
+
+    heat: Heat
+    on_s: int
+    off_s: int
+    ready_s: int
+    hands: tuple[tuple[int, int], ...]
+
+
+def placed(day: Day, heats: tuple[Heat, ...]) -> list[Placed]:
+    """When each heat is on and ready, by how long its melt has stood [s]. Source: definition"""
+    ready: dict[int, int] = {}
+    out = []
+    for heat in heats:
+        melt = day.melts[heat.melt]
+        how = melt.first if heat.new else melt.heating(heat.start_s - ready[heat.melt])
+        on = heat.start_s + (melt.weigh_s if heat.new else 0)
+        ready[heat.melt] = on + how.lasts_s
+        weighed = ((heat.start_s, on),) if heat.new and melt.weigh_s else ()
+        hands = (*weighed, *((on + a, on + b) for a, b in how.hands))
+        out.append(Placed(heat, on, on + how.on_s, ready[heat.melt], hands))
+    return out
+
+
+def fits(day: Day, table: Timetable) -> bool:
+    """Whether a timetable is of a day at all: as many things, heats of its melts, somebody of its people for each [1].
+
+    Source: definition
+    """
+    known = range(len(day.tasks))
+    if len(table.start_s) != len(known) or len(table.who) != len(known):
+        return False
+    made: set[int] = set()
+    for heat in table.heats:
+        here = heat.melt < len(day.melts) and all(d < len(day.draws) for d in heat.draws)
+        if not here or not (heat.new or heat.melt in made):
+            return False
+        made.add(heat.melt)
+    people = [person for heat in table.heats for person in heat.who] + [
+        who for who in table.who if who is not None
+    ]
+    spans = [len(one.hands) for one in placed(day, table.heats)]
+    return all(person < day.people for person in people) and spans == [len(heat.who) for heat in table.heats]

@@ -1,0 +1,79 @@
+"""What must be at hand before an order's day begins: to buy, to mix, and to put ready."""
+
+import itertools
+from dataclasses import dataclass
+
+from umber_pebble.core.plan.compile import Plan
+from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
+from umber_pebble.core.plan.problem import Named
+
+
+@dataclass(frozen=True, slots=True)
+class MeltNeed:
+    """So much of a material in a colour, its reserve with it [kg]; colour: as hex, None as it comes."""
+
+    material: str
+    name: str
+    colour: str | None
+    kg: float
+
+
+@dataclass(frozen=True, slots=True)
+class MouldNeed:
+    """So many of a mould at once, filled so often in all [count]."""
+
+    name: str
+    count: int
+    fillings: int
+
+
+@dataclass(frozen=True, slots=True)
+class StickNeed:
+    """So many sticks for a part [count]."""
+
+    named: Named
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
+class Needs:
+    """All of it; vessels and heaters by their ids."""
+
+    melts: tuple[MeltNeed, ...]
+    by_hand: tuple[ByHand, ...]
+    sticks: tuple[StickNeed, ...]
+    moulds: tuple[MouldNeed, ...]
+    vessels: tuple[str, ...]
+    heaters: tuple[str, ...]
+
+
+def needs_of(plan: Plan) -> Needs:
+    """What a plan needs at hand. Source: definition"""
+    ways = plan.problem.ways
+    sticks: dict[Named, int] = {}
+    for r in plan.rounds:
+        line = plan.problem.lines[r.line]
+        if line.work == "stick":
+            sticks[line.named] = sticks.get(line.named, 0) + r.casts
+    return Needs(
+        tuple(MeltNeed(way.melt.key, way.melt.name, way.colour, plan.fresh_kg(key)) for key, way in ways.items()),
+        tuple(by_hand_amounts(plan.problem, plan.cooks)),
+        tuple(StickNeed(named, count) for named, count in sticks.items()),
+        tuple(_moulds(plan)),
+        tuple(dict.fromkeys(way.vessel_id for way in ways.values())),
+        tuple(dict.fromkeys(cook.way.by.heater_id for cook in plan.cooks)),
+    )
+
+
+def _moulds(plan: Plan) -> list[MouldNeed]:
+    names = {line.mould.mould_id: line.mould.name for line in plan.problem.lines if line.mould.name}
+    day, out = plan.day.day, []
+    for mould, name in names.items():
+        stays = [stay for stay in day.stays if stay.of == mould]
+        marks: list[tuple[int, int]] = []
+        for stay in stays:
+            ends = plan.table.edge_s(day, stay.then, stay.then_edge) + stay.after_s
+            marks += [(plan.table.edge_s(day, stay.first, stay.first_edge), stay.amount), (ends, -stay.amount)]
+        most = max(itertools.accumulate(amount for _, amount in sorted(marks)), default=0)
+        out.append(MouldNeed(name, most, len(stays)))
+    return out

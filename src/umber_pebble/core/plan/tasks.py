@@ -1,0 +1,71 @@
+"""What is done in a plan, and when."""
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from umber_pebble.core.plan.problem import Work
+
+TaskKind = (
+    Literal[
+        "weigh",
+        "cook",
+        "warm",
+        "temper",
+        "tend",
+        "rest",
+        "pour",
+        "put_in",
+        "turn",
+        "swirl",
+        "set",
+        "unmould",
+        "firm",
+        "clean",
+        "dry",
+        "press",
+        "join",
+    ]
+    | Work
+)
+"""cook: on the heat until it is melted; warm: on it again; temper: off it, until it is in temper; tend: hands at one of these."""
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    """One entry: kind, number of its cook or of what is made by hand, its round, start and end on the timetable [s], and whose hands
+    it takes, None where nobody's."""
+
+    kind: TaskKind
+    of: Literal["cook", "by_hand"]
+    number: int
+    round: int | None
+    start_s: float
+    end_s: float
+    who: int | None = None
+
+    @property
+    def hands(self) -> bool:
+        return self.who is not None
+
+    def moved(self, by_s: float) -> "Task":
+        """So much later [s]. Source: definition"""
+        return replace(self, start_s=self.start_s + by_s, end_s=self.end_s + by_s)
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedHeat:
+    """A melt on the heat: the cook, whether it is made anew, when it is put on, off its heater and ready, and until when it is poured
+    from after that [s]; the rounds that are poured then, in order."""
+
+    cook: int
+    new: bool
+    on_s: float
+    off_s: float
+    ready_s: float
+    until_s: float
+    rounds: tuple[int, ...]
+
+    def moved(self, by_s: float) -> "PlannedHeat":
+        """So much later [s]. Source: definition"""
+        on, off, ready, until = (at + by_s for at in (self.on_s, self.off_s, self.ready_s, self.until_s))
+        return replace(self, on_s=on, off_s=off, ready_s=ready, until_s=until)

@@ -1,0 +1,140 @@
+import { useQuery } from "@tanstack/react-query";
+import type { Schemas } from "../../api/client";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { paletteListQuery } from "../../shared/kitchen";
+import { meltName } from "../../shared/melts";
+import { wholeName } from "../../shared/named";
+import { FileLink } from "../../shared/ui/files";
+import { Part } from "./Part";
+import { type Asked, atHandQuery } from "./queries";
+
+const LISTS = [
+  {
+    file: "prep-list.pdf",
+    name: "At hand, PDF",
+    what: "what is bought, mixed and put ready before it begins, as it stands here",
+  },
+  {
+    file: "day-sheets.pdf",
+    name: "Day sheets, PDF",
+    what: "a page for each person: what to do when, one thing after the other",
+  },
+  {
+    file: "melt-list.pdf",
+    name: "Melt list, PDF",
+    what: "each melt to weigh out, its vessel, its colours, its bursts or time on the ring",
+  },
+  { file: "pour-list.pdf", name: "Pour list, PDF", what: "a card for every filling of a mould, to tick off" },
+  {
+    file: "hand-list.pdf",
+    name: "By-hand list, PDF",
+    what: "what goes in or is pressed by hand, and what it is mixed of",
+  },
+  {
+    file: "timetable.pdf",
+    name: "Timetable, PDF",
+    what: "the rows as they are drawn, and what the hands do when",
+  },
+  {
+    file: "timetable.ics",
+    name: "Timetable, iCalendar",
+    what: "for the calendar of a phone or another program",
+  },
+];
+
+interface Props {
+  asked: Asked;
+  orderId: string;
+  kitchen: Schemas["Kitchen"];
+}
+
+/** What must be at hand, and what goes on the kitchen's wall and into the calendar. */
+export function Lists({ asked, orderId, kitchen }: Props) {
+  return (
+    <>
+      <Part query={atHandQuery(asked)} place="min-h-80">
+        {(of) => <AtHand of={of} kitchen={kitchen} />}
+      </Part>
+      <Papers orderId={orderId} />
+    </>
+  );
+}
+
+function AtHand({ of: { needs, colours }, kitchen }: { of: Schemas["AtHand"]; kitchen: Schemas["Kitchen"] }) {
+  const units = useUnits();
+  const palettes = useQuery(paletteListQuery).data?.items ?? [];
+  const things = [...kitchen.vessels, ...kitchen.rings, ...kitchen.microwaves, ...kitchen.baths];
+  const named = (ids: string[]) => things.filter(({ id }) => ids.includes(id)).map(({ name }) => name);
+  const drops = (colour: Schemas["ColourNeed"]) =>
+    colour.drops === null ? "" : `, about ${Math.ceil(colour.drops)} drops`;
+  return (
+    <section aria-label="At hand" className="mb-7 grid gap-x-12 gap-y-6 md:grid-cols-2 xl:grid-cols-3">
+      <Rows
+        title="To weigh out in all"
+        rows={needs.melts.map((melt) => [amount(melt.kg, "mass", units), meltName(melt, palettes)])}
+      />
+      <Rows
+        title="Colours"
+        rows={colours.map((colour) => [
+          colour.kg === null ? "to taste" : amount(colour.kg, "mass", units),
+          `${colour.name}${drops(colour)}`,
+        ])}
+      />
+      <Rows
+        title="By hand"
+        rows={needs.by_hand.map((row) => [amount(row.kg, "mass", units), `${row.name}, ${row.count} times`])}
+      />
+      <Rows
+        title="Moulds and sticks"
+        rows={[
+          ...needs.moulds.map((mould): [string, string] => [
+            String(mould.count),
+            `${mould.name}, filled ${mould.fillings === 1 ? "once" : `${mould.fillings} times`}`,
+          ]),
+          ...needs.sticks.map((stick): [string, string] => [
+            String(stick.count),
+            `sticks, ${wholeName(stick.named).toLowerCase()}`,
+          ]),
+        ]}
+      />
+      <Rows
+        title="Vessels and heat"
+        rows={[...named(needs.vessels), ...named(needs.heaters)].map((name) => ["1", name])}
+      />
+    </section>
+  );
+}
+
+function Rows({ title, rows }: { title: string; rows: [string, string][] }) {
+  if (rows.length === 0) return null;
+  return (
+    <div>
+      <h2 className="border-b border-line pb-1 text-xl">{title}</h2>
+      <ul aria-label={title}>
+        {rows.map(([count, what]) => (
+          <li key={`${count} ${what}`} className="flex gap-4 border-b border-line py-1.5">
+            <strong className="w-20 shrink-0 text-right">{count}</strong>
+            <span className="min-w-0">{what}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** What goes on the kitchen's wall, and into the calendar. */
+function Papers({ orderId }: { orderId: string }) {
+  return (
+    <dl className="grid gap-x-12 sm:grid-cols-2">
+      {LISTS.map(({ file, name, what }) => (
+        <div key={file} className="border-t border-line py-3">
+          <dt className="text-xl">
+            <FileLink href={`/api/orders/${orderId}/${file}`}>{name}</FileLink>
+          </dt>
+          <dd className="text-quiet">{what}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
