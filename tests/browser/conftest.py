@@ -149,7 +149,7 @@ def space(page: Page) -> None:
 
 def until(page: Page, holds: Callable[[], bool], what: str) -> None:
     """Wait until something holds outside the page, which goes on meanwhile."""
-    last_s = time.monotonic() + 15
+    last_s = time.monotonic() + 30
     while not holds():
         assert time.monotonic() < last_s, what
         page.evaluate("() => new Promise(requestAnimationFrame)")
