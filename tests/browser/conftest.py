@@ -72,6 +72,14 @@ PRESSED = """for (const kind of ["keydown", "pointerup"])
   addEventListener(kind, () => { window.pressed = performance.now(); }, true);"""
 
 
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """A browser on a busy machine gets a second try, with a new page and a new server; the report counts them."""
+    for item in items:
+        if item.path.parent == Path(__file__).parent:
+            item.add_marker(pytest.mark.browser)
+            item.add_marker(pytest.mark.flaky(reruns=1))
+
+
 @pytest.fixture(scope="session")
 def launch() -> Iterator[Callable[..., Browser]]:
     """Browsers, with more of Chromium's switches if need be."""

@@ -8,7 +8,6 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Server
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 
 

@@ -9,7 +9,6 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Server, act, newest_run, see, space, unfold, until
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 
 COMET = """<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="40mm" viewBox="0 0 80 40">

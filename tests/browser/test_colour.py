@@ -3,13 +3,11 @@
 import re
 from collections.abc import Callable
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Server
 from tests.browser.test_heat import choose
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 
 

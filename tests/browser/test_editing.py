@@ -8,7 +8,6 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Server, act, change_the_order, see, seen_by, space, unfold, until
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 
 

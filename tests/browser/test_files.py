@@ -5,12 +5,10 @@ import re
 from collections.abc import Callable
 from pathlib import Path
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Server, act, change_the_order, newest_run, space
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 
 

@@ -3,12 +3,10 @@
 import re
 from collections.abc import Callable
 
-import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.conftest import Server, act, space
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 
 

@@ -3,12 +3,10 @@
 import re
 from collections.abc import Callable
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Server, act, at_a_hands_pace, change_the_order, space, unfold
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 COLOURS = {
     "Coral": "#e8705a",

@@ -3,12 +3,10 @@
 import re
 from collections.abc import Callable
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Server, act, at_a_hands_pace, newest_run, seen_by, space
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 
 

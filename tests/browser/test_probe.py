@@ -16,7 +16,6 @@ from playwright.sync_api import Page, expect
 from tests.browser.conftest import Server, act, space, until
 from tests.http import free_port
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 
 

@@ -9,7 +9,6 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import Server, act, space
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 VIEWS = [
     "/orders",

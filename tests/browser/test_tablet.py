@@ -13,7 +13,6 @@ from playwright.sync_api import Browser, Page, Route, expect
 from tests.browser.conftest import Server, act, at_a_hands_pace, space, until
 from tests.http import free_port
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 NAME = f"{socket.gethostname()}.local".lower()
 

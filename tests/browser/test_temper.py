@@ -5,13 +5,11 @@ from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Server
 from tests.core.temper.test_curve import cup
 
-pytestmark = pytest.mark.browser
 OpenPage = Callable[..., Page]
 
 
