@@ -15,7 +15,7 @@ from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.films import TooThin, shell_against_film
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.plan.cooks import ready_for_next
-from umber_pebble.core.plan.problem import Work
+from umber_pebble.core.plan.tasks import Work
 from umber_pebble.core.plan.turns import stays_in, turns_of
 from umber_pebble.core.spread import Spread, combine, exact
 from umber_pebble.services.builds import Built, hands_s, leaves_at

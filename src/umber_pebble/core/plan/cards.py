@@ -7,7 +7,8 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.melts.dip import Dipped
 from umber_pebble.core.plan.cooks import PotCook, Round, ready_for_next, route_of
 from umber_pebble.core.plan.dips import bath_of
-from umber_pebble.core.plan.problem import Inclusion, Named, PlanInput, PouredAs, Work
+from umber_pebble.core.plan.problem import Inclusion, Named, PlanInput, PouredAs
+from umber_pebble.core.plan.tasks import Work
 from umber_pebble.core.spread import Spread
 
 

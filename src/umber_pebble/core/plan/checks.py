@@ -7,7 +7,7 @@ from umber_pebble.core.pieces.leaving import least_thickness_m
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import lies_in
-from umber_pebble.core.plan.fares import IN_TIME_FRAC
+from umber_pebble.core.plan.day.chances import IN_TIME_FRAC
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.remarks import (
     ChillsFirst,

@@ -2,17 +2,12 @@
 
 from dataclasses import dataclass
 
-import numpy as np
-
-from umber_pebble.core.plan.day.chances import chances, uncertain, windows
+from umber_pebble.core.plan.day.chances import chances, spare_s, uncertain, windows
 from umber_pebble.core.plan.day.order import Chosen
 from umber_pebble.core.plan.day.paces import OFF_FRAC, SAFE_FRAC, off_pace
 from umber_pebble.core.plan.problem import Named
 from umber_pebble.core.plan.remarks import EasilyLost
 from umber_pebble.core.plan.tasks import TaskKind
-
-IN_TIME_FRAC = 0.95
-"""On how many days all should be ready when it is due, where there is time for that [frac]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,8 +29,7 @@ def fares_of(chosen: Chosen) -> Fares:
     of, table = chosen.of, chosen.table
     day, end = of.day, table.end_s(of.day)
     found = chances(day, table, off_pace(uncertain(day, table)), OFF_FRAC)
-    wanted = max(float(np.quantile(found.ends_s, IN_TIME_FRAC)) - end, 0.0)
-    start = max(chosen.earliest_s, min(chosen.latest_s, of.plan.due_s - end - wanted))
+    start = max(chosen.earliest_s, min(chosen.latest_s, of.plan.due_s - end - spare_s(found, end)))
     spare = of.plan.due_s - end - start
     lost: dict[tuple[TaskKind, Named], EasilyLost] = {}
     for window in sorted(windows(day, found), key=lambda window: window.kept_frac):

@@ -10,10 +10,12 @@ from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.pieces.passes.base import InHand, LaidAs, Soft
+from umber_pebble.core.pieces.passes.base import InHand, LaidAs
 from umber_pebble.core.plan.day.problem import Timetable
 from umber_pebble.core.plan.making import Making
 from umber_pebble.core.plan.spares import BreakRate, Spares
+from umber_pebble.core.plan.tasks import Work
+from umber_pebble.core.plan.wishes import Skill, Wish
 from umber_pebble.core.spread import Spread, exact
 
 NOTHING = exact(0.0)
@@ -22,8 +24,6 @@ MOST_HANDS = 6
 
 PouredAs = LaidAs | Literal["join", "swirl"]
 """How a melt is laid on; a swirl goes into the vessel of the next line, right before that is poured."""
-Work = Literal["bend"] | Soft
-"""What hands do with a casting while it is soft."""
 Leaves = Literal["unmould", "peel", "rigid", "release_opens"]
 """At which mark a casting leaves what it was cast in: cold, off a film, off a bowl, or warm, to be shaped on a form."""
 RoundLimit = Literal["mould", "vessel", "window", "hands"]
@@ -232,7 +232,8 @@ class PlanInput:
     """Everything a plan rests on; ways by the key of their melt; shelves: moulds a place takes at once [count]; people: whose
     hands are at it, "" where nobody is named; kept: a timetable that was found before. due_s is from now, sooner_s by how much
     each line of the order is wanted before that [s]; open_s: when hands may be at it, from and to, in order, past the due time too,
-    empty: at any time [s from now]."""
+    empty: at any time [s from now]; leaves: per person, what is left to others, nothing where that is empty; away: who
+    is not there, by number, from and to [s from now]; wishes: of its timetable."""
 
     lines: tuple[PlanLine, ...]
     ways: dict[str, MeltWay]
@@ -249,6 +250,9 @@ class PlanInput:
     kept: Timetable | None = None
     sooner_s: tuple[float, ...] = ()
     open_s: tuple[tuple[float, float], ...] = ()
+    leaves: tuple[frozenset[Skill], ...] = ()
+    away: tuple[tuple[int, float, float], ...] = ()
+    wishes: tuple[Wish, ...] = ()
 
     def way(self, line: PlanLine) -> MeltWay:
         return self.ways[line.melt]

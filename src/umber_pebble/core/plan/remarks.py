@@ -4,8 +4,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Literal
 
-from umber_pebble.core.plan.problem import Named, Work
-from umber_pebble.core.plan.tasks import TaskKind
+from umber_pebble.core.plan.problem import Named
+from umber_pebble.core.plan.tasks import TaskKind, Work
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,8 +3,10 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from umber_pebble.core.plan.problem import Work
+from umber_pebble.core.pieces.passes.base import Soft
 
+Work = Literal["bend"] | Soft
+"""What hands do with a casting while it is soft."""
 TaskKind = (
     Literal[
         "weigh",

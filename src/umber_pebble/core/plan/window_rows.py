@@ -11,8 +11,9 @@ from umber_pebble.core.heat.bands import Band, Use, cast_bands, pot_bands
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import PotCook, Round, casts_in_window, path_of
-from umber_pebble.core.plan.problem import Named, Work
+from umber_pebble.core.plan.problem import Named
 from umber_pebble.core.plan.remarks import EasilyLost
+from umber_pebble.core.plan.tasks import Work
 from umber_pebble.core.spread import Spread
 
 

@@ -101,10 +101,16 @@ def alike(day: Day, blocks: Sequence[Block]) -> dict[int, int]:
     enters = defaultdict[int, list[Hashable]](list)
     for stay in day.stays:
         enters[stay.first].append((stay.of, stay.amount, stay.first_edge, stay.then_edge, stay.after_s))
+    bounds = defaultdict[int, list[Hashable]](list)
+    for bound in day.bounds:
+        bounds[bound.task].append(replace(bound, task=0))
     first: dict[Hashable, int] = {}
     return {
         block.tasks[0]: first.setdefault(
-            tuple((day.tasks[i], block.at_s[i], tails[i], draw.get(i), tuple(enters[i])) for i in block.tasks),
+            tuple(
+                (day.tasks[i], block.at_s[i], tails[i], draw.get(i), tuple(enters[i]), tuple(bounds[i]))
+                for i in block.tasks
+            ),
             block.tasks[0],
         )
         for block in blocks

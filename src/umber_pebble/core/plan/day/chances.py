@@ -12,6 +12,8 @@ from umber_pebble.core.plan.day.problem import Day, Edge, Placed, Timetable, pla
 
 Draws = NDArray[np.float32]
 HALF_A_SECOND = 0.5
+IN_TIME_FRAC = 0.95
+"""On how many days all should be ready when it is due, where there is time for that [frac]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +52,11 @@ class Window:
     kept_frac: float
     room_s: int
     costly: bool
+
+
+def spare_s(found: Chances, ends_s: float) -> float:
+    """How much sooner than it is due all should be planned to be ready [s]. Source: definition"""
+    return max(float(np.quantile(found.ends_s, IN_TIME_FRAC)) - ends_s, 0.0)
 
 
 def windows(day: Day, found: Chances) -> Iterator[Window]:

@@ -13,6 +13,7 @@ Kind = Literal[
     "hands",
     "able",
     "closed",
+    "bound",
     "lag",
     "stay",
     "heater",
@@ -70,6 +71,11 @@ class _Check:
         for i, start in enumerate(self.table.start_s):
             if start < 0:
                 yield Broken("before the start", (i,))
+        for bound in self.day.bounds:
+            start, end = self.spans[bound.task]
+            soon = bound.not_before_s is not None and start < bound.not_before_s
+            if soon or (bound.over_by_s is not None and end > bound.over_by_s):
+                yield Broken("bound", (bound.task,))
 
     def hands(self) -> Iterator[Broken]:
         busy: dict[int, list[tuple[int, int]]] = defaultdict(list)
@@ -83,6 +89,8 @@ class _Check:
                 busy[who].append(self.spans[i])
         for heat, *_, hands in self.heats:
             for span, person in zip(hands, heat.who, strict=True):
+                if person not in self.day.able_at_heat(heat.melt):
+                    yield Broken("able", (heat.melt,))
                 busy[person].append(span)
         for person, start, end in self.day.closed:
             if any(s < end and start < e for s, e in busy[person] if s < e):

@@ -2,8 +2,9 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
+from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, holds_kg
@@ -14,6 +15,7 @@ from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Lag, Melt, Stay,
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.tasks import TaskKind
 from umber_pebble.core.plan.turns import turns_of
+from umber_pebble.core.plan.wishes import SKILL_OF, Skill
 
 MG = 1e6
 
@@ -47,6 +49,23 @@ class OrderDay:
         name, start = self.names[done], table.start_s[done]
         waits = name.filling is None and name.by_hand is None
         return start if waits else start + self.day.tasks[done].lasts_s
+
+
+def able_to(plan: PlanInput, skill: Skill) -> frozenset[int]:
+    """Who does something, by number; nothing where everybody does.
+
+    Raises: OutOfRange: everybody leaves it to others.
+    Source: definition
+    """
+    everybody = range(len(plan.people))
+    able = frozenset(p for p in everybody if not plan.leaves or skill not in plan.leaves[p])
+    if not able:
+        raise OutOfRange(
+            "everybody who is at this order leaves that to others: let one more person take part",
+            path="people",
+            got=skill,
+        )
+    return able if len(able) < len(plan.people) else frozenset()
 
 
 def day_of(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], shared: bool) -> OrderDay:
@@ -109,7 +128,8 @@ class _Compiler:
         _, residue = charge_of(plan, way, 0.0, lines)
         kept = residue.likely + bath_left_kg(way, lines) + bags_kg(lines)
         room = (holds_kg(way, way.by.wet(way.melt, pot.charge_kg)) - kept) / (1 + plan.reserve_frac)
-        return melt_of(plan, way, lines, pot.charge_kg, math.floor(max(room, 0.0) * MG))
+        made = melt_of(plan, way, lines, pot.charge_kg, math.floor(max(room, 0.0) * MG))
+        return replace(made, able=able_to(plan, "heat"))
 
     def _filling(self, number: int, filling: Filling, melt: int, charge: float) -> PieceWindows:
         """The pour itself, and what hands do to it while it is soft."""
@@ -265,7 +285,8 @@ class _Compiler:
     def _task(
         self, kind: TaskKind, filling: int | None, lasts_s: float, by_hand: int | None = None, hands: bool = True
     ) -> int:
-        self.tasks.append(Task(math.ceil(lasts_s), hands))
+        able = able_to(self.plan, SKILL_OF[kind]) if hands else frozenset()
+        self.tasks.append(Task(math.ceil(lasts_s), hands, able))
         self.names.append(Named(kind, filling, by_hand))
         return len(self.tasks) - 1
 

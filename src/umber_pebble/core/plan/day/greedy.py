@@ -8,6 +8,7 @@ from typing import Literal
 
 from umber_pebble.core.plan.day.batches import Batch, batches_of
 from umber_pebble.core.plan.day.blocks import Block, alike, blocks_of, shift_s, tails_s
+from umber_pebble.core.plan.day.bounded import Bounded
 from umber_pebble.core.plan.day.lines import Line, Span, apart
 from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Stay, Timetable
 
@@ -74,6 +75,7 @@ class _Greedy:
         self.draw = {d.task: i for i, d in enumerate(day.draws)}
         self.batches = [batches_of(day, m, rank) for m in range(len(day.melts))]
         self.blocks = blocks_of(day)
+        self.bounded = Bounded(day, self.blocks, self.people)
         self.alike = alike(day, self.blocks)
         self.of = {i: block for block in self.blocks for i in block.tasks}
         self.followers = defaultdict[int, set[int]](set)
@@ -145,7 +147,9 @@ class _Greedy:
 
     def _find(self, block: Block, from_s: int, found: dict[int, _Found]) -> None:
         earliest = self._earliest(block)
+        self.bounded.lend(block)
         place = None if earliest is None else self._place(block, max(earliest, from_s))
+        self.bounded.save_again(block)
         if place is None:
             self.stuck.add(block.tasks[0])
         else:
@@ -165,7 +169,7 @@ class _Greedy:
 
     def _earliest(self, block: Block) -> int | None:
         """Not before what it follows; None while that is not placed."""
-        at = 0
+        at = self.bounded.soonest_s(block)
         for i in block.tasks:
             for first, shift in self.before[i]:
                 if first not in self.start:
@@ -205,7 +209,7 @@ class _Greedy:
     def _with_melts(
         self, block: Block, draws: list[int], wish: _Wish, from_s: int, how: How
     ) -> tuple[int, _Wish] | None:
-        until, cold = math.inf, defaultdict[int, list[int]](list)
+        until, cold = self.bounded.latest_s(block), defaultdict[int, list[int]](list)
         if how != "ready" and not any(self._batch(d).made for d in draws):
             return None
         for d in draws:
@@ -254,8 +258,12 @@ class _Greedy:
             soonest = soonest if how == "warm" else max(soonest, stood + 1)
             last = max(block.edge_s(self.day, d.task, "end") for d in draws)
             latest = min(stood if how == "warm" else math.inf, batch.first_s + melt.life_s - last)
-        everybody = frozenset(range(self.day.people))
-        return _Wish(((at_it, everybody),), tuple(takes), ((m, start, new),)), start, soonest, latest
+        return (
+            _Wish(((at_it, self.day.able_at_heat(m)),), tuple(takes), ((m, start, new),)),
+            start,
+            soonest,
+            latest,
+        )
 
     def _batch(self, draw: int) -> Batch:
         return next(b for b in self.batches[self.day.draws[draw].melt] if draw in b.draws)
@@ -300,6 +308,7 @@ class _Greedy:
 
     def _put(self, found: _Found) -> None:
         block, at, wish = found.block, found.at, found.wish
+        self.bounded.lend(block)
         people = self._whose(wish, at)
         assert people is not None
         for (spans, _), person in zip(wish.hands, people, strict=True):

@@ -27,7 +27,7 @@ def with_people(day: Day, starts: Sequence[int], heats: Sequence[Heat]) -> Timet
     who: list[int | None] = [None] * len(day.tasks)
     of_heat: dict[int, list[int]] = defaultdict(list)
     for start, end, task, n in sorted(rows, key=lambda row: (row[0], row[1])):
-        able = day.able(task) if task is not None else frozenset(range(day.people))
+        able = day.able(task) if task is not None else day.able_at_heat(heats[n].melt)
         free = [person for person in sorted(able) if people[person].free(start, end)] or [min(able)]
         # whoever put it on stays with it where that goes
         person = next((p for p in of_heat[n] if p in free), free[0]) if task is None else free[0]

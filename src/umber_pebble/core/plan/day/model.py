@@ -36,7 +36,9 @@ class Model:
         self.far = longest_s(day)
         rows = placed(day, known.heats)
         ends = [s + t.lasts_s for s, t in zip(known.start_s, day.tasks, strict=True)]
-        self.top = LATER_S + max([*ends, *(p.ready_s for p in rows), *(end for *_, end in day.closed)])
+        latest = max([*ends, *(p.ready_s for p in rows), *(end for *_, end in day.closed)])
+        # what is wished to begin late is followed by as much as before at most
+        self.top = LATER_S + latest + max((b.not_before_s or 0 for b in day.bounds), default=0)
         self.starts = [self.m.new_int_var(0, self.top, f"s{i}") for i in range(len(day.tasks))]
         self.spans = [
             self.m.new_fixed_size_interval_var(s, t.lasts_s, f"i{i}")
@@ -71,6 +73,11 @@ class Model:
             self.m.add(then >= first + lag.least_s)
             if lag.most_s is not None:
                 self.m.add(then <= first + lag.most_s)
+        for bound in self.day.bounds:
+            if bound.not_before_s is not None:
+                self.m.add(self._at(bound.task, "start") >= bound.not_before_s)
+            if bound.over_by_s is not None:
+                self.m.add(self._at(bound.task, "end") <= bound.over_by_s)
 
     def _stays(self) -> None:
         by: dict[str, list[tuple[cp_model.IntervalVar, int]]] = defaultdict(list)
@@ -130,8 +137,8 @@ class Model:
         for i in own:
             self.whose[i] = self._somebody(self.starts[i], day.tasks[i].lasts_s, day.able(i), 1)
         for melt, one in at_it:
-            anybody = self._somebody(one.start, one.lasts_s, frozenset(range(day.people)), one.is_so)
-            self.whose_heat.append((melt.number, one, anybody))
+            able = self._somebody(one.start, one.lasts_s, day.able_at_heat(melt.number), one.is_so)
+            self.whose_heat.append((melt.number, one, able))
         for rows in self.persons:
             self.m.add_no_overlap(rows)
 
@@ -180,12 +187,7 @@ class Model:
             around: only near what is known, which finds more and proves nothing
         Source: or-tools
         """
-        solver = cp_model.CpSolver()
-        solver.parameters.num_workers = WORKERS
-        # several workers that answer the same each time
-        solver.parameters.interleave_search = True
-        solver.parameters.random_seed = SEED
-        solver.parameters.max_deterministic_time = lasts
+        solver = _solver(lasts)
         solver.parameters.use_lns_only = around
         status = solver.solve(self.m)
         if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
@@ -196,6 +198,10 @@ class Model:
         offered = sum(len(melt.slots) for melt in self.melts)
         least = math.ceil((solver.best_objective_bound - self.weights.batch * offered) / self.weights.end)
         return table, max(least, 0) if proven else 0, proven
+
+    def impossible(self, lasts: float) -> bool:
+        """Whether it is proven that nothing keeps it, within so long by the solver's own clock. Source: or-tools"""
+        return bool(_solver(lasts).solve(self.m) == cp_model.INFEASIBLE)
 
     def _read(self, solver: cp_model.CpSolver) -> Timetable:
         starts = tuple(solver.value(s) for s in self.starts)
@@ -217,3 +223,13 @@ class Model:
             for i, t in enumerate(self.day.tasks)
         )
         return Timetable(starts, tuple(whose), tuple(heats))
+
+
+def _solver(lasts: float) -> cp_model.CpSolver:
+    solver = cp_model.CpSolver()
+    solver.parameters.num_workers = WORKERS
+    # several workers that answer the same each time
+    solver.parameters.interleave_search = True
+    solver.parameters.random_seed = SEED
+    solver.parameters.max_deterministic_time = lasts
+    return solver

@@ -5,13 +5,15 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.plan.day.bounds import hands_s
+from umber_pebble.core.plan.day.chances import chances, spare_s, uncertain
 from umber_pebble.core.plan.day.check import broken
 from umber_pebble.core.plan.day.compile import OrderDay, day_of
 from umber_pebble.core.plan.day.model import Weights
-from umber_pebble.core.plan.day.paces import off_pace
+from umber_pebble.core.plan.day.paces import OFF_FRAC, off_pace
 from umber_pebble.core.plan.day.problem import Timetable, fits
 from umber_pebble.core.plan.day.search import USUAL, at_once
 from umber_pebble.core.plan.day.slack import with_slack
+from umber_pebble.core.plan.day.wished import NOTHING_WISHED, Outcome, wished
 from umber_pebble.core.plan.problem import PlanInput
 
 DAY_S = 24 * 3600.0
@@ -25,12 +27,15 @@ MANY = 80
 
 @dataclass(frozen=True, slots=True)
 class Chosen:
-    """An order's day and its timetable, and when it may begin: at the earliest, and at the latest [s from now]."""
+    """An order's day and its timetable, and when it may begin: at the earliest, and at the latest [s from now]; what came of wishes, and
+    what it would be without them."""
 
     of: OrderDay
     table: Timetable
     earliest_s: float
     latest_s: float
+    outcome: Outcome = NOTHING_WISHED
+    unwished: "Chosen | None" = None
 
 
 def order_day(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], weights: Weights = USUAL) -> Chosen:
@@ -49,6 +54,26 @@ def order_day(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], weigh
         of = day_of(plan, casts, sizes, shared)
         if all(of.day != known.day for known in days):
             days.append(of)
+    if plan.wishes or plan.away:
+        return _as_wished(replace(plan, wishes=(), away=()), plan, days, weights)
+    return _at_any_time(plan, days, weights)
+
+
+def _as_wished(unwished: PlanInput, plan: PlanInput, days: Sequence[OrderDay], weights: Weights) -> Chosen:
+    free = _at_any_time(unwished, days, weights)
+    of, table = _best(unwished, days, weights)
+    found = chances(of.day, table, off_pace(uncertain(of.day, table)), OFF_FRAC)
+    begun, outcome = wished(days, (of, table), spare_s(found, table.end_s(of.day)), weights)
+    if begun is None:
+        raise OutOfRange(
+            "nobody is there long enough for this: change who is there when",
+            path="people",
+            got=len(plan.people),
+        )
+    return Chosen(begun.of, begun.table, begun.begins_s, begun.begins_s, outcome, free)
+
+
+def _at_any_time(plan: PlanInput, days: Sequence[OrderDay], weights: Weights) -> Chosen:
     of, table = _best(plan, days, weights)
     table = _slackened(plan, of, table, weights)
     latest = plan.due_s - table.end_s(of.day)

@@ -53,6 +53,15 @@ class Draw:
 
 
 @dataclass(frozen=True, slots=True)
+class Bound:
+    """A thing begins at the earliest, and is over at the latest, at a moment; None: whenever [s]."""
+
+    task: int
+    not_before_s: int | None = None
+    over_by_s: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Heating:
     """How long it takes until a melt is ready, for how long of that its heater is taken, and from when to when hands are at it [s]."""
 
@@ -65,7 +74,7 @@ class Heating:
 class Melt:
     """One material in one colour, as it is made: its vessel and heater, what of a batch may be poured at most [mg]; weighed and heated
     the first time, warmed again within so long of being ready [s], melted again after that; how often at most, and how long it may
-    have been made at most when the last is poured [s]."""
+    have been made at most when the last is poured [s]; whose hands may be at its heats (nobody named: anybody's)."""
 
     vessel: str
     heater: str
@@ -77,6 +86,7 @@ class Melt:
     fluid_s: int
     warmings: int
     life_s: int
+    able: frozenset[int] = frozenset()
 
     def heating(self, stood_s: int) -> Heating:
         """How it is heated again when it has stood for so long since it was ready [s]."""
@@ -86,7 +96,8 @@ class Melt:
 @dataclass(frozen=True, slots=True)
 class Day:
     """All of it; people: how many pairs of hands; closed: from when to when somebody's hands are away, by person [s]; capacity: of
-    what is stayed in, of vessels and heaters: as many as there are; done: what has to be over when all is ready."""
+    what is stayed in, of vessels and heaters: as many as there are; done: what has to be over when all is ready; bounds: what is
+    wished of single things."""
 
     tasks: tuple[Task, ...]
     lags: tuple[Lag, ...]
@@ -97,15 +108,20 @@ class Day:
     done: tuple[int, ...]
     people: int = 1
     closed: tuple[tuple[int, int, int], ...] = ()
+    bounds: tuple[Bound, ...] = ()
 
     @property
     def differ(self) -> bool:
         """Whether it matters whose hands they are."""
-        return bool(self.closed) or any(task.able for task in self.tasks)
+        return bool(self.closed) or any(t.able for t in self.tasks) or any(m.able for m in self.melts)
 
     def able(self, task: int) -> frozenset[int]:
         """Who may do a thing."""
         return self.tasks[task].able or frozenset(range(self.people))
+
+    def able_at_heat(self, melt: int) -> frozenset[int]:
+        """Who may make a melt."""
+        return self.melts[melt].able or frozenset(range(self.people))
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,177 @@
+"""A timetable that keeps what is wished, as far as that can be kept."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.plan.day.check import broken
+from umber_pebble.core.plan.day.clash import clash
+from umber_pebble.core.plan.day.compile import OrderDay
+from umber_pebble.core.plan.day.greedy import NoPlace, first_timetable
+from umber_pebble.core.plan.day.held import EVER_S, held, things_of
+from umber_pebble.core.plan.day.model import Model, Weights
+from umber_pebble.core.plan.day.problem import Bound, Day, Timetable, fits
+from umber_pebble.core.plan.day.search import at_once
+from umber_pebble.core.plan.wishes import AwayFrom, BeginsAt, NotBefore, OverBy, ThereFrom
+
+TRIES = 10
+"""So many beginnings are looked at [count]."""
+SEARCH = 2.0
+"""How long a timetable is searched for where none is found at once, by the solver's own clock."""
+LEAST_STEP_S = 600
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """What came of wishes, by their numbers: those of things that are not made any more; sets that clash, each no larger than it has to
+    be; those for which no timetable was found, though they may be kept; those that make it late, of which none can be left out."""
+
+    gone: tuple[int, ...] = ()
+    clashes: tuple[tuple[int, ...], ...] = ()
+    unfound: tuple[int, ...] = ()
+    late: tuple[int, ...] = ()
+
+
+NOTHING_WISHED = Outcome()
+
+
+@dataclass(frozen=True, slots=True)
+class Begun:
+    """An order's day with what is wished of it, begun at a moment [s from now]."""
+
+    of: OrderDay
+    table: Timetable
+    begins_s: int
+
+
+def wished(
+    days: Sequence[OrderDay], known: tuple[OrderDay, Timetable], spare_s: float, weights: Weights
+) -> tuple[Begun | None, Outcome]:
+    """An order's day as it is wished, as late as it may begin; None where nothing is found even without any wish; and what came of them.
+
+    Args:
+        days: the order's day, or a few ways to lay it out
+        known: one of them with a timetable that leaves wishes aside
+        spare_s: how much sooner than it is due all should be ready, where there is time for that [s]
+        weights: by which timetables are chosen
+    Source: definition, or-tools
+    """
+    return _Wished(days, known, spare_s, weights).found()
+
+
+class _Wished:
+    def __init__(
+        self, days: Sequence[OrderDay], known: tuple[OrderDay, Timetable], spare_s: float, weights: Weights
+    ) -> None:
+        self.days, self.weights = days, weights
+        self.of, self.table = known
+        self.plan = self.of.plan
+        self.due = int(self.plan.due_s)
+        self.by = int(self.plan.due_s - spare_s)
+        """When it should be ready, with time to spare [s from now]."""
+
+    def found(self) -> tuple[Begun | None, Outcome]:
+        gone = tuple(n for n, _ in enumerate(self.plan.wishes) if self._gone(n))
+        wishes = [n for n, _ in enumerate(self.plan.wishes) if n not in gone]
+        clashes = list[tuple[int, ...]]()
+        while True:
+            begun = self._begun(wishes)
+            if begun is not None:
+                late = self._late(wishes) if wishes and self._ends_s(begun) > self.due else ()
+                return begun, Outcome(gone, tuple(clashes), (), late)
+            if not wishes:
+                return None, Outcome(gone, tuple(clashes))
+            some = clash(lambda these: self._held(self.of, these, 0), wishes, self.table)
+            if not some:
+                searched = self._searched(wishes)
+                unfound = () if searched else tuple(wishes)
+                return searched or self._begun([]), Outcome(gone, tuple(clashes), unfound)
+            clashes.append(some)
+            wishes = [n for n in wishes if n not in some]
+
+    def _gone(self, n: int) -> bool:
+        wish = self.plan.wishes[n]
+        return not isinstance(wish, ThereFrom | AwayFrom) and not things_of(self.of, wish.of)
+
+    def _held(self, of: OrderDay, wishes: Sequence[int], begins_s: int) -> Day | None:
+        return held(of, [self.plan.wishes[n] for n in wishes], begins_s)
+
+    def _ends_s(self, begun: Begun) -> int:
+        return begun.begins_s + begun.table.end_s(begun.of.day)
+
+    def _begun(self, wishes: Sequence[int]) -> Begun | None:
+        """From the latest beginning on sooner and sooner, until it is in time; the least late where nothing is."""
+        at = max(self.by - self.table.end_s(self.of.day), 0)
+        best: Begun | None = None
+        for _ in range(TRIES):
+            step = max(self.table.end_s(self.of.day) // 4, LEAST_STEP_S)
+            for of in self.days:
+                begun = self._first(of, wishes, at)
+                if begun is None:
+                    continue
+                if best is None or self._ends_s(begun) < self._ends_s(best):
+                    best = begun
+                step = max(self._ends_s(begun) - self.by, LEAST_STEP_S)
+            if at == 0 or (best and self._ends_s(best) <= self.by):
+                break
+            at = max(at - step, 0)
+        return best and self._better(self._trimmed(best, wishes), wishes)
+
+    def _first(self, of: OrderDay, wishes: Sequence[int], at: int) -> Begun | None:
+        day = self._held(of, wishes, at)
+        if day is None:
+            return None
+        try:
+            begun = Begun(replace(of, day=day), first_timetable(day), at)
+        except NoPlace:
+            return None
+        # who never comes back does nothing
+        return begun if self._ends_s(begun) < at + EVER_S // 2 else None
+
+    def _trimmed(self, begun: Begun, wishes: Sequence[int]) -> Begun:
+        """Begun when its first thing begins."""
+        table = begun.table
+        first = min([*table.start_s, *(heat.start_s for heat in table.heats)])
+        at = begun.begins_s + first
+        day = self._held(begun.of, wishes, at)
+        assert day is not None
+        moved = Timetable(
+            tuple(s - first for s in table.start_s),
+            table.who,
+            tuple(replace(heat, start_s=heat.start_s - first) for heat in table.heats),
+        )
+        return Begun(replace(begun.of, day=day), moved, at)
+
+    def _better(self, begun: Begun, wishes: Sequence[int]) -> Begun:
+        """With the one that was chosen before, where that keeps this day, else the best of a few."""
+        day, kept = begun.of.day, self.plan.kept
+        if kept is not None and fits(day, kept) and not broken(day, kept):
+            return replace(begun, table=kept)
+        try:
+            other = at_once(day, self.weights)
+        except OutOfRange:
+            return begun
+        return replace(begun, table=min(begun.table, other, key=lambda one: self.weights.of(day, one)))
+
+    def _searched(self, wishes: Sequence[int]) -> Begun | None:
+        """What the solver finds where nothing is found at once."""
+        these = [self.plan.wishes[n] for n in wishes]
+        moments = [wish.at_s for wish in these if isinstance(wish, BeginsAt | NotBefore | OverBy)]
+        soon = min([self.due, *moments]) - self.table.end_s(self.of.day)
+        day = self._held(self.of, wishes, max(int(soon), 0))
+        if day is None:
+            return None
+        found, *_ = Model(day, self.table, self.weights).solved(SEARCH, around=False)
+        if found is None:
+            return None
+        return self._trimmed(Begun(replace(self.of, day=day), found, max(int(soon), 0)), wishes)
+
+    def _late(self, wishes: Sequence[int]) -> tuple[int, ...]:
+        """Which of them make it late, where that can be proven."""
+
+        def due(these: Sequence[int]) -> Day | None:
+            day = self._held(self.of, these, 0)
+            over = tuple(Bound(i, over_by_s=self.due) for i in self.of.day.done)
+            return day and replace(day, bounds=(*day.bounds, *over))
+
+        return clash(due, wishes, self.table)
