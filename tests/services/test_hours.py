@@ -10,8 +10,9 @@ from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.day.check import broken
 from umber_pebble.core.plan.lanes import lanes_of
-from umber_pebble.services.documents import Kitchen, Opening, Order
+from umber_pebble.services.documents import Kitchen, Order
 from umber_pebble.services.hours import openings
+from umber_pebble.services.wish_docs import Opening
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 HOUR = 3600.0

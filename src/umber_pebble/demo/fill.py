@@ -71,6 +71,7 @@ KITCHEN = Kitchen(
     ],
     people=[WREN, "Sol"],
     hours=[],
+    rosters=[],
     paces=Paces(
         weigh_s=120.0,
         pour_each_s=6.0,
@@ -117,6 +118,7 @@ def _order(name: str, due: datetime, lines: list[OrderLine]) -> Order:
         people=[],
         timetable=None,
         together=[],
+        wishes=[],
     )
 
 

@@ -88,6 +88,7 @@ def _planned(
         people=[],
         timetable=None,
         together=[],
+        wishes=[],
     )
     with workshop.session() as session:
         return compile_plan(plan_input(snapshot_of(session, order, unstored=(pieces, moulds)), now))

@@ -11,6 +11,7 @@ from umber_pebble.services.doc_base import Doc, Id, Name, Utc, Whole, Zone
 from umber_pebble.services.kept_timetable import KeptTimetable
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.way_docs import WayDoc, older_ways
+from umber_pebble.services.wish_docs import MOST_WISHES, Opening, Roster, WishDoc
 
 HobKind = Literal["electric", "gas", "induction"]
 SurfaceKey = Literal["wood", "steel", "granite", "marble", "glass", "trivet", "foam"]
@@ -89,19 +90,9 @@ class Paces(Doc):
         return {"dry_s": 0.0, **doc} | dict.fromkeys(missing, doc["bend_each_s"])
 
 
-TimeOfDay = Annotated[str, Field(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
-
-
-class Opening(Doc):
-    """From when to when hands may be in the kitchen on a day of the week, Monday is 0; to a time no later than from: into the night."""
-
-    day: Whole = Field(ge=0, le=6)
-    opens: TimeOfDay
-    closes: TimeOfDay
-
-
 class Kitchen(Doc):
-    """A kitchen and what is in it; hours: when hands may be in it, at any time where none are told."""
+    """A kitchen and what is in it; hours: when hands may be in it, at any time where none are told; rosters: of whoever
+    is not always there, or does not do everything."""
 
     name: Name
     zone: Zone
@@ -116,12 +107,13 @@ class Kitchen(Doc):
     people: list[Name] = Field(min_length=1, max_length=12)
     paces: Paces
     hours: list[Opening] = Field(max_length=28)
+    rosters: list[Roster] = Field(max_length=12)
 
     @model_validator(mode="before")
     @classmethod
     def _older(cls, doc: object) -> object:
-        """One of an older version was always open."""
-        return {"hours": [], **doc} if isinstance(doc, dict) else doc
+        """One of an older version was always open, with everybody there."""
+        return {"hours": [], "rosters": [], **doc} if isinstance(doc, dict) else doc
 
 
 class Units(Doc):
@@ -305,7 +297,7 @@ class MeltVessel(Doc):
 class Order(Doc):
     """What is wanted by when; ways: how its melts are made, by their family, as usual where none is told; vessels: where a melt is
     not made where its family usually is; people: who is at it, nobody named: one pair of hands; timetable: one
-    that was chosen for it; together: orders that are made in the same day with it, by their ids."""
+    that was chosen for it; together: orders that are made in the same day with it, by their ids; wishes: of its timetable."""
 
     name: Name
     due_at: Utc
@@ -317,12 +309,13 @@ class Order(Doc):
     people: list[Name] = Field(max_length=MOST_HANDS)
     timetable: KeptTimetable | None
     together: list[Id] = Field(max_length=MOST_TOGETHER)
+    wishes: list[WishDoc] = Field(max_length=MOST_WISHES)
 
     @model_validator(mode="before")
     @classmethod
     def _older(cls, doc: object) -> object:
-        """One of an older version: its ways by family, its melts where their family usually is, by one pair of hands, by itself."""
-        since: dict[str, object] = {"vessels": [], "people": [], "timetable": None, "together": []}
+        """One of an older version: its ways by family, its melts where their family usually is, by one pair of hands, by itself, with no wish."""
+        since: dict[str, object] = {"vessels": [], "people": [], "timetable": None, "together": [], "wishes": []}
         return older_ways({**since, **doc}) if isinstance(doc, dict) else doc
 
 

@@ -5,7 +5,7 @@ from datetime import UTC, date, datetime, time, timedelta
 from math import ceil, floor
 from zoneinfo import ZoneInfo
 
-from umber_pebble.services.documents import Opening
+from umber_pebble.services.wish_docs import Opening
 
 PAST_DUE = timedelta(days=8)
 """What is late is planned on for so long: a whole week of openings, and a night."""

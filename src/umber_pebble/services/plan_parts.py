@@ -64,9 +64,10 @@ class MeltPart:
 
 @dataclass(frozen=True, slots=True)
 class TimetablePart:
-    """What is done when, in lanes; its times count from planned_at."""
+    """What is done when, in lanes; its times count from planned_at; pieces: by their ids, as things name them by their place."""
 
     planned_at: datetime
+    pieces: tuple[str, ...]
     lanes: tuple[Lane, ...]
 
 
@@ -144,8 +145,9 @@ class PlanParts:
 
     def timetable(self, asked: PlanRequest) -> TimetablePart:
         """What is done when. Raises: as glance."""
-        plan = self.compiled(asked.order, asked.planned_at)
-        return TimetablePart(asked.planned_at, tuple(lanes_of(plan)))
+        of = self._compiled(asked.order, asked.planned_at)
+        pieces = tuple(line.piece_id for line in of.snapshot.order.lines)
+        return TimetablePart(asked.planned_at, pieces, tuple(lanes_of(of.plan)))
 
     def at_hand(self, asked: PlanRequest) -> AtHand:
         """What must be at hand for it. Raises: as glance."""

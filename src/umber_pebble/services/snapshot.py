@@ -26,6 +26,7 @@ from umber_pebble.services.piece_docs import Part, Piece
 from umber_pebble.services.places import air_degc, pick, place_case, place_degc, way_of
 from umber_pebble.services.together import Share, due_of_line
 from umber_pebble.services.ways import making_of, usual_ways
+from umber_pebble.services.wishing import away_of, leaves_of, wishes_of
 
 
 class Counts(Doc):
@@ -237,6 +238,7 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     if not lines:
         raise Missing("nothing in this order is melted: it needs no plan", path="lines")
     due = [due_of_line(order, snapshot.shares, item) for item in range(len(order.lines))]
+    people = tuple(dict.fromkeys(order.people)) or ("",)
     return PlanInput(
         lines=tuple(lines),
         ways=_ways(snapshot, lines, own),
@@ -251,6 +253,9 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         reserve_frac=order.reserve_frac,
         by_hand=tuple(steps),
         shelves={p.id: p.moulds for p in kitchen.places if p.moulds is not None},
-        people=tuple(dict.fromkeys(order.people)) or ("",),
+        people=people,
+        leaves=leaves_of(kitchen, people),
+        away=away_of(kitchen, people, now, max(due)),
+        wishes=wishes_of(order, people, now),
         kept=order.timetable.table() if order.timetable else None,
     )

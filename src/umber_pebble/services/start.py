@@ -52,6 +52,7 @@ FIRST_KITCHEN = Kitchen(
     ],
     people=["Me"],
     hours=[],
+    rosters=[],
     paces=Paces(
         weigh_s=120.0,
         pour_each_s=6.0,

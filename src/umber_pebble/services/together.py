@@ -10,6 +10,7 @@ from umber_pebble.core.plan.problem import MOST_HANDS
 from umber_pebble.services.doc_base import Doc, Name, Utc, Whole
 from umber_pebble.services.documents import MOST_LINES, Order, OrderLine
 from umber_pebble.services.errors import NotFound
+from umber_pebble.services.wish_docs import MOST_WISHES
 from umber_pebble.services.workshop import load
 
 NAME_LENGTH = 60
@@ -71,6 +72,7 @@ def as_one(order: Order, others: Sequence[Order]) -> tuple[Order, list[Share]]:
             "ways": {key: way for of in reversed(every) for key, way in of.ways.items()},
             "confidence_frac": max(of.confidence_frac for of in every),
             "reserve_frac": max(of.reserve_frac for of in every),
+            "wishes": [wish for of in every for wish in of.wishes][:MOST_WISHES],
             "people": list(dict.fromkeys(name for of in every for name in of.people))[:MOST_HANDS],
         }
     )

@@ -5620,6 +5620,29 @@ export interface components {
             needs: components["schemas"]["Needs"];
         };
         /**
+         * AwayFromDoc
+         * @description One of the people is not there from then until then.
+         */
+        AwayFromDoc: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Person */
+            person: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            wish: "away_from";
+        };
+        /**
          * Band
          * @description A stretch of a ribbon in one state; from and to with spread [s].
          */
@@ -5690,6 +5713,23 @@ export interface components {
             name: string;
             /** Water Degc */
             water_degc: number;
+        };
+        /**
+         * BeginsAtDoc
+         * @description It begins then, no sooner and no later.
+         */
+        BeginsAtDoc: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            of: components["schemas"]["ThingDoc"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            wish: "begins_at";
         };
         /** Bench */
         Bench: {
@@ -8931,7 +8971,8 @@ export interface components {
         };
         /**
          * Kitchen
-         * @description A kitchen and what is in it; hours: when hands may be in it, at any time where none are told.
+         * @description A kitchen and what is in it; hours: when hands may be in it, at any time where none are told; rosters: of whoever
+         *     is not always there, or does not do everything.
          */
         Kitchen: {
             /** Altitude M */
@@ -8955,6 +8996,8 @@ export interface components {
             rings: components["schemas"]["Ring"][];
             /** Room Degc */
             room_degc: number;
+            /** Rosters */
+            rosters: components["schemas"]["Roster"][];
             /** Vessels */
             vessels: components["schemas"]["Vessel"][];
             /** Zone */
@@ -9569,6 +9612,37 @@ export interface components {
             seconds: number;
         };
         /**
+         * NotBeforeDoc
+         * @description Nothing of it begins before.
+         */
+        NotBeforeDoc: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            of: components["schemas"]["ThingDoc"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            wish: "not_before";
+        };
+        /**
+         * NotByDoc
+         * @description One of the people does not do it.
+         */
+        NotByDoc: {
+            of: components["schemas"]["ThingDoc"];
+            /** Person */
+            person: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            wish: "not_by";
+        };
+        /**
          * NotPoured
          * @description What of a charge is not poured [kg].
          */
@@ -9689,6 +9763,20 @@ export interface components {
             so: boolean;
         };
         /**
+         * OnlyByDoc
+         * @description One of the people does it.
+         */
+        OnlyByDoc: {
+            of: components["schemas"]["ThingDoc"];
+            /** Person */
+            person: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            wish: "only_by";
+        };
+        /**
          * Opening
          * @description From when to when hands may be in the kitchen on a day of the week, Monday is 0; to a time no later than from: into the night.
          */
@@ -9704,7 +9792,7 @@ export interface components {
          * Order
          * @description What is wanted by when; ways: how its melts are made, by their family, as usual where none is told; vessels: where a melt is
          *     not made where its family usually is; people: who is at it, nobody named: one pair of hands; timetable: one
-         *     that was chosen for it; together: orders that are made in the same day with it, by their ids.
+         *     that was chosen for it; together: orders that are made in the same day with it, by their ids; wishes: of its timetable.
          */
         Order: {
             /** Confidence Frac */
@@ -9731,6 +9819,8 @@ export interface components {
             ways: {
                 [key: string]: components["schemas"]["CookedWay"] | components["schemas"]["MeltedWay"] | components["schemas"]["TemperedWay"];
             };
+            /** Wishes */
+            wishes: (components["schemas"]["BeginsAtDoc"] | components["schemas"]["NotBeforeDoc"] | components["schemas"]["OverByDoc"] | components["schemas"]["OnlyByDoc"] | components["schemas"]["NotByDoc"] | components["schemas"]["ThereFromDoc"] | components["schemas"]["AwayFromDoc"])[];
         };
         /** OrderFile */
         OrderFile: {
@@ -9850,6 +9940,23 @@ export interface components {
         OvenPower: {
             /** Power W */
             power_w: number;
+        };
+        /**
+         * OverByDoc
+         * @description All of it is over by then.
+         */
+        OverByDoc: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            of: components["schemas"]["ThingDoc"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            wish: "over_by";
         };
         /**
          * OwnMaterial
@@ -11107,6 +11214,18 @@ export interface components {
             power_w: number;
         };
         /**
+         * Roster
+         * @description When one of the people is there, at any time where no hours are told, and what she leaves to others.
+         */
+        Roster: {
+            /** Hours */
+            hours: components["schemas"]["Opening"][];
+            /** Leaves */
+            leaves: ("heat" | "pour" | "shape" | "unmould" | "clean" | "join")[];
+            /** Name */
+            name: string;
+        };
+        /**
          * RoundRecord
          * @description A round to record outcomes on; of a couverture, in which temper it was poured; whether its melt had been too hot.
          */
@@ -11672,7 +11791,7 @@ export interface components {
         /**
          * Span
          * @description Something from then until then [s]; what is done, where hands or nature do it; named: what it is done to; cook and round: where
-         *     it belongs; count: castings of it, or moulds in a place.
+         *     it belongs; count: castings of it, or moulds in a place; thing: what may be wished of.
          */
         Span: {
             /**
@@ -11700,6 +11819,8 @@ export interface components {
             round: number | null;
             /** Start S */
             start_s: number;
+            /** @default null */
+            thing: components["schemas"]["Thing"] | null;
             /**
              * What
              * @default null
@@ -12191,7 +12312,7 @@ export interface components {
          * Summary
          * @description A compiled order at a glance; start from now, lasts: the whole timetable, hands: for how long they are busy in it [s];
          *     spare: so much before it is due it ends, and on how many days it is then ready in time [s, frac];
-         *     sure: how sure each of its parts is enough [frac].
+         *     sure: how sure each of its parts is enough [frac]; wishes: what came of them, None where there are none.
          */
         Summary: {
             /** By Hand */
@@ -12218,6 +12339,7 @@ export interface components {
             tightest: components["schemas"]["Tightest"];
             /** Warnings */
             warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+            wishes: components["schemas"]["WishesKept"] | null;
         };
         /**
          * Swatch
@@ -12440,6 +12562,29 @@ export interface components {
             vessel_id: string;
         };
         /**
+         * ThereFromDoc
+         * @description One of the people is there from then until then, and not otherwise.
+         */
+        ThereFromDoc: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Person */
+            person: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            wish: "there_from";
+        };
+        /**
          * ThinToLeave
          * @description A round thinner than what leaves its mould whole [m].
          */
@@ -12455,6 +12600,44 @@ export interface components {
             named: components["schemas"]["Named"];
             /** Thick M */
             thick_m: number;
+        };
+        /**
+         * Thing
+         * @description What is wished of: a line of the order, one of its pours or things made by hand (those come after its pours), what is done to it, and
+         *     which filling of it; None: all of it.
+         */
+        Thing: {
+            /** Item */
+            item: number;
+            /**
+             * Nth
+             * @default null
+             */
+            nth: number | null;
+            /**
+             * Step
+             * @default null
+             */
+            step: number | null;
+            /**
+             * What
+             * @default null
+             */
+            what: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+        };
+        /**
+         * ThingDoc
+         * @description A piece of the order; of it one pour or thing made by hand, what is done to it, and which filling; None: all of it.
+         */
+        ThingDoc: {
+            /** Nth */
+            nth: number | null;
+            /** Piece Id */
+            piece_id: string;
+            /** Step */
+            step: number | null;
+            /** What */
+            what: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * Tightest
@@ -12483,11 +12666,13 @@ export interface components {
         };
         /**
          * TimetablePart
-         * @description What is done when, in lanes; its times count from planned_at.
+         * @description What is done when, in lanes; its times count from planned_at; pieces: by their ids, as things name them by their place.
          */
         TimetablePart: {
             /** Lanes */
             lanes: components["schemas"]["Lane"][];
+            /** Pieces */
+            pieces: string[];
             /**
              * Planned At
              * Format: date-time
@@ -12928,6 +13113,28 @@ export interface components {
             lost: components["schemas"]["EasilyLost"][];
             /** Pots */
             pots: components["schemas"]["PotRow"][];
+        };
+        /**
+         * WishesKept
+         * @description What came of wishes, by their numbers in the order: of what is not made any more, sets that clash, those for which no timetable
+         *     was found, those that make it late; and what those that are kept cost: so much longer, begun so much sooner, so many melts more
+         *     [s, s, count].
+         */
+        WishesKept: {
+            /** Clashes */
+            clashes: number[][];
+            /** Gone */
+            gone: number[];
+            /** Late */
+            late: number[];
+            /** Longer S */
+            longer_s: number;
+            /** Melts */
+            melts: number;
+            /** Sooner S */
+            sooner_s: number;
+            /** Unfound */
+            unfound: number[];
         };
         /**
          * Word

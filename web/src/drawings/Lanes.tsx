@@ -38,6 +38,15 @@ interface Props {
   now?: number;
   clock: (s: number) => string;
   label: string;
+  hand?: Handling;
+}
+
+/** Bars that may be pressed, or dragged to another time. */
+interface Handling {
+  may: ReadonlySet<string>;
+  picked: string | null;
+  onPick: (key: string) => void;
+  onDrop: (key: string, start_s: number) => void;
 }
 
 const ROW_PX = 52;
@@ -58,7 +67,7 @@ const ZOOMS: { name: string; shows_s: number | null }[] = [
 ];
 
 /** Time across, a named row for each pair of hands, heater, vessel, mould and place: busy and waiting told apart. */
-export function Lanes({ lanes, from, to, away = ALWAYS_THERE, now, clock, label }: Props) {
+export function Lanes({ lanes, from, to, away = ALWAYS_THERE, now, clock, label, hand }: Props) {
   const id = useId();
   const [frame, room] = useWidth<HTMLDivElement>(900);
   const scroller = useRef<HTMLDivElement>(null);
@@ -128,7 +137,16 @@ export function Lanes({ lanes, from, to, away = ALWAYS_THERE, now, clock, label 
                 <g key={lane.key} transform={`translate(0 ${HEAD_PX + row * ROW_PX})`}>
                   <line x1="0" x2={width} y1={ROW_PX - 0.5} y2={ROW_PX - 0.5} stroke="var(--line)" />
                   {lane.spans.map((span) => (
-                    <Span key={span.key} span={span} tone={lane.tone} x={x} id={id} />
+                    <Span
+                      key={span.key}
+                      span={span}
+                      tone={lane.tone}
+                      x={x}
+                      id={id}
+                      hand={hand?.may.has(span.key) ? hand : undefined}
+                      s={(px) => (px / width) * lasts}
+                      clock={clock}
+                    />
                   ))}
                 </g>
               ))}
@@ -198,12 +216,45 @@ interface SpanProps {
   tone: string | undefined;
   x: (s: number) => number;
   id: string;
+  hand: Handling | undefined;
+  /** How long so many pixels are [s]. */
+  s: (px: number) => number;
+  clock: (s: number) => string;
 }
 
-function Span({ span, tone, x, id }: SpanProps) {
-  const left = x(span.start_s);
-  const sure = Math.max(x(span.end.low) - left, 0);
-  const whole = Math.max(x(span.end.high) - left, 1.5);
+/** Moved by less, it was pressed [px]. */
+const MOVED_PX = 5;
+
+/** A bar that may be pressed, and with a mouse dragged along its row. */
+function useHand(span: LaneSpan, hand: Handling | undefined, s: (px: number) => number) {
+  const [grip, setGrip] = useState<{ from: number; by: number } | null>(null);
+  if (hand === undefined) return { by: 0, on: {} };
+  return {
+    by: grip && Math.abs(grip.by) > MOVED_PX ? grip.by : 0,
+    on: {
+      style: { cursor: "grab" },
+      onPointerDown: (e: React.PointerEvent) => {
+        if (e.pointerType === "touch") return;
+        e.currentTarget.setPointerCapture(e.pointerId);
+        setGrip({ from: e.clientX, by: 0 });
+      },
+      onPointerMove: (e: React.PointerEvent) => grip && setGrip({ ...grip, by: e.clientX - grip.from }),
+      onPointerUp: (e: React.PointerEvent) => {
+        const by = grip ? e.clientX - grip.from : 0;
+        setGrip(null);
+        if (Math.abs(by) > MOVED_PX) hand.onDrop(span.key, span.start_s + s(by));
+        else hand.onPick(span.key);
+      },
+      onPointerCancel: () => setGrip(null),
+    },
+  };
+}
+
+function Span({ span, tone, x, id, hand, s, clock }: SpanProps) {
+  const { by, on } = useHand(span, hand, s);
+  const left = x(span.start_s) + by;
+  const sure = Math.max(x(span.end.low) + by - left, 0);
+  const whole = Math.max(x(span.end.high) + by - left, 1.5);
   const look = LOOKS[span.role];
   const tall = span.full === undefined ? look.tall : Math.max(4, BAR_PX * span.full);
   const y = span.full === undefined ? TOP_PX + (BAR_PX - tall) / 2 : TOP_PX + BAR_PX - tall;
@@ -213,9 +264,25 @@ function Span({ span, tone, x, id }: SpanProps) {
   const fits = span.word !== "" && whole > span.word.length * LETTER_PX + 10 && tall > 15;
   const soft = whole - sure > 1.5;
   return (
-    <g>
+    <g {...on}>
       <title>{span.title}</title>
       <rect x={left} y={y} width={soft ? sure : whole} height={tall} fill={fill} stroke={look.edge} />
+      {hand?.picked === span.key && (
+        <rect
+          x={left - 2}
+          y={y - 4}
+          width={whole + 4}
+          height={tall + 8}
+          fill="none"
+          stroke="var(--glass)"
+          strokeWidth="3"
+        />
+      )}
+      {by !== 0 && (
+        <text x={left} y={TOP_PX - 1} fontSize="14" fontWeight="700" fill="var(--glass)">
+          {clock(span.start_s + s(by))}
+        </text>
+      )}
       {soft && (
         <>
           <mask

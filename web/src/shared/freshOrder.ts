@@ -18,6 +18,7 @@ export function freshOrder(
     people: [],
     timetable: null,
     together: [],
+    wishes: [],
     ...usual,
   };
 }

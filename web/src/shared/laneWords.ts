@@ -58,7 +58,7 @@ export function laneRows(lanes: Lane[], names: Names, clock: (s: number) => stri
     ...(lane.kind === "vessel" ? { tone: tonesOf(lane).tone } : {}),
     spans: lane.spans.map(
       (span, i): LaneSpan => ({
-        key: `${lane.kind}-${lane.id}-${i}`.replaceAll(/[^a-z0-9-]/gi, ""),
+        key: spanKey(lane, i),
         role: span.role,
         start_s: span.start_s,
         end: span.end_s,
@@ -69,6 +69,10 @@ export function laneRows(lanes: Lane[], names: Names, clock: (s: number) => stri
     ),
   }));
 }
+
+/** What a bar is known by: its lane and its place in it. */
+export const spanKey = (lane: Lane, i: number) =>
+  `${lane.kind}-${lane.id}-${i}`.replaceAll(/[^a-z0-9-]/gi, "");
 
 /** What each melt is called, by its number. */
 export function meltsByCook(lanes: Lane[], names: Names): Map<number, string> {

@@ -9,7 +9,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.day.compile import OrderDay
-from umber_pebble.core.plan.day.order import order_day
+from umber_pebble.core.plan.day.order import Chosen, order_day
 from umber_pebble.core.plan.day.problem import Timetable
 from umber_pebble.core.plan.fares import Fares, fares_of
 from umber_pebble.core.plan.problem import MeltWay, PlanInput
@@ -21,21 +21,30 @@ from umber_pebble.core.plan.timetable import scheduled
 
 @dataclass(frozen=True)
 class Plan:
-    """The compiled order: what it was made from; per line the castings to make and of a round at most; its day, that day's timetable,
+    """The compiled order: what it was made from; per line the castings to make and of a round at most; its day with that day's timetable,
     and how it fares; cooks; windows per round [s from its pour]; heats and tasks, and when all is ready [s from now]. What a screen
     shows of it is made from it when that is asked for."""
 
     problem: PlanInput
     casts: tuple[int, ...]
     sizes: tuple[Size, ...]
-    day: OrderDay
-    table: Timetable
+    chosen: Chosen
     fares: Fares
     cooks: tuple[PotCook, ...]
     windows: dict[int, PieceWindows]
     heats: tuple[PlannedHeat, ...]
     tasks: tuple[Task, ...]
     ends_s: float
+
+    @property
+    def day(self) -> OrderDay:
+        """What is scheduled."""
+        return self.chosen.of
+
+    @property
+    def table(self) -> Timetable:
+        """How it is scheduled."""
+        return self.chosen.table
 
     @cached_property
     def rounds(self) -> tuple[Round, ...]:
@@ -87,11 +96,10 @@ def compile_plan(plan: PlanInput) -> Plan:
     ]
     check_rounds(casts, sizes)
     chosen = order_day(plan, casts, [size.casts for size in sizes])
-    day, table = chosen.of, chosen.table
     fares = fares_of(chosen)
-    of = scheduled(day, table, fares.start_s)
+    of = scheduled(chosen.of, chosen.table, fares.start_s)
     return Plan(
-        plan, tuple(casts), tuple(sizes), day, table, fares, of.cooks, of.windows, of.heats, of.tasks, of.ends_s
+        plan, tuple(casts), tuple(sizes), chosen, fares, of.cooks, of.windows, of.heats, of.tasks, of.ends_s
     )
 
 

@@ -8,8 +8,10 @@ from typing import Literal
 
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import lies_in
+from umber_pebble.core.plan.day.held import place_of
 from umber_pebble.core.plan.problem import MeltWay, Named, PlanLine
 from umber_pebble.core.plan.tasks import PlannedHeat, Task, TaskKind
+from umber_pebble.core.plan.wishes import Thing
 from umber_pebble.core.spread import Spread, exact
 
 LaneKind = Literal["hands", "heater", "vessel", "mould", "place"]
@@ -31,7 +33,7 @@ IN_VESSEL: dict[TaskKind, Role] = {
 @dataclass(frozen=True, slots=True)
 class Span:
     """Something from then until then [s]; what is done, where hands or nature do it; named: what it is done to; cook and round: where
-    it belongs; count: castings of it, or moulds in a place."""
+    it belongs; count: castings of it, or moulds in a place; thing: what may be wished of."""
 
     role: Role
     start_s: float
@@ -41,6 +43,7 @@ class Span:
     cook: int | None = None
     round: int | None = None
     count: int = 0
+    thing: Thing | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -198,6 +201,7 @@ class _Spans:
             task.number if task.of == "cook" else None,
             task.round,
             0 if task.round is None else self.rounds[task.round].casts,
+            None if task.thing is None else place_of(self.plan.day, self.plan.day.names[task.thing]),
         )
 
 

@@ -8,6 +8,7 @@ from umber_pebble.core.families.known import family_of
 from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import PotCook, Round
+from umber_pebble.core.plan.fares import fares_of
 from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
 from umber_pebble.core.plan.problem import Named, RoundLimit
 from umber_pebble.core.plan.remarks import Remark
@@ -54,10 +55,25 @@ class Tightest:
 
 
 @dataclass(frozen=True, slots=True)
+class WishesKept:
+    """What came of wishes, by their numbers in the order: of what is not made any more, sets that clash, those for which no timetable
+    was found, those that make it late; and what those that are kept cost: so much longer, begun so much sooner, so many melts more
+    [s, s, count]."""
+
+    gone: tuple[int, ...]
+    clashes: tuple[tuple[int, ...], ...]
+    unfound: tuple[int, ...]
+    late: tuple[int, ...]
+    longer_s: float
+    sooner_s: float
+    melts: int
+
+
+@dataclass(frozen=True, slots=True)
 class Summary:
     """A compiled order at a glance; start from now, lasts: the whole timetable, hands: for how long they are busy in it [s];
     spare: so much before it is due it ends, and on how many days it is then ready in time [s, frac];
-    sure: how sure each of its parts is enough [frac]."""
+    sure: how sure each of its parts is enough [frac]; wishes: what came of them, None where there are none."""
 
     quantity: int
     casts: Explained
@@ -73,6 +89,7 @@ class Summary:
     melts: tuple[MeltRow, ...]
     by_hand: tuple[ByHand, ...]
     warnings: tuple[Remark, ...]
+    wishes: WishesKept | None
 
 
 def summary_of(plan: Plan) -> Summary:
@@ -117,6 +134,22 @@ def summary_of(plan: Plan) -> Summary:
         melts=tuple(melt_row(key, plan.cooks_of(key)) for key in problem.ways),
         by_hand=tuple(by_hand_amounts(problem, cooks)),
         warnings=tuple(remarks_of(plan)),
+        wishes=_wishes(plan),
+    )
+
+
+def _wishes(plan: Plan) -> WishesKept | None:
+    outcome, free = plan.chosen.outcome, plan.chosen.unwished
+    if free is None or not plan.problem.wishes:
+        return None
+    return WishesKept(
+        outcome.gone,
+        outcome.clashes,
+        outcome.unfound,
+        outcome.late,
+        plan.lasts_s - free.of.ready_s(free.table),
+        fares_of(free).start_s - plan.start_s,
+        plan.table.batches - free.table.batches,
     )
 
 

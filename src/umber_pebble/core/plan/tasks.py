@@ -35,7 +35,7 @@ TaskKind = (
 @dataclass(frozen=True, slots=True)
 class Task:
     """One entry: kind, number of its cook or of what is made by hand, its round, start and end on the timetable [s], and whose hands
-    it takes, None where nobody's."""
+    it takes, None where nobody's; thing: which of its day it is, None where it comes by itself or belongs to a heat."""
 
     kind: TaskKind
     of: Literal["cook", "by_hand"]
@@ -44,6 +44,7 @@ class Task:
     start_s: float
     end_s: float
     who: int | None = None
+    thing: int | None = None
 
     @property
     def hands(self) -> bool:

@@ -1,7 +1,7 @@
 """A day's timetable as a plan has it: its cooks with their rounds, its heats, and everything that is done."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, ready_for_next
@@ -97,11 +97,13 @@ class _Reading:
                     self.table.start_s[i],
                     self._end(i),
                     self.table.who[i],
+                    i,
                 )
             elif name.filling is not None and name.kind != "firm":
-                yield self._of_round(
+                done = self._of_round(
                     name.kind, name.filling, self.table.start_s[i], self._end(i), self.table.who[i]
                 )
+                yield replace(done, thing=i)
         for filling in range(len(self.of.fillings)):
             yield from self._by_itself(filling)
 

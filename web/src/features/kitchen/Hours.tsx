@@ -15,25 +15,36 @@ interface Props {
 
 /** When hands may be at work in a week: opening hours of a rented kitchen, or when nobody sleeps. */
 export function Hours({ hours, onChange }: Props) {
+  return (
+    <section aria-label="Hours" className="space-y-3">
+      <h2 className="border-b border-line pb-1 text-xl">When hands are there</h2>
+      {hours.length > 0 && (
+        <p className="text-quiet">
+          Plans put work of hands in these hours only; what sets, dries or rests goes on by itself.
+        </p>
+      )}
+      <Week always="At any time, day and night." hours={hours} onChange={onChange} />
+    </section>
+  );
+}
+
+/** The hours of a week, or always. */
+export function Week({ always, hours, onChange }: Props & { always: string }) {
   const patch = (of: Opening, change: Partial<Opening>) =>
     onChange(hours.map((row) => (row === of ? { ...row, ...change } : row)));
   const add = (day: number) =>
     onChange([...hours, { day, ...USUAL }].sort((a, b) => a.day - b.day || a.opens.localeCompare(b.opens)));
   return (
-    <section aria-label="Hours" className="space-y-3">
-      <h2 className="border-b border-line pb-1 text-xl">When hands are there</h2>
+    <>
       {hours.length === 0 ? (
         <p className="flex flex-wrap items-center gap-x-5">
-          At any time, day and night.
+          {always}
           <Button kind="quiet" onClick={() => onChange(DAYS.map((_, day) => ({ day, ...USUAL })))}>
             Set hours
           </Button>
         </p>
       ) : (
         <>
-          <p className="text-quiet">
-            Plans put work of hands in these hours only; what sets, dries or rests goes on by itself.
-          </p>
           <ul className="grid gap-x-14 lg:grid-cols-2">
             {DAYS.map((name, day) => {
               const spans = hours.filter((of) => of.day === day);
@@ -76,6 +87,6 @@ export function Hours({ hours, onChange }: Props) {
           </Button>
         </>
       )}
-    </section>
+    </>
   );
 }

@@ -7,6 +7,7 @@ import { TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { Hours } from "./Hours";
+import { Rosters } from "./Rosters";
 
 /** What this kitchen's hands take, and how long a mould dries before it is filled again. */
 const PACES: { key: keyof Schemas["Paces"]; label: string; step: number }[] = [
@@ -39,6 +40,7 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
       <div className="mt-4 space-y-8">
         <People people={doc.people} onChange={(people) => change({ people })} />
         <Hours hours={doc.hours} onChange={(hours) => change({ hours })} />
+        <Rosters people={doc.people} rosters={doc.rosters} onChange={(rosters) => change({ rosters })} />
         <section className="space-y-5">
           <h2 className="border-b border-line pb-1 text-xl">Your hands</h2>
           <div className="grid grid-cols-2 gap-6 sm:grid-cols-3 lg:grid-cols-4">

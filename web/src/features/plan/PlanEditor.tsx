@@ -16,7 +16,7 @@ import { OrderFold } from "./Inputs";
 import { Lists } from "./Lists";
 import { Melts } from "./Melts";
 import { PourCards } from "./PourCards";
-import { type Plan, planQuery, startRun } from "./queries";
+import { type Order, type Plan, planQuery, startRun } from "./queries";
 import { Remarks } from "./Remarks";
 import { Shorter } from "./Shorter";
 import { Timetable } from "./Timetable";
@@ -133,7 +133,13 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
               onChange={thing.change}
             />
             <Views base={`/orders/${stored.id}`} />
-            <Shown plan={plan} kitchen={kitchen} orderId={stored.id} />
+            <Shown
+              plan={plan}
+              kitchen={kitchen}
+              pieces={pieces}
+              orderId={stored.id}
+              onChange={thing.change}
+            />
           </div>
         </InTurn>
       )}
@@ -168,10 +174,12 @@ function Views({ base }: { base: string }) {
 interface ShownProps {
   plan: Plan;
   kitchen: Schemas["Kitchen"];
+  pieces: Schemas["StoredPiece"][];
   orderId: string;
+  onChange: (patch: Partial<Order>) => void;
 }
 
-function Shown({ plan, kitchen, orderId }: ShownProps) {
+function Shown({ plan, kitchen, pieces, orderId, onChange }: ShownProps) {
   const { view } = useParams();
   switch (isView(view) ? view : "melts") {
     case "melts":
@@ -181,7 +189,15 @@ function Shown({ plan, kitchen, orderId }: ShownProps) {
     case "cards":
       return <PourCards plan={plan} kitchen={kitchen} />;
     case "timetable":
-      return <Timetable asked={plan.asked} kitchen={kitchen} />;
+      return (
+        <Timetable
+          asked={plan.asked}
+          kept={plan.summary.wishes}
+          kitchen={kitchen}
+          pieces={pieces}
+          onChange={(wishes) => onChange({ wishes })}
+        />
+      );
     case "by-hand":
       return <ByHand rows={plan.summary.by_hand} />;
     case "lists":

@@ -12,6 +12,31 @@ Saved = list[tuple[int, int, int]]
 """Whose hands, from then until then [s]."""
 
 
+def ranked(day: Day, rank: Sequence[float]) -> list[float]:
+    """Ranks by which what has to be over by a moment goes before all else, and what leads to it.
+
+    Args:
+        day: what is asked
+        rank: per thing, what is lower goes first
+    Source: definition
+    """
+    before = defaultdict[int, list[int]](list)
+    for lag in day.lags:
+        before[lag.then].append(lag.first)
+    by: dict[int, float] = {}
+    reached = [(bound.task, bound.over_by_s) for bound in day.bounds if bound.over_by_s is not None]
+    while reached:
+        task, over = reached.pop()
+        if by.get(task, math.inf) > over:
+            by[task] = over
+            reached += [(first, over) for first in before[task]]
+    if not by:
+        return list(rank)
+    # the sooner it has to be over, the lower
+    first, last = min(rank), max(by.values()) + 1
+    return [first - (last - by[i]) if i in by else of for i, of in enumerate(rank)]
+
+
 class Bounded:
     """The bounds of a day's blocks, and hands that are saved for some of them."""
 

@@ -7,7 +7,7 @@ from umber_pebble.core.plan.day.model import Model
 from umber_pebble.core.plan.day.problem import Day, Timetable
 from umber_pebble.core.plan.day.search import USUAL
 
-PROOF = 0.5
+PROOF = 0.15
 """How long a proof is looked for, by the solver's own clock."""
 
 

@@ -20,7 +20,6 @@ from umber_pebble.core.plan.wishes import (
 
 EVER_S = 30 * 24 * 3600
 """Whoever does not come back is away for so long [s]."""
-AFTERWARDS = "clean"
 
 
 def things_of(of: OrderDay, thing: Thing) -> list[int]:
@@ -75,10 +74,16 @@ class _Asked:
                     yield Bound(i, not_before_s=self._at(at_s))
             case OverBy(thing, at_s):
                 for i in things_of(self.of, thing):
-                    if thing.what or self.of.names[i].kind != AFTERWARDS:
+                    if thing.what or not self._afterwards(i):
                         yield Bound(i, over_by_s=self._at(at_s))
             case OnlyBy() | NotBy() | ThereFrom() | AwayFrom():
                 return
+
+    def _afterwards(self, i: int) -> bool:
+        """Whether a piece is ready without it: a mould that is cleaned, paste that dries by itself."""
+        name = self.of.names[i]
+        dries = name.by_hand is not None and self.of.plan.by_hand[name.by_hand].what == "press"
+        return name.kind == "clean" or (dries and name.kind == "rest")
 
     def away(self, wish: Wish) -> Iterator[tuple[int, int, int]]:
         match wish:

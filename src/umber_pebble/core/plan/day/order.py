@@ -61,7 +61,7 @@ def order_day(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], weigh
 
 def _as_wished(unwished: PlanInput, plan: PlanInput, days: Sequence[OrderDay], weights: Weights) -> Chosen:
     free = _at_any_time(unwished, days, weights)
-    of, table = _best(unwished, days, weights)
+    of, table = free.of, free.table
     found = chances(of.day, table, off_pace(uncertain(of.day, table)), OFF_FRAC)
     begun, outcome = wished(days, (of, table), spare_s(found, table.end_s(of.day)), weights)
     if begun is None:
@@ -70,7 +70,11 @@ def _as_wished(unwished: PlanInput, plan: PlanInput, days: Sequence[OrderDay], w
             path="people",
             got=len(plan.people),
         )
-    return Chosen(begun.of, begun.table, begun.begins_s, begun.begins_s, outcome, free)
+    slack = _slackened(plan, begun.of, begun.table, weights)
+    late = begun.begins_s + slack.end_s(begun.of.day) > max(
+        plan.due_s, begun.begins_s + begun.table.end_s(begun.of.day)
+    )
+    return Chosen(begun.of, begun.table if late else slack, begun.begins_s, begun.begins_s, outcome, free)
 
 
 def _at_any_time(plan: PlanInput, days: Sequence[OrderDay], weights: Weights) -> Chosen:

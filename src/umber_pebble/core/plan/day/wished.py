@@ -12,10 +12,10 @@ from umber_pebble.core.plan.day.held import EVER_S, held, things_of
 from umber_pebble.core.plan.day.model import Model, Weights
 from umber_pebble.core.plan.day.problem import Bound, Day, Timetable, fits
 from umber_pebble.core.plan.day.search import at_once
-from umber_pebble.core.plan.wishes import AwayFrom, BeginsAt, NotBefore, OverBy, ThereFrom
+from umber_pebble.core.plan.wishes import AwayFrom, BeginsAt, NotBefore, NotBy, OnlyBy, OverBy, ThereFrom
 
-TRIES = 10
-"""So many beginnings are looked at [count]."""
+TRIES, NEARER = 8, 2
+"""So many beginnings are looked at, and between the last two [count]."""
 SEARCH = 2.0
 """How long a timetable is searched for where none is found at once, by the solver's own clock."""
 LEAST_STEP_S = 600
@@ -91,7 +91,10 @@ class _Wished:
 
     def _gone(self, n: int) -> bool:
         wish = self.plan.wishes[n]
-        return not isinstance(wish, ThereFrom | AwayFrom) and not things_of(self.of, wish.of)
+        if isinstance(wish, ThereFrom | AwayFrom):
+            return wish.person not in range(self.of.day.people)
+        nobody = isinstance(wish, OnlyBy | NotBy) and wish.person not in range(self.of.day.people)
+        return nobody or not things_of(self.of, wish.of)
 
     def _held(self, of: OrderDay, wishes: Sequence[int], begins_s: int) -> Day | None:
         return held(of, [self.plan.wishes[n] for n in wishes], begins_s)
@@ -100,24 +103,44 @@ class _Wished:
         return begun.begins_s + begun.table.end_s(begun.of.day)
 
     def _begun(self, wishes: Sequence[int]) -> Begun | None:
-        """From the latest beginning on sooner and sooner, until it is in time; the least late where nothing is."""
-        at = max(self.by - self.table.end_s(self.of.day), 0)
+        """From the latest beginning on sooner and sooner, until it is in time, and then as late as it is still in time; the least late
+        where nothing is."""
+        lasts = self.table.end_s(self.of.day)
+        at, late_at = max(self.by - lasts, 0), None
         best: Begun | None = None
         for _ in range(TRIES):
-            step = max(self.table.end_s(self.of.day) // 4, LEAST_STEP_S)
-            for of in self.days:
-                begun = self._first(of, wishes, at)
-                if begun is None:
-                    continue
-                if best is None or self._ends_s(begun) < self._ends_s(best):
-                    best = begun
-                step = max(self._ends_s(begun) - self.by, LEAST_STEP_S)
-            if at == 0 or (best and self._ends_s(best) <= self.by):
+            begun = self._first(wishes, at)
+            if begun and (best is None or self._ends_s(begun) < self._ends_s(best)):
+                best = begun
+            if begun and self._ends_s(begun) <= self.by:
                 break
-            at = max(at - step, 0)
-        return best and self._better(self._trimmed(best, wishes), wishes)
+            late_at = at
+            if at == 0:
+                break
+            at = max(at - max(self._ends_s(begun) - self.by if begun else lasts // 4, LEAST_STEP_S), 0)
+        if best is None:
+            return None
+        if late_at is not None and self._ends_s(best) <= self.by:
+            best = self._later(best, late_at, wishes)
+        return self._better(self._trimmed(best, wishes), wishes)
 
-    def _first(self, of: OrderDay, wishes: Sequence[int], at: int) -> Begun | None:
+    def _later(self, best: Begun, late_at: int, wishes: Sequence[int]) -> Begun:
+        """Between a beginning in time and one that is not."""
+        for _ in range(NEARER):
+            at = (best.begins_s + late_at) // 2
+            begun = self._first(wishes, at)
+            if begun and self._ends_s(begun) <= self.by:
+                best = begun
+            else:
+                late_at = at
+        return best
+
+    def _first(self, wishes: Sequence[int], at: int) -> Begun | None:
+        """What is found at once and ends soonest, of the ways to lay it out."""
+        found = [begun for of in self.days if (begun := self._laid(of, wishes, at))]
+        return min(found, key=self._ends_s, default=None)
+
+    def _laid(self, of: OrderDay, wishes: Sequence[int], at: int) -> Begun | None:
         day = self._held(of, wishes, at)
         if day is None:
             return None
