@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from umber_pebble.core.plan.day.check import broken
-from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Heating, Lag, Melt, Stay, Task, Timetable
+from umber_pebble.core.plan.day.problem import Bound, Day, Draw, Heat, Heating, Lag, Melt, Stay, Task, Timetable
 
 WARM = Heating(20, 20, ((0, 20),))
 MELT = Melt(
@@ -36,6 +36,7 @@ def moved(task: int, to: int) -> Timetable:
 
 def test_what_keeps_everything_is_let_through() -> None:
     assert broken(DAY, KEPT) == []
+    assert broken(replace(DAY, bounds=(Bound(1, 500, 510), Bound(0))), KEPT) == []
     assert KEPT.end_s(DAY) == 944
     assert KEPT.batches == 1
 
@@ -58,6 +59,11 @@ def test_what_keeps_everything_is_let_through() -> None:
             id="somebody who cannot",
         ),
         pytest.param(replace(DAY, closed=((0, 505, 520),)), KEPT, "closed", id="away"),
+        pytest.param(replace(DAY, bounds=(Bound(1, 501),)), KEPT, "bound", id="sooner than wished"),
+        pytest.param(replace(DAY, bounds=(Bound(1, None, 509),)), KEPT, "bound", id="later than wished"),
+        pytest.param(
+            replace(DAY, people=2, melts=(replace(MELT, able=frozenset({1})),)), KEPT, "able", id="not her melt"
+        ),
         pytest.param(DAY, replace(KEPT, heats=KEPT.heats[:1]), "not poured", id="a melt that is not there"),
         pytest.param(
             DAY, replace(KEPT, heats=KEPT.heats[1:] + KEPT.heats[:1]), "batch", id="warmed before it is made"

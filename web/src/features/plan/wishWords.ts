@@ -87,10 +87,11 @@ export function outcomeWords(
 /** What the wishes that are kept cost. */
 export function costWords({ longer_s, sooner_s, melts }: Schemas["WishesKept"]): string {
   const costs = [
-    Math.abs(longer_s) >= 60 && `${duration(Math.abs(longer_s))} ${longer_s > 0 ? "longer" : "shorter"}`,
-    melts !== 0 &&
-      `${Math.abs(melts)} ${Math.abs(melts) === 1 ? "melt" : "melts"} ${melts > 0 ? "more" : "fewer"}`,
-    Math.abs(sooner_s) >= 60 && `begun ${duration(Math.abs(sooner_s))} ${sooner_s > 0 ? "sooner" : "later"}`,
+    longer_s >= 60 && `${duration(longer_s)} longer`,
+    melts > 0 && `${melts} ${melts === 1 ? "melt" : "melts"} more`,
+    sooner_s >= 60 && `begun ${duration(sooner_s)} sooner`,
   ].filter(Boolean);
-  return costs.length > 0 ? `Against a day without: ${costs.join(", ")}.` : "They cost nothing.";
+  return costs.length > 0
+    ? `What you asked for costs: ${costs.join(", ")}.`
+    : "What you asked for costs nothing.";
 }

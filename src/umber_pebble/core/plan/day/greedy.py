@@ -8,7 +8,7 @@ from typing import Literal
 
 from umber_pebble.core.plan.day.batches import Batch, batches_of
 from umber_pebble.core.plan.day.blocks import Block, alike, blocks_of, shift_s, tails_s
-from umber_pebble.core.plan.day.bounded import Bounded, ranked
+from umber_pebble.core.plan.day.bounded import Bounded
 from umber_pebble.core.plan.day.lines import Line, Span, apart
 from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Stay, Timetable
 
@@ -63,7 +63,7 @@ def first_timetable(day: Day, rank: Sequence[float] | None = None) -> Timetable:
 
 class _Greedy:
     def __init__(self, day: Day, rank: Sequence[float]) -> None:
-        self.day, self.rank = day, ranked(day, rank)
+        self.day, self.rank = day, rank
         self.people = [Line(1) for _ in range(day.people)]
         for person, line in enumerate(self.people):
             for start, end in apart([(s, e) for who, s, e in day.closed if who == person]):

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.plan.day.compile import Named, OrderDay
 from umber_pebble.core.plan.day.problem import Bound, Day
+from umber_pebble.core.plan.tasks import TaskKind
 from umber_pebble.core.plan.wishes import (
     AwayFrom,
     BeginsAt,
@@ -18,6 +19,8 @@ from umber_pebble.core.plan.wishes import (
     Wish,
 )
 
+MANY_TIMES: frozenset[TaskKind] = frozenset({"turn"})
+"""What is done to a filling again and again, so long after its pour."""
 EVER_S = 30 * 24 * 3600
 """Whoever does not come back is away for so long [s]."""
 
@@ -28,7 +31,7 @@ def things_of(of: OrderDay, thing: Thing) -> list[int]:
 
 
 def _means(of: OrderDay, thing: Thing, name: Named) -> bool:
-    at = place_of(of, name)
+    at = _place_of(of, name)
     return (
         at is not None
         and at.item == thing.item
@@ -40,6 +43,10 @@ def _means(of: OrderDay, thing: Thing, name: Named) -> bool:
 
 def place_of(of: OrderDay, name: Named) -> Thing | None:
     """What is meant by one thing of a day and no other; None where it only waits for the rest. Source: definition"""
+    return None if name.kind in MANY_TIMES else _place_of(of, name)
+
+
+def _place_of(of: OrderDay, name: Named) -> Thing | None:
     plan = of.plan
     if name.filling is not None:
         filling = of.fillings[name.filling]

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.plan.day.blocks import tails_s
+from umber_pebble.core.plan.day.bounded import ranked
 from umber_pebble.core.plan.day.bounds import least_end_s
 from umber_pebble.core.plan.day.greedy import NoPlace, first_timetable
 from umber_pebble.core.plan.day.model import Model, Weights
@@ -44,9 +45,10 @@ def at_once(day: Day, weights: Weights = USUAL) -> Timetable:
     tails, found = tails_s(day), list[Timetable]()
     for n in range(max(1, min(MOST_STARTS, AT_ONCE // max(len(day.tasks), 1) ** 2))):
         # the usual order, and some not far from it, the same each time
+        first = ranked(day, tails) if n % 2 else tails
         near = [1 + APART_FRAC * (2 * (n * (i + 1) * GOLDEN % 1) - 1) if n else 1.0 for i in range(len(tails))]
         try:
-            found.append(first_timetable(day, [tail * by for tail, by in zip(tails, near, strict=True)]))
+            found.append(first_timetable(day, [tail * by for tail, by in zip(first, near, strict=True)]))
         except NoPlace:
             continue
     if not found:

@@ -1,9 +1,11 @@
 """A timetable that keeps what is wished, as far as that can be kept."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.plan.day.blocks import tails_s
+from umber_pebble.core.plan.day.bounded import ranked
 from umber_pebble.core.plan.day.check import broken
 from umber_pebble.core.plan.day.clash import clash
 from umber_pebble.core.plan.day.compile import OrderDay
@@ -14,11 +16,14 @@ from umber_pebble.core.plan.day.problem import Bound, Day, Timetable, fits
 from umber_pebble.core.plan.day.search import at_once
 from umber_pebble.core.plan.wishes import AwayFrom, BeginsAt, NotBefore, NotBy, OnlyBy, OverBy, ThereFrom
 
-TRIES, NEARER = 8, 2
-"""So many beginnings are looked at, and between the last two [count]."""
+STEPS_S = (600, 600, 1200, 1200, 2400, 4800, 9600, 19200, 38400)
+"""By how much sooner it is begun each time, where it is not late by more [s]."""
+SPARE_COUNTS = 6
+"""A minute less to spare counts like so many that it is begun sooner. Source: assumption"""
+NEARER = 2
+"""So many beginnings between the last two are looked at [count]."""
 SEARCH = 2.0
 """How long a timetable is searched for where none is found at once, by the solver's own clock."""
-LEAST_STEP_S = 600
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,26 +108,28 @@ class _Wished:
         return begun.begins_s + begun.table.end_s(begun.of.day)
 
     def _begun(self, wishes: Sequence[int]) -> Begun | None:
-        """From the latest beginning on sooner and sooner, until it is in time, and then as late as it is still in time; the least late
-        where nothing is."""
-        lasts = self.table.end_s(self.of.day)
-        at, late_at = max(self.by - lasts, 0), None
-        best: Begun | None = None
-        for _ in range(TRIES):
+        """From the latest beginning on sooner and sooner, until it is in time with time to spare, and then as late as it still is."""
+        found, at, late_at = list[Begun](), max(self.by - self.table.end_s(self.of.day), 0), None
+        for step in (0, *STEPS_S):
+            at = max(at - step, 0)
             begun = self._first(wishes, at)
-            if begun and (best is None or self._ends_s(begun) < self._ends_s(best)):
-                best = begun
-            if begun and self._ends_s(begun) <= self.by:
-                break
+            if begun:
+                found.append(begun)
+                if self._ends_s(begun) <= self.by:
+                    break
             late_at = at
             if at == 0:
                 break
-            at = max(at - max(self._ends_s(begun) - self.by if begun else lasts // 4, LEAST_STEP_S), 0)
-        if best is None:
+        if not found:
             return None
-        if late_at is not None and self._ends_s(best) <= self.by:
-            best = self._later(best, late_at, wishes)
-        return self._better(self._trimmed(best, wishes), wishes)
+        if late_at is not None and self._ends_s(found[-1]) <= self.by:
+            found.append(self._later(found[-1], late_at, wishes))
+        return self._better(self._trimmed(min(found, key=self._cost), wishes), wishes)
+
+    def _cost(self, begun: Begun) -> tuple[int, int]:
+        """What is bad about it: how late it is; how soon it has to be begun, and what is gone of the time to spare."""
+        ends = self._ends_s(begun)
+        return max(ends - self.due, 0), self.due - begun.begins_s + SPARE_COUNTS * max(ends - self.by, 0)
 
     def _later(self, best: Begun, late_at: int, wishes: Sequence[int]) -> Begun:
         """Between a beginning in time and one that is not."""
@@ -136,16 +143,25 @@ class _Wished:
         return best
 
     def _first(self, wishes: Sequence[int], at: int) -> Begun | None:
-        """What is found at once and ends soonest, of the ways to lay it out."""
-        found = [begun for of in self.days if (begun := self._laid(of, wishes, at))]
-        return min(found, key=self._ends_s, default=None)
+        """What is found at once and ends soonest, of the ways to lay it out, what is wished first where that is needed."""
+        best: Begun | None = None
+        for rank in (tails_s, lambda day: ranked(day, tails_s(day))):
+            for of in self.days:
+                begun = self._laid(of, wishes, at, rank)
+                if begun and (best is None or self._ends_s(begun) < self._ends_s(best)):
+                    best = begun
+            if best and self._ends_s(best) <= self.by:
+                break
+        return best
 
-    def _laid(self, of: OrderDay, wishes: Sequence[int], at: int) -> Begun | None:
+    def _laid(
+        self, of: OrderDay, wishes: Sequence[int], at: int, rank: Callable[[Day], list[float]]
+    ) -> Begun | None:
         day = self._held(of, wishes, at)
         if day is None:
             return None
         try:
-            begun = Begun(replace(of, day=day), first_timetable(day), at)
+            begun = Begun(replace(of, day=day), first_timetable(day, rank(day)), at)
         except NoPlace:
             return None
         # who never comes back does nothing
