@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 import pytest
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.plan.alternatives import Alternative, Change, HelpChange
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.day.check import broken
 from umber_pebble.core.plan.day.held import place_of
@@ -13,7 +14,7 @@ from umber_pebble.core.plan.summary import summary_of
 from umber_pebble.core.plan.tasks import Task
 from umber_pebble.core.plan.wishes import SKILL_OF, Thing
 from umber_pebble.services.documents import Kitchen, Order
-from umber_pebble.services.plan_parts import PlanParts
+from umber_pebble.services.plan_parts import PlanParts, PlanRequest
 from umber_pebble.services.wish_docs import (
     AwayFromDoc,
     BeginsAtDoc,
@@ -181,3 +182,29 @@ def test_each_does_what_she_does_in_her_own_hours(demo: Workshop, day: Day) -> N
             day.plan(people=(SOL,))
     finally:
         demo.save("kitchen", KITCHEN_ID, saved.version, doc)
+
+
+def offers(day: Day, *wishes: WishDoc) -> tuple[Alternative, dict[str, tuple[Change, Alternative]]]:
+    """What is planned for one person, and what would help, by what would be changed."""
+    asked = PlanRequest(order=day.order(*wishes, people=(WREN,)), planned_at=day.now)
+    planned, *others = PlanParts(day.demo).alternatives(asked)
+    return planned, {change.code: (change, other) for other in others for change in other.changes}
+
+
+def test_help_for_a_while_is_offered_at_the_price_it_has_when_it_is_asked_for(day: Day) -> None:
+    planned, by = offers(day)
+    change, helped = by["help"]
+    assert isinstance(change, HelpChange)
+    there = ThereFromDoc(wish="there_from", person=SOL, at=day.at(change.from_s), until=day.at(change.to_s))
+    assert day.plan(there).lasts_s == pytest.approx(helped.lasts_s, abs=1)
+    assert by["people"][1].lasts_s <= helped.lasts_s < planned.lasts_s - 300
+
+
+def test_a_wish_that_costs_much_is_offered_to_be_lifted(day: Day) -> None:
+    alone = day.plan(people=(WREN,))
+    planned, by = offers(
+        day, NotBeforeDoc(wish="not_before", of=day.whole(1), at=day.at(alone.start_s) + 3 * HOUR)
+    )
+    _, lifted = by["wish"]
+    assert lifted.lasts_s == pytest.approx(alone.lasts_s, abs=1)
+    assert lifted.lasts_s < planned.lasts_s - 300

@@ -174,4 +174,5 @@ class PlanParts:
             of
             for of in found
             if all(i in own for change in of.changes if change.code == "spares" for i in change.items)
+            and all(change.wish < len(asked.order.wishes) for change in of.changes if change.code == "wish")
         ]

@@ -5399,7 +5399,7 @@ export interface components {
             /** Casts */
             casts: number;
             /** Changes */
-            changes: (components["schemas"]["SparesChange"] | components["schemas"]["MouldChange"] | components["schemas"]["PeopleChange"])[];
+            changes: (components["schemas"]["SparesChange"] | components["schemas"]["MouldChange"] | components["schemas"]["PeopleChange"] | components["schemas"]["HelpChange"] | components["schemas"]["WishChange"])[];
             /** Ends S */
             ends_s: number;
             /** Fresh Kg */
@@ -8707,6 +8707,24 @@ export interface components {
             change: string;
             /** Sooner S */
             sooner_s: number;
+        };
+        /**
+         * HelpChange
+         * @description One more pair of hands, so many then [count], for a while only [s from now].
+         */
+        HelpChange: {
+            /**
+             * Code
+             * @default help
+             * @constant
+             */
+            code: "help";
+            /** From S */
+            from_s: number;
+            /** People */
+            people: number;
+            /** To S */
+            to_s: number;
         };
         /**
          * HowMuchAnswer
@@ -13113,6 +13131,20 @@ export interface components {
             lost: components["schemas"]["EasilyLost"][];
             /** Pots */
             pots: components["schemas"]["PotRow"][];
+        };
+        /**
+         * WishChange
+         * @description A wish that is lifted, by its number.
+         */
+        WishChange: {
+            /**
+             * Code
+             * @default wish
+             * @constant
+             */
+            code: "wish";
+            /** Wish */
+            wish: number;
         };
         /**
          * WishesKept

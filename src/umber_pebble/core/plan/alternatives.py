@@ -10,9 +10,12 @@ from umber_pebble.core.plan.problem import MOST_HANDS, Named, PlanInput, PlanLin
 from umber_pebble.core.plan.spares import Spares, casts_made, casts_needed
 from umber_pebble.core.plan.summary import hands_s, sure_frac
 from umber_pebble.core.plan.tasks import Task
+from umber_pebble.core.plan.wishes import Skill, ThereFrom
 
 SOONER_S, SOONER_FRAC = 300.0, 0.03
 """From here an alternative is noticeably shorter: by this long, and this share of the plan [s, frac]."""
+HELP_S = 2 * 3600.0
+"""For so long somebody is asked to help [s]. Source: assumption"""
 BUSY_FRAC = 0.5
 """From here hands are what a day waits for [frac]."""
 SURER_FRAC = 0.01
@@ -47,7 +50,25 @@ class PeopleChange:
     code: Literal["people"] = field(default="people", init=False)
 
 
-Change = SparesChange | MouldChange | PeopleChange
+@dataclass(frozen=True, slots=True)
+class HelpChange:
+    """One more pair of hands, so many then [count], for a while only [s from now]."""
+
+    people: int
+    from_s: float
+    to_s: float
+    code: Literal["help"] = field(default="help", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class WishChange:
+    """A wish that is lifted, by its number."""
+
+    wish: int
+    code: Literal["wish"] = field(default="wish", init=False)
+
+
+Change = SparesChange | MouldChange | PeopleChange | HelpChange | WishChange
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,19 +115,27 @@ def alternatives_of(plan: Plan) -> Iterator[Alternative]:
     planned = as_planned(plan)
     yield planned
     for change in changes_of(plan):
-        other = priced(plan, change)
-        sooner, surer = planned.lasts_s - other.lasts_s, other.sure_frac - planned.sure_frac
-        if sooner >= max(SOONER_S, SOONER_FRAC * planned.lasts_s) or surer >= SURER_FRAC:
-            yield other
+        other = _with(plan, change)
+        yield from _worth_it(planned, as_planned(other, (change,)))
+        # whoever helps all day may help most in a part of it
+        if isinstance(change, PeopleChange):
+            helped = help_of(other, change)
+            yield from _worth_it(planned, priced(plan, helped))
+
+
+def _worth_it(planned: Alternative, other: Alternative) -> Iterator[Alternative]:
+    sooner, surer = planned.lasts_s - other.lasts_s, other.sure_frac - planned.sure_frac
+    if sooner >= max(SOONER_S, SOONER_FRAC * planned.lasts_s) or surer >= SURER_FRAC:
+        yield other
 
 
 def changes_of(plan: Plan) -> tuple[Change, ...]:
     """What may be worth changing in a plan: spares that cost a round of their own, rounds that are not full, and what is tight: the
-    mould that is taken longest, hands where they are busy most of the day.
+    mould that is taken longest, hands where they are busy most of the day; and any wish.
 
     Source: definition
     """
-    return (*_spares(plan), *_moulds(plan), *_people(plan))
+    return (*_spares(plan), *_moulds(plan), *_people(plan), *_wishes(plan))
 
 
 def priced(plan: Plan, change: Change) -> Alternative:
@@ -115,7 +144,28 @@ def priced(plan: Plan, change: Change) -> Alternative:
     Raises: as compile_plan.
     Source: definition
     """
-    return as_planned(compile_plan(_changed(plan.problem, change)), (change,))
+    return as_planned(_with(plan, change), (change,))
+
+
+def help_of(plan: Plan, change: PeopleChange) -> HelpChange:
+    """When the last of the people does most, for as long as help is asked for at once.
+
+    Args:
+        plan: with one more pair of hands all day
+        change: which these are
+    Source: definition
+    """
+    hers = [(t.start_s, t.end_s) for t in plan.tasks if t.who == change.people - 1]
+
+    def done_s(from_s: float) -> float:
+        return sum(max(min(end, from_s + HELP_S) - max(start, from_s), 0.0) for start, end in hers)
+
+    begins = max((start for start, _ in hers), key=lambda start: (done_s(start), -start), default=plan.start_s)
+    return HelpChange(change.people, begins, begins + HELP_S)
+
+
+def _with(plan: Plan, change: Change) -> Plan:
+    return compile_plan(_changed(plan.problem, change))
 
 
 def _changed(problem: PlanInput, change: Change) -> PlanInput:
@@ -130,7 +180,18 @@ def _changed(problem: PlanInput, change: Change) -> PlanInput:
                 ),
             )
         case PeopleChange(people):
-            return replace(problem, people=(*problem.people, *[""] * people)[:people])
+            return _more_people(problem, people)
+        case HelpChange(people, from_s, to_s):
+            more = _more_people(problem, people)
+            return replace(more, wishes=(*more.wishes, ThereFrom(people - 1, from_s, to_s)))
+        case WishChange(wish):
+            return replace(problem, wishes=tuple(w for n, w in enumerate(problem.wishes) if n != wish))
+
+
+def _more_people(problem: PlanInput, people: int) -> PlanInput:
+    """Whoever comes does everything."""
+    leaves = (*problem.leaves, *[frozenset[Skill]()] * people)[:people] if problem.leaves else ()
+    return replace(problem, people=(*problem.people, *[""] * people)[:people], leaves=leaves)
 
 
 def _lines(problem: PlanInput, of: Callable[[PlanLine], PlanLine]) -> PlanInput:
@@ -208,3 +269,8 @@ def _people(plan: Plan) -> Iterator[PeopleChange]:
     people = len(plan.problem.people)
     if people < MOST_HANDS and hands_s(plan) >= BUSY_FRAC * people * plan.lasts_s:
         yield PeopleChange(people + 1)
+
+
+def _wishes(plan: Plan) -> Iterator[WishChange]:
+    kept = set(range(len(plan.problem.wishes))) - set(plan.chosen.outcome.gone)
+    yield from (WishChange(n) for n in sorted(kept))

@@ -6,12 +6,15 @@ import { useUnits } from "../../shared/format/useUnits";
 import { day, dayAndTime, timeOfDay } from "../../shared/format/zone";
 import { useDebounced } from "../../shared/useDebounced";
 import { type Asked, alternativesQuery, type Order, PARTS_SHOWN } from "./queries";
+import { wishWords } from "./wishWords";
 
 type Alternative = Schemas["Alternative"];
 type Change = Alternative["changes"][number];
 
 /** While a quantity runs on, no other way is reckoned. */
 const SETTLED_MS = 500;
+/** Nobody is asked to come at 16:52 [ms]. */
+const HELP_MS = 5 * 60_000;
 /** Until it is known how many parts are asked for. */
 const BEFORE_ANY = -1;
 
@@ -19,11 +22,12 @@ interface Props {
   asked: Asked;
   zone: string;
   people: string[];
+  pieces: Record<string, string>;
   onChange: (patch: Partial<Order>) => void;
 }
 
 /** What else the order could do, each with its price against what is planned; one press takes it. */
-export function Alternatives({ asked, zone, people, onChange }: Props) {
+export function Alternatives({ asked, zone, people, pieces, onChange }: Props) {
   const units = useUnits();
   const navigate = useNavigate();
   const settled = useDebounced(asked, SETTLED_MS);
@@ -32,6 +36,15 @@ export function Alternatives({ asked, zone, people, onChange }: Props) {
   const { data, isPlaceholderData } = useQuery({ ...alternativesQuery(settled), enabled: turn === 0 });
   const [planned, ...others] = data ?? [];
   const at = ({ start_s }: Alternative) => new Date(new Date(settled.planned_at).getTime() + start_s * 1000);
+  const helpAt = (s: number) =>
+    new Date(
+      Math.round((new Date(settled.planned_at).getTime() + s * 1000) / HELP_MS) * HELP_MS,
+    ).toISOString();
+  const clock = (s: number) => timeOfDay(new Date(helpAt(s)), zone);
+  const lifted = (n: number) => {
+    const wish = asked.order.wishes[n];
+    return wish ? wishWords(wish, { zone, dated: false, pieces, spanOf: () => undefined }) : "";
+  };
   const days = new Set((data ?? []).map((of) => day(at(of), zone)));
   const begins = (of: Alternative) => (days.size > 1 ? dayAndTime : timeOfDay)(at(of), zone);
   const take = (change: Change | undefined) => {
@@ -46,6 +59,16 @@ export function Alternatives({ asked, zone, people, onChange }: Props) {
         const chosen = [...new Set([...asked.order.people, ...people])].slice(0, change.people);
         return chosen.length < change.people ? navigate("/kitchen/people") : onChange({ people: chosen });
       }
+      case "help": {
+        const chosen = [...new Set([...asked.order.people, ...people])].slice(0, change.people);
+        const person = chosen[change.people - 1];
+        if (person === undefined) return navigate("/kitchen/people");
+        const [from, to] = [helpAt(change.from_s), helpAt(change.to_s)];
+        const wish: Order["wishes"][number] = { wish: "there_from", person, at: from, until: to };
+        return onChange({ people: chosen, wishes: [...asked.order.wishes, wish] });
+      }
+      case "wish":
+        return onChange({ wishes: asked.order.wishes.filter((_, n) => n !== change.wish) });
       case "mould":
         return navigate(`/pieces/moulds/${change.mould_id}`);
     }
@@ -73,7 +96,7 @@ export function Alternatives({ asked, zone, people, onChange }: Props) {
               className="flex flex-col items-start px-4 py-2.5 text-left hover:bg-raised disabled:opacity-50"
             >
               <strong className="block text-lg leading-tight text-glass">
-                {other.changes.map(changeWords).join(", ")}
+                {other.changes.map((change) => changeWords(change, clock, lifted)).join(", ")}
               </strong>
               <span className="text-quiet">{`${priceWords(planned, other, units)}, begun by ${begins(other)}`}</span>
             </button>
@@ -90,7 +113,7 @@ export function Alternatives({ asked, zone, people, onChange }: Props) {
 const plannedWords = ({ casts, rounds, melts, sure_frac }: Alternative) =>
   `${Math.round(100 * sure_frac)} % sure, ${casts} cast in ${rounds} ${rounds === 1 ? "round" : "rounds"}, ${melts} ${melts === 1 ? "melt" : "melts"}`;
 
-function changeWords(change: Change): string {
+function changeWords(change: Change, clock: (s: number) => string, lifted: (wish: number) => string): string {
   switch (change.code) {
     case "spares": {
       const of = change.named ? `${change.named.piece}: ` : "";
@@ -98,6 +121,10 @@ function changeWords(change: Change): string {
     }
     case "people":
       return `${NTH[change.people] ?? "One more"} pair of hands`;
+    case "help":
+      return `${NTH[change.people] ?? "One more"} pair of hands from ${clock(change.from_s)} to ${clock(change.to_s)}`;
+    case "wish":
+      return `Without “${lifted(change.wish)}”`;
     case "mould":
       return `${NTH[change.owned] ?? "One more"} ${change.mould}`;
   }

@@ -125,6 +125,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
               asked={plan.asked}
               zone={kitchen.zone}
               people={kitchen.people}
+              pieces={Object.fromEntries(pieces.map((piece) => [piece.id, piece.doc.name]))}
               onChange={thing.change}
             />
             <Shorter
