@@ -116,11 +116,14 @@ def alternatives_of(plan: Plan) -> Iterator[Alternative]:
     yield planned
     for change in changes_of(plan):
         other = _with(plan, change)
-        yield from _worth_it(planned, as_planned(other, (change,)))
-        # whoever helps all day may help most in a part of it
+        whole = as_planned(other, (change,))
         if isinstance(change, PeopleChange):
-            helped = help_of(other, change)
-            yield from _worth_it(planned, priced(plan, helped))
+            # whoever helps all day may help as much in a part of it
+            for_a_while = priced(plan, help_of(other, change))
+            yield from _worth_it(planned, for_a_while)
+            if whole.lasts_s > for_a_while.lasts_s - SOONER_S:
+                continue
+        yield from _worth_it(planned, whole)
 
 
 def _worth_it(planned: Alternative, other: Alternative) -> Iterator[Alternative]:
