@@ -7,6 +7,7 @@ from umber_pebble.api import schemas as s
 from umber_pebble.api.http import Api
 from umber_pebble.services import bench, cards, logbook, pictures
 from umber_pebble.services.foresight import Foresight
+from umber_pebble.services.going_on import Onwards
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import RunService
 
@@ -15,7 +16,7 @@ LARGEST_PICTURE = 16_000_000
 
 def add_runs(api: Api, runs: RunService) -> None:
     """The routes of runs."""
-    foresight = Foresight(runs)
+    foresight, onwards = Foresight(runs), Onwards(runs)
 
     def start(body: r.StartRun) -> Any:
         return runs.start(body.id, body.order_id, body.actor, body.device)
@@ -44,6 +45,9 @@ def add_runs(api: Api, runs: RunService) -> None:
 
     def ahead(id: str, actor: str) -> Any:
         return {"ahead": foresight.ahead(id, actor)}
+
+    def onward(id: str) -> Any:
+        return {"onward": onwards.look(id)}
 
     def cards_of(id: str) -> Any:
         return {"items": cards.run_cards(runs, id)}
@@ -80,6 +84,7 @@ def add_runs(api: Api, runs: RunService) -> None:
     api.add(
         "GET", "/api/runs/{id}/ahead", ahead, query=("actor",), reply=r.AheadReply, summary="Its acts to the end"
     )
+    api.add("GET", "/api/runs/{id}/onward", onward, reply=r.OnwardReply, summary="How it may go on from here")
     api.add("GET", "/api/bench", rail, query=("actor",), reply=r.Bench, summary="The live run, if any")
     api.add("GET", "/api/runs/{id}/cards", cards_of, reply=r.CardList, summary="A run's pour cards")
     api.add(

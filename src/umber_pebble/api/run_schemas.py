@@ -8,7 +8,7 @@ from pydantic import Field, GetJsonSchemaHandler
 from umber_pebble.api.schemas import Reply
 from umber_pebble.core.bench.short import Short
 from umber_pebble.core.plan.cards import Card
-from umber_pebble.services import bench, foresight, run_log
+from umber_pebble.services import bench, foresight, going_on, run_log
 from umber_pebble.services.doc_base import Doc, Id, Name, Utc
 from umber_pebble.services.told import EventBody
 
@@ -82,6 +82,10 @@ class Bench(Reply):
 
 class AheadReply(Reply):
     ahead: foresight.Ahead
+
+
+class OnwardReply(Reply):
+    onward: going_on.GoingOn
 
 
 class CardList(Reply):

@@ -95,7 +95,7 @@ class InHand:
 @dataclass(frozen=True, slots=True)
 class BenchView:
     """Everything the bench shows. Times in seconds since the run started, by the server's clock. aside: events that are kept and left
-    out; unread: this version cannot read the run, which can only be ended."""
+    out; gone: who has left; unread: this version cannot read the run, which can only be ended."""
 
     run_id: str
     name: str
@@ -122,6 +122,7 @@ class BenchView:
     timers: list[TimerShown]
     castings: list[InHand]
     orders: tuple[OfOrder, ...] = ()
+    gone: tuple[str, ...] = ()
     unread: bool = False
 
 
@@ -168,6 +169,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
             InHand(i, line.quantity, seen.state.good(i)) for i, line in enumerate(frozen.plan.lines) if line.last
         ],
         orders=orders_of(frozen.snapshot),
+        gone=tuple(sorted(seen.state.gone)),
     )
 
 

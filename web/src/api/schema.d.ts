@@ -4613,6 +4613,53 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/onward": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How it may go on from here */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OnwardReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/pictures": {
         parameters: {
             query?: never;
@@ -5738,7 +5785,7 @@ export interface components {
         /**
          * BenchView
          * @description Everything the bench shows. Times in seconds since the run started, by the server's clock. aside: events that are kept and left
-         *     out; unread: this version cannot read the run, which can only be ended.
+         *     out; gone: who has left; unread: this version cannot read the run, which can only be ended.
          */
         BenchView: {
             /** Acknowledged */
@@ -5757,6 +5804,11 @@ export interface components {
             elapsed_s: number;
             /** Ended */
             ended: boolean;
+            /**
+             * Gone
+             * @default []
+             */
+            gone: string[];
             /** Humidity Frac */
             humidity_frac: number;
             last: components["schemas"]["umber_pebble__services__bench__Done"] | null;
@@ -7900,6 +7952,33 @@ export interface components {
             };
         } | {
             /** @constant */
+            kind: "rearranged";
+            /**
+             * Rearranged
+             * @description What is left is done in another order: when each round is to be poured [s since the run started], and whose hands do what, by
+             *     what is done and to what number.
+             */
+            payload: {
+                /** Pours */
+                pours: number[][];
+                /** Whose */
+                whose: number[][];
+            };
+        } | {
+            /** @constant */
+            kind: "went";
+            /**
+             * WentAway
+             * @description Somebody leaves, or is back: what was planned for her is anybody's while she is away.
+             */
+            payload: {
+                /** Away */
+                away: boolean;
+                /** Person */
+                person: string;
+            };
+        } | {
+            /** @constant */
             kind: "cancels";
             /**
              * Cancels
@@ -8397,6 +8476,20 @@ export interface components {
         Glossary: {
             /** Items */
             items: components["schemas"]["Word"][];
+        };
+        /**
+         * GoingOn
+         * @description The ways to go on as of an event, first as it is going; due_s: when it is due [s since the run started].
+         */
+        GoingOn: {
+            /** Due S */
+            due_s: number;
+            /** Run Id */
+            run_id: string;
+            /** Seq */
+            seq: number;
+            /** Ways */
+            ways: components["schemas"]["WayOn"][];
         };
         /**
          * Groove
@@ -9176,6 +9269,19 @@ export interface components {
             items: components["schemas"]["RunSummary"][];
         };
         /**
+         * LostShown
+         * @description What is too late for its window: which round, of what, what is done to it, when its window closes [s].
+         */
+        LostShown: {
+            /** Closes S */
+            closes_s: number;
+            /** Kind */
+            kind: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
+            named: components["schemas"]["Named"];
+            /** Round */
+            round: number;
+        };
+        /**
          * Marks
          * @description The temperatures of a vessel's window: off the heat, pour from and to, and its glass transition, of fat None [degC].
          */
@@ -9793,6 +9899,10 @@ export interface components {
              * @enum {string}
              */
             wish: "only_by";
+        };
+        /** OnwardReply */
+        OnwardReply: {
+            onward: components["schemas"]["GoingOn"];
         };
         /**
          * Opening
@@ -13020,6 +13130,33 @@ export interface components {
              * @constant
              */
             kind: "warm";
+        };
+        /**
+         * WayOn
+         * @description A way to go on: when all is ready [s since the run started]; when rounds are poured, whose hands do what, as they are told when it
+         *     is taken; and what is lost.
+         */
+        WayOn: {
+            /** Ends S */
+            ends_s: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "as_it_goes" | "rearranged" | "help";
+            /** Lost */
+            lost: components["schemas"]["LostShown"][];
+            /** Pours */
+            pours: [
+                number,
+                number
+            ][];
+            /** Whose */
+            whose: [
+                string,
+                number,
+                string
+            ][];
         };
         /**
          * Ways

@@ -20,6 +20,8 @@ const EVENT_WORDS: Record<EventKind, string> = {
   outcome: "outcome",
   mended: "mended",
   counted: "counted again",
+  rearranged: "another order",
+  went: "who is there",
   timer: "timer",
   note: "note",
   judged: "reading judged",

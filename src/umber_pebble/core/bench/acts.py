@@ -67,6 +67,10 @@ from umber_pebble.core.plan.cooks import PotCook, Round, route_of
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
 
 
+IDLE_S = 300.0
+"""Whoever has nothing to do for so long may take what is another's [s]. Source: assumption"""
+
+
 @dataclass(frozen=True, slots=True)
 class Call:
     """A call by sound and screen: at a time, before a window opens, before it closes, or at its close."""
@@ -243,7 +247,7 @@ def next_acts(run: RunNow, actor: str, more: Sequence[Act] = ()) -> list[Act]:
     if all(math.isinf(a.opens_s) for a in acts):
         # nothing is left but what cannot be done any more, as a join whose parts failed
         acts = _last_acts(plan, state, now)
-    acts = [replace(act, who=hands_for(run.whose, act)) for act in (*acts, *more)]
+    acts = [replace(act, who=hands_for(run, act)) for act in (*acts, *more)]
     acts = sorted(acts, key=lambda a: (_for_another(a, actor, now, plan.paces.call_before_s), *_urgency(a, now)))
     if state.paused_s is not None:
         acts.insert(0, Act(Resume(), RUN, Resumed(), state.paused_s))
@@ -259,9 +263,11 @@ def _last_acts(plan: PlanInput, state: RunState, now: float) -> list[Act]:
 
 
 def _for_another(act: Act, actor: str, now: float, a_while_s: float) -> tuple[bool, bool]:
-    """Whether it cannot be done at all yet; and whether it is somebody else's, who may still be coming to it."""
+    """Whether it cannot be done at all yet; and whether it is somebody else's, who may still be coming to it, or one's own that is so far
+    off that there is time for that."""
     late = now - act.opens_s > a_while_s or act.closes_s - now < a_while_s
-    return act.forecast or math.isinf(act.opens_s), act.who not in ("", actor) and not late
+    theirs = act.who not in ("", actor) and not late
+    return act.forecast or math.isinf(act.opens_s), theirs or act.opens_s - now > IDLE_S
 
 
 def _urgency(act: Act, now: float) -> tuple[bool, bool, float, int]:

@@ -7,7 +7,15 @@ from typing import Annotated, ClassVar, Literal, get_args
 from annotated_types import Ge, Interval, Len
 
 from umber_pebble.core.bench.batch_events import Coloured, Decanted, Merged, Parted, Rewarmed, SetDown, Thrown
-from umber_pebble.core.bench.side_events import Counted, Mended, Pictured, TimerOver, TimerSet
+from umber_pebble.core.bench.side_events import (
+    Counted,
+    Mended,
+    Pictured,
+    Rearranged,
+    TimerOver,
+    TimerSet,
+    WentAway,
+)
 from umber_pebble.core.bench.values import (
     BowlSight,
     BurstS,
@@ -356,6 +364,8 @@ Body = (
     | TimerOver
     | Mended
     | Counted
+    | Rearranged
+    | WentAway
     | Cancels
 )
 BODIES: tuple[type[Body], ...] = get_args(Body)

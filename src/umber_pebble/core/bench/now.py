@@ -30,14 +30,25 @@ class RunNow:
         """The rounds of all cooks."""
         return [r for cook in self.cooks for r in cook.rounds]
 
+    @property
+    def plan_s(self) -> dict[int, float]:
+        """When each round is planned to be poured: as rearranged, else as planned first."""
+        return self.state.planned or self.planned_s
+
+    def hands_for(self, done: str, number: int) -> str | None:
+        """Whose hands something is for, by what is done and to what number; None where nobody is named, or who is named is away.
+        Source: definition"""
+        who = self.state.whose.get((done, number), self.whose.get((done, number)))
+        return None if who in self.state.gone else who
+
     def expected_s(self, number: int) -> float:
         """When a round is to be poured if all goes on as planned, as far behind or ahead of the plan as the last pour was [s since the run
         started]; 0 where it was not planned. Source: definition"""
-        if number not in self.planned_s:
+        if number not in self.plan_s:
             return 0.0
         poured = [(r.poured_s, r.number) for r in self.state.rounds if r.poured_s is not None]
-        known = [(at, n) for at, n in poured if n in self.planned_s]
+        known = [(at, n) for at, n in poured if n in self.plan_s]
         if known:
             at, last = max(known)
-            return self.planned_s[number] + at - self.planned_s[last]
-        return self.planned_s[number] + max(self.now_s - min(self.planned_s.values()), 0.0)
+            return self.plan_s[number] + at - self.plan_s[last]
+        return self.plan_s[number] + max(self.now_s - min(self.plan_s.values()), 0.0)

@@ -364,6 +364,10 @@ def _tell(state: RunState, event: Event) -> None:
             side.mended(state, said)
         case side_events.Counted() as said:
             side.counted(state, said)
+        case side_events.Rearranged() as said:
+            side.rearranged(state, said)
+        case side_events.WentAway() as said:
+            side.went(state, said)
         case events.Note() | side_events.Pictured() | events.Cancels():
             # a note changes nothing, and what takes back is read over the whole log
             pass

@@ -1,7 +1,7 @@
 """What is told beside the acts, taken into the state of a run."""
 
 from umber_pebble.core.bench.payload import one_of, refuse, within
-from umber_pebble.core.bench.side_events import Counted, Mended, TimerOver, TimerSet
+from umber_pebble.core.bench.side_events import Counted, Mended, Rearranged, TimerOver, TimerSet, WentAway
 from umber_pebble.core.bench.state import Event, RunState, TimerState
 
 
@@ -33,3 +33,16 @@ def counted(state: RunState, said: Counted) -> None:
     if not state.layout.lasts[said.line]:
         raise refuse("what is counted has had its last pass", "other_work", line=said.line)
     state.found[said.line] = said.good - sum(r.good for r in state.rounds if r.line == said.line)
+
+
+def rearranged(state: RunState, said: Rearranged) -> None:
+    """When what is left is to be poured, and by whom. Raises: OutOfRange. Source: definition"""
+    for number, _ in said.pours:
+        within(number, len(state.rounds), "round", "payload.pours")
+    state.planned = dict(said.pours)
+    state.whose = {(kind, number): who for kind, number, who in said.whose}
+
+
+def went(state: RunState, said: WentAway) -> None:
+    """Who is not there. Source: definition"""
+    (state.gone.add if said.away else state.gone.discard)(said.person)

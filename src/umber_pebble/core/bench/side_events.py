@@ -5,7 +5,7 @@ from typing import Annotated, ClassVar, Literal
 
 from annotated_types import Interval, Len
 
-from umber_pebble.core.bench.values import Id, Index, Mending, Text, TimerS
+from umber_pebble.core.bench.values import Id, Index, Mending, RunS, Text, TimerS
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,3 +52,22 @@ class Counted:
     KIND: ClassVar[str] = "counted"
     line: Index
     good: Annotated[int, Interval(ge=0, le=100_000)]
+
+
+@dataclass(frozen=True, slots=True)
+class Rearranged:
+    """What is left is done in another order: when each round is to be poured [s since the run started], and whose hands do what, by
+    what is done and to what number."""
+
+    KIND: ClassVar[str] = "rearranged"
+    pours: Annotated[list[tuple[Index, RunS]], Len(1, 2000)]
+    whose: Annotated[list[tuple[Text, Index, Text]], Len(0, 5000)]
+
+
+@dataclass(frozen=True, slots=True)
+class WentAway:
+    """Somebody leaves, or is back: what was planned for her is anybody's while she is away."""
+
+    KIND: ClassVar[str] = "went"
+    person: Text
+    away: bool

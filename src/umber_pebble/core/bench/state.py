@@ -265,7 +265,7 @@ class TimerState(_Grows):
 
 @dataclass(slots=True)
 class RunState(_Grows):
-    """The whole run as the events tell it; found: per line, how many more usable castings were counted than recorded; aside: those that do not fit, as an older version took them."""
+    """The whole run as the events tell it; found: per line, how many more usable castings were counted than recorded; planned, whose: when rounds are to be poured [s] and whose hands do what, where that was rearranged; gone: who is not there; aside: those that do not fit, as an older version took them."""
 
     layout: Layout
     cooks: list[CookState]
@@ -279,6 +279,9 @@ class RunState(_Grows):
     made: set[int] = field(default_factory=set)
     timers: list[TimerState] = field(default_factory=list)
     found: dict[int, int] = field(default_factory=dict)
+    planned: dict[int, float] = field(default_factory=dict)
+    whose: dict[tuple[str, int], str] = field(default_factory=dict)
+    gone: set[str] = field(default_factory=set)
     done: list[Event] = field(default_factory=list)
     aside: list[Aside] = field(default_factory=list)
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.plan.tasks import Task
 
@@ -30,15 +31,15 @@ def whose_of(tasks: Iterable[Task], people: tuple[str, ...]) -> Whose:
     return out
 
 
-def hands_for(whose: Whose, act: Act) -> str:
+def hands_for(run: RunNow, act: Act) -> str:
     """Whose hands an act is for, "" where it is anybody's. Source: definition"""
     number = act.subject.number
     match act.subject.of:
         case "pot":
-            return whose.get(("cook", number), "")
+            return run.hands_for("cook", number) or ""
         case "hand":
-            return whose.get(("by_hand", number), "")
+            return run.hands_for("by_hand", number) or ""
         case "round":
             done = "unmould" if act.what.kind == "outcomes" else act.what.kind
-            return whose.get((done, number), whose.get(("pour", number), ""))
+            return run.hands_for(done, number) or run.hands_for("pour", number) or ""
     return ""

@@ -41,16 +41,20 @@ def scheduled(of: OrderDay, table: Timetable, start_s: float) -> Scheduled:
     )
 
 
+def round_numbers(of: OrderDay, table: Timetable) -> dict[int, int]:
+    """The round of each filling: rounds are numbered in the order in which they are poured. Source: definition"""
+    begins = {n.filling: table.start_s[i] for i, n in enumerate(of.names) if n.kind in ("pour", "swirl")}
+    by_pour = sorted(range(len(of.fillings)), key=lambda filling: (begins[filling], filling))
+    return {filling: number for number, filling in enumerate(by_pour)}
+
+
 class _Reading:
     """What the things of a day are in the order it was made from."""
 
     def __init__(self, of: OrderDay, table: Timetable) -> None:
         self.of, self.plan, self.table = of, of.plan, table
         self.things = {(n.kind, n.filling): i for i, n in enumerate(of.names) if n.filling is not None}
-        pours = [self._pour(filling) for filling in range(len(of.fillings))]
-        by_pour = sorted(range(len(pours)), key=lambda filling: (table.start_s[pours[filling]], filling))
-        # rounds are numbered in the order in which they are poured
-        self.number = {filling: number for number, filling in enumerate(by_pour)}
+        self.number = round_numbers(of, table)
         self.stay = {f: n for n, together in enumerate(of.together) for f in together}
         self.placed = placed(of.day, table.heats)
         self.batches = list(_batches(table.heats))

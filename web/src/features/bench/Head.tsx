@@ -98,6 +98,7 @@ const KEYS: [string, string][] = [
   ["S", "sound on or off"],
   ["Esc", "clear what was typed"],
   ["T", "the timetable of what runs"],
+  ["G", "how to go on: when it ends, another order, who is there"],
   ["N", "a note of this moment, or a timer"],
   ["/", "find, or ask"],
   ["Alt + O P W B L K", "orders, pieces, work out, bench, log, kitchen"],

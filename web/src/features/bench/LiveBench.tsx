@@ -21,6 +21,7 @@ import { DecantDialog } from "./Decant";
 import { Doubtful } from "./Doubtful";
 import { Head, KeyHelp } from "./Head";
 import { NextAct } from "./NextAct";
+import { OnwardDialog, OnwardLine } from "./Onward";
 import { Probes } from "./Probes";
 import { METHODS, type Method, ReadingDialog } from "./Reading";
 import { Ribbons } from "./Ribbons";
@@ -61,9 +62,9 @@ export function LiveBench({
   const [chosen, setChosen] = useState<Subject | null>(null);
   const [typed, setTyped] = useState("");
   const [methods, setMethods] = useState<Record<string, Method>>({});
-  const [dialog, setDialog] = useState<"reading" | "help" | "sight" | "decant" | "timetable" | "side" | null>(
-    null,
-  );
+  const [dialog, setDialog] = useState<
+    "reading" | "help" | "sight" | "decant" | "timetable" | "side" | "onward" | null
+  >(null);
   const [left, setLeft] = useState<Left>({});
   const [sound, setSoundState] = useState(soundOn());
   const pressed = useRef(Number.NEGATIVE_INFINITY);
@@ -163,6 +164,7 @@ export function LiveBench({
     sound: toggleSound,
     timetable: () => setDialog("timetable"),
     side: () => setDialog("side"),
+    onward: () => setDialog("onward"),
     help: () => setDialog("help"),
   });
   // the rail keeps the stove in sight where questions are asked
@@ -258,6 +260,7 @@ export function LiveBench({
           )}
         </div>
       )}
+      <OnwardLine view={view} zone={kitchen.zone} onOpen={() => setDialog("onward")} />
       <div className="grid flex-1 shrink-0 border-t-2 border-line bg-panel lg:grid-cols-[1fr_270px] xl:grid-cols-[1fr_340px]">
         {act && (
           <NextAct
@@ -288,6 +291,7 @@ export function LiveBench({
           selected={selected}
           send={send}
           onSide={() => setDialog("side")}
+          onOnward={() => setDialog("onward")}
         />
       </div>
       <SideDialog open={dialog === "side"} onClose={() => setDialog(null)} run={view.run_id} send={send} />
@@ -313,6 +317,15 @@ export function LiveBench({
       )}
       {dialog === "timetable" && (
         <BenchTimetable view={view} elapsed={elapsed} kitchen={kitchen} onClose={() => setDialog(null)} />
+      )}
+      {dialog === "onward" && (
+        <OnwardDialog
+          view={view}
+          zone={kitchen.zone}
+          people={kitchen.people}
+          send={send}
+          onClose={() => setDialog(null)}
+        />
       )}
       <KeyHelp open={dialog === "help"} onClose={() => setDialog(null)} />
     </div>

@@ -15,6 +15,7 @@ export function Then({
   selected,
   send,
   onSide,
+  onOnward,
 }: {
   actor: string;
   acts: Schemas["ActView"][];
@@ -23,6 +24,7 @@ export function Then({
   selected: Schemas["Ribbon"] | undefined;
   send: SendEvent;
   onSide: () => void;
+  onOnward: () => void;
 }) {
   return (
     <section aria-label="Then" className="flex flex-col gap-2 border-line bg-ground px-6 py-4 lg:border-l-2">
@@ -30,6 +32,14 @@ export function Then({
       <div>
         <div className="mb-1 flex items-center justify-between gap-3">
           <h2 className="text-xl text-quiet">Then</h2>
+          <button
+            type="button"
+            onClick={onOnward}
+            title="How to go on: when it ends, another order, who is there"
+            className="ml-auto min-h-11 px-2 text-lg text-glass hover:underline"
+          >
+            G go on
+          </button>
           <button
             type="button"
             onClick={onSide}

@@ -18,6 +18,21 @@ export const shortQuery = (id: string, body: Schemas["ShortRequest"]) =>
     placeholderData: (before) => before,
   });
 
+/** So often it is looked how a run may go on [ms]. */
+const ONWARD_MS = 60_000;
+
+/** How a run may go on from here; looked at anew with each event where that is asked for. */
+export const onwardQuery = (id: string, seq: number | null = null) =>
+  queryOptions({
+    queryKey: ["onward", id, seq],
+    queryFn: async () =>
+      (await call(client.GET("/api/runs/{id}/onward", { params: { path: { id } } }))).onward,
+    refetchInterval: ONWARD_MS,
+    staleTime: ONWARD_MS / 2,
+    retry: false,
+    placeholderData: (before) => before,
+  });
+
 /** Keeps a picture of a run, and says by which id. */
 export async function sendPicture(run: string, file: File): Promise<string> {
   const id = crypto.randomUUID();

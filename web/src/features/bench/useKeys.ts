@@ -16,6 +16,7 @@ export interface BenchKeys {
   sound: () => void;
   timetable: () => void;
   side: () => void;
+  onward: () => void;
   help: () => void;
 }
 
@@ -61,6 +62,7 @@ function handle(event: KeyboardEvent, keys: BenchKeys): boolean {
     s: keys.sound,
     t: keys.timetable,
     n: keys.side,
+    g: keys.onward,
     "?": keys.help,
   };
   const action = plain[key.toLowerCase()];

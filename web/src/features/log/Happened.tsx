@@ -109,6 +109,10 @@ function saysWhat(told: EventBody, units: Units): string[] {
         `cavity ${told.payload.cavities.map((cavity) => cavity + 1).join(", ")}`,
         told.payload.how,
       ];
+    case "rearranged":
+      return [`${told.payload.pours.length} rounds`];
+    case "went":
+      return [`${told.payload.person} ${told.payload.away ? "left" : "is back"}`];
     case "counted":
       return [`${told.payload.good} in hand`];
     case "timer":

@@ -24,7 +24,7 @@ class Batch:
 
 
 def batches_of(day: Day, melt: int, rank: Sequence[float]) -> list[Batch]:
-    """Batches of a melt, each as large as its vessel, in the order in which things go.
+    """Batches of a melt, each as large as its vessel, in the order in which things go; first what is there already.
 
     Args:
         day, melt: what is asked, and which melt of it
@@ -32,9 +32,18 @@ def batches_of(day: Day, melt: int, rank: Sequence[float]) -> list[Batch]:
     Source: definition
     """
     draws = sorted((i for i, d in enumerate(day.draws) if d.melt == melt), key=lambda i: rank[day.draws[i].task])
-    out: list[list[int]] = []
+    there = next((begun for begun in day.begun if begun.melt == melt), None)
+    out: list[list[int]] = [[]] if there else []
+    left = day.melts[melt].pours_mg - (there.poured_mg if there else 0)
     for d in draws:
-        if not out or sum(day.draws[i].mg for i in out[-1]) + day.draws[d].mg > day.melts[melt].pours_mg:
+        if not out or day.draws[d].mg > left:
             out.append([])
+            left = day.melts[melt].pours_mg
         out[-1].append(d)
-    return [Batch(tuple(batch)) for batch in out]
+        left -= day.draws[d].mg
+    batches = [Batch(tuple(batch)) for batch in out if batch]
+    if there and out[0]:
+        first = batches[0]
+        first.ready_s, first.first_s, first.used_s = there.ready_s, there.first_s, there.used_s
+        first.warmings, first.held_s = there.warmings, 0
+    return batches

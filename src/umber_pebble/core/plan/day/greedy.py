@@ -87,6 +87,8 @@ class _Greedy:
         self.enters = defaultdict[int, list[Stay]](list)
         for stay in day.stays:
             self.enters[stay.first].append(stay)
+        for m, (first, *_) in ((m, of) for m, of in enumerate(self.batches) if of and of[0].made):
+            self._go_on(m, first)
         self.unended = defaultdict[int, list[tuple[Stay, int]]](list)
         """Stays with no end yet, by what ends them: with their start."""
         self.needs = {block.tasks[0]: frozenset(self._needed(block)) for block in self.blocks}
@@ -94,6 +96,13 @@ class _Greedy:
         """What is over, and which melts were heated, by what was put last."""
         self.stuck = set[int]()
         """What had no place when it was looked at."""
+
+    def _go_on(self, m: int, batch: Batch) -> None:
+        """A batch that is there already: its vessel is taken, and it was ready when it was."""
+        melt = self.day.melts[m]
+        self._line(melt.vessel).take(0, math.inf)
+        spans = len(melt.first.hands) + (melt.weigh_s > 0)
+        self.heats.append(Heat(m, batch.ready_s - melt.first.lasts_s - melt.weigh_s, True, (0,) * spans, ()))
 
     def table(self) -> Timetable:
         waiting, found = {block.tasks[0]: block for block in self.blocks}, dict[int, _Found]()

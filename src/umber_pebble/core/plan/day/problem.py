@@ -94,10 +94,23 @@ class Melt:
 
 
 @dataclass(frozen=True, slots=True)
+class Begun:
+    """A batch of a melt that is in its vessel already: when it was ready last and first, until when it was poured from [s], how often it
+    was warmed, and what was poured of it [mg]."""
+
+    melt: int
+    ready_s: int
+    first_s: int
+    used_s: int
+    warmings: int
+    poured_mg: int
+
+
+@dataclass(frozen=True, slots=True)
 class Day:
     """All of it; people: how many pairs of hands; closed: from when to when somebody's hands are away, by person [s]; capacity: of
     what is stayed in, of vessels and heaters: as many as there are; done: what has to be over when all is ready; bounds: what is
-    wished of single things."""
+    wished of single things; begun: what is in its vessel when the day goes on in its middle."""
 
     tasks: tuple[Task, ...]
     lags: tuple[Lag, ...]
@@ -109,6 +122,7 @@ class Day:
     people: int = 1
     closed: tuple[tuple[int, int, int], ...] = ()
     bounds: tuple[Bound, ...] = ()
+    begun: tuple[Begun, ...] = ()
 
     @property
     def differ(self) -> bool:

@@ -1,0 +1,100 @@
+"""How a run may go on from here: as it is going, in another order, with another pair of hands; when each ends, and what is lost."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from umber_pebble.core.bench.rest_of_day import Rest
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.plan.day.greedy import NoPlace, first_timetable
+from umber_pebble.core.plan.day.problem import Day, Timetable
+from umber_pebble.core.plan.day.search import at_once
+from umber_pebble.core.plan.problem import MOST_HANDS
+from umber_pebble.core.plan.tasks import TaskKind
+
+How = Literal["as_it_goes", "rearranged", "help"]
+
+
+@dataclass(frozen=True, slots=True)
+class Lost:
+    """What is about to be lost: which round, what is done to it, and when its window closes [s]."""
+
+    round: int
+    kind: TaskKind
+    closes_s: int
+
+
+@dataclass(frozen=True, slots=True)
+class Onward:
+    """A way to go on: when all is ready [s since the run started], when each round is poured, whose hands do what, by what is done and to
+    what number; and what is too late for its window."""
+
+    how: How
+    ends_s: float
+    pours: tuple[tuple[int, float], ...]
+    whose: tuple[tuple[str, int, str], ...]
+    lost: tuple[Lost, ...]
+
+
+def ways_on(rest: Rest, planned_s: Sequence[int], people: Sequence[str]) -> Iterator[Onward]:
+    """The ways to go on, first as it is going; nothing where no timetable is found for what is left.
+
+    Args:
+        rest: of the day
+        planned_s: when each of its things was planned to begin [s]
+        people: whose hands are at it
+    Source: definition
+    """
+    as_it_goes = _found(rest, rest.day, planned_s)
+    if as_it_goes is None:
+        return
+    yield _read(rest, as_it_goes, "as_it_goes", people)
+    rearranged = _found(rest, rest.day)
+    if rearranged is not None:
+        yield _read(rest, rearranged, "rearranged", people)
+    if len(people) < MOST_HANDS:
+        more = replace(rest.day, people=rest.day.people + 1)
+        helped = _found(rest, more)
+        if helped is not None:
+            yield _read(rest, helped, "help", (*people, ""))
+
+
+def _found(rest: Rest, day: Day, rank: Sequence[int] | None = None) -> Timetable | None:
+    """At once, in the order planned or as the best of a few; where something is bound to be late, with it late."""
+    bounds = (b if b.task in rest.done else replace(b, over_by_s=None) for b in day.bounds)
+    for of in (day, replace(day, bounds=tuple(bounds))):
+        try:
+            return at_once(of) if rank is None else first_timetable(of, [float(s) for s in rank])
+        except (NoPlace, OutOfRange):
+            continue
+    return None
+
+
+def _read(rest: Rest, table: Timetable, how: How, people: Sequence[str]) -> Onward:
+    of, day = rest.of, rest.day
+    pours, whose = list[tuple[int, float]](), dict[tuple[str, int], str]()
+    for i, name in enumerate(of.names):
+        number = name.by_hand if name.filling is None else rest.number[name.filling]
+        if number is None:
+            continue
+        kind = "by_hand" if name.filling is None else "pour" if name.kind == "swirl" else name.kind
+        if kind == "pour":
+            pours.append((number, float(table.start_s[i])))
+        who = table.who[i]
+        if who is not None and i not in rest.done and people[who]:
+            whose.setdefault((kind, number), people[who])
+    late = (
+        Lost(rest.number[filling], of.names[b.task].kind, b.over_by_s)
+        for b in day.bounds
+        if b.over_by_s is not None
+        and b.task not in rest.done
+        and table.start_s[b.task] + day.tasks[b.task].lasts_s > b.over_by_s
+        and (filling := of.names[b.task].filling) is not None
+    )
+    return Onward(
+        how,
+        float(of.ready_s(table)),
+        tuple(sorted(pours)),
+        tuple((kind, number, who) for (kind, number), who in sorted(whose.items())),
+        tuple(late),
+    )

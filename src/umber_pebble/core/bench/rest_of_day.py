@@ -1,0 +1,168 @@
+"""What is left of a run's day, as a day to be scheduled again: what was done when it was done, the rest from now on."""
+
+from collections import defaultdict
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from umber_pebble.core.bench.state import CookState, RoundState, RunState
+from umber_pebble.core.plan.cooks import PotCook
+from umber_pebble.core.plan.day.compile import Named, OrderDay
+from umber_pebble.core.plan.day.held import EVER_S
+from umber_pebble.core.plan.day.problem import Begun, Bound, Day, Lag, Stay, Task
+
+
+@dataclass(frozen=True, slots=True)
+class Rest:
+    """The rest of a day, times from when the run started; of: the day it is the rest of, number: the round of each of its fillings;
+    done: which of its things are over, or can no longer be done."""
+
+    of: OrderDay
+    number: Mapping[int, int]
+    day: Day
+    done: frozenset[int]
+
+
+def rest_of_day(
+    of: OrderDay, number: Mapping[int, int], cooks: list[PotCook], state: RunState, now_s: float
+) -> Rest:
+    """What is left of a day.
+
+    Args:
+        of: the day that was planned
+        number: by filling of it, the round of the run
+        cooks, state: of the run
+        now_s: since the run started
+    Source: definition
+    """
+    return _Rest(of, number, cooks, state, round(now_s)).rest()
+
+
+class _Rest:
+    def __init__(
+        self, of: OrderDay, number: Mapping[int, int], cooks: list[PotCook], state: RunState, now: int
+    ) -> None:
+        self.of, self.number, self.cooks, self.state, self.now = of, number, cooks, state, now
+        self.turn = defaultdict[int, int](int)
+        self.began = {i: at for i, name in enumerate(of.names) if (at := self._began_s(i, name)) is not None}
+
+    def rest(self) -> Rest:
+        day, bounds = self.of.day, dict[int, Bound]()
+        lags = [lag for lag in day.lags if not self._kept(lag, bounds)]
+        for i, task in enumerate(day.tasks):
+            if i in self.began:
+                at = max(round(self.began[i]), 0)
+                bounds[i] = Bound(i, at, at + task.lasts_s)
+            else:
+                bounds.setdefault(i, Bound(i, self.now))
+        tasks = tuple(replace(t, hands=False) if i in self.began else t for i, t in enumerate(day.tasks))
+        draws = tuple(draw for draw in day.draws if draw.task not in self.began)
+        rest = replace(
+            day,
+            tasks=tasks,
+            lags=tuple(lags),
+            stays=tuple(stay for stay in day.stays if not self._free_again(stay)),
+            draws=draws,
+            closed=self._away(tasks),
+            bounds=tuple(bounds.values()),
+            begun=tuple(self._begun()),
+        )
+        return Rest(self.of, self.number, rest, frozenset(self.began))
+
+    def _free_again(self, stay: Stay) -> bool:
+        """Whether what was taken is free: it is over, or something else has been put there since, dry or not."""
+        if stay.first not in self.began or stay.then not in self.began:
+            return False
+        ended = self.began[stay.then]
+        since = any(
+            o.of == stay.of and self.began.get(o.first, -1.0) >= ended for o in self.of.day.stays if o is not stay
+        )
+        return since or ended + self.of.day.tasks[stay.then].lasts_s + stay.after_s <= self.now
+
+    def _away(self, tasks: tuple[Task, ...]) -> tuple[tuple[int, int, int], ...]:
+        """Whoever was away, and whoever has left."""
+        gone = [p for p, name in enumerate(self.of.plan.people) if name in self.state.gone]
+        left = tuple((p, self.now, self.now + EVER_S) for p in gone)
+        return (*(row for row in self.of.day.closed if row[0] not in gone), *left)
+
+    def _round(self, name: Named) -> RoundState | None:
+        return None if name.filling is None else self.state.rounds[self.number[name.filling]]
+
+    def _began_s(self, i: int, name: Named) -> float | None:
+        """When a thing was begun; None: it is to come."""
+        seen, lasts = self._round(name), self.of.day.tasks[i].lasts_s
+        if seen is None:
+            made = name.by_hand is not None and name.by_hand in self.state.made
+            return 0.0 if made and name.kind != "rest" else None
+        poured, off = seen.poured_s, seen.unmoulded_s
+        match name.kind:
+            case "pour" | "swirl":
+                return poured
+            case "put_in":
+                return seen.put_in_s if seen.put_in_s is not None or poured is None else poured - lasts
+            case "turn":
+                nth = self.turn[seen.number]
+                self.turn[seen.number] += 1
+                if nth == 0:
+                    return None if poured is None else poured + self._pour_lasts_s(name)
+                return seen.turned_s[nth - 1] if len(seen.turned_s) >= nth else None
+            case "unmould":
+                return off
+            case "clean":
+                return None if off is None else off + lasts
+            case "bend" | "stick" | "sprinkle" | "groove":
+                return seen.worked_s
+            case _:
+                return None
+
+    def _pour_lasts_s(self, name: Named) -> int:
+        pour = next(j for j, n in enumerate(self.of.names) if n.kind == "pour" and n.filling == name.filling)
+        return self.of.day.tasks[pour].lasts_s
+
+    def _kept(self, lag: Lag, bounds: dict[int, Bound]) -> bool:
+        """Whether a wait needs no looking after any more: what it waits for is over, and so it is a bound of what comes, or past."""
+        if lag.first not in self.began:
+            return lag.then in self.began
+        if lag.then in self.began:
+            return True
+        day = self.of.day
+        edge = self.began[lag.first] + (day.tasks[lag.first].lasts_s if lag.first_edge == "end" else 0)
+        shift = day.tasks[lag.then].lasts_s if lag.then_edge == "end" else 0
+        soonest, known = round(edge) + lag.least_s - shift, bounds.get(lag.then, Bound(lag.then, self.now))
+        by = known.over_by_s
+        if lag.most_s is not None:
+            latest = round(edge) + lag.most_s + (0 if lag.then_edge == "end" else day.tasks[lag.then].lasts_s)
+            if latest - day.tasks[lag.then].lasts_s >= max(self.now, soonest):
+                by = latest if by is None else min(by, latest)
+        bounds[lag.then] = Bound(lag.then, max(known.not_before_s or 0, soonest, self.now), by)
+        return True
+
+    def _begun(self) -> list[Begun]:
+        """What is in its vessel, with something still to be poured of it."""
+        day, out = self.of.day, dict[int, Begun]()
+        melt_of = {self.of.names[draw.task].filling: draw for draw in day.draws}
+        by_round = {number: filling for filling, number in self.number.items()}
+        for cook in self.cooks:
+            seen = self.state.cooks[cook.number]
+            if seen.phase == "waiting" or all(
+                self.state.rounds[r.number].poured_s is not None for r in cook.rounds
+            ):
+                continue
+            drawn = [melt_of[by_round[r.number]] for r in cook.rounds]
+            m = drawn[0].melt
+            first, ready = self._ready_s(seen, m)
+            poured = [d for d in drawn if d.task in self.began]
+            used = max((round(self.began[d.task]) + day.tasks[d.task].lasts_s for d in poured), default=ready)
+            warmings = max(len(seen.rests) - 1, 0)
+            out[m] = Begun(m, ready, first, max(used, self.now), warmings, sum(d.mg for d in poured))
+        return list(out.values())
+
+    def _ready_s(self, seen: CookState, melt: int) -> tuple[int, int]:
+        """When a melt was ready first, since it was made anew, and last."""
+        of = self.of.day.melts[melt]
+        fresh = [n for n, rest in enumerate(seen.rests) if rest.anew]
+        rests = seen.rests[fresh[-1] if fresh else 0 :]
+        offs = [round(rest.tempered_s if rest.tempered_s is not None else rest.off_s) for rest in rests]
+        if seen.heated_s is not None:
+            lasts = (of.warm if offs and not seen.anew else of.first).lasts_s
+            offs.append(max(round(seen.heated_s) + lasts, self.now))
+        return offs[0], offs[-1]

@@ -1,0 +1,101 @@
+"""How a run may go on from where it is, each way with when it ends and what is lost."""
+
+import threading
+from collections import OrderedDict
+from dataclasses import dataclass
+from datetime import datetime
+
+from umber_pebble.core.bench.onward import How, ways_on
+from umber_pebble.core.bench.rest_of_day import rest_of_day
+from umber_pebble.core.errors import CoreError
+from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.problem import Named
+from umber_pebble.core.plan.tasks import TaskKind
+from umber_pebble.core.plan.timetable import round_numbers
+from umber_pebble.services.interpreted import FrozenPlan
+from umber_pebble.services.runs import RunService
+from umber_pebble.services.together import next_due
+
+KEPT_PLANS = 4
+
+
+@dataclass(frozen=True, slots=True)
+class LostShown:
+    """What is too late for its window: which round, of what, what is done to it, when its window closes [s]."""
+
+    round: int
+    named: Named
+    kind: TaskKind
+    closes_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class WayOn:
+    """A way to go on: when all is ready [s since the run started]; when rounds are poured, whose hands do what, as they are told when it
+    is taken; and what is lost."""
+
+    how: How
+    ends_s: float
+    pours: list[tuple[int, float]]
+    whose: list[tuple[str, int, str]]
+    lost: list[LostShown]
+
+
+@dataclass(frozen=True, slots=True)
+class GoingOn:
+    """The ways to go on as of an event, first as it is going; due_s: when it is due [s since the run started]."""
+
+    run_id: str
+    seq: int
+    due_s: float
+    ways: list[WayOn]
+
+
+class Onwards:
+    """Answers how a run may go on; its day is planned once more and kept."""
+
+    def __init__(self, service: RunService) -> None:
+        self.service = service
+        self._one = threading.Lock()
+        self._plans: OrderedDict[str, Plan | None] = OrderedDict()
+
+    def look(self, run_id: str) -> GoingOn:
+        """The ways to go on from now; none where the run is not of the day that would be planned today, or has rounds more.
+
+        Raises: NotFound. Unreadable.
+        """
+        clock = self.service.workshop.clock
+        run, frozen, seen, _ = self.service.look(run_id)
+        now = clock.now()
+        due = next_due(frozen.snapshot.order, frozen.snapshot.shares, now)
+        with self._one:
+            plan = self._plan(run_id, frozen)
+        ways = list[WayOn]()
+        if plan is not None and seen.state.ended_s is None and len(plan.rounds) == len(seen.state.rounds):
+            elapsed = (now - run.started_at).total_seconds()
+            numbers = round_numbers(plan.day, plan.table)
+            rest = rest_of_day(plan.day, numbers, seen.cooks, seen.state, elapsed)
+            for way in ways_on(rest, plan.table.start_s, plan.problem.people):
+                lost = [
+                    LostShown(of.round, plan.problem.lines[plan.rounds[of.round].line].named, of.kind, of.closes_s)
+                    for of in way.lost
+                ]
+                ways.append(WayOn(way.how, way.ends_s, list(way.pours), list(way.whose), lost))
+        return GoingOn(run_id, seen.seq, _since(run.started_at, due), ways)
+
+    def _plan(self, run_id: str, frozen: FrozenPlan) -> Plan | None:
+        """The run's plan anew; None where it does not come out as the run has it."""
+        if run_id not in self._plans:
+            try:
+                plan = compile_plan(frozen.plan)
+            except CoreError:
+                plan = None
+            rounds = tuple(sorted((r for c in frozen.cooks for r in c.rounds), key=lambda r: r.number))
+            self._plans[run_id] = plan if plan is not None and plan.rounds == rounds[: len(plan.rounds)] else None
+            while len(self._plans) > KEPT_PLANS:
+                self._plans.popitem(last=False)
+        return self._plans[run_id]
+
+
+def _since(started: datetime, at: datetime) -> float:
+    return (at - started).total_seconds()
