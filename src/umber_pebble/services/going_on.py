@@ -7,6 +7,7 @@ from datetime import datetime
 
 from umber_pebble.core.bench.onward import How, ways_on
 from umber_pebble.core.bench.rest_of_day import rest_of_day
+from umber_pebble.core.bench.side_events import Hers, PourAt
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.problem import Named
@@ -36,8 +37,8 @@ class WayOn:
 
     how: How
     ends_s: float
-    pours: list[tuple[int, float]]
-    whose: list[tuple[str, int, str]]
+    pours: tuple[PourAt, ...]
+    whose: tuple[Hers, ...]
     lost: list[LostShown]
 
 
@@ -80,7 +81,7 @@ class Onwards:
                     LostShown(of.round, plan.problem.lines[plan.rounds[of.round].line].named, of.kind, of.closes_s)
                     for of in way.lost
                 ]
-                ways.append(WayOn(way.how, way.ends_s, list(way.pours), list(way.whose), lost))
+                ways.append(WayOn(way.how, way.ends_s, way.pours, way.whose, lost))
         return GoingOn(run_id, seen.seq, _since(run.started_at, due), ways)
 
     def _plan(self, run_id: str, frozen: FrozenPlan) -> Plan | None:

@@ -7955,14 +7955,25 @@ export interface components {
             kind: "rearranged";
             /**
              * Rearranged
-             * @description What is left is done in another order: when each round is to be poured [s since the run started], and whose hands do what, by
-             *     what is done and to what number.
+             * @description What is left is done in another order: when each round is to be poured, and whose hands do what.
              */
             payload: {
                 /** Pours */
-                pours: number[][];
+                pours: {
+                    /** At S */
+                    at_s: number;
+                    /** Round */
+                    round: number;
+                }[];
                 /** Whose */
-                whose: number[][];
+                whose: {
+                    /** Done */
+                    done: string;
+                    /** Number */
+                    number: number;
+                    /** Who */
+                    who: string;
+                }[];
             };
         } | {
             /** @constant */
@@ -8818,6 +8829,18 @@ export interface components {
             people: number;
             /** To S */
             to_s: number;
+        };
+        /**
+         * Hers
+         * @description Whose hands something is for, by what is done and to what number.
+         */
+        Hers: {
+            /** Done */
+            done: string;
+            /** Number */
+            number: number;
+            /** Who */
+            who: string;
         };
         /**
          * HowMuchAnswer
@@ -10747,6 +10770,16 @@ export interface components {
             turning: components["schemas"]["Turning"] | null;
             /** Unswirled */
             unswirled: boolean;
+        };
+        /**
+         * PourAt
+         * @description When a round is to be poured [s since the run started].
+         */
+        PourAt: {
+            /** At S */
+            at_s: number;
+            /** Round */
+            round: number;
         };
         /**
          * Poured
@@ -13147,16 +13180,9 @@ export interface components {
             /** Lost */
             lost: components["schemas"]["LostShown"][];
             /** Pours */
-            pours: [
-                number,
-                number
-            ][];
+            pours: components["schemas"]["PourAt"][];
             /** Whose */
-            whose: [
-                string,
-                number,
-                string
-            ][];
+            whose: components["schemas"]["Hers"][];
         };
         /**
          * Ways

@@ -66,7 +66,6 @@ from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, route_of
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
 
-
 IDLE_S = 300.0
 """Whoever has nothing to do for so long may take what is another's [s]. Source: assumption"""
 

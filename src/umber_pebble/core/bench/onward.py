@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from umber_pebble.core.bench.rest_of_day import Rest
+from umber_pebble.core.bench.side_events import Hers, PourAt
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.plan.day.greedy import NoPlace, first_timetable
 from umber_pebble.core.plan.day.problem import Day, Timetable
@@ -31,8 +32,8 @@ class Onward:
 
     how: How
     ends_s: float
-    pours: tuple[tuple[int, float], ...]
-    whose: tuple[tuple[str, int, str], ...]
+    pours: tuple[PourAt, ...]
+    whose: tuple[Hers, ...]
     lost: tuple[Lost, ...]
 
 
@@ -72,14 +73,14 @@ def _found(rest: Rest, day: Day, rank: Sequence[int] | None = None) -> Timetable
 
 def _read(rest: Rest, table: Timetable, how: How, people: Sequence[str]) -> Onward:
     of, day = rest.of, rest.day
-    pours, whose = list[tuple[int, float]](), dict[tuple[str, int], str]()
+    pours, whose = dict[int, float](), dict[tuple[str, int], str]()
     for i, name in enumerate(of.names):
         number = name.by_hand if name.filling is None else rest.number[name.filling]
         if number is None:
             continue
         kind = "by_hand" if name.filling is None else "pour" if name.kind == "swirl" else name.kind
         if kind == "pour":
-            pours.append((number, float(table.start_s[i])))
+            pours[number] = float(table.start_s[i])
         who = table.who[i]
         if who is not None and i not in rest.done and people[who]:
             whose.setdefault((kind, number), people[who])
@@ -94,7 +95,7 @@ def _read(rest: Rest, table: Timetable, how: How, people: Sequence[str]) -> Onwa
     return Onward(
         how,
         float(of.ready_s(table)),
-        tuple(sorted(pours)),
-        tuple((kind, number, who) for (kind, number), who in sorted(whose.items())),
+        tuple(PourAt(number, at) for number, at in sorted(pours.items())),
+        tuple(Hers(done, number, who) for (done, number), who in sorted(whose.items())),
         tuple(late),
     )

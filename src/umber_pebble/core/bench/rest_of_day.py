@@ -153,7 +153,9 @@ class _Rest:
             poured = [d for d in drawn if d.task in self.began]
             used = max((round(self.began[d.task]) + day.tasks[d.task].lasts_s for d in poured), default=ready)
             warmings = max(len(seen.rests) - 1, 0)
-            out[m] = Begun(m, ready, first, max(used, self.now), warmings, sum(d.mg for d in poured))
+            how = day.melts[m].first
+            heater = 0 if seen.heated_s is None else max(ready - how.lasts_s + how.on_s, 0)
+            out[m] = Begun(m, ready, first, max(used, self.now), warmings, sum(d.mg for d in poured), heater)
         return list(out.values())
 
     def _ready_s(self, seen: CookState, melt: int) -> tuple[int, int]:

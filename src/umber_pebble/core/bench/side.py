@@ -37,10 +37,10 @@ def counted(state: RunState, said: Counted) -> None:
 
 def rearranged(state: RunState, said: Rearranged) -> None:
     """When what is left is to be poured, and by whom. Raises: OutOfRange. Source: definition"""
-    for number, _ in said.pours:
-        within(number, len(state.rounds), "round", "payload.pours")
-    state.planned = dict(said.pours)
-    state.whose = {(kind, number): who for kind, number, who in said.whose}
+    for pour in said.pours:
+        within(pour.round, len(state.rounds), "round", "payload.pours")
+    state.planned = {pour.round: pour.at_s for pour in said.pours}
+    state.whose = {(of.done, of.number): of.who for of in said.whose}
 
 
 def went(state: RunState, said: WentAway) -> None:

@@ -55,13 +55,29 @@ class Counted:
 
 
 @dataclass(frozen=True, slots=True)
+class PourAt:
+    """When a round is to be poured [s since the run started]."""
+
+    round: Index
+    at_s: RunS
+
+
+@dataclass(frozen=True, slots=True)
+class Hers:
+    """Whose hands something is for, by what is done and to what number."""
+
+    done: Text
+    number: Index
+    who: Text
+
+
+@dataclass(frozen=True, slots=True)
 class Rearranged:
-    """What is left is done in another order: when each round is to be poured [s since the run started], and whose hands do what, by
-    what is done and to what number."""
+    """What is left is done in another order: when each round is to be poured, and whose hands do what."""
 
     KIND: ClassVar[str] = "rearranged"
-    pours: Annotated[list[tuple[Index, RunS]], Len(1, 2000)]
-    whose: Annotated[list[tuple[Text, Index, Text]], Len(0, 5000)]
+    pours: Annotated[list[PourAt], Len(1, 2000)]
+    whose: Annotated[list[Hers], Len(0, 5000)]
 
 
 @dataclass(frozen=True, slots=True)

@@ -87,7 +87,9 @@ class _Check:
                 yield Broken("able", (i,))
             else:
                 busy[who].append(self.spans[i])
-        for heat, *_, hands in self.heats:
+        for heat, _, ready, _, hands in self.heats:
+            if self._there(heat, ready):
+                continue
             for span, person in zip(hands, heat.who, strict=True):
                 if person not in self.day.able_at_heat(heat.melt):
                     yield Broken("able", (heat.melt,))
@@ -117,10 +119,15 @@ class _Check:
     def batches(self) -> Iterator[Broken]:
         heaters: dict[str, list[tuple[int, int, int]]] = defaultdict(list)
         vessels: dict[str, list[tuple[int, int, int]]] = defaultdict(list)
+        for begun in self.day.begun:
+            # what is on one heater in turns is on it until the last of it is off
+            name = self.day.melts[begun.melt].heater
+            until = max([begun.heater_s, *(end for _, end, _ in heaters[name])])
+            heaters[name] = [(0, until, 1)]
         for number, melt in enumerate(self.day.melts):
             mine = [row for row in self.heats if row[0].melt == number]
             yield from self._poured(number)
-            heaters[melt.heater] += [(on, off, 1) for _, on, _, off, _ in mine]
+            heaters[melt.heater] += [(on, off, 1) for h, on, ready, off, _ in mine if not self._there(h, ready)]
             for batch in _by_batch(mine):
                 if not batch[0][0].new:
                     yield Broken("batch", (number,))
@@ -132,6 +139,10 @@ class _Check:
             for name, spans in of.items():
                 if _most(spans) > self.day.capacity.get(name, 1):
                     yield Broken("heater" if kind == "heater" else "vessel", (name,))
+
+    def _there(self, heat: Heat, ready: int) -> bool:
+        """Whether a heat is how a batch that is there already is told: when it was ready."""
+        return heat.new and any(b.melt == heat.melt and b.ready_s == ready for b in self.day.begun)
 
     def _poured(self, melt: int) -> Iterator[Broken]:
         wanted = sorted(i for i, draw in enumerate(self.day.draws) if draw.melt == melt)

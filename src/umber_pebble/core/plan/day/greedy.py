@@ -89,13 +89,16 @@ class _Greedy:
             self.enters[stay.first].append(stay)
         for m, (first, *_) in ((m, of) for m, of in enumerate(self.batches) if of and of[0].made):
             self._go_on(m, first)
+        for heater in {day.melts[b.melt].heater for b in day.begun}:
+            # what is on one heater in turns is on it until the last of it is off
+            last = max(b.heater_s for b in day.begun if day.melts[b.melt].heater == heater)
+            self._line(heater).take(0, last)
         self.unended = defaultdict[int, list[tuple[Stay, int]]](list)
         """Stays with no end yet, by what ends them: with their start."""
         self.needs = {block.tasks[0]: frozenset(self._needed(block)) for block in self.blocks}
         self.freed = set[str | int]()
         """What is over, and which melts were heated, by what was put last."""
         self.stuck = set[int]()
-        """What had no place when it was looked at."""
 
     def _go_on(self, m: int, batch: Batch) -> None:
         """A batch that is there already: its vessel is taken, and it was ready when it was."""

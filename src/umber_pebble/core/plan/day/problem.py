@@ -96,7 +96,7 @@ class Melt:
 @dataclass(frozen=True, slots=True)
 class Begun:
     """A batch of a melt that is in its vessel already: when it was ready last and first, until when it was poured from [s], how often it
-    was warmed, and what was poured of it [mg]."""
+    was warmed, and what was poured of it [mg]; until when its heater is taken, 0 where it is off it [s]."""
 
     melt: int
     ready_s: int
@@ -104,6 +104,7 @@ class Begun:
     used_s: int
     warmings: int
     poured_mg: int
+    heater_s: int = 0
 
 
 @dataclass(frozen=True, slots=True)
