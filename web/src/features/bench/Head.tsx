@@ -4,6 +4,7 @@ import { useUnits } from "../../shared/format/useUnits";
 import { dayAndTime, timeOfDay } from "../../shared/format/zone";
 import { setPerson } from "../../shared/person";
 import { Dialog } from "../../shared/ui/controls";
+import type { Sound } from "./sound";
 
 export function Head({
   view,
@@ -20,7 +21,7 @@ export function Head({
   view: Schemas["BenchView"];
   elapsed: number;
   kitchen: Schemas["Kitchen"];
-  sound: boolean;
+  sound: Sound;
   onSound: () => void;
   onHelp: () => void;
   onPause: () => void;
@@ -51,8 +52,8 @@ export function Head({
         <HeadButton onClick={onTimetable} label="What runs, as a timetable">
           timetable
         </HeadButton>
-        <HeadButton onClick={onSound} label={sound ? "Sound is on" : "Sound is off"}>
-          {sound ? "sound on" : "sound off"}
+        <HeadButton onClick={onSound} label={SOUND_WORDS[sound].label}>
+          {SOUND_WORDS[sound].word}
         </HeadButton>
         <HeadButton onClick={onPause} label={view.paused ? "Go on after the pause" : "Pause: nothing calls"}>
           {view.paused ? "go on" : "pause"}
@@ -72,6 +73,12 @@ export function Head({
     </header>
   );
 }
+
+const SOUND_WORDS: Record<Sound, { word: string; label: string }> = {
+  on: { word: "sound on", label: "Sound is on" },
+  off: { word: "sound off", label: "Sound is off" },
+  voice: { word: "voice on", label: "Calls sound and are said" },
+};
 
 function HeadButton({ children, onClick, label }: { children: string; onClick: () => void; label: string }) {
   return (
@@ -95,7 +102,7 @@ const KEYS: [string, string][] = [
   ["W", "what you see of the selected round"],
   ["V", "move the selected round to the next place"],
   ["P", "pause, and go on"],
-  ["S", "sound on or off"],
+  ["S", "sound on, off, or with a voice"],
   ["Esc", "clear what was typed"],
   ["T", "the timetable of what runs"],
   ["G", "how to go on: when it ends, another order, who is there"],

@@ -27,7 +27,7 @@ import { METHODS, type Method, ReadingDialog } from "./Reading";
 import { Ribbons } from "./Ribbons";
 import { SideDialog } from "./Side";
 import { SightDialog } from "./Sight";
-import { setSound, soundOn, wakeSound } from "./sound";
+import { nextSound, soundNow, wakeSound } from "./sound";
 import { Then } from "./Then";
 import { useAwake } from "./useAwake";
 import { useCalls } from "./useCalls";
@@ -66,7 +66,7 @@ export function LiveBench({
     "reading" | "help" | "sight" | "decant" | "timetable" | "side" | "onward" | null
   >(null);
   const [left, setLeft] = useState<Left>({});
-  const [sound, setSoundState] = useState(soundOn());
+  const [sound, setSound] = useState(soundNow);
   const pressed = useRef(Number.NEGATIVE_INFINITY);
 
   const active = view.ribbons.filter((r) => !r.done);
@@ -135,8 +135,7 @@ export function LiveBench({
       : undefined;
   const toggleSound = () => {
     wakeSound();
-    setSound(!sound);
-    setSoundState(!sound);
+    setSound(nextSound());
   };
   useKeys({
     act: doAct,

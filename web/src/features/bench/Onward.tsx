@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import type { View } from "../../shared/acts";
 import type { SendEvent } from "../../shared/events";
-import { duration } from "../../shared/format/units";
+import { roughly } from "../../shared/format/units";
 import { timeOfDay } from "../../shared/format/zone";
 import { TASK_WORDS } from "../../shared/laneWords";
 import { wholeName } from "../../shared/named";
@@ -33,7 +33,7 @@ export function OnwardLine({ view, zone, onOpen }: Props & { onOpen: () => void 
     <p className="flex flex-wrap items-center gap-x-5 px-6 py-1 text-xl">
       {late >= LATE_S ? (
         <strong className="text-heat">
-          Ready about {clockOf(view, now.ends_s, zone)}, {duration(late)} late.
+          Ready about {clockOf(view, now.ends_s, zone)}, {roughly(late)} late.
         </strong>
       ) : (
         <span>Ready about {clockOf(view, now.ends_s, zone)}.</span>
@@ -43,7 +43,7 @@ export function OnwardLine({ view, zone, onOpen }: Props & { onOpen: () => void 
           {wholeName(now.lost[0].named)}: {TASK_WORDS[now.lost[0].kind]} will be too late.
         </strong>
       )}
-      {sooner >= SOONER_S && <span>{duration(sooner)} sooner in another order.</span>}
+      {sooner >= SOONER_S && <span>{roughly(sooner)} sooner in another order.</span>}
       <button type="button" onClick={onOpen} className="min-h-11 font-bold text-glass hover:underline">
         How to go on
       </button>
@@ -132,10 +132,10 @@ const HOW_WORDS: Record<WayOn["how"], string> = {
 /** What a way brings against going on as it is. */
 function priceWords(now: WayOn, way: WayOn, due_s: number): string {
   const late = way.ends_s - due_s;
-  const inTime = late >= LATE_S ? `${duration(late)} late` : "in time";
+  const inTime = late >= LATE_S ? `${roughly(late)} late` : "in time";
   const by = now.ends_s - way.ends_s;
   if (way.how === "as_it_goes") return inTime;
-  return `${inTime}; ${by >= LATE_S ? `${duration(by)} sooner` : by <= -LATE_S ? `${duration(-by)} later` : "no sooner"}`;
+  return `${inTime}; ${by >= LATE_S ? `${roughly(by)} sooner` : by <= -LATE_S ? `${roughly(-by)} later` : "no sooner"}`;
 }
 
 const lostWords = ({ named, kind }: Schemas["LostShown"]) =>

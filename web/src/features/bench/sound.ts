@@ -21,10 +21,27 @@ const TONES: Record<CallKind, [number, number][]> = {
 const KEY = "umber-pebble-sound";
 let context: AudioContext | null = null;
 
-export const soundOn = (): boolean => localStorage.getItem(KEY) !== "off";
+/** Calls sound, are silent, or sound and are said by the browser's own voice. */
+export const SOUNDS = ["on", "off", "voice"] as const;
+export type Sound = (typeof SOUNDS)[number];
 
-export function setSound(on: boolean): void {
-  localStorage.setItem(KEY, on ? "on" : "off");
+export const soundNow = (): Sound => SOUNDS.find((sound) => sound === localStorage.getItem(KEY)) ?? "on";
+
+/** The next of them; the voice only where the browser has one. */
+export function nextSound(): Sound {
+  const offered = SOUNDS.filter((sound) => sound !== "voice" || "speechSynthesis" in window);
+  const next = offered[(offered.indexOf(soundNow()) + 1) % offered.length] ?? "on";
+  localStorage.setItem(KEY, next);
+  return next;
+}
+
+/** Says a call, where the voice is on: after its tones, and instead of what is still being said. */
+function say(text: string): void {
+  if (soundNow() !== "voice" || !("speechSynthesis" in window)) return;
+  window.speechSynthesis.cancel();
+  const words = new SpeechSynthesisUtterance(text);
+  words.lang = "en";
+  window.speechSynthesis.speak(words);
 }
 
 /** Browsers let a page sound only after a touch or key: called on the first one. */
@@ -33,8 +50,9 @@ export function wakeSound(): void {
   if (context.state === "suspended") void context.resume();
 }
 
-export function play(kind: CallKind): void {
-  if (!soundOn() || !context) return;
+export function play(kind: CallKind, text: string): void {
+  say(text);
+  if (soundNow() === "off" || !context) return;
   for (const [pitch, after] of TONES[kind]) {
     const tone = context.createOscillator();
     const loudness = context.createGain();

@@ -64,8 +64,9 @@ export function useCalls(view: Schemas["BenchView"] | null, elapsed: number): Ca
     const now = due(view.calls, elapsed, heard.current?.sounded ?? new Map());
     const last = now.at(-1);
     if (fresh || !last) return;
-    play(last.kind);
-    setShown({ kind: last.kind, text: callWords(last, view), at: elapsed });
+    const text = callWords(last, view);
+    play(last.kind, text);
+    setShown({ kind: last.kind, text, at: elapsed });
   }, [view, elapsed]);
   return shown && elapsed - shown.at < SHOWN_S && elapsed >= shown.at ? shown : null;
 }

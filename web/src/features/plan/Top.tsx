@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { amount, daysWords, duration } from "../../shared/format/units";
+import { amount, daysWords, duration, roughly } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { day, timeOfDay } from "../../shared/format/zone";
 import { paletteListQuery } from "../../shared/kitchen";
@@ -50,7 +50,7 @@ export function Top({ plan, zone }: { plan: Plan; zone: string }) {
           )}
         </Item>
         <Item
-          name={`${over ? "" : `${day(begins, zone)}, `}${duration(lasts_s)}, hands busy ${duration(hands_s)}; ${spareWords(spare_s)} to spare, in time on ${daysWords(in_time_frac)}`}
+          name={`${over ? "" : `${day(begins, zone)}, `}${duration(lasts_s)}, hands busy ${duration(hands_s)}; ${roughly(spare_s)} to spare, in time on ${daysWords(in_time_frac)}`}
         >
           <Figure
             of={start}
@@ -87,14 +87,6 @@ export function Top({ plan, zone }: { plan: Plan; zone: string }) {
       )}
     </>
   );
-}
-
-const HOUR_S = 3600;
-
-/** Time to spare in the unit one thinks of it in. */
-function spareWords(s: number): string {
-  if (s < 2 * HOUR_S) return `${Math.round(Math.max(s, 0) / 60)} min`;
-  return s < 48 * HOUR_S ? `${Math.floor(s / HOUR_S)} h` : `${Math.floor(s / (24 * HOUR_S))} days`;
 }
 
 const cooksWord = ({ melts, cook_count }: Summary) => {

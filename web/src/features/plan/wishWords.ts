@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { duration } from "../../shared/format/units";
+import { roughly } from "../../shared/format/units";
 import { dayAndTime, timeOfDay } from "../../shared/format/zone";
 import { TASK_WORDS } from "../../shared/laneWords";
 import { wholeName } from "../../shared/named";
@@ -24,7 +24,7 @@ export function thingWords(thing: OfThing, { pieces, spanOf }: WishNames): strin
   if (thing.what === null) return piece;
   const span = spanOf(thing);
   const named = span?.named ? wholeName(span.named) : piece;
-  const nth = thing.nth ? `, the ${nthWords(thing.nth + 1)} time` : "";
+  const nth = thing.nth ? ` of the ${nthWords(thing.nth + 1)} filling` : "";
   return `${named}: ${TASK_WORDS[thing.what]}${nth}`;
 }
 
@@ -87,9 +87,9 @@ export function outcomeWords(
 /** What the wishes that are kept cost. */
 export function costWords({ longer_s, sooner_s, melts }: Schemas["WishesKept"]): string {
   const costs = [
-    longer_s >= 60 && `${duration(longer_s)} longer`,
+    longer_s >= 60 && `${roughly(longer_s)} longer`,
     melts > 0 && `${melts} ${melts === 1 ? "melt" : "melts"} more`,
-    sooner_s >= 60 && `begun ${duration(sooner_s)} sooner`,
+    sooner_s >= 60 && `begun ${roughly(sooner_s)} sooner`,
   ].filter(Boolean);
   return costs.length > 0
     ? `What you asked for costs: ${costs.join(", ")}.`

@@ -133,6 +133,18 @@ export function duration(seconds: number): string {
   return `${sign}${clock(whole)}`;
 }
 
+const HOUR_S = 3600;
+
+/** A time in the unit one thinks of it in, where it is not known to the second. */
+export function roughly(s: number): string {
+  const minutes = Math.round(Math.max(s, 0) / 60);
+  if (s < 10 * HOUR_S)
+    return minutes < 60
+      ? `${minutes} min`
+      : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, "0")}`;
+  return s < 48 * HOUR_S ? `${Math.floor(s / HOUR_S)} h` : `${Math.floor(s / (24 * HOUR_S))} days`;
+}
+
 /** On how many days of ten something is so, or of twenty where it nearly always is. */
 export function daysWords(share: number): string {
   const of = share >= 0.945 ? 20 : 10;
