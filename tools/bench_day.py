@@ -5,6 +5,7 @@ import tempfile
 import time
 from collections.abc import Iterator
 from dataclasses import replace
+from datetime import timedelta
 from pathlib import Path
 
 import numpy as np
@@ -13,6 +14,7 @@ sys.path.insert(0, str(Path(__file__).parent.parent))
 from bench_rows import row, timed
 from tests.core.plan.day.test_timetables import SHOPS, shop
 from tests.plans import plan_order
+from tests.services.test_going_on import Two
 
 from umber_pebble.config import Config
 from umber_pebble.core.plan.day.chances import chances, uncertain
@@ -23,6 +25,7 @@ from umber_pebble.core.plan.day.search import Solved, at_once, improved
 from umber_pebble.demo.fill import fill
 from umber_pebble.services.documents import Order
 from umber_pebble.services.start import open_workshop
+from umber_pebble.services.wish_docs import NotBeforeDoc, OverByDoc, ThingDoc
 from umber_pebble.services.workshop import Workshop
 
 SLICE, LOOKS_S, PIECES = 0.2, 20.0, 300
@@ -55,6 +58,7 @@ def days() -> None:
                     "100",
                 )
                 row(f"{name}: may be shorter by at most", [100 * found.gap_frac(of.day)], "10", "%")
+        _wished(workshop)
         _large(workshop)
         workshop.engine.dispose()
     for name in SHOPS:
@@ -65,6 +69,23 @@ def days() -> None:
             str(SHOPS[name]["shortest"]),
             "",
         )
+
+
+def _wished(workshop: Workshop) -> None:
+    """The First-light table for two with a piece that is wished later, and two wishes that clash; and what is left of its run."""
+    doc = workshop.get("order", "order-table").doc
+    assert isinstance(doc, Order)
+    of = ThingDoc(piece_id=doc.lines[3].piece_id, step=None, what=None, nth=None)
+    later = NotBeforeDoc(wish="not_before", of=of, at=doc.due_at - timedelta(hours=2))
+    clashes = OverByDoc(wish="over_by", of=of, at=doc.due_at - timedelta(hours=2))
+    for name, wishes in (("a piece later", [later]), ("two wishes that clash", [later, clashes])):
+        asked = doc.model_copy(update={"people": ["a", "b"], "wishes": wishes})
+        row(f"{name}: planned whole", timed(lambda _, a=asked: plan_order(workshop, a), 3), "")  # type: ignore[misc]
+    with tempfile.TemporaryDirectory() as folder:
+        two = Two(Path(folder))
+        two.go_on(60)
+        two.look()
+        row("a run after a slip: how to go on", timed(lambda _: two.look(), 5), "500")
 
 
 def _large(workshop: Workshop) -> None:

@@ -13,7 +13,7 @@ Saved = list[tuple[int, int, int]]
 
 
 def ranked(day: Day, rank: Sequence[float]) -> list[float]:
-    """Ranks by which what has to be over by a moment goes before all else, and what leads to it.
+    """Ranks by which what has to be over by a moment goes before all else, and what leads to it [1].
 
     Args:
         day: what is asked

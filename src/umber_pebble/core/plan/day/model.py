@@ -201,6 +201,8 @@ class Model:
 
     def impossible(self, lasts: float) -> bool:
         """Whether it is proven that nothing keeps it, within so long by the solver's own clock. Source: or-tools"""
+        # nothing is to be the best: what keeps it is enough
+        self.m.clear_objective()
         return bool(_solver(lasts).solve(self.m) == cp_model.INFEASIBLE)
 
     def _read(self, solver: cp_model.CpSolver) -> Timetable:

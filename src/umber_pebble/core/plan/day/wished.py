@@ -74,25 +74,32 @@ class _Wished:
         self.due = int(self.plan.due_s)
         self.by = int(self.plan.due_s - spare_s)
         """When it should be ready, with time to spare [s from now]."""
+        self.tried: dict[tuple[tuple[int, ...], int], Begun | None] = {}
 
     def found(self) -> tuple[Begun | None, Outcome]:
         gone = tuple(n for n, _ in enumerate(self.plan.wishes) if self._gone(n))
         wishes = [n for n, _ in enumerate(self.plan.wishes) if n not in gone]
         clashes = list[tuple[int, ...]]()
         while True:
+            some = self._clash(wishes) if wishes and self._first(wishes, self._latest()) is None else ()
+            if some:
+                clashes.append(some)
+                wishes = [n for n in wishes if n not in some]
+                continue
             begun = self._begun(wishes)
             if begun is not None:
                 late = self._late(wishes) if wishes and self._ends_s(begun) > self.due else ()
                 return begun, Outcome(gone, tuple(clashes), (), late)
-            if not wishes:
-                return None, Outcome(gone, tuple(clashes))
-            some = clash(lambda these: self._held(self.of, these, 0), wishes, self.table)
-            if not some:
-                searched = self._searched(wishes)
-                unfound = () if searched else tuple(wishes)
-                return searched or self._begun([]), Outcome(gone, tuple(clashes), unfound)
-            clashes.append(some)
-            wishes = [n for n in wishes if n not in some]
+            searched = self._searched(wishes) if wishes else None
+            unfound = () if searched else tuple(wishes)
+            return searched or (self._begun([]) if wishes else None), Outcome(gone, tuple(clashes), unfound)
+
+    def _clash(self, wishes: Sequence[int]) -> tuple[int, ...]:
+        return clash(lambda these: self._held(self.of, these, 0), wishes, self.table)
+
+    def _latest(self) -> int:
+        """The latest it would begin without wishes."""
+        return max(self.by - self.table.end_s(self.of.day), 0)
 
     def _gone(self, n: int) -> bool:
         wish = self.plan.wishes[n]
@@ -109,7 +116,7 @@ class _Wished:
 
     def _begun(self, wishes: Sequence[int]) -> Begun | None:
         """From the latest beginning on sooner and sooner, until it is in time with time to spare, and then as late as it still is."""
-        found, at, late_at = list[Begun](), max(self.by - self.table.end_s(self.of.day), 0), None
+        found, at, late_at = list[Begun](), self._latest(), None
         for step in (0, *STEPS_S):
             at = max(at - step, 0)
             begun = self._first(wishes, at)
@@ -144,6 +151,12 @@ class _Wished:
 
     def _first(self, wishes: Sequence[int], at: int) -> Begun | None:
         """What is found at once and ends soonest, of the ways to lay it out, what is wished first where that is needed."""
+        key = (tuple(wishes), at)
+        if key not in self.tried:
+            self.tried[key] = self._tried(wishes, at)
+        return self.tried[key]
+
+    def _tried(self, wishes: Sequence[int], at: int) -> Begun | None:
         best: Begun | None = None
         for rank in (tails_s, lambda day: ranked(day, tails_s(day))):
             for of in self.days:
