@@ -87,7 +87,7 @@ def test_wishes_that_clash_are_named_and_lifted(demo: Server, open_page: OpenPag
     page.get_by_role("button", name=re.compile("^How:")).click()
     page.get_by_role("option", name="not before").click()
     page.get_by_role("button", name="Ask for it").click()
-    said = page.get_by_role("alert").filter(has_text="cannot all be kept")
+    said = page.get_by_role("alert").filter(has_text="cannot both be kept")
     expect(said).to_contain_text("ready by", timeout=SETTLED_MS)
     expect(said).to_contain_text("not before")
     expect(said).not_to_contain_text("there from")

@@ -1,5 +1,6 @@
 """What else an order could do, each with its price: how many castings, how sure, how many melts, when it ends."""
 
+import itertools
 import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
@@ -14,6 +15,8 @@ from umber_pebble.core.plan.wishes import Skill, ThereFrom
 
 SOONER_S, SOONER_FRAC = 300.0, 0.03
 """From here an alternative is noticeably shorter: by this long, and this share of the plan [s, frac]."""
+MOST_LIFTED = 3
+"""So many wishes are tried without at most, each for itself [count]."""
 HELP_S = 2 * 3600.0
 """For so long somebody is asked to help [s]. Source: assumption"""
 BUSY_FRAC = 0.5
@@ -275,5 +278,8 @@ def _people(plan: Plan) -> Iterator[PeopleChange]:
 
 
 def _wishes(plan: Plan) -> Iterator[WishChange]:
-    kept = set(range(len(plan.problem.wishes))) - set(plan.chosen.outcome.gone)
-    yield from (WishChange(n) for n in sorted(kept))
+    """The first few of those that are kept."""
+    of = plan.chosen.outcome
+    left_out = {*of.gone, *of.unfound, *(n for some in of.clashes for n in some)}
+    kept = (n for n in range(len(plan.problem.wishes)) if n not in left_out)
+    yield from (WishChange(n) for n in itertools.islice(kept, MOST_LIFTED))

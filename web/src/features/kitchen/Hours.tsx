@@ -13,6 +13,15 @@ interface Props {
   onChange: (hours: Opening[]) => void;
 }
 
+/** What is said of a week without hours, of a day without any, and to give it some. */
+interface WeekWords {
+  always: string;
+  shut: string;
+  open: string;
+}
+
+const KITCHEN: WeekWords = { always: "At any time, day and night.", shut: "closed", open: "Open" };
+
 /** When hands may be at work in a week: opening hours of a rented kitchen, or when nobody sleeps. */
 export function Hours({ hours, onChange }: Props) {
   return (
@@ -23,13 +32,13 @@ export function Hours({ hours, onChange }: Props) {
           Plans put work of hands in these hours only; what sets, dries or rests goes on by itself.
         </p>
       )}
-      <Week always="At any time, day and night." hours={hours} onChange={onChange} />
+      <Week words={KITCHEN} hours={hours} onChange={onChange} />
     </section>
   );
 }
 
 /** The hours of a week, or always. */
-export function Week({ always, hours, onChange }: Props & { always: string }) {
+export function Week({ words, hours, onChange }: Props & { words: WeekWords }) {
   const patch = (of: Opening, change: Partial<Opening>) =>
     onChange(hours.map((row) => (row === of ? { ...row, ...change } : row)));
   const add = (day: number) =>
@@ -38,7 +47,7 @@ export function Week({ always, hours, onChange }: Props & { always: string }) {
     <>
       {hours.length === 0 ? (
         <p className="flex flex-wrap items-center gap-x-5">
-          {always}
+          {words.always}
           <Button kind="quiet" onClick={() => onChange(DAYS.map((_, day) => ({ day, ...USUAL })))}>
             Set hours
           </Button>
@@ -55,7 +64,7 @@ export function Week({ always, hours, onChange }: Props & { always: string }) {
                     className={`flex flex-wrap gap-x-6 gap-y-2 ${spans.length === 0 ? "items-center" : "items-end"}`}
                   >
                     <strong className="w-24 self-center">{name}</strong>
-                    {spans.length === 0 && <span className="text-quiet">closed</span>}
+                    {spans.length === 0 && <span className="text-quiet">{words.shut}</span>}
                     {spans.map((of, n) => (
                       // biome-ignore lint/suspicious/noArrayIndexKey: an opening is its place in the day
                       <span key={n} className="flex items-end gap-3">
@@ -74,8 +83,8 @@ export function Week({ always, hours, onChange }: Props & { always: string }) {
                         </Button>
                       </span>
                     ))}
-                    <Button kind="quiet" label={`Open on ${name}`} onClick={() => add(day)}>
-                      {spans.length === 0 ? "Open" : "And again"}
+                    <Button kind="quiet" label={`${words.open} on ${name}`} onClick={() => add(day)}>
+                      {spans.length === 0 ? words.open : "And again"}
                     </Button>
                   </fieldset>
                 </li>

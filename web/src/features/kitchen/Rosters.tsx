@@ -14,6 +14,8 @@ const SKILLS: Record<Skill, string> = {
   join: "press and join",
 };
 
+const THERE = { always: "There whenever the kitchen is open.", shut: "not there", open: "There" };
+
 interface Props {
   people: string[];
   rosters: Roster[];
@@ -55,11 +57,7 @@ export function Rosters({ people, rosters, onChange }: Props) {
                 </label>
               ))}
             </fieldset>
-            <Week
-              always="There whenever the kitchen is open."
-              hours={of.hours}
-              onChange={(hours) => put({ ...of, hours })}
-            />
+            <Week words={THERE} hours={of.hours} onChange={(hours) => put({ ...of, hours })} />
           </Fold>
         );
       })}
@@ -68,7 +66,7 @@ export function Rosters({ people, rosters, onChange }: Props) {
 }
 
 function rosterNote({ hours, leaves }: Roster): string {
-  const there = hours.length === 0 ? "always there" : "at her own hours";
+  const there = hours.length === 0 ? "always there" : "at own hours";
   return leaves.length === 0
     ? `${there}, does everything`
     : `${there}; leaves to others: ${leaves.map((skill) => SKILLS[skill]).join(", ")}`;

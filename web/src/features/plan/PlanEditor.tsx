@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { NavLink, useNavigate, useParams, useSearchParams } from "react-router";
+import { Link, NavLink, useNavigate, useParams, useSearchParams } from "react-router";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
@@ -120,6 +120,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
       {plan && (
         <InTurn>
           <div className={stale ? "opacity-50" : ""}>
+            <NotKept of={plan.summary.wishes} to={`/orders/${stored.id}/timetable`} />
             <Remarks of={plan.summary.warnings} kitchen={kitchen} />
             <Alternatives
               asked={plan.asked}
@@ -144,6 +145,23 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
           </div>
         </InTurn>
       )}
+    </div>
+  );
+}
+
+/** Whatever view is open: that something asked for is not kept, or makes it late. */
+function NotKept({ of, to }: { of: Schemas["WishesKept"] | null; to: string }) {
+  if (!of || of.clashes.length + of.unfound.length + of.late.length === 0) return null;
+  return (
+    <div className="mt-3">
+      <Notice tone="hot">
+        {of.clashes.length + of.unfound.length > 0
+          ? "Some of what you asked of the timetable is left out: it cannot be kept. "
+          : "What you asked of the timetable makes it late. "}
+        <Link to={to} replace preventScrollReset className="text-glass underline-offset-4 hover:underline">
+          See the timetable
+        </Link>
+      </Notice>
     </div>
   );
 }

@@ -69,7 +69,7 @@ export function outcomeWords(
   const clashes = of.clashes.map((set) =>
     set.length === 1
       ? `${listed(set)} cannot be kept: what goes before it or after it takes longer than that leaves, or nobody has hands for it then. The timetable leaves it out.`
-      : `${listed(set)} cannot all be kept. The timetable leaves them out: lift one of them, or move its time.`,
+      : `${listed(set)} cannot ${set.length === 2 ? "both" : "all"} be kept. The timetable leaves them out: lift one of them, or move its time.`,
   );
   const unfound =
     of.unfound.length > 0

@@ -202,7 +202,7 @@ class Model:
     def impossible(self, lasts: float) -> bool:
         """Whether it is proven that nothing keeps it, within so long by the solver's own clock. Source: or-tools"""
         # nothing is to be the best: what keeps it is enough
-        self.m.clear_objective()
+        self.m.minimize(0)
         return bool(_solver(lasts).solve(self.m) == cp_model.INFEASIBLE)
 
     def _read(self, solver: cp_model.CpSolver) -> Timetable:

@@ -157,15 +157,15 @@ class _Wished:
         return self.tried[key]
 
     def _tried(self, wishes: Sequence[int], at: int) -> Begun | None:
-        best: Begun | None = None
+        found = list[Begun]()
+        # what has to be over by a moment first, where that is wished and the usual order is late
         for rank in (tails_s, lambda day: ranked(day, tails_s(day))):
-            for of in self.days:
-                begun = self._laid(of, wishes, at, rank)
-                if begun and (best is None or self._ends_s(begun) < self._ends_s(best)):
-                    best = begun
-            if best and self._ends_s(best) <= self.by:
+            found += [begun for of in self.days if (begun := self._laid(of, wishes, at, rank))]
+            soonest = min(found, key=self._ends_s, default=None)
+            in_time = soonest is not None and self._ends_s(soonest) <= self.by
+            if in_time or not any(isinstance(self.plan.wishes[n], OverBy | BeginsAt) for n in wishes):
                 break
-        return best
+        return soonest
 
     def _laid(
         self, of: OrderDay, wishes: Sequence[int], at: int, rank: Callable[[Day], list[float]]
