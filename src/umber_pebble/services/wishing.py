@@ -90,6 +90,7 @@ def away_of(
 
 
 def leaves_of(kitchen: Kitchen, people: Sequence[str]) -> tuple[frozenset[Skill], ...]:
-    """What each of the people leaves to others."""
+    """What each of the people leaves to others; nothing at all where everybody does everything."""
     by = {roster.name: frozenset(roster.leaves) for roster in kitchen.rosters}
-    return tuple(by.get(name, frozenset()) for name in people)
+    leaves = tuple(by.get(name, frozenset()) for name in people)
+    return leaves if any(leaves) else ()

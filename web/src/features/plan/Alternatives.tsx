@@ -1,7 +1,7 @@
 import { useIsFetching, useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
-import { amount, duration, type Units } from "../../shared/format/units";
+import { amount, roughly, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { day, dayAndTime, timeOfDay } from "../../shared/format/zone";
 import { useDebounced } from "../../shared/useDebounced";
@@ -145,7 +145,7 @@ export function priceWords(planned: Alternative, other: Alternative, units: Unit
   const lasts = other.lasts_s - planned.lasts_s;
   return [
     `${amount(other.sure_frac, "share", units)} sure`,
-    Math.abs(lasts) >= 60 && `${duration(Math.abs(lasts))} ${lasts < 0 ? "less" : "more"}`,
+    Math.abs(lasts) >= 60 && `${roughly(Math.abs(lasts))} ${lasts < 0 ? "less" : "more"}`,
     casts !== 0 && `${Math.abs(casts)} ${casts < 0 ? "fewer" : "more"} cast`,
     melts !== 0 &&
       `${Math.abs(melts)} ${melts < 0 ? "fewer" : "more"} ${Math.abs(melts) === 1 ? "melt" : "melts"}`,
