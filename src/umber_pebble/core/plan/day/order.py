@@ -55,7 +55,7 @@ def order_day(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], weigh
         if all(of.day != known.day for known in days):
             days.append(of)
     if plan.wishes or plan.away:
-        return _as_wished(replace(plan, wishes=(), away=()), plan, days, weights)
+        return _as_wished(replace(plan, wishes=(), away=(), kept=None), plan, days, weights)
     return _at_any_time(plan, days, weights)
 
 
