@@ -225,3 +225,11 @@ def test_a_shorter_day_that_keeps_what_is_wished_stays_the_orders_own(day: Day) 
     # and as of a later moment, the day it is due the same
     later = parts.compiled(order.model_copy(update={"timetable": found.timetable}), day.now + 7 * MINUTE)
     assert later.table == shorter.table
+
+
+def test_what_is_held_where_it_is_costs_nothing(day: Day) -> None:
+    free = day.plan()
+    for thing, task in list(things(free))[::15]:
+        at = day.at(task.start_s).replace(second=0)
+        kept = summary_of(day.plan(BeginsAtDoc(wish="begins_at", of=day.doc(thing), at=at))).wishes
+        assert kept is not None and kept.longer_s == 0 and abs(kept.sooner_s) <= 60

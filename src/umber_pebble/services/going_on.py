@@ -1,7 +1,6 @@
 """How a run may go on from where it is, each way with when it ends and what is lost."""
 
 import threading
-from collections import OrderedDict
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -9,15 +8,13 @@ from umber_pebble.core.bench.onward import How, ways_on
 from umber_pebble.core.bench.rest_of_day import rest_of_day
 from umber_pebble.core.bench.side_events import Hers, PourAt
 from umber_pebble.core.errors import CoreError
-from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.problem import Named
 from umber_pebble.core.plan.tasks import TaskKind
 from umber_pebble.core.plan.timetable import round_numbers
 from umber_pebble.services.interpreted import FrozenPlan
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.together import next_due
-
-KEPT_PLANS = 4
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,12 +50,11 @@ class GoingOn:
 
 
 class Onwards:
-    """Answers how a run may go on; its day is planned once more and kept."""
+    """Answers how a run may go on; where its plan is made anew for that, once at a time."""
 
     def __init__(self, service: RunService) -> None:
         self.service = service
         self._one = threading.Lock()
-        self._plans: OrderedDict[str, Plan | None] = OrderedDict()
 
     def look(self, run_id: str) -> GoingOn:
         """The ways to go on from now; none where the run is not of the day that would be planned today, or has rounds more.
@@ -85,17 +81,13 @@ class Onwards:
         return GoingOn(run_id, seen.seq, _since(run.started_at, due), ways)
 
     def _plan(self, run_id: str, frozen: FrozenPlan) -> Plan | None:
-        """The run's plan anew; None where it does not come out as the run has it."""
-        if run_id not in self._plans:
-            try:
-                plan = compile_plan(frozen.plan)
-            except CoreError:
-                plan = None
-            rounds = tuple(sorted((r for c in frozen.cooks for r in c.rounds), key=lambda r: r.number))
-            self._plans[run_id] = plan if plan is not None and plan.rounds == rounds[: len(plan.rounds)] else None
-            while len(self._plans) > KEPT_PLANS:
-                self._plans.popitem(last=False)
-        return self._plans[run_id]
+        """The run's plan; None where it cannot be made today, or does not come out as the run has it."""
+        try:
+            plan = self.service.plan_of(run_id, frozen)
+        except CoreError:
+            return None
+        rounds = tuple(sorted((r for c in frozen.cooks for r in c.rounds), key=lambda r: r.number))
+        return plan if plan.rounds == rounds[: len(plan.rounds)] else None
 
 
 def _since(started: datetime, at: datetime) -> float:

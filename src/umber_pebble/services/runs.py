@@ -58,6 +58,7 @@ class RunService:
         self._seen: OrderedDict[str, Interpreted] = OrderedDict()
         self._logs: OrderedDict[str, list[Noted]] = OrderedDict()
         self._states: OrderedDict[str, tuple[int, RunState]] = OrderedDict()
+        self._plans: OrderedDict[str, Plan] = OrderedDict()
 
     def start(self, run_id: str, order_id: str, actor: str, device: str) -> Run:
         """Start a run from an order's plan; the same id again is the same run.
@@ -106,8 +107,20 @@ class RunService:
             )
             session.flush()
             session.expunge(run)
+        self._plans[run_id] = plan
+        _trim(self._plans)
         self.workshop.broker.publish(topic="run", id=run_id, seq=1)
         return run
+
+    def plan_of(self, run_id: str, frozen: FrozenPlan) -> Plan:
+        """The plan a run was started from, made anew where it is not in memory any more.
+
+        Raises: what keeps it from being made today.
+        """
+        if run_id not in self._plans:
+            self._plans[run_id] = compile_plan(frozen.plan)
+            _trim(self._plans)
+        return self._plans[run_id]
 
     def add(self, run_id: str, new: NewEvent) -> tuple[Noted, int]:
         """Append an event; one that came before counts once. Returns it and the run's newest seq.
@@ -257,7 +270,7 @@ class RunService:
 
     def forget(self) -> None:
         """Drop everything kept in memory: the database was changed under it."""
-        for kept in (self._frozen, self._seen, self._logs, self._states):
+        for kept in (self._frozen, self._seen, self._logs, self._states, self._plans):
             kept.clear()
 
     def frozen(self, run: Run, events: Sequence[Noted] = ()) -> FrozenPlan:

@@ -81,6 +81,9 @@ class _Wished:
         wishes = [n for n, _ in enumerate(self.plan.wishes) if n not in gone]
         clashes = list[tuple[int, ...]]()
         while True:
+            as_it_is = self._as_it_is(wishes)
+            if as_it_is is not None:
+                return as_it_is, Outcome(gone, tuple(clashes))
             some = self._clash(wishes) if wishes and self._first(wishes, self._latest()) is None else ()
             if some:
                 clashes.append(some)
@@ -93,6 +96,26 @@ class _Wished:
             searched = self._searched(wishes) if wishes else None
             unfound = () if searched else tuple(wishes)
             return searched or (self._begun([]) if wishes else None), Outcome(gone, tuple(clashes), unfound)
+
+    def _as_it_is(self, wishes: Sequence[int]) -> Begun | None:
+        """The timetable that leaves wishes aside, where it keeps them all the same, begun when one of them says."""
+        these = [self.plan.wishes[n] for n in wishes]
+        moments = [self._latest()]
+        moments += [
+            round(wish.at_s) - self.table.start_s[i]
+            for wish in these
+            if isinstance(wish, BeginsAt)
+            for i in things_of(self.of, wish.of)
+        ]
+        for at in sorted(moments, reverse=True):
+            day = (
+                self._held(self.of, wishes, at)
+                if at >= 0 and at + self.table.end_s(self.of.day) <= self.due
+                else None
+            )
+            if day is not None and not broken(day, self.table):
+                return Begun(replace(self.of, day=day), self._kept(day) or self.table, at)
+        return None
 
     def _clash(self, wishes: Sequence[int]) -> tuple[int, ...]:
         return clash(lambda these: self._held(self.of, these, 0), wishes, self.table)
@@ -196,14 +219,19 @@ class _Wished:
 
     def _better(self, begun: Begun, wishes: Sequence[int]) -> Begun:
         """With the one that was chosen before, where that keeps this day, else the best of a few."""
-        day, kept = begun.of.day, self.plan.kept
-        if kept is not None and fits(day, kept) and not broken(day, kept):
+        day, kept = begun.of.day, self._kept(begun.of.day)
+        if kept is not None:
             return replace(begun, table=kept)
         try:
             other = at_once(day, self.weights)
         except OutOfRange:
             return begun
         return replace(begun, table=min(begun.table, other, key=lambda one: self.weights.of(day, one)))
+
+    def _kept(self, day: Day) -> Timetable | None:
+        """The one that was chosen before, where it keeps a day."""
+        kept = self.plan.kept
+        return kept if kept is not None and fits(day, kept) and not broken(day, kept) else None
 
     def _searched(self, wishes: Sequence[int]) -> Begun | None:
         """What the solver finds where nothing is found at once."""
