@@ -49,9 +49,8 @@ class Two(Hand):
     def rest(self) -> Rest:
         _, _, seen, _ = self.runs.look("led")
         now = (self.clock.now() - self.runs.look("led")[0].started_at).total_seconds()
-        return rest_of_day(
-            self.plan.day, round_numbers(self.plan.day, self.plan.table), seen.cooks, seen.state, now
-        )
+        numbers = round_numbers(self.plan.day, self.plan.table)
+        return rest_of_day(self.plan.day, numbers, seen.cooks, seen.state, (self.plan.fares.start_s, now))
 
 
 @pytest.fixture
@@ -88,6 +87,8 @@ def test_what_was_chosen_is_gone_by(two: Two) -> None:
     way = two.ways()["rearranged"]
     due = [pour.round for pour in sorted(way.pours, key=lambda pour: pour.at_s)]
     two.tell("rearranged", pours=[asdict(p) for p in way.pours], whose=[asdict(of) for of in way.whose])
+    # from then on that is how it is going
+    assert two.ways()["as_it_goes"].ends_s == pytest.approx(way.ends_s, abs=300)
     state = two.runs.look("led")[2].state
     assert state.planned == {pour.round: pour.at_s for pour in way.pours}
     hers = {(of.done, of.number): of.who for of in way.whose}

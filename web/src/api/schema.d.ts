@@ -8490,15 +8490,20 @@ export interface components {
         };
         /**
          * GoingOn
-         * @description The ways to go on as of an event, first as it is going; due_s: when it is due [s since the run started].
+         * @description The ways to go on as of an event, first as it is going; due_s: when it is due [s since the run started]; by how much it is late as
+         *     it is going, and how much sooner another order noticeably ends [s], 0 where neither is so.
          */
         GoingOn: {
             /** Due S */
             due_s: number;
+            /** Late S */
+            late_s: number;
             /** Run Id */
             run_id: string;
             /** Seq */
             seq: number;
+            /** Sooner S */
+            sooner_s: number;
             /** Ways */
             ways: components["schemas"]["WayOn"][];
         };

@@ -62,12 +62,10 @@ from umber_pebble.core.bench.vessel_acts import (
 from umber_pebble.core.bench.whose import hands_for
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.works import WORKS
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, route_of
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
-
-IDLE_S = 300.0
-"""Whoever has nothing to do for so long may take what is another's [s]. Source: assumption"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -266,7 +264,9 @@ def _for_another(act: Act, actor: str, now: float, a_while_s: float) -> tuple[bo
     off that there is time for that."""
     late = now - act.opens_s > a_while_s or act.closes_s - now < a_while_s
     theirs = act.who not in ("", actor) and not late
-    return act.forecast or math.isinf(act.opens_s), theirs or act.opens_s - now > IDLE_S
+    return act.forecast or math.isinf(act.opens_s), theirs or act.opens_s - now > material(
+        "kitchen", "usual", "idle"
+    ).value("from")
 
 
 def _urgency(act: Act, now: float) -> tuple[bool, bool, float, int]:

@@ -1,6 +1,6 @@
 """How a run may go on from here: as it is going, in another order, with another pair of hands; when each ends, and what is lost."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -37,16 +37,17 @@ class Onward:
     lost: tuple[Lost, ...]
 
 
-def ways_on(rest: Rest, planned_s: Sequence[int], people: Sequence[str]) -> Iterator[Onward]:
+def ways_on(rest: Rest, table: Timetable, pours_s: Mapping[int, float], people: Sequence[str]) -> Iterator[Onward]:
     """The ways to go on, first as it is going; nothing where no timetable is found for what is left.
 
     Args:
         rest: of the day
-        planned_s: when each of its things was planned to begin [s]
+        table: as the day was planned
+        pours_s: when rounds are to be poured since that was rearranged [s]; empty: it was not
         people: whose hands are at it
     Source: definition
     """
-    as_it_goes = _found(rest, rest.day, planned_s)
+    as_it_goes = _found(rest, rest.day, _planned_s(rest, table, pours_s))
     if as_it_goes is None:
         return
     yield _read(rest, as_it_goes, "as_it_goes", people)
@@ -60,12 +61,22 @@ def ways_on(rest: Rest, planned_s: Sequence[int], people: Sequence[str]) -> Iter
             yield _read(rest, helped, "help", (*people, ""))
 
 
-def _found(rest: Rest, day: Day, rank: Sequence[int] | None = None) -> Timetable | None:
+def _planned_s(rest: Rest, table: Timetable, pours_s: Mapping[int, float]) -> list[float]:
+    """When each thing is planned to begin: what belongs to a pour that was rearranged is moved with it."""
+    moved: dict[int | None, float] = {}
+    for i, name in enumerate(rest.of.names):
+        number = None if name.filling is None else rest.number[name.filling]
+        if number is not None and name.kind in ("pour", "swirl") and number in pours_s:
+            moved[name.filling] = pours_s[number] - table.start_s[i]
+    return [at + moved.get(n.filling, 0.0) for at, n in zip(table.start_s, rest.of.names, strict=True)]
+
+
+def _found(rest: Rest, day: Day, rank: Sequence[float] | None = None) -> Timetable | None:
     """At once, in the order planned or as the best of a few; where something is bound to be late, with it late."""
     bounds = (b if b.task in rest.done else replace(b, over_by_s=None) for b in day.bounds)
     for of in (day, replace(day, bounds=tuple(bounds))):
         try:
-            return at_once(of) if rank is None else first_timetable(of, [float(s) for s in rank])
+            return at_once(of) if rank is None else first_timetable(of, rank)
         except (NoPlace, OutOfRange):
             continue
     return None

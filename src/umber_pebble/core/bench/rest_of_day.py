@@ -1,4 +1,5 @@
-"""What is left of a run's day, as a day to be scheduled again: what was done when it was done, the rest from now on."""
+"""What is left of a run's day, as a day to be scheduled again: what was done when it was done, the rest from now on. What was wished of
+the plan is not asked again: at the bench hands decide."""
 
 from collections import defaultdict
 from collections.abc import Mapping
@@ -8,7 +9,7 @@ from umber_pebble.core.bench.state import CookState, RoundState, RunState
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.day.compile import Named, OrderDay
 from umber_pebble.core.plan.day.held import EVER_S
-from umber_pebble.core.plan.day.problem import Begun, Bound, Day, Lag, Stay, Task
+from umber_pebble.core.plan.day.problem import Bound, Day, InVessel, Lag, Stay
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +24,7 @@ class Rest:
 
 
 def rest_of_day(
-    of: OrderDay, number: Mapping[int, int], cooks: list[PotCook], state: RunState, now_s: float
+    of: OrderDay, number: Mapping[int, int], cooks: list[PotCook], state: RunState, times: tuple[float, float]
 ) -> Rest:
     """What is left of a day.
 
@@ -31,17 +32,24 @@ def rest_of_day(
         of: the day that was planned
         number: by filling of it, the round of the run
         cooks, state: of the run
-        now_s: since the run started
+        times: when the day was planned to begin, and now [s since the run started]
     Source: definition
     """
-    return _Rest(of, number, cooks, state, round(now_s)).rest()
+    return _Rest(of, number, cooks, state, times).rest()
 
 
 class _Rest:
     def __init__(
-        self, of: OrderDay, number: Mapping[int, int], cooks: list[PotCook], state: RunState, now: int
+        self,
+        of: OrderDay,
+        number: Mapping[int, int],
+        cooks: list[PotCook],
+        state: RunState,
+        times: tuple[float, float],
     ) -> None:
-        self.of, self.number, self.cooks, self.state, self.now = of, number, cooks, state, now
+        self.of, self.number, self.cooks, self.state = of, number, cooks, state
+        self.begins, self.now = (round(at) for at in times)
+        self.closes = {lag.then: lag.most_s for lag in of.day.lags if lag.most_s is not None}
         self.turn = defaultdict[int, int](int)
         self.began = {i: at for i, name in enumerate(of.names) if (at := self._began_s(i, name)) is not None}
 
@@ -62,7 +70,7 @@ class _Rest:
             lags=tuple(lags),
             stays=tuple(stay for stay in day.stays if not self._free_again(stay)),
             draws=draws,
-            closed=self._away(tasks),
+            closed=self._away(),
             bounds=tuple(bounds.values()),
             begun=tuple(self._begun()),
         )
@@ -78,11 +86,16 @@ class _Rest:
         )
         return since or ended + self.of.day.tasks[stay.then].lasts_s + stay.after_s <= self.now
 
-    def _away(self, tasks: tuple[Task, ...]) -> tuple[tuple[int, int, int], ...]:
+    def _away(self) -> tuple[tuple[int, int, int], ...]:
         """Whoever was away, and whoever has left."""
         gone = [p for p, name in enumerate(self.of.plan.people) if name in self.state.gone]
         left = tuple((p, self.now, self.now + EVER_S) for p in gone)
-        return (*(row for row in self.of.day.closed if row[0] not in gone), *left)
+        planned = (
+            (p, max(leaves + self.begins, 0), comes + self.begins)
+            for p, leaves, comes in self.of.day.closed
+            if p not in gone and comes + self.begins > 0
+        )
+        return (*planned, *left)
 
     def _round(self, name: Named) -> RoundState | None:
         return None if name.filling is None else self.state.rounds[self.number[name.filling]]
@@ -110,7 +123,8 @@ class _Rest:
             case "clean":
                 return None if off is None else off + lasts
             case "bend" | "stick" | "sprinkle" | "groove":
-                return seen.worked_s
+                missed = poured is not None and self.now > poured + self.closes[i]
+                return seen.worked_s if seen.worked_s is not None or not missed else self.now - lasts
             case _:
                 return None
 
@@ -136,9 +150,9 @@ class _Rest:
         bounds[lag.then] = Bound(lag.then, max(known.not_before_s or 0, soonest, self.now), by)
         return True
 
-    def _begun(self) -> list[Begun]:
+    def _begun(self) -> list[InVessel]:
         """What is in its vessel, with something still to be poured of it."""
-        day, out = self.of.day, dict[int, Begun]()
+        day, out = self.of.day, dict[int, InVessel]()
         melt_of = {self.of.names[draw.task].filling: draw for draw in day.draws}
         by_round = {number: filling for filling, number in self.number.items()}
         for cook in self.cooks:
@@ -155,7 +169,7 @@ class _Rest:
             warmings = max(len(seen.rests) - 1, 0)
             how = day.melts[m].first
             heater = 0 if seen.heated_s is None else max(ready - how.lasts_s + how.on_s, 0)
-            out[m] = Begun(m, ready, first, max(used, self.now), warmings, sum(d.mg for d in poured), heater)
+            out[m] = InVessel(m, ready, first, max(used, self.now), warmings, sum(d.mg for d in poured), heater)
         return list(out.values())
 
     def _ready_s(self, seen: CookState, melt: int) -> tuple[int, int]:

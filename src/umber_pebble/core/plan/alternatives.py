@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.problem import MOST_HANDS, Named, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import Spares, casts_made, casts_needed
@@ -13,12 +14,10 @@ from umber_pebble.core.plan.summary import hands_s, sure_frac
 from umber_pebble.core.plan.tasks import Task
 from umber_pebble.core.plan.wishes import Skill, ThereFrom
 
-SOONER_S, SOONER_FRAC = 300.0, 0.03
-"""From here an alternative is noticeably shorter: by this long, and this share of the plan [s, frac]."""
+SOONER_FRAC = 0.03
+"""From here an alternative is noticeably shorter: by this share of the plan, where that is longer than what is noticed at all [frac]."""
 MOST_LIFTED = 3
 """So many wishes are tried without at most, each for itself [count]."""
-HELP_S = 2 * 3600.0
-"""For so long somebody is asked to help [s]. Source: assumption"""
 BUSY_FRAC = 0.5
 """From here hands are what a day waits for [frac]."""
 SURER_FRAC = 0.01
@@ -92,6 +91,11 @@ class Alternative:
     ends_s: float
 
 
+def sooner_s() -> float:
+    """From here something is noticeably sooner [s]. Source: assumption"""
+    return material("kitchen", "usual", "sooner").value("by")
+
+
 def as_planned(plan: Plan, changes: tuple[Change, ...] = ()) -> Alternative:
     """A plan as an alternative. Source: definition"""
     problem = plan.problem
@@ -124,14 +128,14 @@ def alternatives_of(plan: Plan) -> Iterator[Alternative]:
             # whoever helps all day may help as much in a part of it
             for_a_while = priced(plan, help_of(other, change))
             yield from _worth_it(planned, for_a_while)
-            if whole.lasts_s > for_a_while.lasts_s - SOONER_S:
+            if whole.lasts_s > for_a_while.lasts_s - sooner_s():
                 continue
         yield from _worth_it(planned, whole)
 
 
 def _worth_it(planned: Alternative, other: Alternative) -> Iterator[Alternative]:
     sooner, surer = planned.lasts_s - other.lasts_s, other.sure_frac - planned.sure_frac
-    if sooner >= max(SOONER_S, SOONER_FRAC * planned.lasts_s) or surer >= SURER_FRAC:
+    if sooner >= max(sooner_s(), SOONER_FRAC * planned.lasts_s) or surer >= SURER_FRAC:
         yield other
 
 
@@ -161,13 +165,14 @@ def help_of(plan: Plan, change: PeopleChange) -> HelpChange:
         change: which these are
     Source: definition
     """
+    stays = material("kitchen", "usual", "help").value("stays")
     hers = [(t.start_s, t.end_s) for t in plan.tasks if t.who == change.people - 1]
 
     def done_s(from_s: float) -> float:
-        return sum(max(min(end, from_s + HELP_S) - max(start, from_s), 0.0) for start, end in hers)
+        return sum(max(min(end, from_s + stays) - max(start, from_s), 0.0) for start, end in hers)
 
     begins = max((start for start, _ in hers), key=lambda start: (done_s(start), -start), default=plan.start_s)
-    return HelpChange(change.people, begins, begins + HELP_S)
+    return HelpChange(change.people, begins, begins + stays)
 
 
 def _with(plan: Plan, change: Change) -> Plan:

@@ -11,9 +11,8 @@ import { onwardQuery } from "./queries";
 
 type WayOn = Schemas["WayOn"];
 
-/** From here it is worth saying: late by so much, or so much sooner in another order [s]. */
-const LATE_S = 60;
-const SOONER_S = 300;
+/** Less is as good as in time, and as soon [s]. */
+const MINUTE_S = 60;
 
 interface Props {
   view: View;
@@ -23,15 +22,13 @@ interface Props {
 /** When all will be ready as it is going, where that is late, could be sooner, or something is about to be lost; and the way to choose. */
 export function OnwardLine({ view, zone, onOpen }: Props & { onOpen: () => void }) {
   const data = useQuery(onwardQuery(view.run_id)).data;
-  const [now, ...others] = data?.ways ?? [];
+  const [now] = data?.ways ?? [];
   if (!data || !now || view.paused) return null;
-  const late = now.ends_s - data.due_s;
-  const best = Math.min(...others.filter((way) => way.how === "rearranged").map((way) => way.ends_s));
-  const sooner = now.ends_s - best;
-  if (late < LATE_S && sooner < SOONER_S && now.lost.length === 0) return null;
+  const { late_s: late, sooner_s: sooner } = data;
+  if (late < MINUTE_S && sooner === 0 && now.lost.length === 0) return null;
   return (
     <p className="flex flex-wrap items-center gap-x-5 px-6 py-1 text-xl">
-      {late >= LATE_S ? (
+      {late >= MINUTE_S ? (
         <strong className="text-heat">
           Ready about {clockOf(view, now.ends_s, zone)}, {roughly(late)} late.
         </strong>
@@ -43,7 +40,7 @@ export function OnwardLine({ view, zone, onOpen }: Props & { onOpen: () => void 
           {wholeName(now.lost[0].named)}: {TASK_WORDS[now.lost[0].kind]} will be too late.
         </strong>
       )}
-      {sooner >= SOONER_S && <span>{roughly(sooner)} sooner in another order.</span>}
+      {sooner > 0 && <span>{roughly(sooner)} sooner in another order.</span>}
       <button type="button" onClick={onOpen} className="min-h-11 font-bold text-glass hover:underline">
         How to go on
       </button>
@@ -132,10 +129,10 @@ const HOW_WORDS: Record<WayOn["how"], string> = {
 /** What a way brings against going on as it is. */
 function priceWords(now: WayOn, way: WayOn, due_s: number): string {
   const late = way.ends_s - due_s;
-  const inTime = late >= LATE_S ? `${roughly(late)} late` : "in time";
+  const inTime = late >= MINUTE_S ? `${roughly(late)} late` : "in time";
   const by = now.ends_s - way.ends_s;
   if (way.how === "as_it_goes") return inTime;
-  return `${inTime}; ${by >= LATE_S ? `${roughly(by)} sooner` : by <= -LATE_S ? `${roughly(-by)} later` : "no sooner"}`;
+  return `${inTime}; ${by >= MINUTE_S ? `${roughly(by)} sooner` : by <= -MINUTE_S ? `${roughly(-by)} later` : "no sooner"}`;
 }
 
 const lostWords = ({ named, kind }: Schemas["LostShown"]) =>

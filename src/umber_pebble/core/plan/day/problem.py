@@ -94,7 +94,7 @@ class Melt:
 
 
 @dataclass(frozen=True, slots=True)
-class Begun:
+class InVessel:
     """A batch of a melt that is in its vessel already: when it was ready last and first, until when it was poured from [s], how often it
     was warmed, and what was poured of it [mg]; until when its heater is taken, 0 where it is off it [s]."""
 
@@ -123,7 +123,7 @@ class Day:
     people: int = 1
     closed: tuple[tuple[int, int, int], ...] = ()
     bounds: tuple[Bound, ...] = ()
-    begun: tuple[Begun, ...] = ()
+    begun: tuple[InVessel, ...] = ()
 
     @property
     def differ(self) -> bool:
