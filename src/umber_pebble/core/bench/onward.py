@@ -47,7 +47,7 @@ def ways_on(rest: Rest, table: Timetable, pours_s: Mapping[int, float], people: 
         people: whose hands are at it
     Source: definition
     """
-    as_it_goes = _found(rest, rest.day, _planned_s(rest, table, pours_s))
+    as_it_goes = _found(rest, _as_arranged(rest, pours_s), _planned_s(rest, table, pours_s))
     if as_it_goes is None:
         return
     yield _read(rest, as_it_goes, "as_it_goes", people)
@@ -59,6 +59,23 @@ def ways_on(rest: Rest, table: Timetable, pours_s: Mapping[int, float], people: 
         helped = _found(rest, more)
         if helped is not None:
             yield _read(rest, helped, "help", (*people, ""))
+
+
+def _as_arranged(rest: Rest, pours_s: Mapping[int, float]) -> Day:
+    """No pour sooner than it was put when that was rearranged: so its order is kept, whatever comes later."""
+    names = rest.of.names
+    due = {
+        i: pours_s[rest.number[name.filling]]
+        for i, name in enumerate(names)
+        if name.kind in ("pour", "swirl") and name.filling is not None and rest.number[name.filling] in pours_s
+    }
+    bounds = (
+        b
+        if b.task in rest.done or b.task not in due
+        else replace(b, not_before_s=max(b.not_before_s or 0, round(due[b.task])))
+        for b in rest.day.bounds
+    )
+    return replace(rest.day, bounds=tuple(bounds))
 
 
 def _planned_s(rest: Rest, table: Timetable, pours_s: Mapping[int, float]) -> list[float]:

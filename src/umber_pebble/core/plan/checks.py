@@ -36,7 +36,7 @@ def remarks_of(compiled: Plan) -> list[Remark]:
     out = list[Remark]()
     if plan.due_s <= 0:
         out.append(DueInPast(-plan.due_s))
-    elif start_s < 0 or compiled.fares.spare_s < 0:
+    elif not compiled.chosen.outcome.late and (start_s < 0 or compiled.fares.spare_s < 0):
         late = min(compiled.fares.spare_s, 0.0)
         out.append(TooLate(compiled.lasts_s, compiled.ends_s + late - max(start_s, 0.0)))
     out += [of for of in compiled.fares.lost if of.kept_frac < IN_TIME_FRAC]

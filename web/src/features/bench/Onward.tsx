@@ -7,12 +7,14 @@ import { timeOfDay } from "../../shared/format/zone";
 import { TASK_WORDS } from "../../shared/laneWords";
 import { wholeName } from "../../shared/named";
 import { Dialog } from "../../shared/ui/controls";
+import { useDebounced } from "../../shared/useDebounced";
 import { onwardQuery } from "./queries";
 
 type WayOn = Schemas["WayOn"];
 
 /** Less is as good as in time, and as soon [s]. */
 const MINUTE_S = 60;
+const QUIET_MS = 4_000;
 
 interface Props {
   view: View;
@@ -21,7 +23,8 @@ interface Props {
 
 /** When all will be ready as it is going, where that is late, could be sooner, or something is about to be lost; and the way to choose. */
 export function OnwardLine({ view, zone, onOpen }: Props & { onOpen: () => void }) {
-  const data = useQuery(onwardQuery(view.run_id)).data;
+  // asked anew once nothing has been told for a moment: hands come first
+  const data = useQuery(onwardQuery(view.run_id, useDebounced(view.seq, QUIET_MS))).data;
   const [now] = data?.ways ?? [];
   if (!data || !now || view.paused) return null;
   const { late_s: late, sooner_s: sooner } = data;

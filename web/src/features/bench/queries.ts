@@ -21,8 +21,8 @@ export const shortQuery = (id: string, body: Schemas["ShortRequest"]) =>
 /** So often it is looked how a run may go on [ms]. */
 const ONWARD_MS = 60_000;
 
-/** How a run may go on from here; looked at anew with each event where that is asked for. */
-export const onwardQuery = (id: string, seq: number | null = null) =>
+/** How a run may go on from here, as of an event. */
+export const onwardQuery = (id: string, seq: number) =>
   queryOptions({
     queryKey: ["onward", id, seq],
     queryFn: async () =>
