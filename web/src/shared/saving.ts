@@ -44,6 +44,9 @@ async function write(key: string, draft: Draft | null): Promise<void> {
   } catch {}
 }
 
+/** What is changed of a thing; what adds to a list is told from how the thing stands now, not from how it was drawn. */
+export type Edit<T> = Partial<T> | ((doc: T) => Partial<T>);
+
 export interface Now<T> {
   doc: T;
   version: number;
@@ -117,9 +120,10 @@ export class Saving<K extends Kind = Kind> {
     this.timer = window.setTimeout(() => void this.send(), ms);
   }
 
-  change(patch: Partial<Docs[K]>): void {
-    this.steps.noted(this.now.doc);
-    this.put({ ...this.now.doc, ...patch });
+  change(change: Edit<Docs[K]>): void {
+    const { doc } = this.now;
+    this.steps.noted(doc);
+    this.put({ ...doc, ...(typeof change === "function" ? change(doc) : change) });
   }
 
   /** The last change taken back. */

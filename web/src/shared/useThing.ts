@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useSyncExternalStore } from "react";
 import type { Problem } from "../api/client";
 import type { Docs, Kind, Stored } from "../api/things";
-import { type SaveState, type Saving, savingOf } from "./saving";
+import { type Edit, type SaveState, type Saving, savingOf } from "./saving";
 
 /** How the way to the server stands. */
 export interface Thing {
@@ -27,7 +27,7 @@ export function useThing<K extends Kind>(kind: K, stored: Stored<Docs[K]>) {
   // leaving the editor is a pause long enough
   useEffect(() => () => saving.flush(false), [saving]);
   return useMemo(
-    () => ({ ...now, saving, change: (patch: Partial<Docs[K]>) => saving.change(patch) }),
+    () => ({ ...now, saving, change: (change: Edit<Docs[K]>) => saving.change(change) }),
     [now, saving],
   );
 }

@@ -4,9 +4,10 @@ import type { Schemas } from "../../api/client";
 import { amount, roughly, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { day, dayAndTime, timeOfDay } from "../../shared/format/zone";
+import type { Edit } from "../../shared/saving";
 import { useDebounced } from "../../shared/useDebounced";
 import { type Asked, alternativesQuery, type Order, PARTS_SHOWN } from "./queries";
-import { wishWords } from "./wishWords";
+import { wishWords, without } from "./wishWords";
 
 type Alternative = Schemas["Alternative"];
 type Change = Alternative["changes"][number];
@@ -23,7 +24,7 @@ interface Props {
   zone: string;
   people: string[];
   pieces: Record<string, string>;
-  onChange: (patch: Partial<Order>) => void;
+  onChange: (change: Edit<Order>) => void;
 }
 
 /** What else the order could do, each with its price against what is planned; one press takes it. */
@@ -50,11 +51,11 @@ export function Alternatives({ asked, zone, people, pieces, onChange }: Props) {
   const take = (change: Change | undefined) => {
     switch (change?.code) {
       case "spares":
-        return onChange({
-          lines: asked.order.lines.map((line, i) =>
+        return onChange((order) => ({
+          lines: order.lines.map((line, i) =>
             change.items.includes(i) ? { ...line, spares: change.spares } : line,
           ),
-        });
+        }));
       case "people": {
         const chosen = [...new Set([...asked.order.people, ...people])].slice(0, change.people);
         return chosen.length < change.people ? navigate("/kitchen/people") : onChange({ people: chosen });
@@ -65,10 +66,12 @@ export function Alternatives({ asked, zone, people, pieces, onChange }: Props) {
         if (person === undefined) return navigate("/kitchen/people");
         const [from, to] = [helpAt(change.from_s), helpAt(change.to_s)];
         const wish: Order["wishes"][number] = { wish: "there_from", person, at: from, until: to };
-        return onChange({ people: chosen, wishes: [...asked.order.wishes, wish] });
+        return onChange((order) => ({ people: chosen, wishes: [...order.wishes, wish] }));
       }
-      case "wish":
-        return onChange({ wishes: asked.order.wishes.filter((_, n) => n !== change.wish) });
+      case "wish": {
+        const lifted = asked.order.wishes[change.wish];
+        return onChange((order) => ({ wishes: without(order.wishes, lifted) }));
+      }
       case "mould":
         return navigate(`/pieces/moulds/${change.mould_id}`);
     }

@@ -5,6 +5,7 @@ import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { usePerson } from "../../shared/person";
+import type { Edit } from "../../shared/saving";
 import { InTurn } from "../../shared/ui/InTurn";
 import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
@@ -22,6 +23,7 @@ import { Shorter } from "./Shorter";
 import { Timetable } from "./Timetable";
 import { Top } from "./Top";
 import { Windows } from "./Windows";
+import type { Wish } from "./wishWords";
 
 const PAUSE_MS = 60;
 
@@ -140,6 +142,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
               kitchen={kitchen}
               pieces={pieces}
               orderId={stored.id}
+              wishes={doc.wishes}
               onChange={thing.change}
             />
           </div>
@@ -195,10 +198,11 @@ interface ShownProps {
   kitchen: Schemas["Kitchen"];
   pieces: Schemas["StoredPiece"][];
   orderId: string;
-  onChange: (patch: Partial<Order>) => void;
+  wishes: Wish[];
+  onChange: (change: Edit<Order>) => void;
 }
 
-function Shown({ plan, kitchen, pieces, orderId, onChange }: ShownProps) {
+function Shown({ plan, kitchen, pieces, orderId, wishes, onChange }: ShownProps) {
   const { view } = useParams();
   switch (isView(view) ? view : "melts") {
     case "melts":
@@ -214,7 +218,8 @@ function Shown({ plan, kitchen, pieces, orderId, onChange }: ShownProps) {
           kept={plan.summary.wishes}
           kitchen={kitchen}
           pieces={pieces}
-          onChange={(wishes) => onChange({ wishes })}
+          wishes={wishes}
+          onChange={(change) => onChange((order) => ({ wishes: change(order.wishes) }))}
         />
       );
     case "by-hand":

@@ -12,7 +12,7 @@ import { Part } from "./Part";
 import { Picked } from "./Picked";
 import { type Asked, timetableQuery } from "./queries";
 import { Wishes } from "./Wishes";
-import type { OfThing, Wish, WishNames } from "./wishWords";
+import type { OfThing, OnWishes, Wish, WishNames } from "./wishWords";
 
 type Lane = Schemas["Lane"];
 type Span = Schemas["Span"];
@@ -22,7 +22,8 @@ interface Props {
   kept: Schemas["WishesKept"] | null;
   kitchen: Schemas["Kitchen"];
   pieces: Schemas["StoredPiece"][];
-  onChange: (wishes: Wish[]) => void;
+  wishes: Wish[];
+  onChange: OnWishes;
 }
 
 /** Back from the due time: who and what is busy with what, and what waits, each in its row; and what is wished of it. */
@@ -36,7 +37,15 @@ export function Timetable(p: Props) {
 
 const MINUTE_MS = 60_000;
 
-function Rows({ of, asked, kept, kitchen, pieces, onChange }: Props & { of: Schemas["TimetablePart"] }) {
+function Rows({
+  of,
+  asked,
+  kept,
+  kitchen,
+  pieces,
+  wishes,
+  onChange,
+}: Props & { of: Schemas["TimetablePart"] }) {
   const units = useUnits();
   const palettes = useQuery(paletteListQuery).data?.items ?? [];
   const [picked, setPicked] = useState<string | null>(null);
@@ -63,14 +72,14 @@ function Rows({ of, asked, kept, kitchen, pieces, onChange }: Props & { of: Sche
     ),
     spanOf: (thing) => [...things.values()].find((of) => isSameThing(of.thing, thing))?.span,
   };
-  const { wishes } = asked.order;
-  const wish = (next: Wish) => {
-    // one wish of a kind for a thing: the last one counts
-    const others = wishes.filter(
-      (old) => !("of" in old && "of" in next && old.wish === next.wish && isSameThing(old.of, next.of)),
-    );
-    onChange([...others, next]);
-  };
+  // one wish of a kind for a thing: the last one counts
+  const wish = (next: Wish) =>
+    onChange((now) => [
+      ...now.filter(
+        (old) => !("of" in old && "of" in next && old.wish === next.wish && isSameThing(old.of, next.of)),
+      ),
+      next,
+    ]);
   const drop = (key: string, start_s: number) => {
     const thing = things.get(key)?.thing;
     const moment = new Date(Math.round(at(start_s).getTime() / MINUTE_MS) * MINUTE_MS);
@@ -82,6 +91,7 @@ function Rows({ of, asked, kept, kitchen, pieces, onChange }: Props & { of: Sche
     <>
       <Wishes
         asked={asked}
+        wishes={wishes}
         kept={kept}
         names={wishNames}
         people={asked.order.people}

@@ -5,7 +5,17 @@ import { Pick } from "../../shared/ui/controls";
 import { Button, Notice } from "../../shared/ui/plain";
 import { TimeField } from "../../shared/ui/TimeField";
 import type { Asked } from "./queries";
-import { costWords, type OfThing, outcomeWords, type Wish, type WishNames, wishWords } from "./wishWords";
+import {
+  costWords,
+  isSameWish,
+  type OfThing,
+  type OnWishes,
+  outcomeWords,
+  type Wish,
+  type WishNames,
+  wishWords,
+  without,
+} from "./wishWords";
 
 type Kind = Wish["wish"];
 
@@ -16,17 +26,20 @@ interface Props {
   people: string[];
   /** When the plan begins and ends. */
   span: [Date, Date];
-  onChange: (wishes: Wish[]) => void;
+  /** As they stand now; what came of them is of those that were asked. */
+  wishes: Wish[];
+  onChange: OnWishes;
 }
 
 /** What was asked of the timetable, what came of it and what it costs; and asking for more. */
-export function Wishes({ asked, kept, names, people, span, onChange }: Props) {
+export function Wishes({ asked, wishes, kept, names, people, span, onChange }: Props) {
   const [open, setOpen] = useState(false);
-  const { wishes, due_at } = asked.order;
+  const { wishes: before, due_at } = asked.order;
+  const isGone = (wish: Wish) => kept?.gone.some((n) => isSameWish(before[n], wish)) ?? false;
   return (
     <section aria-label="Wishes" className="mb-4 space-y-2">
       {kept &&
-        outcomeWords(kept, wishes, names, dayAndTime(new Date(due_at), names.zone)).map((words) => (
+        outcomeWords(kept, before, names, dayAndTime(new Date(due_at), names.zone)).map((words) => (
           <Notice key={words} tone="hot">
             {words}
           </Notice>
@@ -38,14 +51,12 @@ export function Wishes({ asked, kept, names, people, span, onChange }: Props) {
             <li key={n} className="flex min-h-11 items-center gap-3">
               <span>
                 {wishWords(wish, names)}
-                {kept?.gone.includes(n) && (
-                  <strong className="text-heat"> (not in this order any more)</strong>
-                )}
+                {isGone(wish) && <strong className="text-heat"> (not in this order any more)</strong>}
               </span>
               <Button
                 kind="quiet"
                 label={`Lift: ${wishWords(wish, names)}`}
-                onClick={() => onChange(wishes.filter((_, other) => other !== n))}
+                onClick={() => onChange((now) => without(now, wish))}
               >
                 ×
               </Button>
@@ -66,7 +77,7 @@ export function Wishes({ asked, kept, names, people, span, onChange }: Props) {
           people={people}
           zone={names.zone}
           span={span}
-          onAsk={(wish) => onChange([...wishes, wish])}
+          onAsk={(wish) => onChange((now) => [...now, wish])}
         />
       )}
     </section>

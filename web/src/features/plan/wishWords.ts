@@ -1,3 +1,4 @@
+import { hashKey } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { roughly } from "../../shared/format/units";
 import { dayAndTime, timeOfDay } from "../../shared/format/zone";
@@ -6,6 +7,12 @@ import { wholeName } from "../../shared/named";
 import type { Order } from "./queries";
 
 export type Wish = Order["wishes"][number];
+/** What is done to the wishes as they stand. */
+export type OnWishes = (change: (now: Wish[]) => Wish[]) => void;
+
+export const isSameWish = (a: Wish | undefined, b: Wish | undefined) => hashKey([a]) === hashKey([b]);
+export const without = (wishes: Wish[], lifted: Wish | undefined) =>
+  wishes.filter((wish) => !isSameWish(wish, lifted));
 export type OfThing = Extract<Wish, { of: unknown }>["of"];
 type Span = Schemas["Span"];
 
