@@ -1,22 +1,26 @@
 """What is left of a run may be arranged anew at any moment, for whoever is there, and the run goes by it to its end."""
 
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from pathlib import Path
 
 import pytest
 
 from tests.services.test_led import MOST_ACTS, SOL, Hand
+from umber_pebble.core.bench.again import missing
+from umber_pebble.core.bench.colder import chilled
 from umber_pebble.core.bench.onward import How
 from umber_pebble.core.bench.rest_of_day import Rest, rest_of_day
-from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import compile_plan
-from umber_pebble.core.plan.day.check import broken
-from umber_pebble.core.plan.day.search import at_once
+from umber_pebble.core.plan.day.check import Broken, broken
+from umber_pebble.core.plan.day.model import Model
+from umber_pebble.core.plan.day.search import USUAL, at_once, improved
 from umber_pebble.core.plan.timetable import round_numbers
 from umber_pebble.demo.fill import WREN
 from umber_pebble.services import bench
 from umber_pebble.services.documents import Order
 from umber_pebble.services.going_on import GoingOn, Onwards, WayOn
+from umber_pebble.services.interpreted import run_now, track_of_round
 
 
 class Two(Hand):
@@ -50,7 +54,8 @@ class Two(Hand):
         _, _, seen, _ = self.runs.look("led")
         now = (self.clock.now() - self.runs.look("led")[0].started_at).total_seconds()
         numbers = round_numbers(self.plan.day, self.plan.table)
-        return rest_of_day(self.plan.day, numbers, seen.cooks, seen.state, (self.plan.fares.start_s, now))
+        out_s = {n: track.windows["unmould"][0].high for n, track in seen.rounds.items()}
+        return rest_of_day(self.plan.day, numbers, seen.cooks, seen.state, out_s, (self.plan.fares.start_s, now))
 
 
 @pytest.fixture
@@ -62,7 +67,7 @@ def test_what_is_left_is_arranged_at_any_moment_and_kept_as_the_checker_says(two
     checked = 0
     while two.go_on(9):
         rest, ways = two.rest(), two.ways()
-        assert set(ways) == {"as_it_goes", "rearranged", "help"}
+        assert set(ways) - {"without_spares", "colder"} == {"as_it_goes", "rearranged", "help"}
         now = bench.view(two.runs, "led", WREN)
         poured = {r.number: r.poured_s for r in two.runs.look("led")[2].state.rounds}
         for way in ways.values():
@@ -79,7 +84,76 @@ def test_what_is_left_is_arranged_at_any_moment_and_kept_as_the_checker_says(two
             continue
         checked += 1
         assert broken(rest.day, table) == []
+        if checked % 4 == 1:
+            # the solver goes on from it, with what is in the vessels as it is
+            assert Model(rest.day, table, USUAL).solved(0.02, around=True)[0] is not None
+            assert broken(rest.day, improved(rest.day, table, [0.05] * 3, lambda _: True).table) == []
     assert checked > 8
+
+
+def test_nothing_is_heated_in_the_past(two: Two) -> None:
+    two.go_on(20)
+    day = two.rest().day
+    table = at_once(day)
+    heated = next(n for n, heat in enumerate(table.heats) if day.there(heat.melt) is None)
+    sooner = replace(table.heats[heated], start_s=day.from_s - 1)
+    wrong = replace(table, heats=(*table.heats[:heated], sooner, *table.heats[heated + 1 :]))
+    assert Broken("before the start", (sooner.melt,)) in broken(day, wrong)
+
+
+def test_what_is_only_spare_may_be_left_out_at_its_price(two: Two) -> None:
+    two.go_on(50)
+    ways = two.ways()
+    without = ways["without_spares"]
+    assert without.ends_s < ways["as_it_goes"].ends_s - 600
+    frozen = two.runs.look("led")[1]
+    for of in without.spared:
+        line = next(line for line in frozen.plan.lines if line.last and line.named == of.named)
+        # of none to spare all have to come out well: of the first so many of Beta(1, b) that is b / (b + n)
+        if two.runs.look("led")[2].state.good(frozen.plan.lines.index(line)) == 0:
+            beta = 19 + line.break_rate.good
+            assert of.then_frac == pytest.approx(beta / (beta + line.quantity), rel=1e-6)
+        assert of.then_frac < of.sure_frac
+    rounds = [n for of in without.spared for n in of.rounds]
+    two.tell("left_out", rounds=rounds)
+    two.tell("rearranged", pours=[asdict(p) for p in without.pours], whose=[asdict(of) for of in without.whose])
+    left = two.ways()
+    assert "without_spares" not in left and left["as_it_goes"].ends_s == pytest.approx(without.ends_s, abs=120)
+    with pytest.raises(CoreError, match="left out"):
+        two.tell("poured", round=rounds[0])
+    assert not two.go_on(MOST_ACTS)
+    state = two.runs.look("led")[2].state
+    assert all((r.poured_s is None) == (r.number in rounds) for r in state.rounds)
+    assert missing(frozen.plan, state) == {}
+
+
+def test_what_is_begun_is_not_left_out(two: Two) -> None:
+    two.go_on(50)
+    poured = next(r.number for r in two.runs.look("led")[2].state.rounds if r.poured_s is not None)
+    with pytest.raises(CoreError, match="begun"):
+        two.tell("left_out", rounds=[poured])
+
+
+def test_what_stands_may_go_into_the_cold(two: Two) -> None:
+    offered = 0
+    while two.go_on(5):
+        _, frozen, seen, _ = two.runs.look("led")
+        now = (two.clock.now() - two.runs.look("led")[0].started_at).total_seconds()
+        cold = chilled(
+            run_now(frozen, seen, now),
+            frozen.places,
+            lambda n, p, f=frozen, s=seen, at=now: track_of_round(f, s, n, (at, p)),  # type: ignore[misc]
+        )
+        for c in cold:
+            offered += 1
+            was = seen.rounds[c.round].windows["unmould"][0].high
+            assert c.place == "freezer" and was - c.sooner_s == pytest.approx(max(c.out_s, now))
+            two.tell("moved", round=c.round, place=c.place)
+            there = two.runs.look("led")[2].rounds[c.round].windows
+            assert there["unmould"][0].high == pytest.approx(c.out_s, abs=2)
+            if "over_chilled" in there:
+                assert there["over_chilled"][0].low > c.out_s
+    assert offered > 2
 
 
 def test_what_was_chosen_is_gone_by(two: Two) -> None:

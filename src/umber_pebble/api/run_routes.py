@@ -49,6 +49,9 @@ def add_runs(api: Api, runs: RunService) -> None:
     def onward(id: str) -> Any:
         return {"onward": onwards.look(id)}
 
+    def onward_search(id: str) -> Any:
+        return {"onward": onwards.search(id)}
+
     def cards_of(id: str) -> Any:
         return {"items": cards.run_cards(runs, id)}
 
@@ -85,6 +88,13 @@ def add_runs(api: Api, runs: RunService) -> None:
         "GET", "/api/runs/{id}/ahead", ahead, query=("actor",), reply=r.AheadReply, summary="Its acts to the end"
     )
     api.add("GET", "/api/runs/{id}/onward", onward, reply=r.OnwardReply, summary="How it may go on from here")
+    api.add(
+        "POST",
+        "/api/runs/{id}/onward/search",
+        onward_search,
+        reply=r.OnwardReply,
+        summary="The same, after a search of a few seconds",
+    )
     api.add("GET", "/api/bench", rail, query=("actor",), reply=r.Bench, summary="The live run, if any")
     api.add("GET", "/api/runs/{id}/cards", cards_of, reply=r.CardList, summary="A run's pour cards")
     api.add(

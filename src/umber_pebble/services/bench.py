@@ -7,7 +7,6 @@ from datetime import datetime
 from umber_pebble.core.bench.act_kinds import TakeOff, TakeOut, Weigh, What
 from umber_pebble.core.bench.acts import Call, calls, next_acts, timer_calls
 from umber_pebble.core.bench.held_track import hold_acts
-from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.families.family import Rows
@@ -15,7 +14,7 @@ from umber_pebble.core.families.known import family_of
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import Named
 from umber_pebble.services.errors import Unreadable
-from umber_pebble.services.interpreted import FrozenPlan, Interpreted
+from umber_pebble.services.interpreted import FrozenPlan, Interpreted, run_now
 from umber_pebble.services.noted import Noted, taken_back
 from umber_pebble.services.probes import PROBE_DEVICE
 from umber_pebble.services.ribbons import Ribbon, ribbons
@@ -153,7 +152,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         room_degc=frozen.plan.room_degc,
         humidity_frac=frozen.plan.humidity_frac,
         rounds_done=sum(r.unmoulded_s is not None for r in seen.state.rounds),
-        rounds_total=sum(frozen.plan.lines[r.line].last for r in seen.state.rounds),
+        rounds_total=sum(frozen.plan.lines[r.line].last and not r.left_out for r in seen.state.rounds),
         acknowledged=actor in seen.state.acknowledged or not frozen.layout.hot,
         ribbons=ribbons(frozen, seen, events, elapsed),
         acts=[act_view(a, frozen, seen) for a in acts],
@@ -176,21 +175,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
 def acts_of(frozen: FrozenPlan, seen: Interpreted, actor: str, now: float) -> list[Act]:
     """What is to be done as a run stands, first what leads."""
     held = hold_acts(seen.cooks, seen.state.batches, seen.batches, frozen.hold, now)
-    return next_acts(
-        RunNow(
-            frozen.plan,
-            seen.cooks,
-            seen.state,
-            seen.pots,
-            seen.rounds,
-            frozen.windows,
-            now,
-            frozen.planned_s,
-            frozen.whose,
-        ),
-        actor,
-        held,
-    )
+    return next_acts(run_now(frozen, seen, now), actor, held)
 
 
 def _bare(run: Run, now: datetime, rate: float) -> BenchView:

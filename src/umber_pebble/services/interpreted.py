@@ -10,8 +10,9 @@ from umber_pebble.core.bench.again import as_cooks, cooks_now, numbered
 from umber_pebble.core.bench.bowl import Again, again_at, belief_of
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.held_track import HoldKitchen, held_track
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.predict import heating_track, resting_track
-from umber_pebble.core.bench.state import UNFILLED, BatchState, Layout, Reading, Rest, RunState
+from umber_pebble.core.bench.state import UNFILLED, BatchState, Layout, Reading, Rest, RoundState, RunState
 from umber_pebble.core.bench.tempering import tempering_track
 from umber_pebble.core.bench.track import Dot, Track, temperature_at_degc
 from umber_pebble.core.bench.whose import Whose
@@ -25,6 +26,7 @@ from umber_pebble.core.log.learn import Factor, counted, coupling_factor, fills_
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, round_windows
 from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import STORED
 from umber_pebble.services.places import place_degc
 from umber_pebble.services.snapshot import Snapshot, break_key_of, places, plan_input
@@ -190,11 +192,8 @@ def interpret(frozen: FrozenPlan, state: RunState, seq: int) -> Interpreted:
         for r in cook.rounds:
             target = state.rounds[r.number]
             if target.poured_s is not None:
-                pour = temperature_at_degc(seen.rests[(cook.number, target.rest)], target.poured_s)
-                lies, temper = (
-                    replace(target, outcomes={}),
-                    seen.rests[(cook.number, target.rest)].temper or "unseeded",
-                )
+                pour, temper = _poured_as(seen, target)
+                lies = replace(target, outcomes={})
                 make, bare = (
                     partial(round_track, frozen.plan, cook, r.line, of, pour, frozen.places, temper)
                     for of in (lies, replace(lies, readings=[], sights=[]))
@@ -206,6 +205,36 @@ def interpret(frozen: FrozenPlan, state: RunState, seq: int) -> Interpreted:
         if b.gone_s is None:
             seen.batches[b.number] = _held(frozen, seen, b)
     return seen
+
+
+def _poured_as(seen: Interpreted, target: RoundState) -> tuple[Spread, str]:
+    """How warm a round was poured [degC], and in which temper."""
+    assert target.poured_s is not None
+    rest = seen.rests[(target.cook, target.rest)]
+    return temperature_at_degc(rest, target.poured_s), rest.temper or "unseeded"
+
+
+def track_of_round(frozen: FrozenPlan, seen: Interpreted, number: int, moved: tuple[float, str]) -> Track:
+    """How a poured round cools if it is moved at a moment [s since the run started] to a place."""
+    target = seen.state.rounds[number]
+    lies = replace(target, outcomes={}, places=[*target.places, moved])
+    pour, temper = _poured_as(seen, target)
+    return round_track(frozen.plan, seen.cooks[target.cook], target.line, lies, pour, frozen.places, temper)
+
+
+def run_now(frozen: FrozenPlan, seen: Interpreted, now: float) -> RunNow:
+    """A run so many seconds after its start."""
+    return RunNow(
+        frozen.plan,
+        seen.cooks,
+        seen.state,
+        seen.pots,
+        seen.rounds,
+        frozen.windows,
+        now,
+        frozen.planned_s,
+        frozen.whose,
+    )
 
 
 def _rested(

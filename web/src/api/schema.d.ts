@@ -4660,6 +4660,53 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{id}/onward/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same, after a search of a few seconds */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OnwardReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/pictures": {
         parameters: {
             query?: never;
@@ -6322,6 +6369,22 @@ export interface components {
             volume_m3: number;
         };
         /**
+         * ChilledShown
+         * @description What is moved: which round, of what, to where; from when it may be turned out there and by when it has to be, None: it does not
+         *     crack [s since the run started].
+         */
+        ChilledShown: {
+            /** Cracks S */
+            cracks_s: number | null;
+            named: components["schemas"]["Named"];
+            /** Out S */
+            out_s: number;
+            /** Place */
+            place: string;
+            /** Round */
+            round: number;
+        };
+        /**
          * Chills
          * @description That it cracks from cold: from when it is too cold, and when it is out at the latest [s].
          */
@@ -7974,6 +8037,17 @@ export interface components {
                     /** Who */
                     who: string;
                 }[];
+            };
+        } | {
+            /** @constant */
+            kind: "left_out";
+            /**
+             * LeftOut
+             * @description Rounds that are not cast at all.
+             */
+            payload: {
+                /** Rounds */
+                rounds: number[];
             };
         } | {
             /** @constant */
@@ -11994,6 +12068,21 @@ export interface components {
             what: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
+         * SparedShown
+         * @description What is left out of a line: its rounds, castings fewer [count], and how sure it is of enough with them and without [frac].
+         */
+        SparedShown: {
+            /** Casts */
+            casts: number;
+            named: components["schemas"]["Named"];
+            /** Rounds */
+            rounds: number[];
+            /** Sure Frac */
+            sure_frac: number;
+            /** Then Frac */
+            then_frac: number;
+        };
+        /**
          * SparesChange
          * @description Other spares of these lines of the order; named: the piece, where it is one of several.
          */
@@ -13172,20 +13261,24 @@ export interface components {
         /**
          * WayOn
          * @description A way to go on: when all is ready [s since the run started]; when rounds are poured, whose hands do what, as they are told when it
-         *     is taken; and what is lost.
+         *     is taken; what is lost; what it leaves out, and what it moves into the cold.
          */
         WayOn: {
+            /** Chilled */
+            chilled: components["schemas"]["ChilledShown"][];
             /** Ends S */
             ends_s: number;
             /**
              * How
              * @enum {string}
              */
-            how: "as_it_goes" | "rearranged" | "help";
+            how: "as_it_goes" | "rearranged" | "without_spares" | "colder" | "help";
             /** Lost */
             lost: components["schemas"]["LostShown"][];
             /** Pours */
             pours: components["schemas"]["PourAt"][];
+            /** Spared */
+            spared: components["schemas"]["SparedShown"][];
             /** Whose */
             whose: components["schemas"]["Hers"][];
         };

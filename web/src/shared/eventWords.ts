@@ -21,6 +21,7 @@ const EVENT_WORDS: Record<EventKind, string> = {
   mended: "mended",
   counted: "counted again",
   rearranged: "another order",
+  left_out: "left out",
   went: "who is there",
   timer: "timer",
   note: "note",

@@ -79,7 +79,7 @@ class Call:
 
 
 def _to_pour(cook: PotCook, state: RunState) -> list[Round]:
-    return [r for r in cook.rounds if state.rounds[r.number].poured_s is None]
+    return [r for r in cook.rounds if state.rounds[r.number].waits]
 
 
 def _waits_for_parts(run: RunNow, ready_s: dict[int, float]) -> set[int]:
@@ -214,10 +214,10 @@ def _forecasts(run: RunNow, acts: list[Act]) -> list[Act]:
         at = poured + run.windows[r.number].at["unmould"].high
         ready = at + r.casts * plan.paces.unmould_each_s + plan.paces.clean_s
         out.append(Act(_unmould(plan, r), Subject("round", r.number), None, at, forecast=True))
-    waiting = [c for c in cooks if state.cooks[c.number].phase == "waiting"]
+    waiting = [c for c in cooks if state.cooks[c.number].phase == "waiting" and _to_pour(c, state)]
     if out and waiting:
         cook = waiting[0]
-        casts = sum(state.rounds[r.number].to_pour for r in cook.rounds)
+        casts = sum(state.rounds[r.number].to_pour for r in _to_pour(cook, state))
         out.append(replace(heat_act(plan, cook, casts, ready), tells=None, forecast=True))
     return out
 

@@ -10,7 +10,8 @@ from umber_pebble.core.plan.spares import BreakRate, casts_needed
 
 
 def cooks_now(plan: PlanInput, cooks: list[PotCook], state: RunState) -> list[PotCook]:
-    """The cooks as they are: one thrown away, or that ran short, is made anew for the castings that it still owes [SI].
+    """The cooks as they are: one thrown away, or that ran short, is made anew for the castings that it still owes; what is left out of one
+    that is not made yet is not melted [SI].
 
     Args:
         plan, cooks: frozen
@@ -19,8 +20,10 @@ def cooks_now(plan: PlanInput, cooks: list[PotCook], state: RunState) -> list[Po
     """
     out = []
     for cook, seen in zip(cooks, state.cooks, strict=True):
-        owed = tuple(r for r in cook.rounds if r.number not in (seen.lost or ()))
-        if seen.lost is None or not owed:
+        kept = [r for r in cook.rounds if not state.rounds[r.number].left_out]
+        owed = tuple(r for r in kept if r.number not in (seen.lost or ()))
+        fewer = len(kept) < len(cook.rounds) and seen.phase == "waiting"
+        if not owed or (seen.lost is None and not fewer):
             out.append(cook)
         else:
             owed = tuple(replace(r, casts=state.rounds[r.number].to_pour) for r in owed)

@@ -9,6 +9,7 @@ from annotated_types import Ge, Interval, Len
 from umber_pebble.core.bench.batch_events import Coloured, Decanted, Merged, Parted, Rewarmed, SetDown, Thrown
 from umber_pebble.core.bench.side_events import (
     Counted,
+    LeftOut,
     Mended,
     Pictured,
     Rearranged,
@@ -365,6 +366,7 @@ Body = (
     | Mended
     | Counted
     | Rearranged
+    | LeftOut
     | WentAway
     | Cancels
 )

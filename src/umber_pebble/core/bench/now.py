@@ -27,8 +27,8 @@ class RunNow:
 
     @property
     def all_rounds(self) -> list[Round]:
-        """The rounds of all cooks."""
-        return [r for cook in self.cooks for r in cook.rounds]
+        """The rounds of all cooks, but those that are left out."""
+        return [r for cook in self.cooks for r in cook.rounds if not self.state.rounds[r.number].left_out]
 
     @property
     def plan_s(self) -> dict[int, float]:

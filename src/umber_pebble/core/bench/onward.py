@@ -1,19 +1,26 @@
-"""How a run may go on from here: as it is going, in another order, with another pair of hands; when each ends, and what is lost."""
+"""How a run may go on from here: as it is going, in another order, without what is only spare, with what stands moved into the cold, with
+another pair of hands; when each ends, and what is lost."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from umber_pebble.core.bench.rest_of_day import Rest
 from umber_pebble.core.bench.side_events import Hers, PourAt
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.plan.alternatives import sooner_s
 from umber_pebble.core.plan.day.greedy import NoPlace, first_timetable
 from umber_pebble.core.plan.day.problem import Day, Timetable
-from umber_pebble.core.plan.day.search import at_once
+from umber_pebble.core.plan.day.search import at_once, improved
 from umber_pebble.core.plan.problem import MOST_HANDS
 from umber_pebble.core.plan.tasks import TaskKind
 
-How = Literal["as_it_goes", "rearranged", "help"]
+How = Literal["as_it_goes", "rearranged", "without_spares", "colder", "help"]
+
+STARTS = 4
+"""Timetables tried a way [count]: hands wait for the answer."""
+SLICE, SLICES = 0.1, 200
+"""A search in slices so long by the solver's own clock, so many at most."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,28 +44,67 @@ class Onward:
     lost: tuple[Lost, ...]
 
 
-def ways_on(rest: Rest, table: Timetable, pours_s: Mapping[int, float], people: Sequence[str]) -> Iterator[Onward]:
+@dataclass(frozen=True, slots=True)
+class Others:
+    """What is left of the day in other ways: without what is only spare, and with what stands somewhere moved to where it is colder; None:
+    there is no such."""
+
+    without_spares: Rest | None = None
+    colder: Rest | None = None
+
+
+def ways_on(
+    rest: Rest, others: Others, table: Timetable, pours_s: Mapping[int, float], people: Sequence[str]
+) -> Iterator[Onward]:
     """The ways to go on, first as it is going; nothing where no timetable is found for what is left.
 
     Args:
-        rest: of the day
+        rest, others: of the day
         table: as the day was planned
         pours_s: when rounds are to be poured since that was rearranged [s]; empty: it was not
         people: whose hands are at it
     Source: definition
     """
-    as_it_goes = _found(rest, _as_arranged(rest, pours_s), _planned_s(rest, table, pours_s))
+
+    def kept(of: Rest) -> Timetable | None:
+        return _found(of, _as_arranged(of, pours_s), _planned_s(of, table, pours_s))
+
+    as_it_goes = kept(rest)
     if as_it_goes is None:
         return
     yield _read(rest, as_it_goes, "as_it_goes", people)
     rearranged = _found(rest, rest.day)
     if rearranged is not None:
         yield _read(rest, rearranged, "rearranged", people)
+    if (fewer := others.without_spares) is not None and (found := _found(fewer, fewer.day)) is not None:
+        yield _read(fewer, found, "without_spares", people)
+    if (cold := others.colder) is not None and (found := kept(cold)) is not None:
+        moved = _read(cold, found, "colder", people)
+        # what is only sooner off, and ends no sooner, is not worth the way
+        if rest.of.ready_s(as_it_goes) - moved.ends_s >= sooner_s():
+            yield moved
     if len(people) < MOST_HANDS:
         more = replace(rest.day, people=rest.day.people + 1)
         helped = _found(rest, more)
         if helped is not None:
             yield _read(rest, helped, "help", (*people, ""))
+
+
+def searched(rest: Rest, people: Sequence[str], goes_on: Callable[[], bool]) -> Onward | None:
+    """The best order that a search finds for what is left; None where nothing is found that keeps every window.
+
+    Args:
+        rest: of the day
+        people: whose hands are at it
+        goes_on: asked after each slice of the search; false stops
+    Source: or-tools
+    """
+    try:
+        known = at_once(rest.day)
+    except OutOfRange:
+        return None
+    solved = improved(rest.day, known, [SLICE] * SLICES, lambda _: goes_on())
+    return _read(rest, solved.table, "rearranged", people)
 
 
 def _as_arranged(rest: Rest, pours_s: Mapping[int, float]) -> Day:
@@ -93,7 +139,7 @@ def _found(rest: Rest, day: Day, rank: Sequence[float] | None = None) -> Timetab
     bounds = (b if b.task in rest.done else replace(b, over_by_s=None) for b in day.bounds)
     for of in (day, replace(day, bounds=tuple(bounds))):
         try:
-            return at_once(of) if rank is None else first_timetable(of, rank)
+            return at_once(of, starts=STARTS) if rank is None else first_timetable(of, rank)
         except (NoPlace, OutOfRange):
             continue
     return None
@@ -104,7 +150,7 @@ def _read(rest: Rest, table: Timetable, how: How, people: Sequence[str]) -> Onwa
     pours, whose = dict[int, float](), dict[tuple[str, int], str]()
     for i, name in enumerate(of.names):
         number = name.by_hand if name.filling is None else rest.number[name.filling]
-        if number is None:
+        if number is None or (name.filling is not None and number in rest.left_out):
             continue
         kind = "by_hand" if name.filling is None else "pour" if name.kind == "swirl" else name.kind
         if kind == "pour":

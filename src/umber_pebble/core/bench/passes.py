@@ -63,7 +63,7 @@ def joinable_s(plan: PlanInput, state: RunState, needs: tuple[int, ...]) -> floa
     if not _enough(plan, state, needs):
         return math.inf
     return max(
-        (math.inf if r.unmoulded_s is None else r.unmoulded_s for r in state.rounds if r.line in needs),
+        (math.inf if r.unmoulded_s is None else r.unmoulded_s for r in _cast_of(state, needs)),
         default=0.0,
     )
 
@@ -71,8 +71,7 @@ def joinable_s(plan: PlanInput, state: RunState, needs: tuple[int, ...]) -> floa
 def _enough(plan: PlanInput, state: RunState, needs: tuple[int, ...]) -> bool:
     """Whether as many castings of these lines are good, or not looked at yet, as are wanted."""
     return all(
-        sum(r.casts - r.failed for r in state.rounds if r.line == i) + state.found.get(i, 0)
-        >= plan.lines[i].quantity
+        sum(r.casts - r.failed for r in _cast_of(state, (i,))) + state.found.get(i, 0) >= plan.lines[i].quantity
         for i in needs
     )
 
@@ -82,7 +81,7 @@ def _joins_from_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], ne
     if not _enough(plan, state, needs):
         return math.inf
     at = 0.0
-    for r in (r for r in state.rounds if r.line in needs):
+    for r in _cast_of(state, needs):
         if r.unmoulded_s is not None:
             at = max(at, r.unmoulded_s)
         elif r.number in tracks:
@@ -90,6 +89,11 @@ def _joins_from_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], ne
         else:
             return math.inf
     return at
+
+
+def _cast_of(state: RunState, lines: tuple[int, ...]) -> list[RoundState]:
+    """The rounds of some lines that are cast, or are to be."""
+    return [r for r in state.rounds if r.line in lines and not r.left_out]
 
 
 def swirls_from_s(state: RunState, number: int) -> float:

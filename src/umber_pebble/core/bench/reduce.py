@@ -5,6 +5,7 @@ from typing import assert_never
 from umber_pebble.core.bench import batch_events, batches, events, side, side_events, tempering, whole_run
 from umber_pebble.core.bench.again import as_cooks
 from umber_pebble.core.bench.judged import judged
+from umber_pebble.core.bench.left_out import left_out
 from umber_pebble.core.bench.payload import one_of, refuse, within
 from umber_pebble.core.bench.state import (
     BurstDone,
@@ -67,7 +68,7 @@ def _onto_the_heat(state: RunState, event: Event, cook: CookState, degc: float |
     ]
     if others:
         raise refuse("the pot is taken by another cook", "pot_taken", cook=others[0].number)
-    if len(cook.poured) == sum(r.cook == cook.number for r in state.rounds):
+    if len(cook.poured) == sum(r.cook == cook.number and not r.left_out for r in state.rounds):
         raise refuse("all rounds of this cook are poured", "all_poured", cook=cook.number)
     cook.anew = cook.thrown or not cook.rests
     cook.from_degc, cook.heated_s, cook.readings, cook.thrown = degc, event.at_s, [], False
@@ -121,6 +122,8 @@ def _poured(state: RunState, event: Event, said: events.Poured) -> None:
     cook = state.cooks[target.cook]
     if target.poured_s is not None:
         raise refuse("this round is poured already", "poured", round=target.number)
+    if target.left_out:
+        raise refuse("this round is left out: take that back first", "left_out", round=target.number)
     if cook.phase != "resting":
         raise refuse("take the pot off the ring first", "not_resting", cook=cook.number)
     if target.on is not None and state.rounds[target.on].poured_s is None:
@@ -366,6 +369,8 @@ def _tell(state: RunState, event: Event) -> None:
             side.counted(state, said)
         case side_events.Rearranged() as said:
             side.rearranged(state, said)
+        case side_events.LeftOut() as said:
+            left_out(state, said)
         case side_events.WentAway() as said:
             side.went(state, said)
         case events.Note() | side_events.Pictured() | events.Cancels():

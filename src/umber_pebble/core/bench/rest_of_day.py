@@ -1,8 +1,9 @@
 """What is left of a run's day, as a day to be scheduled again: what was done when it was done, the rest from now on. What was wished of
 the plan is not asked again: at the bench hands decide."""
 
+import math
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.bench.state import CookState, RoundState, RunState
@@ -15,16 +16,22 @@ from umber_pebble.core.plan.day.problem import Bound, Day, InVessel, Lag, Stay
 @dataclass(frozen=True, slots=True)
 class Rest:
     """The rest of a day, times from when the run started; of: the day it is the rest of, number: the round of each of its fillings;
-    done: which of its things are over, or can no longer be done."""
+    done: which of its things are over, or can no longer be done; left_out: the rounds that are not cast."""
 
     of: OrderDay
     number: Mapping[int, int]
     day: Day
     done: frozenset[int]
+    left_out: frozenset[int]
 
 
 def rest_of_day(
-    of: OrderDay, number: Mapping[int, int], cooks: list[PotCook], state: RunState, times: tuple[float, float]
+    of: OrderDay,
+    number: Mapping[int, int],
+    cooks: list[PotCook],
+    state: RunState,
+    out_s: Mapping[int, float],
+    times: tuple[float, float],
 ) -> Rest:
     """What is left of a day.
 
@@ -32,10 +39,11 @@ def rest_of_day(
         of: the day that was planned
         number: by filling of it, the round of the run
         cooks, state: of the run
+        out_s: by round, when what is poured may be turned out, as it cools [s since the run started]
         times: when the day was planned to begin, and now [s since the run started]
     Source: definition
     """
-    return _Rest(of, number, cooks, state, times).rest()
+    return _Rest(of, number, cooks, state, out_s, times).rest()
 
 
 class _Rest:
@@ -45,9 +53,10 @@ class _Rest:
         number: Mapping[int, int],
         cooks: list[PotCook],
         state: RunState,
+        out_s: Mapping[int, float],
         times: tuple[float, float],
     ) -> None:
-        self.of, self.number, self.cooks, self.state = of, number, cooks, state
+        self.of, self.number, self.cooks, self.state, self.out_s = of, number, cooks, state, out_s
         self.begins, self.now = (round(at) for at in times)
         self.closes = {lag.then: lag.most_s for lag in of.day.lags if lag.most_s is not None}
         self.turn = defaultdict[int, int](int)
@@ -68,13 +77,37 @@ class _Rest:
             day,
             tasks=tasks,
             lags=tuple(lags),
-            stays=tuple(stay for stay in day.stays if not self._free_again(stay)),
+            stays=tuple(stay for stay in self._stays() if not self._free_again(stay)),
             draws=draws,
             closed=self._away(),
             bounds=tuple(bounds.values()),
             begun=tuple(self._begun()),
+            from_s=max(self.now, 0),
         )
-        return Rest(self.of, self.number, rest, frozenset(self.began))
+        left_out = frozenset(r.number for r in self.state.rounds if r.left_out)
+        return Rest(self.of, self.number, rest, frozenset(self.began), left_out)
+
+    def _stays(self) -> Iterator[Stay]:
+        """What is still taken, from the first of what is cast there."""
+        for stay in self.of.day.stays:
+            name = self.of.names[stay.first]
+            if not self._is_left_out(name):
+                yield stay
+            elif stay.of not in self.of.plan.shelves and (kept := self._together(name)):
+                own = {n.kind: i for i, n in enumerate(self.of.names) if n.filling == kept[0]}
+                yield replace(stay, first=own["put_in" if "put_in" in own else "pour"])
+
+    def _together(self, name: Named) -> list[int]:
+        """What stands in one mould with something, but what is left out."""
+        group = next((of for of in self.of.together if name.filling in of), ())
+        return [filling for filling in group if not self.state.rounds[self.number[filling]].left_out]
+
+    def _cleaned_s(self, name: Named, lasts_s: float) -> float | None:
+        """When a mould was cleaned: once all that stood in it was off."""
+        fillings, rounds = self.of.fillings, self.state.rounds
+        kept = [f for f in self._together(name) if self.of.plan.lines[fillings[f].line].last]
+        offs = [at for f in kept if (at := rounds[self.number[f]].unmoulded_s) is not None]
+        return None if len(offs) < len(kept) else max(offs, default=-lasts_s) + lasts_s
 
     def _free_again(self, stay: Stay) -> bool:
         """Whether what was taken is free: it is over, or something else has been put there since, dry or not."""
@@ -97,6 +130,10 @@ class _Rest:
         )
         return (*planned, *left)
 
+    def _is_left_out(self, name: Named) -> bool:
+        seen = self._round(name)
+        return seen is not None and seen.left_out
+
     def _round(self, name: Named) -> RoundState | None:
         return None if name.filling is None else self.state.rounds[self.number[name.filling]]
 
@@ -106,7 +143,11 @@ class _Rest:
         if seen is None:
             made = name.by_hand is not None and name.by_hand in self.state.made
             return 0.0 if made and name.kind != "rest" else None
-        poured, off = seen.poured_s, seen.unmoulded_s
+        if name.kind == "clean":
+            return self._cleaned_s(name, lasts)
+        if seen.left_out:
+            return 0.0
+        poured = seen.poured_s
         match name.kind:
             case "pour" | "swirl":
                 return poured
@@ -119,9 +160,7 @@ class _Rest:
                     return None if poured is None else poured + self._pour_lasts_s(name)
                 return seen.turned_s[nth - 1] if len(seen.turned_s) >= nth else None
             case "unmould":
-                return off
-            case "clean":
-                return None if off is None else off + lasts
+                return seen.unmoulded_s
             case "bend" | "stick" | "sprinkle" | "groove":
                 missed = poured is not None and self.now > poured + self.closes[i]
                 return seen.worked_s if seen.worked_s is not None or not missed else self.now - lasts
@@ -141,7 +180,10 @@ class _Rest:
         day = self.of.day
         edge = self.began[lag.first] + (day.tasks[lag.first].lasts_s if lag.first_edge == "end" else 0)
         shift = day.tasks[lag.then].lasts_s if lag.then_edge == "end" else 0
-        soonest, known = round(edge) + lag.least_s - shift, bounds.get(lag.then, Bound(lag.then, self.now))
+        soonest, known = (
+            math.ceil(self._out_s(lag, edge + lag.least_s)) - shift,
+            bounds.get(lag.then, Bound(lag.then, self.now)),
+        )
         by = known.over_by_s
         if lag.most_s is not None:
             latest = round(edge) + lag.most_s + (0 if lag.then_edge == "end" else day.tasks[lag.then].lasts_s)
@@ -150,6 +192,13 @@ class _Rest:
         bounds[lag.then] = Bound(lag.then, max(known.not_before_s or 0, soonest, self.now), by)
         return True
 
+    def _out_s(self, lag: Lag, planned_s: float) -> float:
+        """When a wait is over: where it is until something may be turned out, as that cools, not as it was planned."""
+        first, then = self.of.names[lag.first], self.of.names[lag.then]
+        if first.kind != "pour" or then.kind != "unmould" or first.filling is None:
+            return planned_s
+        return self.out_s.get(self.number[first.filling], planned_s)
+
     def _begun(self) -> list[InVessel]:
         """What is in its vessel, with something still to be poured of it."""
         day, out = self.of.day, dict[int, InVessel]()
@@ -157,9 +206,7 @@ class _Rest:
         by_round = {number: filling for filling, number in self.number.items()}
         for cook in self.cooks:
             seen = self.state.cooks[cook.number]
-            if seen.phase == "waiting" or all(
-                self.state.rounds[r.number].poured_s is not None for r in cook.rounds
-            ):
+            if seen.phase == "waiting" or not any(self.state.rounds[r.number].waits for r in cook.rounds):
                 continue
             drawn = [melt_of[by_round[r.number]] for r in cook.rounds]
             m = drawn[0].melt

@@ -81,6 +81,14 @@ class Rearranged:
 
 
 @dataclass(frozen=True, slots=True)
+class LeftOut:
+    """Rounds that are not cast at all."""
+
+    KIND: ClassVar[str] = "left_out"
+    rounds: Annotated[list[Index], Len(1, 2000)]
+
+
+@dataclass(frozen=True, slots=True)
 class WentAway:
     """Somebody leaves, or is back: what was planned for her is anybody's while she is away."""
 

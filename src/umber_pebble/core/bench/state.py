@@ -178,7 +178,7 @@ class CookState(_Grows):
 @dataclass(slots=True)
 class RoundState(_Grows):
     """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass, turned on another side; where it lay since when; what came of each cavity, and with what those that failed were mended; filled: the cavities that were full when its
-    melt ran short, before it was poured to the end."""
+    melt ran short, before it was poured to the end; left_out: it is not cast at all."""
 
     number: int
     line: int
@@ -186,6 +186,7 @@ class RoundState(_Grows):
     cook: int
     on: int | None = None
     filled: int = 0
+    left_out: bool = False
     poured_s: float | None = None
     put_in_s: float | None = None
     rest: int = 0
@@ -212,7 +213,12 @@ class RoundState(_Grows):
     @property
     def to_pour(self) -> int:
         """Castings that are still to be poured, while it is not poured."""
-        return self.casts - self.filled
+        return 0 if self.left_out else self.casts - self.filled
+
+    @property
+    def waits(self) -> bool:
+        """Whether it is still to be poured."""
+        return self.poured_s is None and not self.left_out
 
     @property
     def in_mould(self) -> bool:

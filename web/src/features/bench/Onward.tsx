@@ -1,16 +1,19 @@
-import { useQuery } from "@tanstack/react-query";
-import type { Schemas } from "../../api/client";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { problemOf, type Schemas } from "../../api/client";
 import type { View } from "../../shared/acts";
 import type { SendEvent } from "../../shared/events";
-import { roughly } from "../../shared/format/units";
+import { amount, roughly, type Units } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
 import { timeOfDay } from "../../shared/format/zone";
 import { TASK_WORDS } from "../../shared/laneWords";
 import { wholeName } from "../../shared/named";
 import { Dialog } from "../../shared/ui/controls";
 import { useDebounced } from "../../shared/useDebounced";
-import { onwardQuery } from "./queries";
+import { onwardQuery, searchOnward } from "./queries";
 
 type WayOn = Schemas["WayOn"];
+type GoingOn = Schemas["GoingOn"];
 
 /** Less is as good as in time, and as soon [s]. */
 const MINUTE_S = 60;
@@ -28,7 +31,8 @@ export function OnwardLine({ view, zone, onOpen }: Props & { onOpen: () => void 
   const [now] = data?.ways ?? [];
   if (!data || !now || view.paused) return null;
   const { late_s: late, sooner_s: sooner } = data;
-  if (late < MINUTE_S && sooner === 0 && now.lost.length === 0) return null;
+  const enough = data.ways.flatMap((way) => way.spared).filter((of) => of.then_frac >= SURE_FRAC);
+  if (late < MINUTE_S && sooner === 0 && now.lost.length === 0 && enough.length === 0) return null;
   return (
     <p className="flex flex-wrap items-center gap-x-5 px-6 py-1 text-xl">
       {late >= MINUTE_S ? (
@@ -42,6 +46,9 @@ export function OnwardLine({ view, zone, onOpen }: Props & { onOpen: () => void 
         <strong className="text-heat">
           {wholeName(now.lost[0].named)}: {TASK_WORDS[now.lost[0].kind]} will be too late.
         </strong>
+      )}
+      {enough[0] && (
+        <span>Enough {wholeName(enough[0].named).toLowerCase()}: the rest need not be cast.</span>
       )}
       {sooner > 0 && <span>{roughly(sooner)} sooner in another order.</span>}
       <button type="button" onClick={onOpen} className="min-h-11 font-bold text-glass hover:underline">
@@ -59,10 +66,20 @@ interface DialogProps extends Props {
 
 /** The ways to go on, each with when it ends and what it loses; and who leaves or is back. */
 export function OnwardDialog({ view, zone, people, onClose, send }: DialogProps) {
-  const { data } = useQuery(onwardQuery(view.run_id, view.seq));
+  const units = useUnits();
+  const queryClient = useQueryClient();
+  const query = onwardQuery(view.run_id, view.seq);
+  const { data } = useQuery(query);
+  const search = useMutation({
+    mutationFn: (_known: GoingOn) => searchOnward(view.run_id),
+    onSuccess: (found) => queryClient.setQueryData(query.queryKey, found),
+  });
   const [now] = data?.ways ?? [];
-  const take = ({ pours, whose }: WayOn) => {
-    send("rearranged", { pours, whose });
+  const take = (way: WayOn) => {
+    for (const { round, place } of way.chilled) send("moved", { round, place });
+    const rounds = way.spared.flatMap((of) => of.rounds);
+    if (rounds.length > 0) send("left_out", { rounds });
+    if (way.how !== "colder") send("rearranged", { pours: way.pours, whose: way.whose });
     onClose();
   };
   return (
@@ -72,33 +89,59 @@ export function OnwardDialog({ view, zone, people, onClose, send }: DialogProps)
           What is left of this run cannot be arranged anew: it goes on by what may be done next.
         </p>
       )}
-      <ul className="space-y-3" aria-label="Ways to go on" aria-busy={!data}>
+      <ul className="space-y-1" aria-label="Ways to go on" aria-busy={!data}>
         {now &&
           data?.ways.map((way) => (
             <li
               key={way.how}
-              className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-line py-3"
+              className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-line py-2.5"
             >
               <div className="min-w-64 flex-1">
                 <strong className="block text-2xl">{HOW_WORDS[way.how]}</strong>
                 <span className="text-lg text-quiet">
                   {[priceWords(now, way, data.due_s), ...way.lost.map(lostWords)].join("; ")}
                 </span>
+                {(way.spared.length > 0 || way.chilled.length > 0) && (
+                  <ul className="mt-1 text-lg">
+                    {way.spared.map((of) => (
+                      <li key={of.rounds.join()}>{sparedWords(of, units)}</li>
+                    ))}
+                    {way.chilled.map((of) => (
+                      <li key={of.round}>{chilledWords(of, view, zone)}</li>
+                    ))}
+                  </ul>
+                )}
               </div>
               <span className="font-head text-3xl font-bold">{clockOf(view, way.ends_s, zone)}</span>
-              {way.how === "rearranged" && (
+              {TAKE_WORDS[way.how] && (
                 <button
                   type="button"
                   onClick={() => take(way)}
-                  className="min-h-16 rounded-sm bg-glass px-6 text-xl font-bold text-on-glass"
+                  className="min-h-14 min-w-44 rounded-sm bg-glass px-6 text-xl font-bold text-on-glass"
                 >
-                  Go by this
+                  {TAKE_WORDS[way.how]}
                 </button>
               )}
             </li>
           ))}
       </ul>
-      <fieldset className="mt-5 flex flex-wrap items-center gap-x-6">
+      {now && (
+        <p className="mt-3 flex flex-wrap items-center gap-x-5 text-lg" aria-live="polite">
+          <button
+            type="button"
+            disabled={search.isPending}
+            onClick={() => data && search.mutate(data)}
+            className="min-h-12 font-bold text-glass hover:underline"
+          >
+            {search.isPending ? "Looking…" : "Look for a better order"}
+          </button>
+          {search.isSuccess && (
+            <span className="text-quiet">{foundWords(search.data, search.variables)}</span>
+          )}
+          {search.isError && <span className="text-heat">{wordProblem(problemOf(search.error), units)}</span>}
+        </p>
+      )}
+      <fieldset className="mt-4 flex flex-wrap items-center gap-x-6">
         <legend className="text-lg text-quiet">Who is there</legend>
         {people.map((name) => (
           <label key={name} className="flex min-h-12 items-center gap-3 text-xl">
@@ -115,7 +158,7 @@ export function OnwardDialog({ view, zone, people, onClose, send }: DialogProps)
       <button
         type="button"
         onClick={onClose}
-        className="mt-6 min-h-16 rounded-sm border-2 border-ink px-8 text-2xl font-bold"
+        className="mt-5 min-h-16 rounded-sm border-2 border-ink px-8 text-2xl font-bold"
       >
         Close
       </button>
@@ -126,8 +169,46 @@ export function OnwardDialog({ view, zone, people, onClose, send }: DialogProps)
 const HOW_WORDS: Record<WayOn["how"], string> = {
   as_it_goes: "As it is going",
   rearranged: "In another order",
+  without_spares: "Without what is only spare",
+  colder: "Into the cold now",
   help: "With another pair of hands from now on",
 };
+
+/** What is pressed to go on so. */
+const TAKE_WORDS: Record<WayOn["how"], string | null> = {
+  as_it_goes: null,
+  rearranged: "Go by this",
+  without_spares: "Leave them out",
+  colder: "I put them there",
+  help: null,
+};
+
+function foundWords(found: GoingOn, known: GoingOn): string {
+  const end = (of: GoingOn) => of.ways.find((way) => way.how === "rearranged")?.ends_s;
+  const [before, now] = [end(known), end(found)];
+  return before !== undefined && now !== undefined && before - now >= MINUTE_S
+    ? `Found one that ends ${roughly(before - now)} sooner.`
+    : "No better one was found.";
+}
+
+/** From here on nobody doubts that it is enough [frac]. */
+const SURE_FRAC = 0.995;
+
+function sparedWords({ named, casts, sure_frac, then_frac }: Schemas["SparedShown"], units: Units): string {
+  const name = wholeName(named);
+  if (then_frac >= SURE_FRAC) return `${name}: ${casts} fewer, enough are in hand`;
+  return `${name}: ${casts} fewer, ${amount(then_frac, "share", units)} sure of enough instead of ${amount(sure_frac, "share", units)}`;
+}
+
+function chilledWords(
+  { named, place, out_s, cracks_s }: Schemas["ChilledShown"],
+  view: View,
+  zone: string,
+): string {
+  const out =
+    cracks_s === null ? "" : `, and out of the cold by ${clockOf(view, cracks_s, zone)}: then it may crack`;
+  return `${wholeName(named)} into the ${view.places[place]}: turn out from ${clockOf(view, out_s, zone)}${out}`;
+}
 
 /** What a way brings against going on as it is. */
 function priceWords(now: WayOn, way: WayOn, due_s: number): string {

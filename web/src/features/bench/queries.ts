@@ -33,6 +33,10 @@ export const onwardQuery = (id: string, seq: number) =>
     placeholderData: (before) => before,
   });
 
+/** The same, after a search of a few seconds. */
+export const searchOnward = async (id: string) =>
+  (await call(client.POST("/api/runs/{id}/onward/search", { params: { path: { id } } }))).onward;
+
 /** Keeps a picture of a run, and says by which id. */
 export async function sendPicture(run: string, file: File): Promise<string> {
   const id = crypto.randomUUID();

@@ -111,6 +111,8 @@ function saysWhat(told: EventBody, units: Units): string[] {
       ];
     case "rearranged":
       return [`${told.payload.pours.length} rounds`];
+    case "left_out":
+      return told.payload.rounds.map(round);
     case "went":
       return [`${told.payload.person} ${told.payload.away ? "left" : "is back"}`];
     case "counted":

@@ -32,7 +32,7 @@ def batches_of(day: Day, melt: int, rank: Sequence[float]) -> list[Batch]:
     Source: definition
     """
     draws = sorted((i for i, d in enumerate(day.draws) if d.melt == melt), key=lambda i: rank[day.draws[i].task])
-    there = next((begun for begun in day.begun if begun.melt == melt), None)
+    there = day.there(melt)
     out: list[list[int]] = [[]] if there else []
     left = day.melts[melt].pours_mg - (there.poured_mg if there else 0)
     for d in draws:

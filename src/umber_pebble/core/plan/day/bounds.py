@@ -91,10 +91,14 @@ def after_the_end(day: Day) -> frozenset[int]:
 
 
 def hands_s(day: Day) -> int:
-    """What hands have to do before all is ready, each melt made once [s]. Source: definition"""
+    """What hands have to do before all is ready, each melt that is not there yet made once [s]. Source: definition"""
     later, drawn = after_the_end(day), {draw.melt for draw in day.draws}
     own = sum(t.lasts_s for i, t in enumerate(day.tasks) if t.hands and i not in later)
-    made = (m.weigh_s + sum(b - a for a, b in m.first.hands) for i, m in enumerate(day.melts) if i in drawn)
+    made = (
+        m.weigh_s + sum(b - a for a, b in m.first.hands)
+        for i, m in enumerate(day.melts)
+        if i in drawn and not day.there(i)
+    )
     return own + sum(made)
 
 

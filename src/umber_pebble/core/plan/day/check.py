@@ -71,6 +71,9 @@ class _Check:
         for i, start in enumerate(self.table.start_s):
             if start < 0:
                 yield Broken("before the start", (i,))
+        for heat, _, ready, *_ in self.heats:
+            if heat.start_s < self.day.from_s and not self._there(heat, ready):
+                yield Broken("before the start", (heat.melt,))
         for bound in self.day.bounds:
             start, end = self.spans[bound.task]
             soon = bound.not_before_s is not None and start < bound.not_before_s

@@ -261,7 +261,7 @@ class _Greedy:
         start = on - (melt.weigh_s if new else 0)
         at_it = (*(((start, on),) if new else ()), *((on + a, on + b) for a, b in heating.hands))
         takes = [_Take(melt.heater, (on, on + heating.on_s), 1)]
-        soonest, latest = max(batch.used_s - start, -start), math.inf
+        soonest, latest = max(batch.used_s, self.day.from_s) - start, math.inf
         if not batch.made:
             takes.append(_Take(melt.vessel, (start, math.inf), 1))
         if not new:

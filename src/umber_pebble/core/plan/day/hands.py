@@ -19,13 +19,18 @@ def with_people(day: Day, starts: Sequence[int], heats: Sequence[Heat]) -> Timet
     people = [Line(1) for _ in range(day.people)]
     for person, start, end in day.closed:
         people[person].take(start, end)
+    who: list[int | None] = [None] * len(day.tasks)
+    of_heat: dict[int, list[int]] = defaultdict(list)
     rows: list[tuple[int, int, int | None, int]] = [
         (starts[i], starts[i] + t.lasts_s, i, -1) for i, t in enumerate(day.tasks) if t.hands
     ]
     for n, heat in enumerate(placed(day, tuple(heats))):
+        there = day.there(heat.heat.melt)
+        if there is not None and there.ready_s == heat.ready_s:
+            # hands have been at what is there already
+            of_heat[n] = [0] * len(heat.hands)
+            continue
         rows += [(a, b, None, n) for a, b in heat.hands]
-    who: list[int | None] = [None] * len(day.tasks)
-    of_heat: dict[int, list[int]] = defaultdict(list)
     for start, end, task, n in sorted(rows, key=lambda row: (row[0], row[1])):
         able = day.able(task) if task is not None else day.able_at_heat(heats[n].melt)
         free = [person for person in sorted(able) if people[person].free(start, end)] or [min(able)]

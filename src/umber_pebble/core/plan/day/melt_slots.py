@@ -1,11 +1,11 @@
 """The heats of one melt as a solver sees them: how many there may be, of which kind, and what is poured out of each."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ortools.sat.python import cp_model
 
-from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Heating, Melt, Placed
+from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Heating, InVessel, Melt, Placed
 
 Var = cp_model.IntVar
 Interval = cp_model.IntervalVar
@@ -50,11 +50,15 @@ class MeltSlots:
         self.m, self.day, self.number, self.starts, self.top = m, day, number, starts, top
         self.melt: Melt = day.melts[number]
         self.draws = [i for i, d in enumerate(day.draws) if d.melt == number]
+        self.there = day.there(number)
         self.slots: list[Slot] = []
-        for k in range(heats + 1):
+        for k in range(heats + 1 + (self.there is not None)):
             slot = self._slot(f"m{number}.{k}")
-            self._heat(slot)
-            self._follows(slot)
+            if self.there and not self.slots:
+                self._goes_on(slot, self.there)
+            else:
+                self._heat(slot)
+                self._follows(slot)
             for d, x in slot.takes.items():
                 self._drawn(day.draws[d], x, slot)
             self.slots.append(slot)
@@ -65,8 +69,9 @@ class MeltSlots:
         here, new, warm, again = (
             self.m.new_bool_var(f"{name}.{what}") for what in ("here", "new", "warm", "again")
         )
+        since = self.there.ready_s - self._first_s if self.there else 0
         start, ready, last, held, born = (
-            self.m.new_int_var(0, self.top, f"{name}.{what}")
+            self.m.new_int_var(min(since, 0), self.top, f"{name}.{what}")
             for what in ("start", "ready", "last", "held", "born")
         )
         used = self.m.new_int_var(0, self.melt.pours_mg, f"{name}.used")
@@ -78,8 +83,8 @@ class MeltSlots:
         """It is of one kind, and takes as long as that."""
         m, melt = self.m, self.melt
         m.add(slot.new + slot.warm + slot.again == slot.here)
-        first = melt.weigh_s + melt.first.lasts_s
-        lasts = first * slot.new + melt.warm.lasts_s * slot.warm + melt.again.lasts_s * slot.again
+        m.add(slot.start >= self.day.from_s).only_enforce_if(slot.here)
+        lasts = self._first_s * slot.new + melt.warm.lasts_s * slot.warm + melt.again.lasts_s * slot.again
         m.add(slot.ready == slot.start + lasts)
         m.add(slot.last >= slot.ready)
         m.add(slot.last <= slot.born + melt.life_s).only_enforce_if(slot.here)
@@ -87,6 +92,27 @@ class MeltSlots:
         m.add(slot.born == slot.ready).only_enforce_if(slot.new)
         m.add(slot.used == self._takes(slot)).only_enforce_if(slot.new)
         m.add(slot.count == 0).only_enforce_if(slot.new)
+
+    @property
+    def _first_s(self) -> int:
+        return self.melt.weigh_s + self.melt.first.lasts_s
+
+    def _goes_on(self, slot: Slot, there: InVessel) -> None:
+        """It is in its vessel already."""
+        m = self.m
+        known = (
+            *((slot.here, 1), (slot.new, 1), (slot.warm, 0), (slot.again, 0), (slot.held, 0)),
+            *((slot.start, there.ready_s - self._first_s), (slot.ready, there.ready_s)),
+            *((slot.born, there.first_s), (slot.count, there.warmings)),
+        )
+        for variable, value in known:
+            m.add(variable == value)
+        m.add(slot.used == there.poured_mg + self._takes(slot))
+        m.add(slot.last >= max(there.ready_s, there.used_s))
+        for d, x in slot.takes.items():
+            start, lasts = self.starts[self.day.draws[d].task], self.day.tasks[self.day.draws[d].task].lasts_s
+            m.add(start >= there.used_s).only_enforce_if(x)
+            m.add(start + lasts <= there.first_s + self.melt.life_s).only_enforce_if(x)
 
     def _takes(self, slot: Slot) -> cp_model.LinearExpr:
         expr: cp_model.LinearExpr = cp_model.LinearExpr.weighted_sum(
@@ -153,7 +179,10 @@ class MeltSlots:
         )
 
     def _kinds(self, slot: Slot) -> tuple[tuple[Var, int, Heating], ...]:
+        """How it may be heated; what is there is heated already."""
         melt = self.melt
+        if self.there and slot is self.slots[0]:
+            return ()
         return (slot.new, melt.weigh_s, melt.first), (slot.warm, 0, melt.warm), (slot.again, 0, melt.again)
 
     def in_order(self, leads: Sequence[tuple[int, int]]) -> None:
@@ -165,8 +194,19 @@ class MeltSlots:
     def hint(self, known: Sequence[Placed], ends: dict[int, int]) -> None:
         """Begins from heats that are known; ends: of each draw [s]. Source: definition"""
         ready = born = used = count = last = 0
+        rows: list[Placed | None] = [*known]
+        if self.there and not (known and known[0].ready_s == self.there.ready_s):
+            rows.insert(0, None)
         for k, slot in enumerate(self.slots):
-            heat = known[k] if k < len(known) else None
+            heat = rows[k] if k < len(rows) else None
+            if self.there and k == 0:
+                draws = frozenset(heat.heat.draws if heat else ())
+                ready, born, count = self.there.ready_s, self.there.first_s, self.there.warmings
+                used = self.there.poured_mg + sum(self.day.draws[d].mg for d in draws)
+                last = max([ready, self.there.used_s, *(ends[d] for d in draws)])
+                times = (ready - self._first_s, ready, last, 0, born)
+                self._hint(slot, (1, 1, 0, 0), times, (used, count), draws)
+                continue
             if heat is None:
                 self._hint(slot, (0, 0, 0, 0), (last, last, last, last, born), (used, count), frozenset())
                 continue
@@ -207,10 +247,14 @@ class MeltSlots:
     def read(self, solver: cp_model.CpSolver, starts: Sequence[int]) -> Iterator[tuple[int, Heat]]:
         """The heats of a solution by their slots; whose hands they take is not said yet. Source: definition"""
         for n, slot in enumerate(self.slots):
-            if solver.value(slot.here):
-                draws = [d for d, x in slot.takes.items() if solver.value(x)]
-                draws.sort(key=lambda d: starts[self.day.draws[d].task])
-                yield (
-                    n,
-                    Heat(self.number, solver.value(slot.start), bool(solver.value(slot.new)), (), tuple(draws)),
-                )
+            if not solver.value(slot.here):
+                continue
+            draws = [d for d, x in slot.takes.items() if solver.value(x)]
+            draws.sort(key=lambda d: starts[self.day.draws[d].task])
+            heat = Heat(self.number, solver.value(slot.start), bool(solver.value(slot.new)), (), tuple(draws))
+            if n == 0 and self.there:
+                after = self.slots[1]
+                if not draws and not solver.value(after.warm) and not solver.value(after.again):
+                    continue
+                heat = replace(heat, who=(0,) * (len(self.melt.first.hands) + (self.melt.weigh_s > 0)))
+            yield n, heat

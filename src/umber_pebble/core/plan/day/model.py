@@ -111,6 +111,11 @@ class Model:
     def _one_at_a_time(self) -> None:
         """One on a heater, one in a vessel; a vessel is not poured from by two, nor while it is on the heat."""
         by: dict[str, list[tuple[cp_model.IntervalVar, int]]] = defaultdict(list)
+        for begun in self.day.begun:
+            # what is on a heater now is on it until the last of it is off
+            of = self.day.melts[begun.melt].heater
+            on_s = max(b.heater_s for b in self.day.begun if self.day.melts[b.melt].heater == of)
+            by[of] = [(self.m.new_fixed_size_interval_var(0, on_s, "on now"), 1)]
         for melt in self.melts:
             self.m.add_no_overlap([*melt.made(), *(self.spans[self.day.draws[d].task] for d in melt.draws)])
             by[melt.melt.heater] += [(span, 1) for span in melt.on_heater()]
@@ -219,7 +224,10 @@ class Model:
         for number, one, chosen in self.whose_heat:
             if solver.value(one.is_so):
                 at[number, one.slot][one.nth] = who(chosen)
-        heats = (replace(heat, who=tuple(p for _, p in sorted(at[m, n].items()))) for m, n, heat in rows)
+        heats = (
+            heat if heat.who else replace(heat, who=tuple(p for _, p in sorted(at[m, n].items())))
+            for m, n, heat in rows
+        )
         whose = (
             who(self.whose[i]) if i in self.whose else (min(self.day.able(i)) if t.hands else None)
             for i, t in enumerate(self.day.tasks)

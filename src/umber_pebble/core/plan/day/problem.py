@@ -111,7 +111,7 @@ class InVessel:
 class Day:
     """All of it; people: how many pairs of hands; closed: from when to when somebody's hands are away, by person [s]; capacity: of
     what is stayed in, of vessels and heaters: as many as there are; done: what has to be over when all is ready; bounds: what is
-    wished of single things; begun: what is in its vessel when the day goes on in its middle."""
+    wished of single things; begun: what is in its vessel when the day goes on in its middle, and from_s: when that is [s]."""
 
     tasks: tuple[Task, ...]
     lags: tuple[Lag, ...]
@@ -124,6 +124,11 @@ class Day:
     closed: tuple[tuple[int, int, int], ...] = ()
     bounds: tuple[Bound, ...] = ()
     begun: tuple[InVessel, ...] = ()
+    from_s: int = 0
+
+    def there(self, melt: int) -> InVessel | None:
+        """What is in its vessel already of a melt."""
+        return next((b for b in self.begun if b.melt == melt), None)
 
     @property
     def differ(self) -> bool:

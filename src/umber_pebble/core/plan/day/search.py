@@ -33,17 +33,18 @@ class Solved:
         return (end - min(self.least_s, end)) / end if end else 0.0
 
 
-def at_once(day: Day, weights: Weights = USUAL) -> Timetable:
+def at_once(day: Day, weights: Weights = USUAL, starts: int = MOST_STARTS) -> Timetable:
     """The best of a few timetables that are found without search [s].
 
     Args:
         day: what is asked
         weights: by which the best is chosen
+        starts: so many at most [count]
     Raises: OutOfRange: none is found.
     Source: definition
     """
     tails, found = tails_s(day), list[Timetable]()
-    for n in range(max(1, min(MOST_STARTS, AT_ONCE // max(len(day.tasks), 1) ** 2))):
+    for n in range(max(1, min(starts, AT_ONCE // max(len(day.tasks), 1) ** 2))):
         # the usual order, and some not far from it, the same each time
         first = ranked(day, tails) if n % 2 else tails
         near = [1 + APART_FRAC * (2 * (n * (i + 1) * GOLDEN % 1) - 1) if n else 1.0 for i in range(len(tails))]

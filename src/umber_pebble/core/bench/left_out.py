@@ -1,0 +1,72 @@
+"""Rounds that are left out of a run: what is only cast to spare, and how sure it is of enough without it."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from umber_pebble.core.bench.payload import one_of, refuse
+from umber_pebble.core.bench.side_events import LeftOut
+from umber_pebble.core.bench.state import RoundState, RunState
+from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.spares import BreakRate, chance_enough_frac
+
+
+def left_out(state: RunState, said: LeftOut) -> None:
+    """Castings that are not begun are not cast, with all their passes. Raises: OutOfRange, NotInSequence. Source: definition"""
+    rounds = [one_of(state.rounds, number, "round") for number in said.rounds]
+    if any(_begun(r) for r in rounds):
+        raise refuse("what is begun is not left out", "poured", round=next(r.number for r in rounds if _begun(r)))
+    for r in rounds:
+        r.left_out = True
+
+
+@dataclass(frozen=True, slots=True)
+class Spared:
+    """What may be left out of a line: the rounds of all its passes, castings fewer [count], and how sure it is of enough good ones with
+    them and without [frac]."""
+
+    line: int
+    rounds: tuple[int, ...]
+    casts: int
+    sure_frac: float
+    then_frac: float
+
+
+def spared(plan: PlanInput, state: RunState) -> list[Spared]:
+    """What is still to be cast and only to spare: the rounds last numbered, as long as there are as many without them as are wanted
+    where nothing more breaks.
+
+    Args:
+        plan: frozen
+        state: of the run
+    Source: beta-binomial
+    """
+    return [
+        of for i, line in enumerate(plan.lines) if line.last and not line.needs for of in _of_line(plan, state, i)
+    ]
+
+
+def _of_line(plan: PlanInput, state: RunState, i: int) -> Iterator[Spared]:
+    line, good = plan.lines[i], state.good(i)
+    rounds = [r for r in state.rounds if r.line == i and not r.left_out]
+    told = [usable for r in rounds for usable, _ in r.outcomes.values()]
+    broken = sum(not usable for usable in told)
+    rate = BreakRate(line.break_rate.broken + broken, line.break_rate.good + len(told) - broken)
+    open_casts = left = sum(r.casts for r in rounds) - len(told)
+    wanted, out = max(line.quantity - good, 0), list[RoundState]()
+    for r in sorted(rounds, key=lambda r: -r.number):
+        if left - r.casts >= wanted and not any(_begun(of) for of in _casting(state, r)):
+            left -= r.casts
+            out.append(r)
+    if out:
+        numbers = tuple(sorted(of.number for r in out for of in _casting(state, r)))
+        sure, then = (chance_enough_frac(casts, wanted, rate) for casts in (open_casts, left))
+        yield Spared(i, numbers, open_casts - left, sure, then)
+
+
+def _casting(state: RunState, r: RoundState) -> list[RoundState]:
+    """A casting's rounds, from its last pass to its first."""
+    return [r] if r.on is None else [r, *_casting(state, state.rounds[r.on])]
+
+
+def _begun(r: RoundState) -> bool:
+    return r.poured_s is not None or r.put_in_s is not None or r.filled > 0
