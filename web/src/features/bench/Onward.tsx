@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { problemOf, type Schemas } from "../../api/client";
 import type { View } from "../../shared/acts";
 import type { SendEvent } from "../../shared/events";
@@ -47,9 +48,7 @@ export function OnwardLine({ view, zone, onOpen }: Props & { onOpen: () => void 
           {wholeName(now.lost[0].named)}: {TASK_WORDS[now.lost[0].kind]} will be too late.
         </strong>
       )}
-      {enough[0] && (
-        <span>Enough {wholeName(enough[0].named).toLowerCase()}: the rest need not be cast.</span>
-      )}
+      {enough[0] && <span>Enough {enough[0].named.piece}: the rest need not be cast.</span>}
       {sooner > 0 && <span>{roughly(sooner)} sooner in another order.</span>}
       <button type="button" onClick={onOpen} className="min-h-11 font-bold text-glass hover:underline">
         How to go on
@@ -75,13 +74,19 @@ export function OnwardDialog({ view, zone, people, onClose, send }: DialogProps)
     onSuccess: (found) => queryClient.setQueryData(query.queryKey, found),
   });
   const [now] = data?.ways ?? [];
+  // by its rounds: what is cast all the same
+  const [cast, setCast] = useState<ReadonlySet<string>>(new Set());
   const take = (way: WayOn) => {
     for (const { round, place } of way.chilled) send("moved", { round, place });
-    const rounds = way.spared.flatMap((of) => of.rounds);
-    if (rounds.length > 0) send("left_out", { rounds });
-    if (way.how !== "colder") send("rearranged", { pours: way.pours, whose: way.whose });
+    const spared = way.spared.filter((of) => !cast.has(spareKey(of)));
+    if (spared.length > 0) send("left_out", { rounds: spared.flatMap((of) => of.rounds) });
+    // its order is the one without all of them
+    if (way.how !== "colder" && spared.length === way.spared.length)
+      send("rearranged", { pours: way.pours, whose: way.whose });
     onClose();
   };
+  const toggle = (key: string) =>
+    setCast((before) => new Set(before.has(key) ? [...before].filter((of) => of !== key) : [...before, key]));
   return (
     <Dialog open onClose={onClose} title="How to go on" bench wide>
       {data && !now && (
@@ -91,39 +96,52 @@ export function OnwardDialog({ view, zone, people, onClose, send }: DialogProps)
       )}
       <ul className="space-y-1" aria-label="Ways to go on" aria-busy={!data}>
         {now &&
-          data?.ways.map((way) => (
-            <li
-              key={way.how}
-              className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-line py-2.5"
-            >
-              <div className="min-w-64 flex-1">
-                <strong className="block text-2xl">{HOW_WORDS[way.how]}</strong>
-                <span className="text-lg text-quiet">
-                  {[priceWords(now, way, data.due_s), ...way.lost.map(lostWords)].join("; ")}
-                </span>
-                {(way.spared.length > 0 || way.chilled.length > 0) && (
-                  <ul className="mt-1 text-lg">
-                    {way.spared.map((of) => (
-                      <li key={of.rounds.join()}>{sparedWords(of, units)}</li>
-                    ))}
-                    {way.chilled.map((of) => (
-                      <li key={of.round}>{chilledWords(of, view, zone)}</li>
-                    ))}
-                  </ul>
+          data?.ways
+            .filter((way) => isWorthIt(way, now))
+            .map((way) => (
+              <li
+                key={way.how}
+                className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-line py-2.5"
+              >
+                <div className="min-w-64 flex-1">
+                  <strong className="block text-2xl">{HOW_WORDS[way.how]}</strong>
+                  <span className="text-lg text-quiet">
+                    {[priceWords(now, way, data.due_s), ...way.lost.map(lostWords)].join("; ")}
+                  </span>
+                  {(way.spared.length > 0 || way.chilled.length > 0) && (
+                    <ul className="mt-1 text-lg">
+                      {way.spared.map((of) => (
+                        <li key={spareKey(of)}>
+                          <label className="flex min-h-10 items-center gap-3">
+                            <input
+                              type="checkbox"
+                              className="size-6 shrink-0 accent-glass"
+                              checked={!cast.has(spareKey(of))}
+                              onChange={() => toggle(spareKey(of))}
+                            />
+                            {sparedWords(of, units)}
+                          </label>
+                        </li>
+                      ))}
+                      {way.chilled.map((of) => (
+                        <li key={of.round}>{chilledWords(of, view, zone)}</li>
+                      ))}
+                    </ul>
+                  )}
+                </div>
+                <span className="font-head text-3xl font-bold">{clockOf(view, way.ends_s, zone)}</span>
+                {TAKE_WORDS[way.how] && (
+                  <button
+                    type="button"
+                    disabled={way.spared.length > 0 && way.spared.every((of) => cast.has(spareKey(of)))}
+                    onClick={() => take(way)}
+                    className="min-h-14 min-w-44 rounded-sm bg-glass px-6 text-xl font-bold text-on-glass"
+                  >
+                    {TAKE_WORDS[way.how]}
+                  </button>
                 )}
-              </div>
-              <span className="font-head text-3xl font-bold">{clockOf(view, way.ends_s, zone)}</span>
-              {TAKE_WORDS[way.how] && (
-                <button
-                  type="button"
-                  onClick={() => take(way)}
-                  className="min-h-14 min-w-44 rounded-sm bg-glass px-6 text-xl font-bold text-on-glass"
-                >
-                  {TAKE_WORDS[way.how]}
-                </button>
-              )}
-            </li>
-          ))}
+              </li>
+            ))}
       </ul>
       {now && (
         <p className="mt-3 flex flex-wrap items-center gap-x-5 text-lg" aria-live="polite">
@@ -191,11 +209,20 @@ function foundWords(found: GoingOn, known: GoingOn): string {
     : "No better one was found.";
 }
 
+const spareKey = ({ rounds }: Schemas["SparedShown"]) => rounds.join();
+
+/** As it is going, and what ends sooner, loses less, or saves castings. */
+const isWorthIt = (way: WayOn, now: WayOn) =>
+  way === now ||
+  now.ends_s - way.ends_s >= MINUTE_S ||
+  way.lost.length < now.lost.length ||
+  way.spared.length > 0;
+
 /** From here on nobody doubts that it is enough [frac]. */
 const SURE_FRAC = 0.995;
 
 function sparedWords({ named, casts, sure_frac, then_frac }: Schemas["SparedShown"], units: Units): string {
-  const name = wholeName(named);
+  const name = named.piece;
   if (then_frac >= SURE_FRAC) return `${name}: ${casts} fewer, enough are in hand`;
   return `${name}: ${casts} fewer, ${amount(then_frac, "share", units)} sure of enough instead of ${amount(sure_frac, "share", units)}`;
 }
@@ -207,7 +234,7 @@ function chilledWords(
 ): string {
   const out =
     cracks_s === null ? "" : `, and out of the cold by ${clockOf(view, cracks_s, zone)}: then it may crack`;
-  return `${wholeName(named)} into the ${view.places[place]}: turn out from ${clockOf(view, out_s, zone)}${out}`;
+  return `${named.piece} into the ${view.places[place]}: turn out from ${clockOf(view, out_s, zone)}${out}`;
 }
 
 /** What a way brings against going on as it is. */
