@@ -7278,10 +7278,15 @@ export interface components {
         };
         /**
          * EasilyLost
-         * @description What is done too late on too many days: what is done, on how many days it is in time [frac], and how much longer than it takes
-         *     its window is [s].
+         * @description What is done too late on too many days: what is done, on how many days it is in time [frac], how much longer than it takes its
+         *     window is [s]; by_slip: it is in time on nearly all, but not where something before it slips.
          */
         EasilyLost: {
+            /**
+             * By Slip
+             * @default false
+             */
+            by_slip: boolean;
             /**
              * Code
              * @default easily_lost

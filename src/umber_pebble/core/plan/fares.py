@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from umber_pebble.core.plan.day.chances import chances, spare_s, uncertain, windows
+from umber_pebble.core.plan.day.chances import SAFE_FRAC, chances, each_slip, slipped, spare_s, uncertain, windows
 from umber_pebble.core.plan.day.order import Chosen
-from umber_pebble.core.plan.day.paces import OFF_FRAC, SAFE_FRAC, off_pace
+from umber_pebble.core.plan.day.paces import OFF_FRAC, off_pace
 from umber_pebble.core.plan.problem import Named
 from umber_pebble.core.plan.remarks import EasilyLost
 from umber_pebble.core.plan.tasks import TaskKind
@@ -32,11 +32,12 @@ def fares_of(chosen: Chosen) -> Fares:
     start = max(chosen.earliest_s, min(chosen.latest_s, of.plan.due_s - end - spare_s(found, end)))
     spare = of.plan.due_s - end - start
     lost: dict[tuple[TaskKind, Named], EasilyLost] = {}
-    for window in sorted(windows(day, found), key=lambda window: window.kept_frac):
+    slid = slipped(day, table, each_slip(day))
+    for window in sorted(windows(day, found, slid), key=lambda window: window.kept_frac):
         name = of.names[window.task]
-        if window.costly and window.kept_frac < SAFE_FRAC and name.filling is not None:
+        if window.costly and not window.safe and name.filling is not None:
             named = of.plan.lines[of.fillings[name.filling].line].named
-            lost.setdefault(
-                (name.kind, named), EasilyLost(name.kind, named, window.kept_frac, float(window.room_s))
-            )
+            by_slip = window.kept_frac >= SAFE_FRAC
+            found_so = EasilyLost(name.kind, named, window.kept_frac, float(window.room_s), by_slip)
+            lost.setdefault((name.kind, named), found_so)
     return Fares(start, spare, found.by_frac(end + spare), tuple(lost.values()))

@@ -45,13 +45,14 @@ class WindowNarrow:
 
 @dataclass(frozen=True, slots=True)
 class EasilyLost:
-    """What is done too late on too many days: what is done, on how many days it is in time [frac], and how much longer than it takes
-    its window is [s]."""
+    """What is done too late on too many days: what is done, on how many days it is in time [frac], how much longer than it takes its
+    window is [s]; by_slip: it is in time on nearly all, but not where something before it slips."""
 
     kind: TaskKind
     named: Named
     kept_frac: float
     room_s: float
+    by_slip: bool = False
     code: Literal["easily_lost"] = field(default="easily_lost", init=False)
 
 

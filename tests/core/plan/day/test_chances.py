@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from scipy import stats
 
 from tests.core.plan.day.test_timetables import days
-from umber_pebble.core.plan.day.chances import Draws, chances, kept_frac, uncertain
+from umber_pebble.core.plan.day.chances import Draws, chances, each_slip, kept_frac, slipped, uncertain, windows
 from umber_pebble.core.plan.day.check import broken
 from umber_pebble.core.plan.day.paces import OFF_FRAC
 from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Heating, Lag, Melt, Task, Timetable
@@ -69,6 +69,20 @@ def test_a_day_on_which_nothing_is_off_is_the_timetable(day: Day) -> None:
     found = chances(day, table, np.zeros((uncertain(day, table), 2), dtype=np.float32), 0.12)
     assert found.ends_s == pytest.approx(table.end_s(day))
     assert found.least_frac == 1.0
+
+
+def test_one_thing_slips_by_up_to_half_its_window() -> None:
+    # by hand: two things in windows of 100 and 80 s after another, one after the other; the second is lost where the first slips by
+    # more than 20 of its 50 s, or it does itself by more than 20 of its 40 s
+    after = (Lag(0, "end", 1, "start", 0, 100), Lag(0, "end", 2, "start", 0, 80))
+    day = Day((Task(20, hands=False), Task(60), Task(10)), after, (), (), (), {}, (2,))
+    table = Timetable((0, 20, 80), (None, 0, 0), ())
+    slips = np.random.default_rng(3).random((2, 40_000)).astype(np.float32)
+    late = slipped(day, table, slips).lags_late_s
+    assert (late[1] > 0).mean() == pytest.approx((30 / 50 + 20 / 40) / 2, abs=0.01)
+    assert (late[0] > 0).mean() == 0
+    found = chances(day, table, np.zeros((3, 1), dtype=np.float32), OFF_FRAC)
+    assert [of.safe for of in windows(day, found, slipped(day, table, each_slip(day)))] == [True, False]
 
 
 def test_slack_is_put_where_a_window_would_be_lost() -> None:

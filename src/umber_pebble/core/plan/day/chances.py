@@ -8,10 +8,14 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from umber_pebble.core.plan.day.problem import Day, Edge, Placed, Timetable, placed
+from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Placed, Timetable, placed
 
 Draws = NDArray[np.float32]
 HALF_A_SECOND = 0.5
+SAFE_FRAC = 0.99
+"""A window that is kept on so many days may be called safe [frac]."""
+SLIPS = 8
+"""Sizes of a slip that are tried of each window [count]."""
 IN_TIME_FRAC = 0.95
 """On how many days all should be ready when it is due, where there is time for that [frac]."""
 
@@ -45,13 +49,19 @@ def kept_frac(late_s: Draws) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Window:
-    """A window over many days: what is done in it, on how many days in time [frac], how much longer it is than that takes [s], and
-    whether a piece is lost with it: what may be warmed again is not."""
+    """A window over many days: what is done in it, on how many days in time [frac], how much longer it is than that takes [s], whether a
+    piece is lost with it: what may be warmed again is not; and whether it is kept wherever one thing slips within its own window."""
 
     task: int
     kept_frac: float
     room_s: int
     costly: bool
+    bears_slips: bool
+
+    @property
+    def safe(self) -> bool:
+        """Whether it is called safe."""
+        return self.kept_frac >= SAFE_FRAC and self.bears_slips
 
 
 def spare_s(found: Chances, ends_s: float) -> float:
@@ -59,16 +69,21 @@ def spare_s(found: Chances, ends_s: float) -> float:
     return max(float(np.quantile(found.ends_s, IN_TIME_FRAC)) - ends_s, 0.0)
 
 
-def windows(day: Day, found: Chances) -> Iterator[Window]:
-    """All windows of a day. Source: definition"""
+def windows(day: Day, found: Chances, slipped: Chances) -> Iterator[Window]:
+    """All windows of a day, of days with hands off their pace and of days on which one thing slips. Source: definition"""
     for n, late in found.lags_late_s.items():
         lag = day.lags[n]
         assert lag.most_s is not None
-        yield Window(lag.then, kept_frac(late), lag.most_s - lag.least_s, True)
+        bears = bool((slipped.lags_late_s[n] <= HALF_A_SECOND).all())
+        yield Window(lag.then, kept_frac(late), lag.most_s - lag.least_s, True, bears)
     for d, late in found.draws_late_s.items():
         draw = day.draws[d]
-        room = draw.closes_s - draw.opens_s - day.tasks[draw.task].lasts_s
-        yield Window(draw.task, kept_frac(late), room, not day.melts[draw.melt].warmings)
+        bears = bool((slipped.draws_late_s[d] <= HALF_A_SECOND).all())
+        yield Window(draw.task, kept_frac(late), _room_s(day, draw), not day.melts[draw.melt].warmings, bears)
+
+
+def _room_s(day: Day, draw: Draw) -> int:
+    return draw.closes_s - draw.opens_s - day.tasks[draw.task].lasts_s
 
 
 def chances(day: Day, table: Timetable, normal: Draws, spread_frac: float) -> Chances:
@@ -81,7 +96,26 @@ def chances(day: Day, table: Timetable, normal: Draws, spread_frac: float) -> Ch
         spread_frac: how far hands are off their pace, as the deviation of its logarithm [frac]
     Source: definition
     """
-    return _Days(day, table, np.exp(np.float32(spread_frac) * normal.astype(np.float32))).chances()
+    return _Days(day, table, np.exp(np.float32(spread_frac) * normal.astype(np.float32)), {}).chances()
+
+
+def slipped(day: Day, table: Timetable, slips: Draws) -> Chances:
+    """Days on each of which one thing begins later than it could, by up to half its window, and hands are on their pace.
+
+    Args:
+        day, table: what is asked, and a timetable that keeps it
+        slips: per day, which of all windows and how far into its half, both from 0 to 1 [2, day]
+    Source: definition
+    """
+    rooms = _rooms(day)
+    late = dict[int, Draws]()
+    if rooms:
+        which = np.minimum((slips[0] * len(rooms)).astype(int), len(rooms) - 1)
+        for n, (task, room) in enumerate(rooms):
+            own = np.where(which == n, slips[1] * np.float32(max(room, 0) / 2), 0).astype(np.float32)
+            late[task] = late[task] + own if task in late else own
+    pace = np.ones((uncertain(day, table), slips.shape[1]), dtype=np.float32)
+    return _Days(day, table, pace, late).chances()
 
 
 def uncertain(day: Day, table: Timetable) -> int:
@@ -102,9 +136,23 @@ class _Node:
     after_end: list[tuple[int, int]] = field(default_factory=list)
 
 
+def each_slip(day: Day) -> Draws:
+    """Every window slipping in its turn, by a little to all of its half [2, day]. Source: definition"""
+    count = len(_rooms(day))
+    which = (np.arange(count, dtype=np.float32) + 0.5) / max(count, 1)
+    far = np.arange(1, SLIPS + 1, dtype=np.float32) / SLIPS
+    return np.stack([np.repeat(which, SLIPS), np.tile(far, count)])
+
+
+def _rooms(day: Day) -> list[tuple[int, int]]:
+    """All windows: what is done in each, and how much longer it is than that takes [s]."""
+    rooms = [(lag.then, lag.most_s - lag.least_s) for lag in day.lags if lag.most_s is not None]
+    return rooms + [(draw.task, _room_s(day, draw)) for draw in day.draws]
+
+
 class _Days:
-    def __init__(self, day: Day, table: Timetable, pace: Draws) -> None:
-        self.day, self.table, self.pace = day, table, pace
+    def __init__(self, day: Day, table: Timetable, pace: Draws, late: dict[int, Draws]) -> None:
+        self.day, self.table, self.pace, self.late = day, table, pace, late
         self.heats = placed(day, table.heats)
         self.nodes = [
             _Node(start, task.lasts_s, i if task.hands else None)
@@ -254,6 +302,8 @@ class _Days:
                 np.maximum(at, starts[other] + np.float32(shift), out=at)
             for other, shift in node.after_end:
                 np.maximum(at, ends[other] + np.float32(shift), out=at)
+            if i in self.late:
+                at += self.late[i]
             lasts = np.float32(node.lasts_s)
             ends[i] = at + (lasts if node.row is None else lasts * self.pace[node.row])
         done = ends[list(self.day.done)].max(axis=0) if self.day.done else np.zeros(days, dtype=np.float32)

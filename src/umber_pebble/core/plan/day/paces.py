@@ -10,8 +10,6 @@ OFF_FRAC = 0.15
 """The deviation of the logarithm of how long a thing takes hands, against how long it is planned [frac]. Source: assumption"""
 OF_THE_DAY_FRAC = 0.5
 """How much of its variance a whole day has in common: a slow day is slow in all that is done [frac]. Source: assumption"""
-SAFE_FRAC = 0.99
-"""A window that is kept on so many days is called safe [frac]."""
 DAYS = 4000
 SEED = 11
 KEPT = 8

@@ -6,9 +6,19 @@ from dataclasses import replace
 
 import numpy as np
 
-from umber_pebble.core.plan.day.chances import Chances, Draws, chances, kept_frac, uncertain, windows
+from umber_pebble.core.plan.day.chances import (
+    SAFE_FRAC,
+    Chances,
+    Draws,
+    chances,
+    each_slip,
+    kept_frac,
+    slipped,
+    uncertain,
+    windows,
+)
 from umber_pebble.core.plan.day.model import Weights
-from umber_pebble.core.plan.day.paces import OFF_FRAC, SAFE_FRAC
+from umber_pebble.core.plan.day.paces import OFF_FRAC
 from umber_pebble.core.plan.day.problem import Day, Timetable
 from umber_pebble.core.plan.day.search import USUAL, at_once
 
@@ -44,7 +54,7 @@ def with_slack(day: Day, first: Timetable, paces: Paces, weights: Weights = USUA
 def _loses(day: Day, weights: Weights, table: Timetable, found: Chances) -> tuple[int, int]:
     """What is bad about a timetable, the worst first: windows that cost pieces when they are lost; how long it takes, with what is
     warmed again instead."""
-    lost = [window for window in windows(day, found) if window.kept_frac < SAFE_FRAC]
+    lost = [of for of in windows(day, found, slipped(day, table, each_slip(day))) if not of.safe]
     costly = sum(window.costly for window in lost)
     return costly, weights.of(day, table) + WARMED_S * (len(lost) - costly)
 
