@@ -9,7 +9,8 @@ from umber_pebble.core.bench.rest_of_day import Rest
 from umber_pebble.core.bench.side_events import Hers, PourAt
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.plan.alternatives import sooner_s
-from umber_pebble.core.plan.day.greedy import NoPlace, first_timetable
+from umber_pebble.core.plan.day.greedy import first_timetable
+from umber_pebble.core.plan.day.needs import NoPlace
 from umber_pebble.core.plan.day.problem import Day, Timetable
 from umber_pebble.core.plan.day.search import at_once, improved
 from umber_pebble.core.plan.problem import MOST_HANDS

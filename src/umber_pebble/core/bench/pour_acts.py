@@ -87,7 +87,10 @@ def pour_acts(
     first_s = min(max(ready_s[r.number], run.expected_s(r.number)) for r in waiting)
     at = max(now, heater_s, first_s - warms_s(plan, cook, first_s - rest.off_s))
     burst = burst_of(cook, cook.heating, again_s(cook.heating)) if isinstance(cook.heating, Bowl) else None
-    # what is still fluid and in temper is warmed within it
+    # what is still fluid and in temper is warmed within it, meanwhile too where that lasts until its next pour
+    kept_s = max(now, heater_s, stiff - plan.paces.call_before_s)
+    if track.tempered_s is not None and kept_s <= stiff < at and first_s - kept_s <= stiff - rest.off_s:
+        at = kept_s
     keeps = track.tempered_s is not None and at <= stiff
     warm = WarmAgain(
         cook.way.melt.spread("work_at").high if keeps else cook.way.end_degc, burst.seconds if burst else None

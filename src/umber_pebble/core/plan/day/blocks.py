@@ -5,7 +5,7 @@ from collections import defaultdict
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass, replace
 
-from umber_pebble.core.plan.day.problem import Day, Edge, Lag
+from umber_pebble.core.plan.day.problem import Day, Edge, Lag, Stay
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,6 +45,22 @@ def tails_s(day: Day) -> list[float]:
         return tail[i]
 
     return [-float(of(i, frozenset())) for i in range(len(day.tasks))]
+
+
+def tails_in_turn_s(day: Day) -> list[float]:
+    """The same, with what stays one after the other in what there is one of following in turn: so a mould that is filled often is seen
+    to be what the day waits for.
+
+    Source: definition
+    """
+    lags, last = list(day.lags), dict[str, Stay]()
+    for stay in day.stays:
+        if day.capacity.get(stay.of, 1) == 1:
+            before = last.get(stay.of)
+            if before is not None:
+                lags.append(Lag(before.then, before.then_edge, stay.first, stay.first_edge, before.after_s))
+            last[stay.of] = stay
+    return tails_s(replace(day, lags=tuple(lags)))
 
 
 def blocks_of(day: Day) -> list[Block]:

@@ -3,67 +3,35 @@
 import math
 from collections import defaultdict
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
-from typing import Literal
+from dataclasses import replace
 
 from umber_pebble.core.plan.day.batches import Batch, batches_of
 from umber_pebble.core.plan.day.blocks import Block, alike, blocks_of, shift_s, tails_s
 from umber_pebble.core.plan.day.bounded import Bounded
 from umber_pebble.core.plan.day.lines import Line, Span, apart
+from umber_pebble.core.plan.day.needs import LOOK_S, LOOKS, Found, How, NoPlace, Take, Wish
 from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Stay, Timetable
 
-How = Literal["ready", "warm", "again", "new"]
-"""What is done about a melt before it is poured."""
 
-
-class NoPlace(Exception):
-    """Nothing fits any more: the order in which things were put leads nowhere."""
-
-
-@dataclass(frozen=True, slots=True)
-class _Take:
-    """So much of something, from then until then [s from the block's start]."""
-
-    of: str
-    span: Span
-    amount: int
-
-
-@dataclass(frozen=True, slots=True)
-class _Wish:
-    """What a block needs, counted from its start: for each thing the spans of somebody's hands, and whose; other things; the heats
-    before it: melt, start, whether new."""
-
-    hands: tuple[tuple[tuple[Span, ...], frozenset[int]], ...]
-    takes: tuple[_Take, ...]
-    heats: tuple[tuple[int, int, bool], ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class _Found:
-    """Where a block fits; of several the one with the lowest key comes first."""
-
-    key: tuple[float, float, int]
-    at: int
-    block: Block
-    wish: _Wish
-
-
-def first_timetable(day: Day, rank: Sequence[float] | None = None) -> Timetable:
+def first_timetable(
+    day: Day, rank: Sequence[float] | None = None, bias: float = 0.0, keeps: bool = True
+) -> Timetable:
     """A timetable that keeps all windows, found without search [s].
 
     Args:
         day: what is asked
         rank: per thing, what is lower goes first where several may be next; None: what is followed by most
+        bias: how much later something may begin for each of its rank that is lower, and still go first [1]
+        keeps: whether what is not poured for long is warmed meanwhile, so as not to be melted again
     Raises: NoPlace: it finds none; there may be one.
     Source: definition
     """
-    return _Greedy(day, rank or tails_s(day)).table()
+    return _Greedy(day, rank or tails_s(day), bias, keeps).table()
 
 
 class _Greedy:
-    def __init__(self, day: Day, rank: Sequence[float]) -> None:
-        self.day, self.rank = day, rank
+    def __init__(self, day: Day, rank: Sequence[float], bias: float, keeps: bool) -> None:
+        self.day, self.rank, self.bias, self.keeps = day, rank, bias, keeps
         self.people = [Line(1) for _ in range(day.people)]
         for person, line in enumerate(self.people):
             for start, end in apart([(s, e) for who, s, e in day.closed if who == person]):
@@ -108,7 +76,7 @@ class _Greedy:
         self.heats.append(Heat(m, batch.ready_s - melt.first.lasts_s - melt.weigh_s, True, (0,) * spans, ()))
 
     def table(self) -> Timetable:
-        waiting, found = {block.tasks[0]: block for block in self.blocks}, dict[int, _Found]()
+        waiting, found = {block.tasks[0]: block for block in self.blocks}, dict[int, Found]()
         while waiting:
             best = self._best(waiting, found)
             if best is None:
@@ -135,7 +103,7 @@ class _Greedy:
             tuple(sorted(self.heats, key=lambda h: h.start_s)),
         )
 
-    def _best(self, waiting: dict[int, Block], found: dict[int, _Found]) -> _Found | None:
+    def _best(self, waiting: dict[int, Block], found: dict[int, Found]) -> Found | None:
         """What may be put first of all; what was found before is looked at anew only when its turn has come, and of what is alike only the
         first."""
         fresh, looked = set[int](), set[int]()
@@ -157,7 +125,7 @@ class _Greedy:
             fresh.add(first)
         return None
 
-    def _find(self, block: Block, from_s: int, found: dict[int, _Found]) -> None:
+    def _find(self, block: Block, from_s: int, found: dict[int, Found]) -> None:
         earliest = self._earliest(block)
         self.bounded.lend(block)
         place = None if earliest is None else self._place(block, max(earliest, from_s))
@@ -167,9 +135,8 @@ class _Greedy:
         else:
             at, wish = place
             begins = at + min((s for _, s, _ in wish.heats), default=0)
-            found[block.tasks[0]] = _Found(
-                (begins, min(self.rank[i] for i in block.tasks), block.tasks[0]), at, block, wish
-            )
+            rank = min(self.rank[i] for i in block.tasks)
+            found[block.tasks[0]] = Found((begins + self.bias * rank, rank, block.tasks[0]), at, block, wish)
 
     def _needed(self, block: Block) -> Iterator[str | int]:
         """What it stays in, its melts and their vessels."""
@@ -192,7 +159,7 @@ class _Greedy:
     def _lasts(self, task: int) -> int:
         return self.day.tasks[task].lasts_s
 
-    def _takes(self, block: Block) -> list[_Take]:
+    def _takes(self, block: Block) -> list[Take]:
         """What it stays in; with no end where the end of the stay is not in it."""
         out = []
         for i in block.tasks:
@@ -200,29 +167,31 @@ class _Greedy:
                 start = block.edge_s(self.day, stay.first, stay.first_edge)
                 inside = stay.then in block.at_s
                 end = block.edge_s(self.day, stay.then, stay.then_edge) + stay.after_s if inside else math.inf
-                out.append(_Take(stay.of, (start, end), stay.amount))
+                out.append(Take(stay.of, (start, end), stay.amount))
         return out
 
-    def _place(self, block: Block, from_s: int) -> tuple[int, _Wish] | None:
+    def _place(self, block: Block, from_s: int) -> tuple[int, Wish] | None:
         hands = tuple(
             (((block.at_s[i], block.at_s[i] + self._lasts(i)),), self.day.able(i))
             for i in block.tasks
             if self.day.tasks[i].hands and self._lasts(i)
         )
-        wish = _Wish(hands, tuple(self._takes(block)))
+        wish = Wish(hands, tuple(self._takes(block)))
         draws = [self.draw[i] for i in block.tasks if i in self.draw]
         # as its melts stand, else warmed, else melted again, else made anew
-        ways: tuple[How, ...] = ("ready", "warm", "again", "new") if draws else ("ready",)
+        ways: tuple[How, ...] = ("ready", "warm", "kept", "again", "new") if draws else ("ready",)
         for how in ways:
             if (made := self._with_melts(block, draws, wish, from_s, how)) is not None:
                 return made
         return None
 
     def _with_melts(
-        self, block: Block, draws: list[int], wish: _Wish, from_s: int, how: How
-    ) -> tuple[int, _Wish] | None:
+        self, block: Block, draws: list[int], wish: Wish, from_s: int, how: How
+    ) -> tuple[int, Wish] | None:
         until, cold = self.bounded.latest_s(block), defaultdict[int, list[int]](list)
         if how != "ready" and not any(self._batch(d).made for d in draws):
+            return None
+        if how == "kept" and (not self.keeps or len({self.day.draws[d].melt for d in draws}) > 1):
             return None
         for d in draws:
             draw, batch = self.day.draws[d], self._batch(d)
@@ -240,47 +209,69 @@ class _Greedy:
             if heated is None:
                 return None
             more, begin, soonest, latest = heated
-            wish = _Wish(wish.hands + more.hands, wish.takes + more.takes, (*wish.heats, *more.heats))
+            wish = wish.with_more(more)
             from_s, until = max(from_s, soonest), min(until, latest)
         at = self._fits(wish, from_s, until)
         return None if at is None else (at, wish)
 
     def _heated(
         self, block: Block, draws: list[Draw], batch: Batch, how: How, begin: int
-    ) -> tuple[_Wish, int, int, float] | None:
+    ) -> tuple[Wish, int, int, float] | None:
         """What a heat before a block needs, when it begins in it, and from when until when the block may then begin [s]."""
         m = draws[0].melt
         melt, new = self.day.melts[m], not batch.made or how == "new"
         if not new and batch.warmings >= melt.warmings:
             return None
-        heating = melt.first if new else (melt.warm if how == "warm" else melt.again)
+        kept = self._kept(m, batch) if how == "kept" else ()
+        if kept is None:
+            return None
+        heating = melt.first if new else (melt.again if how == "again" else melt.warm)
         ready = min([begin, *(block.at_s[d.task] - d.opens_s for d in draws)])
         if any(block.edge_s(self.day, d.task, "end") - ready > d.closes_s for d in draws):
             return None
         on = ready - heating.lasts_s
         start = on - (melt.weigh_s if new else 0)
         at_it = (*(((start, on),) if new else ()), *((on + a, on + b) for a, b in heating.hands))
-        takes = [_Take(melt.heater, (on, on + heating.on_s), 1)]
+        takes = [Take(melt.heater, (on, on + heating.on_s), 1)]
+        warmed_s = kept[-1][1] + melt.warm.lasts_s if kept else batch.ready_s
         soonest, latest = max(batch.used_s, self.day.from_s) - start, math.inf
+        if kept:
+            # what else belongs to the block comes after that too
+            soonest = max(soonest, warmed_s - min(start, 0))
         if not batch.made:
-            takes.append(_Take(melt.vessel, (start, math.inf), 1))
+            takes.append(Take(melt.vessel, (start, math.inf), 1))
         if not new:
             # what has stood too long to be warmed is melted again, and not before
-            stood = batch.ready_s + melt.fluid_s - start
-            soonest = soonest if how == "warm" else max(soonest, stood + 1)
+            stood = warmed_s + melt.fluid_s - start
+            soonest = max(soonest, stood + 1) if how == "again" else soonest
             last = max(block.edge_s(self.day, d.task, "end") for d in draws)
-            latest = min(stood if how == "warm" else math.inf, batch.first_s + melt.life_s - last)
+            latest = min(math.inf if how == "again" else stood, batch.first_s + melt.life_s - last)
         return (
-            _Wish(((at_it, self.day.able_at_heat(m)),), tuple(takes), ((m, start, new),)),
+            Wish(((at_it, self.day.able_at_heat(m)),), tuple(takes), ((m, start, new),), kept),
             start,
             soonest,
             latest,
         )
 
+    def _kept(self, m: int, batch: Batch) -> tuple[tuple[int, int, int], ...] | None:
+        """One warming meanwhile, as late as it may be; None where none fits, or melting again is as quick."""
+        melt = self.day.melts[m]
+        how, until = melt.warm, batch.ready_s + melt.fluid_s
+        if batch.warmings + 2 > melt.warmings or 2 * how.lasts_s >= melt.again.lasts_s:
+            return None
+        for at in range(
+            until, max(batch.used_s, batch.ready_s, self.day.from_s, until - LOOKS * LOOK_S) - 1, -LOOK_S
+        ):
+            if self._line(melt.heater).free(at, at + how.on_s):
+                for person in sorted(self.day.able_at_heat(m)):
+                    if all(self.people[person].free(at + a, at + b) for a, b in how.hands):
+                        return ((m, at, person),)
+        return None
+
     def _batch(self, draw: int) -> Batch:
         return next(b for b in self.batches[self.day.draws[draw].melt] if draw in b.draws)
 
-    def _fits(self, wish: _Wish, from_s: int, until_s: float) -> int | None:
+    def _fits(self, wish: Wish, from_s: int, until_s: float) -> int | None:
         """The first start at which all it needs is free."""
         at: float = from_s
         before = -1.0
@@ -298,7 +289,7 @@ class _Greedy:
                 at += 1
         return int(at) if at <= until_s else None
 
-    def _whose(self, wish: _Wish, at: int) -> list[int] | None:
+    def _whose(self, wish: Wish, at: int) -> list[int] | None:
         """Somebody for each: nobody twice at once."""
         mine: dict[int, list[Span]] = defaultdict(list)
         out = []
@@ -318,7 +309,7 @@ class _Greedy:
             self.lines[of] = Line(self.day.capacity.get(of, 1))
         return self.lines[of]
 
-    def _put(self, found: _Found) -> None:
+    def _put(self, found: Found) -> None:
         block, at, wish = found.block, found.at, found.wish
         self.bounded.lend(block)
         people = self._whose(wish, at)
@@ -326,6 +317,12 @@ class _Greedy:
         for (spans, _), person in zip(wish.hands, people, strict=True):
             for a, b in spans:
                 self.people[person].take(at + a, at + b)
+        for m, start, person in wish.meanwhile:
+            how = self.day.melts[m].warm
+            for a, b in how.hands:
+                self.people[person].take(start + a, start + b)
+            self._line(self.day.melts[m].heater).take(start, start + how.on_s)
+            self._heat(m, start, False, person, block)
         own = len(people) - len(wish.heats)
         for (m, start, new), person in zip(wish.heats, people[own:], strict=True):
             self._heat(m, at + start, new, person, block)

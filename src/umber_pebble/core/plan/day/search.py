@@ -4,16 +4,28 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
-from umber_pebble.core.plan.day.blocks import tails_s
+from umber_pebble.core.plan.day.blocks import tails_in_turn_s, tails_s
 from umber_pebble.core.plan.day.bounded import ranked
 from umber_pebble.core.plan.day.bounds import least_end_s
-from umber_pebble.core.plan.day.greedy import NoPlace, first_timetable
+from umber_pebble.core.plan.day.greedy import first_timetable
 from umber_pebble.core.plan.day.model import Model, Weights
+from umber_pebble.core.plan.day.needs import NoPlace
 from umber_pebble.core.plan.day.problem import Day, Timetable
 
 USUAL = Weights()
-APART_FRAC = 0.3
-MOST_STARTS, AT_ONCE = 8, 80_000
+STARTS = (
+    (True, 0.1, True, 0.0),
+    (True, 0.5, True, 0.0),
+    (True, 0.0, False, 0.0),
+    (False, 0.1, True, 0.0),
+    (True, 0.2, False, 0.0),
+    (True, 0.5, True, 0.3),
+    (False, 0.0, False, 0.0),
+    (False, 0.1, True, 0.3),
+)
+"""Orders that are tried at once: whether what has one mould in turn counts, how much sooner what is followed by more goes, whether what
+is not poured for long is kept warm, and how far from that [frac]. What was best on the demo's days comes first."""
+MOST_STARTS, AT_ONCE = len(STARTS), 80_000
 """So many timetables at once at most, of a day of n things so many as n squared goes into that: it takes as long [count]."""
 PROOF_EVERY = 4
 GOLDEN = 0.6180339887498949
@@ -43,13 +55,16 @@ def at_once(day: Day, weights: Weights = USUAL, starts: int = MOST_STARTS) -> Ti
     Raises: OutOfRange: none is found.
     Source: definition
     """
-    tails, found = tails_s(day), list[Timetable]()
-    for n in range(max(1, min(starts, AT_ONCE // max(len(day.tasks), 1) ** 2))):
+    turns, tails, found = tails_in_turn_s(day), tails_s(day), list[Timetable]()
+    count = max(1, min(starts, AT_ONCE // max(len(day.tasks), 1) ** 2))
+    for n in range(count):
+        in_turn, bias, keeps, apart = STARTS[n]
+        first = turns if in_turn else tails
         # the usual order, and some not far from it, the same each time
-        first = ranked(day, tails) if n % 2 else tails
-        near = [1 + APART_FRAC * (2 * (n * (i + 1) * GOLDEN % 1) - 1) if n else 1.0 for i in range(len(tails))]
+        near = [1 + apart * (2 * (n * (i + 1) * GOLDEN % 1) - 1) for i in range(len(first))]
+        rank = [tail * by for tail, by in zip(ranked(day, first) if n % 2 else first, near, strict=True)]
         try:
-            found.append(first_timetable(day, [tail * by for tail, by in zip(first, near, strict=True)]))
+            found.append(first_timetable(day, rank, bias, keeps and count > 1))
         except NoPlace:
             continue
     if not found:

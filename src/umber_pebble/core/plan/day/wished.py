@@ -9,9 +9,10 @@ from umber_pebble.core.plan.day.bounded import ranked
 from umber_pebble.core.plan.day.check import broken
 from umber_pebble.core.plan.day.clash import clash
 from umber_pebble.core.plan.day.compile import OrderDay
-from umber_pebble.core.plan.day.greedy import NoPlace, first_timetable
+from umber_pebble.core.plan.day.greedy import first_timetable
 from umber_pebble.core.plan.day.held import EVER_S, held, things_of
 from umber_pebble.core.plan.day.model import Model, Weights
+from umber_pebble.core.plan.day.needs import NoPlace
 from umber_pebble.core.plan.day.problem import Bound, Day, Timetable, fits
 from umber_pebble.core.plan.day.search import at_once
 from umber_pebble.core.plan.wishes import AwayFrom, BeginsAt, NotBefore, NotBy, OnlyBy, OverBy, ThereFrom
