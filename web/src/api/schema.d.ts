@@ -9833,12 +9833,18 @@ export interface components {
         };
         /**
          * Next
-         * @description What to do at the bowl: "burst" for so long, "stir" (wait, the heat has to spread), or "stop"; and how it stands after it.
+         * @description What to do at the bowl: "burst" for so long at which share of the oven's power, "stir" (wait, the heat has to spread), or "stop";
+         *     and how it stands after it.
          */
         Next: {
             /** Act */
             act: string;
             after: components["schemas"]["After"];
+            /**
+             * Power Frac
+             * @default 1
+             */
+            power_frac: number;
             /** Seconds */
             seconds: number;
         };
@@ -13249,19 +13255,24 @@ export interface components {
         };
         /**
          * WarmAgain
-         * @description It is too thick to be poured: warm it again, to a temperature; a bowl by a burst of so long.
+         * @description It is too thick to be poured: warm it again, to a temperature; a bowl by a burst of so long, at which share of the oven's power; whether it is in
+         *     temper and stays so.
          */
         WarmAgain: {
             /** Burst S */
             burst_s: number | null;
             /** Cook Degc */
             cook_degc: number;
+            /** In Temper */
+            in_temper: boolean;
             /**
              * Kind
              * @default warm
              * @constant
              */
             kind: "warm";
+            /** Power Frac */
+            power_frac: number | null;
         };
         /**
          * WayOn

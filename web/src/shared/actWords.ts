@@ -1,5 +1,5 @@
 import { type Act, type ActWords, lineName, type View, type What, wordingOf } from "./acts";
-import { bowlWords, burstWords, meltName, outWords, potWords, stirWords } from "./bowlWords";
+import { bowlWords, burstWords, meltName, outWords, potWords, powerWords, stirWords } from "./bowlWords";
 import { amount, duration, type Units } from "./format/units";
 import { wholeName } from "./named";
 import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
@@ -255,8 +255,16 @@ function offWords(act: Act, { cook_degc, shaken }: What<"off">, units: Units): R
   };
 }
 
-function warmWords({ cook_degc }: What<"warm">, units: Units): Record<Wording, ActWords> {
+function warmWords(
+  { cook_degc, burst_s, power_frac, in_temper }: What<"warm">,
+  units: Units,
+): Record<Wording, ActWords> {
   const to = amount(cook_degc, "temperature", units);
+  const burst =
+    burst_s === null || power_frac === null
+      ? "Over the bath"
+      : `${Math.round(burst_s)} s at ${powerWords(power_frac).toLowerCase()}, or over the bath`;
+  const keep = in_temper ? " No warmer: it is in temper." : "";
   const say = (title: string, detail: string, button: string): ActWords => ({
     title,
     detail: [detail],
@@ -265,11 +273,7 @@ function warmWords({ cook_degc }: What<"warm">, units: Units): Record<Wording, A
     during: ANY_TIME,
   });
   return {
-    fat: say(
-      "Warm it again",
-      `For the next pour. A short burst or over the bath, stirring, to ${to}.`,
-      "Warming",
-    ),
+    fat: say("Warm it again", `For the next pour. ${burst}, stirring, to ${to}.${keep}`, "Warming"),
     sugar: say("Warm it again", `For the next pour. Back on the ring, to ${to}.`, "On the ring"),
   };
 }

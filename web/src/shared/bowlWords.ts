@@ -39,7 +39,8 @@ export function bowlWords(act: Act, what: What<"heat">, view: View, units: Units
   };
 }
 
-const powerWords = (frac: number) => (frac >= 1 ? "Full power" : `${Math.round(frac * 100)} % power`);
+/** How much of the oven's power. */
+export const powerWords = (frac: number) => (frac >= 1 ? "Full power" : `${Math.round(frac * 100)} % power`);
 
 /** Bursts in short: "30 s, then 2 × 10 s". */
 export function burstList(bursts: readonly number[]): string {

@@ -128,10 +128,13 @@ class StirOn:
 
 @dataclass(frozen=True, slots=True)
 class WarmAgain:
-    """It is too thick to be poured: warm it again, to a temperature; a bowl by a burst of so long."""
+    """It is too thick to be poured: warm it again, to a temperature; a bowl by a burst of so long, at which share of the oven's power; whether it is in
+    temper and stays so."""
 
     cook_degc: float
     burst_s: float | None
+    power_frac: float | None
+    in_temper: bool
     kind: Literal["warm"] = field(default="warm", init=False)
 
 

@@ -13,7 +13,20 @@ from umber_pebble.core.heat.bands import Band
 from umber_pebble.core.heat.conduction import Array
 from umber_pebble.core.heat.pot_law import prior_line
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.melts.bursts import SMOOTH_FRAC, Belief, Bowl, Burst, Look, ahead, bursts_of, clear_degc
+from umber_pebble.core.melts.bursts import (
+    GENTLE_FRAC,
+    SHORTER_S,
+    SMOOTH_FRAC,
+    Belief,
+    Bowl,
+    Burst,
+    Look,
+    School,
+    ahead,
+    bursts_of,
+    clear_degc,
+    next_burst,
+)
 from umber_pebble.core.spread import Spread, exact
 
 TAIL_S = 120.0
@@ -92,9 +105,17 @@ def bowl_again(bowl: Bowl, again: Again | None, told_degc: float | None) -> Bowl
         bowl,
         start_degc=min(start, to),
         melt_to_degc=to,
-        school=replace(bowl.school, stop="through") if again.in_temper else bowl.school,
+        school=School(min(GENTLE_FRAC, bowl.school.power_frac), "through") if again.in_temper else bowl.school,
+        in_temper=again.in_temper,
         melted_frac=melted if again.fluid else 0.0,
     )
+
+
+def warms_by(bowl: Bowl, again: Again) -> tuple[Bowl, float]:
+    """A bowl that is to be warmed again, and its first burst for that [s]. Source: common-practice"""
+    warmed = bowl_again(bowl, again, None)
+    step = next_burst(Belief(warmed), [], 0.0)
+    return warmed, step.seconds if step.act == "burst" else SHORTER_S[-1] / warmed.school.power_frac
 
 
 def too_hot(melt: Material, hottest_degc: float, readings: Sequence[Reading], sights: Sequence[Sight]) -> bool:

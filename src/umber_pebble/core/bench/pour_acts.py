@@ -3,6 +3,7 @@
 import math
 
 from umber_pebble.core.bench.act_kinds import Dab, DipFrom, Pour, Read, Turning, WarmAgain
+from umber_pebble.core.bench.bowl import again_at, warms_by
 from umber_pebble.core.bench.events import Heated, Poured
 from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act, bears_next_s, swirls_from_s
@@ -86,16 +87,17 @@ def pour_acts(
         return (reads if not rest.readings and now < opens else []) + pours
     first_s = min(max(ready_s[r.number], run.expected_s(r.number)) for r in waiting)
     at = max(now, heater_s, first_s - warms_s(plan, cook, first_s - rest.off_s))
-    burst = burst_of(cook, cook.heating, again_s(cook.heating)) if isinstance(cook.heating, Bowl) else None
     # what is still fluid and in temper is warmed within it, meanwhile too where that lasts until its next pour
     kept_s = max(now, heater_s, stiff - plan.paces.call_before_s)
     if track.tempered_s is not None and kept_s <= stiff < at and first_s - kept_s <= stiff - rest.off_s:
         at = kept_s
     keeps = track.tempered_s is not None and at <= stiff
-    warm = WarmAgain(
-        cook.way.melt.spread("work_at").high if keeps else cook.way.end_degc, burst.seconds if burst else None
-    )
-    return [Act(warm, subject, burst or Heated(cook.number), at)]
+    to_degc = cook.way.melt.spread("work_at").high if keeps else cook.way.end_degc
+    if not isinstance(cook.heating, Bowl):
+        return [Act(WarmAgain(to_degc, None, None, keeps), subject, Heated(cook.number), at)]
+    bowl, seconds = warms_by(cook.heating, again_at(track, at)) if keeps else (cook.heating, again_s(cook.heating))
+    burst = burst_of(cook, bowl, seconds)
+    return [Act(WarmAgain(to_degc, seconds, burst.power_frac, keeps), subject, burst, at)]
 
 
 def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: float | None) -> Pour:

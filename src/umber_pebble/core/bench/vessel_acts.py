@@ -144,8 +144,13 @@ def bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
         return Act(out, subject, Rested(cook.number), opens)
     if step.act == "stir":
         return Act(StirOn(in_oven), subject, None, opens)
-    after, power = step.after, bowl.school.power_frac
+    after = step.after
     burst = BurstAgain(
-        in_oven, step.seconds, power, after.degc.likely, after.melted_frac.likely, after.hottest_degc.high
+        in_oven,
+        step.seconds,
+        step.power_frac,
+        after.degc.likely,
+        after.melted_frac.likely,
+        after.hottest_degc.high,
     )
-    return Act(burst, subject, burst_of(cook, bowl, step.seconds), opens)
+    return Act(burst, subject, Burst(cook.number, step.seconds, step.power_frac), opens)

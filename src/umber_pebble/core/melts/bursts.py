@@ -28,6 +28,8 @@ SIGHTS = {
     "seized": (0.3, 1.0),
 }
 """What is seen in the bowl, as the share that has melted: thick is all melted and still does not run, grainy has been too hot, seized has had water."""
+GENTLE_FRAC = 0.5
+"""Of the oven's power for what is to stay in temper. Source: common-practice"""
 SHORTER_S = (15.0, 10.0, 5.0, 3.0)
 LAST_S, MOST_BURSTS = 60.0, 30
 SMOOTH_FRAC = 0.98
@@ -53,7 +55,7 @@ THROUGH = School(1.0, "through")
 @dataclass(frozen=True, slots=True)
 class Bowl:
     """Wafers in a vessel, to be melted in an oven: how warm they start and are to end [degC], how thick they are [m], by which
-    school; how much of it is melted as it goes in, in what was melted before [frac]."""
+    school; how much of it is melted as it goes in, in what was melted before [frac]; whether it is in temper, and is to stay so."""
 
     case: PotCase
     oven: Microwave
@@ -62,6 +64,7 @@ class Bowl:
     wafer_m: Spread
     school: School
     melted_frac: float = 0.0
+    in_temper: bool = False
 
     def __post_init__(self) -> None:
         require_range("microwave.power_w", self.oven.power_w, 200.0, 2000.0)
@@ -108,11 +111,13 @@ class After:
 
 @dataclass(frozen=True, slots=True)
 class Next:
-    """What to do at the bowl: "burst" for so long, "stir" (wait, the heat has to spread), or "stop"; and how it stands after it."""
+    """What to do at the bowl: "burst" for so long at which share of the oven's power, "stir" (wait, the heat has to spread), or "stop";
+    and how it stands after it."""
 
     act: str
     seconds: float
     after: After
+    power_frac: float = 1.0
 
 
 @njit(cache=True)
@@ -287,8 +292,12 @@ def next_burst(belief: Belief, bursts: Sequence[Burst], now_s: float) -> Next:
         then = belief.after(
             [*bursts, Burst(now_s, seconds, school.power_frac)], now_s + seconds + bowl.oven.stir_s
         )
-        if then.hottest_degc.likely <= limit.low and then.hottest_degc.high <= limit.high:
-            return Next("burst", seconds, then)
+        kept = not bowl.in_temper or then.degc.likely <= bowl.melt_to_degc
+        if kept and then.hottest_degc.likely <= limit.low and then.hottest_degc.high <= limit.high:
+            return Next("burst", seconds, then, school.power_frac)
+    if bowl.in_temper:
+        # warmer than this the shortest burst may not make it
+        return Next("stop", 0.0, now)
     return Next("stir", bowl.oven.stir_s, belief.after(bursts, now_s + bowl.oven.stir_s))
 
 
@@ -298,6 +307,8 @@ def clear_degc(bowl: Bowl) -> float:
 
     Source: common-practice
     """
+    if bowl.in_temper:
+        return bowl.melt.spread("work_at").low
     goal = bowl.melt.spread("melt_to")
     return (
         bowl.melt.value("melts_at") + CLEAR_K
@@ -318,7 +329,8 @@ def _seen_done(belief: Belief, bursts: Sequence[Burst], now: After) -> bool:
 def _enough(now: After, bowl: Bowl) -> bool:
     if bowl.school.stop == "lumps":
         return now.stirred_degc.likely >= clear_degc(bowl)
-    return now.melted_frac.likely >= SMOOTH_FRAC and now.degc.likely >= clear_degc(bowl)
+    melted = bowl.in_temper or now.melted_frac.likely >= SMOOTH_FRAC
+    return melted and now.degc.likely >= clear_degc(bowl)
 
 
 def ahead(belief: Belief, done: Sequence[Burst], now_s: float) -> tuple[list[Next], float]:

@@ -12,6 +12,7 @@ from ortools.sat.python import cp_model
 
 from umber_pebble.core.plan.day.bounds import least_end_s
 from umber_pebble.core.plan.day.check import broken
+from umber_pebble.core.plan.day.greedy import first_timetable
 from umber_pebble.core.plan.day.model import Model, Weights
 from umber_pebble.core.plan.day.problem import Day, Draw, Heating, Lag, Melt, Stay, Task
 from umber_pebble.core.plan.day.search import USUAL, Solved, at_once, improved
@@ -143,3 +144,23 @@ def test_what_hands_have_to_do_is_not_done_while_they_are_away() -> None:
     # 60 + 100 before, 140 after by two
     assert least_end_s(day) == 570
     assert at_once(day).end_s(day) >= 570
+
+
+def test_what_would_have_to_be_melted_again_is_warmed_meanwhile() -> None:
+    # one mould for three fillings of 900 s each; what is poured into it is fluid for 800 s, and takes half an hour to be melted again
+    made = Heating(1800, 60, ((0, 60),))
+    warm = Heating(20, 20, ((0, 20),))
+    melt = Melt("bowl", "microwave", 1000, 60, made, warm, made, 800, 9, 9000)
+    pours = tuple(Task(60) for _ in range(3))
+    offs = tuple(Task(30) for _ in range(3))
+    lags = tuple(Lag(n, "end", n + 3, "start", 810) for n in range(3))
+    stays = tuple(Stay("mould", 1, n, "start", n + 3, "end") for n in range(3))
+    draws = tuple(Draw(n, 0, 10, 0, 300) for n in range(3))
+    day = Day((*pours, *offs), lags, stays, draws, (melt,), {}, (3, 4, 5))
+    table = at_once(day)
+    assert broken(day, table) == []
+    assert table.batches == 1
+    # by hand: made in 1860 s, then three times 900 s, between them 20 s of a warming right before the pour
+    assert table.end_s(day) == 1860 + 3 * 900 + 2 * 20
+    assert sum(not heat.draws for heat in table.heats) == 2
+    assert first_timetable(day, keeps=False).end_s(day) > 1860 + 3 * 900 + 1000
