@@ -49,7 +49,7 @@ def tails_s(day: Day) -> list[float]:
 
 def tails_in_turn_s(day: Day) -> list[float]:
     """The same, with what stays one after the other in what there is one of following in turn: so a mould that is filled often is seen
-    to be what the day waits for.
+    to be what the day waits for [s].
 
     Source: definition
     """
