@@ -37,6 +37,8 @@ interface Props {
   away?: [number, number][];
   now?: number;
   clock: (s: number) => string;
+  /** How long after midnight the moment 0 is [s]. */
+  midnight_s: number;
   label: string;
   hand?: Handling;
 }
@@ -67,7 +69,7 @@ const ZOOMS: { name: string; shows_s: number | null }[] = [
 ];
 
 /** Time across, a named row for each pair of hands, heater, vessel, mould and place: busy and waiting told apart. */
-export function Lanes({ lanes, from, to, away = ALWAYS_THERE, now, clock, label, hand }: Props) {
+export function Lanes({ lanes, from, to, away = ALWAYS_THERE, now, clock, midnight_s, label, hand }: Props) {
   const id = useId();
   const [frame, room] = useWidth<HTMLDivElement>(900);
   const scroller = useRef<HTMLDivElement>(null);
@@ -132,6 +134,7 @@ export function Lanes({ lanes, from, to, away = ALWAYS_THERE, now, clock, label,
                 width={width}
                 rows={lanes.length}
                 clock={clock}
+                midnight_s={midnight_s}
               />
               {lanes.map((lane, row) => (
                 <g key={lane.key} transform={`translate(0 ${HEAD_PX + row * ROW_PX})`}>
@@ -189,12 +192,16 @@ interface MarksProps {
   width: number;
   rows: number;
   clock: (s: number) => string;
+  midnight_s: number;
 }
 
-/** Clock times above the rows, at round minutes from each start. */
-function Marks({ stretches, lasts, x, width, rows, clock }: MarksProps) {
+/** Round clock times above the rows. */
+function Marks({ stretches, lasts, x, width, rows, clock, midnight_s }: MarksProps) {
   const every = markEvery(lasts, Math.max(2, width / APART_PX));
-  const marks = stretches.flatMap(([start, end]) => marksTo(end - start, every).map((s) => start + s));
+  const marks = stretches.flatMap(([start, end]) => {
+    const first = Math.ceil((start + midnight_s) / every) * every - midnight_s;
+    return marksTo(end - first, every).map((s) => first + s);
+  });
   return (
     <>
       {marks.map((s) => (

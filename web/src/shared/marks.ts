@@ -7,4 +7,4 @@ export const markEvery = (span_s: number, most: number): number =>
 
 /** Marks so far apart up to an end, from 0 [s]. */
 export const marksTo = (end_s: number, every_s: number): number[] =>
-  Array.from({ length: Math.floor(end_s / every_s) + 1 }, (_, i) => i * every_s);
+  Array.from({ length: Math.max(Math.floor(end_s / every_s) + 1, 0) }, (_, i) => i * every_s);

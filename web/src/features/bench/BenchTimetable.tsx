@@ -4,7 +4,7 @@ import { FILL_OF } from "../../drawings/patterns";
 import type { View } from "../../shared/acts";
 import { actShort } from "../../shared/actWords";
 import { BAND_WORDS } from "../../shared/bands";
-import { timeOfDay } from "../../shared/format/zone";
+import { sinceMidnight_s, timeOfDay } from "../../shared/format/zone";
 import { tonesOf } from "../../shared/melts";
 import { passFirst } from "../../shared/named";
 import { keyOf } from "../../shared/subject";
@@ -52,6 +52,7 @@ export function BenchTimetable({ view, elapsed, kitchen, onClose }: Props) {
         to={to}
         now={elapsed}
         clock={clock}
+        midnight_s={sinceMidnight_s(new Date(started), kitchen.zone)}
         label={`What runs, from ${clock(from)} to ${clock(to)}`}
       />
       <button

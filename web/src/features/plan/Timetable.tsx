@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { Lanes } from "../../drawings/Lanes";
 import { duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { day, dayAndTime, timeOfDay } from "../../shared/format/zone";
+import { day, dayAndTime, sinceMidnight_s, timeOfDay } from "../../shared/format/zone";
 import { paletteListQuery } from "../../shared/kitchen";
 import { laneRows, meltsByCook, type Names, ofWhat, spanKey, TASK_WORDS } from "../../shared/laneWords";
 import { Fold } from "../../shared/ui/Fold";
@@ -119,6 +119,7 @@ function Rows({
         away={away}
         now={(Date.now() - zero) / 1000}
         clock={clock}
+        midnight_s={sinceMidnight_s(at(0), kitchen.zone)}
         label={`Timetable from ${clock(from)} to ${clock(to)}`}
         hand={{ may: new Set(things.keys()), picked, onPick: setPicked, onDrop: drop }}
       />

@@ -63,3 +63,9 @@ export function fromLocalField(text: string, zone: string): Date | null {
   }
   return moment;
 }
+
+/** How long after its midnight a moment is, by the clock there [s]. */
+export function sinceMidnight_s(moment: Date, zone: string): number {
+  const [hours = 0, minutes = 0] = timeOfDay(moment, zone).split(":").map(Number);
+  return hours * 3600 + minutes * 60 + moment.getUTCSeconds();
+}
