@@ -15,6 +15,7 @@ from umber_pebble.core.plan.day.compile import OrderDay
 from umber_pebble.core.plan.day.order import order_day
 from umber_pebble.core.plan.day.paces import OFF_FRAC, off_pace
 from umber_pebble.core.plan.day.problem import Timetable, placed
+from umber_pebble.core.plan.leftovers import IntoBacks, IntoMelt, takers
 from umber_pebble.core.plan.summary import hands_s, summary_of
 from umber_pebble.services.documents import Order
 from umber_pebble.services.plan_parts import PlanParts, PlanRequest
@@ -144,3 +145,27 @@ def test_whatever_slips_by_up_to_half_its_window_loses_nothing_that_is_called_sa
     # most are, and what is not is lost on some day
     assert 0.6 < sum(window.safe for window in told) / len(told) < 1
     assert any((late_s > 0.5).any() for late_s in late)
+
+
+def test_what_is_left_goes_into_backs_that_are_poured_later_or_into_a_darker_melt_weighed_later(
+    demo: Workshop,
+) -> None:
+    plan = plan_order(demo, demo.get("order", "order-table").doc)
+    ways = plan.problem.ways
+    backs = {key: takers(plan, key) for key in ways if plan.cooks_of(key)}
+    assert any(backs.values())
+    for key, found in backs.items():
+        last, mine = plan.cooks_of(key)[-1], {c.number for c in plan.cooks_of(key)}
+        over = max(t.end_s for t in plan.tasks if t.kind == "pour" and t.number in mine)
+        assert all(isinstance(of, IntoBacks) and of.at_s >= over for of in found)
+        assert sum(of.kg for of in found) <= last.left_kg - last.residue_kg.likely
+    assert not backs["isomalt"] and not backs["dark"]
+    # night is darker than moon, and takes it where it is weighed once moon is poured; moon takes no night
+    night, moon = (next(key for key, way in ways.items() if way.colour == of) for of in ("#1f2a44", "#f1ead9"))
+    late = {c.number for key in (night, moon) for c in plan.cooks_of(key)}
+    later = tuple(
+        replace(t, start_s=t.start_s + 1e6) if t.kind == "weigh" and t.number in late else t for t in plan.tasks
+    )
+    weighed_late = replace(plan, tasks=later)
+    assert [of.melt for of in takers(weighed_late, moon) if isinstance(of, IntoMelt)] == [night]
+    assert all(isinstance(of, IntoBacks) for of in takers(weighed_late, night))

@@ -12,6 +12,7 @@ from umber_pebble.core.plan.cards import Card, pour_cards
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.day.search import improved
 from umber_pebble.core.plan.lanes import Lane, lanes_of
+from umber_pebble.core.plan.leftovers import Taker, takers
 from umber_pebble.core.plan.melted import Melted, melted
 from umber_pebble.core.plan.summary import Summary, summary_of
 from umber_pebble.core.plan.window_rows import WindowRows, window_rows
@@ -56,10 +57,11 @@ class Glance:
 
 @dataclass(frozen=True, slots=True)
 class MeltPart:
-    """A melt as it is made, and what colours it."""
+    """A melt as it is made, what colours it, and what may take what is left of it."""
 
     melted: Melted
     dose: MeltDose | None
+    takers: list[Taker]
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,7 +134,7 @@ class PlanParts:
             raise OutOfRange("this plan has no such melt", path="melt", got=asked.melt)
         with self.workshop.session() as session:
             doses = plan_doses(session, plan, [asked.melt])
-        return MeltPart(melted(plan, asked.melt), next(iter(doses), None))
+        return MeltPart(melted(plan, asked.melt), next(iter(doses), None), takers(plan, asked.melt))
 
     def windows(self, asked: PlanRequest) -> WindowRows:
         """Its windows. Raises: as glance."""

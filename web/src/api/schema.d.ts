@@ -9028,6 +9028,43 @@ export interface components {
             value: components["schemas"]["Spread"];
         };
         /**
+         * IntoBacks
+         * @description Backs of the same material: of what, how many, all of them together [kg], and when they are poured [s on the timetable].
+         */
+        IntoBacks: {
+            /** At S */
+            at_s: number;
+            /** Casts */
+            casts: number;
+            /**
+             * Into
+             * @default backs
+             * @constant
+             */
+            into: "backs";
+            /** Kg */
+            kg: number;
+            named: components["schemas"]["Named"];
+        };
+        /**
+         * IntoMelt
+         * @description A darker melt of the same material: what is weighed out of it [kg], and when [s on the timetable].
+         */
+        IntoMelt: {
+            /** At S */
+            at_s: number;
+            /**
+             * Into
+             * @default melt
+             * @constant
+             */
+            into: "melt";
+            /** Kg */
+            kg: number;
+            /** Melt */
+            melt: string;
+        };
+        /**
          * Join
          * @description Two parts put together, so many times in a piece: by what; the seam, or dots of one; how wide bead or dots are; gap and depth
          *     under a bead; props: pieces they hold at once, 0: by hand. What a way does not take is kept, for when it is chosen again.
@@ -9514,11 +9551,13 @@ export interface components {
         };
         /**
          * MeltPart
-         * @description A melt as it is made, and what colours it.
+         * @description A melt as it is made, what colours it, and what may take what is left of it.
          */
         MeltPart: {
             dose: components["schemas"]["MeltDose"] | null;
             melted: components["schemas"]["Melted"];
+            /** Takers */
+            takers: (components["schemas"]["IntoMelt"] | components["schemas"]["IntoBacks"])[];
         };
         /**
          * MeltRef

@@ -11,6 +11,7 @@ import { Figure } from "../../shared/ui/Figure";
 import { Button } from "../../shared/ui/plain";
 import type { Wording } from "../../shared/wording";
 import { Doses } from "./Doses";
+import { LeftOver } from "./LeftOver";
 import { Cook, cookWord, MADE } from "./melting";
 import { Part } from "./Part";
 import { type Asked, meltQuery, type Plan } from "./queries";
@@ -40,7 +41,10 @@ export function Melts({ plan, kitchen }: { plan: Plan; kitchen: Schemas["Kitchen
           melt={melt}
           kitchen={kitchen}
           scale={scale}
-          name={meltName(melt, palettes)}
+          nameOf={(key) => {
+            const row = summary.melts.find((other) => other.melt === key);
+            return row ? meltName(row, palettes) : "another melt";
+          }}
           told={summary.melts.length <= FEW}
         />
       ))}
@@ -53,15 +57,16 @@ interface MeltProps {
   melt: Schemas["MeltRow"];
   kitchen: Schemas["Kitchen"];
   scale: number;
-  name: string;
+  nameOf: (melt: string) => string;
   told: boolean;
 }
 
-function Melt({ asked, melt, kitchen, scale, name, told }: MeltProps) {
+function Melt({ asked, melt, kitchen, scale, nameOf, told }: MeltProps) {
   const units = useUnits();
   const [open, setOpen] = useState(told);
   const pot = kitchen.vessels.find((v) => v.id === melt.vessel_id);
   const tones = tonesOf(melt);
+  const name = nameOf(melt.melt);
   const word = cookWord(melt.wording);
   return (
     <article aria-label={name} className="min-w-0 border-t border-line py-3">
@@ -74,7 +79,7 @@ function Melt({ asked, melt, kitchen, scale, name, told }: MeltProps) {
         {melt.cooks > 1 ? `; the fullest of ${melt.cooks} ${word}s` : ""}
       </p>
       <Part query={meltQuery(asked, melt.melt)} place="min-h-32">
-        {({ melted, dose }) => (
+        {({ melted, dose, takers }) => (
           <>
             {pot && <InVessel of={melted} wording={melt.wording} pot={pot} scale={scale} tones={tones} />}
             {!told && (
@@ -96,6 +101,7 @@ function Melt({ asked, melt, kitchen, scale, name, told }: MeltProps) {
                   ))}
                 </ol>
                 <Weights of={melted} vessel={MADE[melt.wording].vessel} />
+                <LeftOver takers={takers} asked={asked} zone={kitchen.zone} nameOf={nameOf} />
               </>
             )}
           </>
