@@ -91,6 +91,15 @@ def test_what_is_left_is_arranged_at_any_moment_and_kept_as_the_checker_says(two
     assert checked > 8
 
 
+def test_a_search_finds_no_worse_order_and_it_is_the_one_that_is_offered(two: Two) -> None:
+    two.go_on(20)
+    before = two.ways()["rearranged"].ends_s
+    found = {way.how: way for way in two.onwards.search("led", 2.0).ways}
+    assert found["rearranged"].ends_s <= before
+    assert found["as_it_goes"] == two.ways()["as_it_goes"]
+    assert two.ways()["rearranged"] == found["rearranged"]
+
+
 def test_nothing_is_heated_in_the_past(two: Two) -> None:
     two.go_on(20)
     day = two.rest().day

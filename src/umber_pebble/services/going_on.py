@@ -111,20 +111,21 @@ class Onwards:
 
         Raises: NotFound. Unreadable.
         """
-        until = time.monotonic() + seconds
         with self._one:
             left, known = self._look(run_id)
-            found = left and searched(left.rest, left.plan.problem.people, lambda: time.monotonic() < until)
-            if not left or not found:
-                return known
-            ways = [
-                left.shown(found) if way.how == found.how and found.ends_s < way.ends_s else way
-                for way in known.ways
-            ]
             assert self._known is not None
-            going_on = _going_on(known.run_id, known.seq, known.due_s, ways)
-            self._known = self._known[0], left, going_on
-            return going_on
+            key, until = self._known[0], time.monotonic() + seconds
+        # the others' screens are answered meanwhile
+        found = left and searched(left.rest, left.plan.problem.people, lambda: time.monotonic() < until)
+        if not left or not found:
+            return known
+        shown = left.shown(found)
+        ways = [shown if way.how == shown.how and shown.ends_s < way.ends_s else way for way in known.ways]
+        going_on = _going_on(known.run_id, known.seq, known.due_s, ways)
+        with self._one:
+            if self._known is not None and self._known[0] == key:
+                self._known = key, left, going_on
+        return going_on
 
     def _look(self, run_id: str) -> tuple["_Left | None", GoingOn]:
         clock = self.service.workshop.clock
