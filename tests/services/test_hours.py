@@ -1,6 +1,6 @@
 """A kitchen that is not always open: no hands at work outside its hours, a day within one opening where it fits, else over several."""
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 import pytest
 
@@ -12,7 +12,7 @@ from umber_pebble.core.plan.day.check import broken
 from umber_pebble.core.plan.lanes import lanes_of
 from umber_pebble.services.documents import Kitchen, Order
 from umber_pebble.services.hours import openings
-from umber_pebble.services.wish_docs import Opening
+from umber_pebble.services.wish_docs import NotBeforeDoc, Opening, ThingDoc
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 HOUR = 3600.0
@@ -72,6 +72,37 @@ def test_what_fits_none_goes_on_when_it_opens_again(demo: Workshop) -> None:
     assert [span.end_s.likely - span.start_s for span in hands.spans if span.role == "away"] == pytest.approx(
         [21.5 * HOUR] * sum(span.role == "away" for span in hands.spans), abs=2.0
     )
+
+
+def soon(demo: Workshop, hours: list[Opening], order: str, **more: object) -> Plan:
+    opened(demo, hours, order)
+    doc = demo.get("order", order).doc
+    assert isinstance(doc, Order)
+    return plan_order(demo, doc.model_copy(update={"begins": "soon"} | more))
+
+
+def test_what_is_to_be_soon_is_begun_now_or_when_it_opens_first(demo: Workshop) -> None:
+    late = opened(demo, [], "order-pops")
+    free = soon(demo, [], "order-pops")
+    assert late.start_s > 24 * HOUR
+    assert free.start_s == 0.0 and free.table == late.table and free.ends_s < late.ends_s - 24 * HOUR
+    # in the first opening that is long enough for all of it
+    within = soon(demo, daily(("08:00", "12:00")), "order-pops")
+    opens, closes = within.problem.open_s[[a <= within.start_s < b for a, b in within.problem.open_s].index(True)]
+    assert within.start_s == max(opens, 0.0) and within.ends_s <= closes
+    before = [(a, b) for a, b in within.problem.open_s if b <= opens]
+    assert all(b - max(a, 0.0) < within.lasts_s for a, b in before)
+    # over several from the first on
+    several = soon(demo, daily(("17:00", "19:30")), "order-table")
+    assert several.start_s == max(several.problem.open_s[0][0], 0.0) and outside_s(several) < 1
+    # with a wish, from now on too
+    wish = NotBeforeDoc(
+        wish="not_before",
+        of=ThingDoc(piece_id="piece-pop", step=None, what=None, nth=None),
+        at=demo.clock.now() + timedelta(hours=3),
+    )
+    wished = soon(demo, [], "order-pops", wishes=[wish])
+    assert 2.8 * HOUR <= wished.start_s < 3.2 * HOUR
 
 
 def test_hours_that_are_too_short_are_said(demo: Workshop) -> None:

@@ -215,7 +215,7 @@ def test_a_wish_that_costs_much_is_offered_to_be_lifted(day: Day) -> None:
 
 
 def test_a_shorter_day_that_keeps_what_is_wished_stays_the_orders_own(day: Day) -> None:
-    wish = NotBeforeDoc(wish="not_before", of=day.whole(9), at=day.at(day.plan().start_s) + HOUR)
+    wish = NotBeforeDoc(wish="not_before", of=day.whole(2), at=day.at(day.plan().start_s) + HOUR)
     order, parts = day.order(wish), PlanParts(day.demo)
     first = parts.compiled(order, day.now)
     found = parts.shorter(PlanRequest(order=order, planned_at=day.now))
@@ -223,7 +223,7 @@ def test_a_shorter_day_that_keeps_what_is_wished_stays_the_orders_own(day: Day) 
     shorter = parts.compiled(order.model_copy(update={"timetable": found.timetable}), day.now)
     assert shorter.table == found.timetable.table() != first.table
     assert broken(shorter.day.day, shorter.table) == []
-    assert day.at(min(task.start_s for task in of_item(shorter, 9))) >= wish.at
+    assert day.at(min(task.start_s for task in of_item(shorter, 2))) >= wish.at
     # and as of a later moment, the day it is due the same
     later = parts.compiled(order.model_copy(update={"timetable": found.timetable}), day.now + 7 * MINUTE)
     assert later.table == shorter.table

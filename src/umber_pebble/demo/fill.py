@@ -119,6 +119,7 @@ def _order(name: str, due: datetime, lines: list[OrderLine]) -> Order:
         timetable=None,
         together=[],
         wishes=[],
+        begins="late",
     )
 
 

@@ -89,6 +89,7 @@ def _planned(
         timetable=None,
         together=[],
         wishes=[],
+        begins="late",
     )
     with workshop.session() as session:
         return compile_plan(plan_input(snapshot_of(session, order, unstored=(pieces, moulds)), now))

@@ -297,7 +297,8 @@ class MeltVessel(Doc):
 class Order(Doc):
     """What is wanted by when; ways: how its melts are made, by their family, as usual where none is told; vessels: where a melt is
     not made where its family usually is; people: who is at it, nobody named: one pair of hands; timetable: one
-    that was chosen for it; together: orders that are made in the same day with it, by their ids; wishes: of its timetable."""
+    that was chosen for it; together: orders that are made in the same day with it, by their ids; wishes: of its timetable; begins: as late
+    as it may to be ready in time, or as soon as it may."""
 
     name: Name
     due_at: Utc
@@ -310,12 +311,15 @@ class Order(Doc):
     timetable: KeptTimetable | None
     together: list[Id] = Field(max_length=MOST_TOGETHER)
     wishes: list[WishDoc] = Field(max_length=MOST_WISHES)
+    begins: Literal["late", "soon"]
 
     @model_validator(mode="before")
     @classmethod
     def _older(cls, doc: object) -> object:
-        """One of an older version: its ways by family, its melts where their family usually is, by one pair of hands, by itself, with no wish."""
+        """One of an older version: its ways by family, its melts where their family usually is, by one pair of hands, by itself, with no wish, as
+        late as it may."""
         since: dict[str, object] = {"vessels": [], "people": [], "timetable": None, "together": [], "wishes": []}
+        since["begins"] = "late"
         return older_ways({**since, **doc}) if isinstance(doc, dict) else doc
 
 

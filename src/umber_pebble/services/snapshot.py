@@ -258,4 +258,5 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         away=away_of(kitchen, people, now, max(due)),
         wishes=wishes_of(order, people, now),
         kept=order.timetable.table() if order.timetable else None,
+        soon=order.begins == "soon",
     )

@@ -10072,9 +10072,15 @@ export interface components {
          * Order
          * @description What is wanted by when; ways: how its melts are made, by their family, as usual where none is told; vessels: where a melt is
          *     not made where its family usually is; people: who is at it, nobody named: one pair of hands; timetable: one
-         *     that was chosen for it; together: orders that are made in the same day with it, by their ids; wishes: of its timetable.
+         *     that was chosen for it; together: orders that are made in the same day with it, by their ids; wishes: of its timetable; begins: as late
+         *     as it may to be ready in time, or as soon as it may.
          */
         Order: {
+            /**
+             * Begins
+             * @enum {string}
+             */
+            begins: "late" | "soon";
             /** Confidence Frac */
             confidence_frac: number;
             /**

@@ -19,6 +19,7 @@ export function freshOrder(
     timetable: null,
     together: [],
     wishes: [],
+    begins: "late",
     ...usual,
   };
 }

@@ -233,7 +233,7 @@ class PlanInput:
     hands are at it, "" where nobody is named; kept: a timetable that was found before. due_s is from now, sooner_s by how much
     each line of the order is wanted before that [s]; open_s: when hands may be at it, from and to, in order, past the due time too,
     empty: at any time [s from now]; leaves: per person, what is left to others, nothing where that is empty; away: who
-    is not there, by number, from and to [s from now]; wishes: of its timetable."""
+    is not there, by number, from and to [s from now]; wishes: of its timetable; soon: begun as soon as it may, not as late."""
 
     lines: tuple[PlanLine, ...]
     ways: dict[str, MeltWay]
@@ -253,6 +253,7 @@ class PlanInput:
     leaves: tuple[frozenset[Skill], ...] = ()
     away: tuple[tuple[int, float, float], ...] = ()
     wishes: tuple[Wish, ...] = ()
+    soon: bool = False
 
     def way(self, line: PlanLine) -> MeltWay:
         return self.ways[line.melt]

@@ -17,6 +17,12 @@ import type { Order } from "./queries";
 import { Together } from "./Together";
 import { WayInputs, wayNote, wayTitle } from "./Ways";
 
+/** When an order is begun, as far as it may be chosen. */
+const BEGINS: { key: Order["begins"]; name: string }[] = [
+  { key: "late", name: "as late as it may be" },
+  { key: "soon", name: "as soon as it may be" },
+];
+
 interface Props {
   id: string;
   thing: { doc: Order; change: (patch: Partial<Order>) => void; problem: Problem | null };
@@ -164,6 +170,9 @@ function Inputs({ id, thing, pieces, kitchen, problem, onRemove }: Props) {
           onChange={(due_at) => change({ due_at })}
           error={thing.problem?.path === "due_at" ? wordProblem(thing.problem, units) : undefined}
         />
+        <div className="w-60">
+          <Pick label="Begin" value={doc.begins} options={BEGINS} onChange={(begins) => change({ begins })} />
+        </div>
         <NumberField
           label="Confidence"
           quantity="share"

@@ -20,7 +20,7 @@ DAY_S = 24 * 3600.0
 EVER_S = 30 * DAY_S
 """After its last known opening a kitchen is closed for so long [s]."""
 SOON_ENOUGH_S = DAY_S
-"""What is made in one go may be made so much sooner than it has to be [s]."""
+"""What is made in one go may be made so much sooner than it has to be, or later than it could be [s]."""
 MANY = 80
 """A day of so many things and more is not planned again for slack [count]."""
 
@@ -39,8 +39,8 @@ class Chosen:
 
 
 def order_day(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], weights: Weights = USUAL) -> Chosen:
-    """An order's day with the best of its timetables at once, or the one that is kept for it: as late as it may be, within one opening of
-    the kitchen where one is long enough and not days too soon, else over several.
+    """An order's day with the best of its timetables at once, or the one that is kept for it: as late as it may be, or as soon; within one
+    opening of the kitchen where one is long enough and not days too soon, else over several.
 
     Args:
         plan: the order
@@ -82,8 +82,10 @@ def _at_any_time(plan: PlanInput, days: Sequence[OrderDay], weights: Weights) ->
     table = _slackened(plan, of, table, weights)
     latest = plan.due_s - table.end_s(of.day)
     if not plan.open_s:
-        return Chosen(of, table, min(latest, 0.0), latest)
+        return Chosen(of, table, 0.0, 0.0) if plan.soon else Chosen(of, table, min(latest, 0.0), latest)
     within = _within_one(plan, of, table, latest)
+    if plan.soon:
+        return _sooner(plan, within, _over_several(plan, of, weights))
     if within and within.latest_s >= latest - SOON_ENOUGH_S:
         return within
     several = _over_several(plan, of, weights)
@@ -91,7 +93,24 @@ def _at_any_time(plan: PlanInput, days: Sequence[OrderDay], weights: Weights) ->
         return several
     if within:
         return within
-    raise OutOfRange(
+    raise _never_open(plan)
+
+
+def _sooner(plan: PlanInput, within: Chosen | None, several: Chosen | None) -> Chosen:
+    """What is ready first; in one go where that is not days later."""
+    if within and (several is None or _ends_s(within) <= _ends_s(several) + SOON_ENOUGH_S):
+        return within
+    if several is None:
+        raise _never_open(plan)
+    return several
+
+
+def _ends_s(chosen: Chosen) -> float:
+    return chosen.latest_s + chosen.table.end_s(chosen.of.day)
+
+
+def _never_open(plan: PlanInput) -> OutOfRange:
+    return OutOfRange(
         "the kitchen is never open long enough at a stretch for this: open it longer, or order less",
         path="hours",
         got=round(max(closes - opens for opens, closes in plan.open_s)),
@@ -99,16 +118,18 @@ def _at_any_time(plan: PlanInput, days: Sequence[OrderDay], weights: Weights) ->
 
 
 def _within_one(plan: PlanInput, of: OrderDay, table: Timetable, latest: float) -> Chosen | None:
-    """In the last opening that is long enough."""
-    for opens, closes in reversed(plan.open_s):
-        last = min(latest, closes - of.ready_s(table))
-        if last >= max(opens, 0.0):
-            return Chosen(of, table, max(opens, 0.0), last)
+    """In the last opening that is long enough, or right at the beginning of the first."""
+    for opens, closes in plan.open_s if plan.soon else reversed(plan.open_s):
+        first, last = max(opens, 0.0), closes - of.ready_s(table)
+        if plan.soon and last >= first:
+            return Chosen(of, table, first, first)
+        if min(latest, last) >= first:
+            return Chosen(of, table, first, min(latest, last))
     return None
 
 
 def _in_time(plan: PlanInput, chosen: Chosen) -> bool:
-    return chosen.latest_s + chosen.table.end_s(chosen.of.day) <= plan.due_s
+    return _ends_s(chosen) <= plan.due_s
 
 
 def _best(plan: PlanInput, days: Sequence[OrderDay], weights: Weights) -> tuple[OrderDay, Timetable]:
@@ -130,8 +151,8 @@ def _slackened(plan: PlanInput, of: OrderDay, table: Timetable, weights: Weights
 
 
 def _over_several(plan: PlanInput, of: OrderDay, weights: Weights) -> Chosen | None:
-    """From the beginning of the last opening from which it is ready in time; from the first where none is; None where some of it fits
-    into none."""
+    """From the beginning of the last opening from which it is ready in time; from the first where none is, or it is to be soon; None
+    where some of it fits into none."""
     found: Chosen | None = None
     for opens, closed in _begun(plan, of):
         try:
@@ -143,7 +164,7 @@ def _over_several(plan: PlanInput, of: OrderDay, weights: Weights) -> Chosen | N
             # some of it fits into no opening
             continue
         found = chosen
-        if _in_time(plan, chosen):
+        if plan.soon or _in_time(plan, chosen):
             break
     if found is None:
         return None
@@ -156,9 +177,9 @@ def _begun(plan: PlanInput, of: OrderDay) -> Iterator[tuple[float, tuple[tuple[i
     spans = [(max(opens, 0.0), closes) for opens, closes in plan.open_s if closes > 0]
     ever = spans[-1][1] + EVER_S
     needs = hands_s(of.day) / of.day.people
-    for n, (start, _) in reversed(list(enumerate(spans))):
+    for n, (start, _) in enumerate(spans) if plan.soon else reversed(list(enumerate(spans))):
         there = sum(max(min(closes, plan.due_s) - opens, 0.0) for opens, closes in spans[n:])
-        if there < needs and n > 0:
+        if there < needs and n > 0 and not plan.soon:
             continue
         away = [
             (round(closes - start), round(opens - start))

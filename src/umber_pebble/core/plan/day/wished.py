@@ -122,8 +122,8 @@ class _Wished:
         return clash(lambda these: self._held(self.of, these, 0), wishes, self.table)
 
     def _latest(self) -> int:
-        """The latest it would begin without wishes."""
-        return max(self.by - self.table.end_s(self.of.day), 0)
+        """The latest it would begin without wishes; now, where it is to be soon."""
+        return 0 if self.plan.soon else max(self.by - self.table.end_s(self.of.day), 0)
 
     def _gone(self, n: int) -> bool:
         wish = self.plan.wishes[n]
