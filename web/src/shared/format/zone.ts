@@ -66,6 +66,6 @@ export function fromLocalField(text: string, zone: string): Date | null {
 
 /** How long after its midnight a moment is, by the clock there [s]. */
 export function sinceMidnight_s(moment: Date, zone: string): number {
-  const [hours = 0, minutes = 0] = timeOfDay(moment, zone).split(":").map(Number);
-  return hours * 3600 + minutes * 60 + moment.getUTCSeconds();
+  const time = timeOfDay(moment, zone);
+  return Number(time.slice(0, 2)) * 3600 + Number(time.slice(3)) * 60 + moment.getUTCSeconds();
 }
