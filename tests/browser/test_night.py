@@ -96,7 +96,7 @@ def test_a_night_for_two_from_two_orders(demo: Server, open_page: Callable[..., 
     demo.advance(SLIP_S)
     # both press the same act while neither can reach the other: one of them did it
     who, act = night.until("unmould")
-    says(pages[who], "^Unmould")
+    says(pages[who], "^Unmould|off the tray$")
     for shown in pages.values():
         shown.context.set_offline(True)
     demo.advance(OUTAGE_S)
