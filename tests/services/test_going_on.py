@@ -127,7 +127,7 @@ def test_what_is_only_spare_may_be_left_out_at_its_price(two: Two) -> None:
     two.tell("left_out", rounds=rounds)
     two.tell("rearranged", pours=[asdict(p) for p in without.pours], whose=[asdict(of) for of in without.whose])
     left = two.ways()
-    assert "without_spares" not in left and left["as_it_goes"].ends_s == pytest.approx(without.ends_s, abs=120)
+    assert "without_spares" not in left and left["as_it_goes"].ends_s == pytest.approx(without.ends_s, abs=600)
     with pytest.raises(CoreError, match="left out"):
         two.tell("poured", round=rounds[0])
     assert not two.go_on(MOST_ACTS)

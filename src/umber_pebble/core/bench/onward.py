@@ -140,10 +140,23 @@ def _found(rest: Rest, day: Day, rank: Sequence[float] | None = None) -> Timetab
     bounds = (b if b.task in rest.done else replace(b, over_by_s=None) for b in day.bounds)
     for of in (day, replace(day, bounds=tuple(bounds))):
         try:
-            return at_once(of, starts=STARTS) if rank is None else first_timetable(of, rank)
+            return at_once(of, starts=STARTS) if rank is None else _in_order(of, rank)
         except (NoPlace, OutOfRange):
             continue
     return None
+
+
+def _in_order(day: Day, rank: Sequence[float]) -> Timetable:
+    """In the order given, strictly or as far as hands have nothing else to do, whichever ends sooner."""
+    found = list[Timetable]()
+    for bias in (0.0, 10.0):
+        try:
+            found.append(first_timetable(day, rank, bias))
+        except NoPlace:
+            continue
+    if not found:
+        raise NoPlace
+    return min(found, key=lambda table: table.end_s(day))
 
 
 def _read(rest: Rest, table: Timetable, how: How, people: Sequence[str]) -> Onward:
