@@ -10,6 +10,7 @@ from umber_pebble.core.bench.again import missing
 from umber_pebble.core.bench.colder import chilled
 from umber_pebble.core.bench.onward import How
 from umber_pebble.core.bench.rest_of_day import Rest, rest_of_day
+from umber_pebble.core.bench.shifted import shifted
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.day.check import Broken, broken
@@ -89,6 +90,14 @@ def test_what_is_left_is_arranged_at_any_moment_and_kept_as_the_checker_says(two
             assert Model(rest.day, table, USUAL).solved(0.02, around=True)[0] is not None
             assert broken(rest.day, improved(rest.day, table, [0.05] * 3, lambda _: True).table) == []
     assert checked > 8
+
+
+def test_a_day_that_goes_as_planned_ends_as_planned(two: Two) -> None:
+    two.go_on(12)
+    # this hand takes no time for what it does, and waits for what it has to
+    assert two.ways()["as_it_goes"].ends_s <= two.plan.table.end_s(two.plan.day.day) + 600
+    table = shifted(two.rest(), two.plan.table, two.plan.table.start_s)
+    assert table is not None and broken(two.rest().day, table) == []
 
 
 def test_a_search_finds_no_worse_order_and_it_is_the_one_that_is_offered(two: Two) -> None:

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from umber_pebble.core.bench.rest_of_day import Rest
+from umber_pebble.core.bench.shifted import shifted
 from umber_pebble.core.bench.side_events import Hers, PourAt
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.plan.alternatives import sooner_s
@@ -70,9 +71,11 @@ def ways_on(
     def kept(of: Rest) -> Timetable | None:
         return _found(of, _as_arranged(of, pours_s), _planned_s(of, table, pours_s))
 
-    as_it_goes = kept(rest)
-    if as_it_goes is None:
+    own = shifted(rest, table, _planned_s(rest, table, pours_s))
+    found_so = [of for of in (own, kept(rest)) if of is not None]
+    if not found_so:
         return
+    as_it_goes = min(found_so, key=rest.of.ready_s)
     yield _read(rest, as_it_goes, "as_it_goes", people)
     rearranged = _found(rest, rest.day)
     if rearranged is not None:
