@@ -145,11 +145,16 @@ def test_what_is_only_spare_may_be_left_out_at_its_price(two: Two) -> None:
     assert missing(frozen.plan, state) == {}
 
 
-def test_what_is_begun_is_not_left_out(two: Two) -> None:
+def test_what_is_begun_or_half_a_casting_is_not_left_out(two: Two) -> None:
     two.go_on(50)
     poured = next(r.number for r in two.runs.look("led")[2].state.rounds if r.poured_s is not None)
     with pytest.raises(CoreError, match="begun"):
         two.tell("left_out", rounds=[poured])
+    passes = max((of.rounds for of in two.ways()["without_spares"].spared), key=len)
+    assert len(passes) > 1
+    for some in (passes[:1], passes[1:]):
+        with pytest.raises(CoreError, match="all its passes"):
+            two.tell("left_out", rounds=list(some))
 
 
 def test_what_stands_may_go_into_the_cold(two: Two) -> None:

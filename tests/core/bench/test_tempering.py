@@ -8,12 +8,13 @@ import pytest
 from tests.conftest import cooks_of, make_lollipops
 from tests.told import from_log, says
 from umber_pebble.core.bench.acts import next_acts
+from umber_pebble.core.bench.bowl import Again
 from umber_pebble.core.bench.cast_track import round_track
 from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act
 from umber_pebble.core.bench.predict import heating_track, resting_track
 from umber_pebble.core.bench.replay import accept as replay
-from umber_pebble.core.bench.state import Layout, Rest, RunState
+from umber_pebble.core.bench.state import CookState, Layout, Rest, RunState
 from umber_pebble.core.bench.tempering import tempering_track
 from umber_pebble.core.bench.track import Track, temperature_at_degc
 from umber_pebble.core.errors import OutOfRange
@@ -168,3 +169,12 @@ def test_what_cannot_be_is_refused(payload: dict[str, Any], field: str) -> None:
     with pytest.raises(OutOfRange) as refused:
         bench.then(430.0, ("tempered", 420.0, {"cook": 0, **payload}))
     assert refused.value.path == field
+
+
+def test_what_is_in_temper_may_be_warmed_without_a_burst() -> None:
+    bench = Bench()
+    again, on = Again(31.2, fluid=True, in_temper=True), CookState(0, heated_s=50.0, heatings=2)
+    track = heating_track(bench.cooks[0], on, again)
+    # nothing is planned of the oven: it may come off at once, as warm as it was
+    assert track.step is None and track.step_s < 50.0 + 60.0
+    assert temperature_at_degc(track, 60.0).likely == pytest.approx(31.2, abs=0.5)

@@ -7282,10 +7282,7 @@ export interface components {
          *     window is [s]; by_slip: it is in time on nearly all, but not where something before it slips.
          */
         EasilyLost: {
-            /**
-             * By Slip
-             * @default false
-             */
+            /** By Slip */
             by_slip: boolean;
             /**
              * Code
@@ -13300,8 +13297,8 @@ export interface components {
         };
         /**
          * WarmAgain
-         * @description It is too thick to be poured: warm it again, to a temperature; a bowl by a burst of so long, at which share of the oven's power; whether it is in
-         *     temper and stays so.
+         * @description It is too thick to be poured: warm it again, to a temperature; a bowl by a burst of so long, at which share of the oven's power, None:
+         *     otherwise; whether it is in temper and stays so.
          */
         WarmAgain: {
             /** Burst S */

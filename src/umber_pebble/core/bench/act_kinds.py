@@ -128,8 +128,8 @@ class StirOn:
 
 @dataclass(frozen=True, slots=True)
 class WarmAgain:
-    """It is too thick to be poured: warm it again, to a temperature; a bowl by a burst of so long, at which share of the oven's power; whether it is in
-    temper and stays so."""
+    """It is too thick to be poured: warm it again, to a temperature; a bowl by a burst of so long, at which share of the oven's power, None:
+    otherwise; whether it is in temper and stays so."""
 
     cook_degc: float
     burst_s: float | None

@@ -15,12 +15,12 @@ from umber_pebble.core.heat.pot_law import prior_line
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.bursts import (
     GENTLE_FRAC,
-    SHORTER_S,
     SMOOTH_FRAC,
     Belief,
     Bowl,
     Burst,
     Look,
+    Next,
     School,
     ahead,
     bursts_of,
@@ -111,11 +111,10 @@ def bowl_again(bowl: Bowl, again: Again | None, told_degc: float | None) -> Bowl
     )
 
 
-def warms_by(bowl: Bowl, again: Again) -> tuple[Bowl, float]:
-    """A bowl that is to be warmed again, and its first burst for that [s]. Source: common-practice"""
-    warmed = bowl_again(bowl, again, None)
-    step = next_burst(Belief(warmed), [], 0.0)
-    return warmed, step.seconds if step.act == "burst" else SHORTER_S[-1] / warmed.school.power_frac
+def warms_by(bowl: Bowl, again: Again) -> Next | None:
+    """The burst by which a bowl is warmed again; None where the shortest would be too much for it. Source: common-practice"""
+    step = next_burst(Belief(bowl_again(bowl, again, None)), [], 0.0)
+    return step if step.act == "burst" else None
 
 
 def too_hot(melt: Material, hottest_degc: float, readings: Sequence[Reading], sights: Sequence[Sight]) -> bool:
@@ -191,7 +190,7 @@ def _ready_s(belief: Belief, temps: Array, melted: Array, stirred: Array) -> Spr
     if bowl.school.stop == "lumps":
         good = stirred >= clear_degc(bowl)
     else:
-        good = (melted >= SMOOTH_FRAC) & (temps >= clear_degc(bowl))
+        good = (bowl.in_temper | (melted >= SMOOTH_FRAC)) & (temps >= clear_degc(bowl))
     last = temps.shape[2] - 1
     first = np.where(good.any(axis=2), good.argmax(axis=2), last).astype(np.float64)
     return belief.spread(first)

@@ -13,8 +13,12 @@ from umber_pebble.core.plan.spares import BreakRate, chance_enough_frac
 def left_out(state: RunState, said: LeftOut) -> None:
     """Castings that are not begun are not cast, with all their passes. Raises: OutOfRange, NotInSequence. Source: definition"""
     rounds = [one_of(state.rounds, number, "round") for number in said.rounds]
-    if any(_begun(r) for r in rounds):
-        raise refuse("what is begun is not left out", "poured", round=next(r.number for r in rounds if _begun(r)))
+    for r in rounds:
+        if _begun(r):
+            raise refuse("what is begun is not left out", "poured", round=r.number)
+    for r in state.rounds:
+        if r.on is not None and (r.number in said.rounds) != (r.on in said.rounds):
+            raise refuse("a casting is left out with all its passes", "other_work", round=r.number)
     for r in rounds:
         r.left_out = True
 

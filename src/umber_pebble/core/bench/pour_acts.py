@@ -4,7 +4,7 @@ import math
 
 from umber_pebble.core.bench.act_kinds import Dab, DipFrom, Pour, Read, Turning, WarmAgain
 from umber_pebble.core.bench.bowl import again_at, warms_by
-from umber_pebble.core.bench.events import Heated, Poured
+from umber_pebble.core.bench.events import Burst, Heated, Poured
 from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act, bears_next_s, swirls_from_s
 from umber_pebble.core.bench.state import Rest, RunState
@@ -95,9 +95,13 @@ def pour_acts(
     to_degc = cook.way.melt.spread("work_at").high if keeps else cook.way.end_degc
     if not isinstance(cook.heating, Bowl):
         return [Act(WarmAgain(to_degc, None, None, keeps), subject, Heated(cook.number), at)]
-    bowl, seconds = warms_by(cook.heating, again_at(track, at)) if keeps else (cook.heating, again_s(cook.heating))
-    burst = burst_of(cook, bowl, seconds)
-    return [Act(WarmAgain(to_degc, seconds, burst.power_frac, keeps), subject, burst, at)]
+    if not keeps:
+        burst = burst_of(cook, cook.heating, again_s(cook.heating))
+    elif step := warms_by(cook.heating, again_at(track, at)):
+        burst = Burst(cook.number, step.seconds, step.power_frac)
+    else:
+        return [Act(WarmAgain(to_degc, None, None, keeps), subject, Heated(cook.number), at)]
+    return [Act(WarmAgain(to_degc, burst.seconds, burst.power_frac, keeps), subject, burst, at)]
 
 
 def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: float | None) -> Pour:

@@ -268,7 +268,9 @@ def _with_bursts(bowl: Bowl, state: CookState) -> CookState:
     if state.bursts or state.heated_s is None:
         return state
     planned = bursts_of(plan_bursts(bowl).steps, bowl.school, state.heated_s)
-    return replace(state, bursts=[BurstDone(b.at_s, b.seconds, b.power_frac) for b in planned])
+    # what needs none is warmed otherwise
+    none = [BurstDone(state.heated_s, 0.0, bowl.school.power_frac)]
+    return replace(state, bursts=[BurstDone(b.at_s, b.seconds, b.power_frac) for b in planned] or none)
 
 
 def heating_track(cook: PotCook, state: CookState, again: Again | None = None) -> Track:

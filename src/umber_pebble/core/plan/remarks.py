@@ -52,7 +52,7 @@ class EasilyLost:
     named: Named
     kept_frac: float
     room_s: float
-    by_slip: bool = False
+    by_slip: bool
     code: Literal["easily_lost"] = field(default="easily_lost", init=False)
 
 

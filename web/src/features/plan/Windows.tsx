@@ -63,17 +63,20 @@ function Groups({ rows, kitchen }: { rows: Schemas["WindowRows"]; kitchen: Schem
 function Safe({ lost }: { lost: Schemas["WindowRows"]["lost"] }) {
   return (
     <p className="mb-2">
-      {lost.map(({ named, kind, kept_frac, room_s }) => (
+      {lost.map(({ named, kind, kept_frac, room_s, by_slip }) => (
         <span key={`${wholeName(named)} ${kind}`} className="block">
           <strong>
             {wholeName(named)}, {TASK_WORDS[kind]}:
           </strong>{" "}
-          in time on {daysWords(kept_frac)}, {duration(room_s)} to spare.
+          {by_slip
+            ? "in time, unless something before it is done late."
+            : `in time on ${daysWords(kept_frac)}, ${duration(room_s)} to spare.`}
         </span>
       ))}
       <span className="text-quiet">
         {lost.length === 0 ? "All that is done to a piece" : "All else that is done to a piece"} comes in time
-        on 99 days of 100; a melt that thickens meanwhile is warmed again.
+        on 99 days of 100, whatever slips by half its own time to spare; a melt that thickens meanwhile is
+        warmed again.
       </span>
     </p>
   );

@@ -27,12 +27,8 @@ export function remarkWords(remark: Remark, units: Units, places: Record<string,
       if (remark.low_s < 1)
         return `${wholeName(remark.named)}: at worst the bubbles are not out before it is too thick to pour. A reading on the way decides; a wider or heavier pot is surer.`;
       return `${wholeName(remark.named)}: the pour window may be as short as ${duration(remark.low_s)}. Take a reading on the way: it decides.`;
-    case "easily_lost": {
-      const what = `${wholeName(remark.named)}: “${TASK_WORDS[remark.kind]}”`;
-      if (remark.by_slip)
-        return `${what} comes too late where something before it is done late. Keep to the times before it, or have a second pair of hands beside you.`;
-      return `${what} is in time on ${daysWords(remark.kept_frac)} only, with ${duration(remark.room_s)} to spare. Pour fewer at once, or have a second pair of hands beside you.`;
-    }
+    case "easily_lost":
+      return `${wholeName(remark.named)}: “${TASK_WORDS[remark.kind]}” is in time on ${daysWords(remark.kept_frac)} only, with ${duration(remark.room_s)} to spare. Pour fewer at once, or have a second pair of hands beside you.`;
     case "pot_too_small":
       return `${amount(remark.charge_kg, "mass", units)} of melt: this vessel holds ${amount(remark.holds_kg, "mass", units)}, since sugar foams and fat is stirred. Use a larger one.`;
     case "shelf_small":
