@@ -69,6 +69,11 @@ def test_wishes_that_clash_are_named_and_lifted(demo: Server, open_page: OpenPag
     page.get_by_role("button", name="Ask for more").click()
     time = page.get_by_label("Time", exact=True).last
     begins = time.input_value()
+    # what is no time is said, stays to be mended, and asks for nothing
+    time.fill("25:99")
+    time.blur()
+    see(page, "as 16:30")
+    expect(page.get_by_role("button", name="Ask for it")).to_be_disabled()
     # ready before it has begun, by one who is not there
     page.get_by_role("button", name=re.compile("^How:")).click()
     page.get_by_role("option", name="ready by").click()

@@ -38,12 +38,18 @@ export function Picked({ span, thing, from, to, zone, who, people, onWish, onClo
         </span>
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2">
-        <TimeField label="Time" value={time} onChange={setTime} />
-        <Button onClick={() => at && onWish({ wish: "begins_at", of: thing, at })}>Hold it at {time}</Button>
-        <Button kind="quiet" onClick={() => at && onWish({ wish: "not_before", of: thing, at })}>
+        <TimeField label="Time" value={time} onChange={setTime} onNone={() => setTime("")} />
+        <Button disabled={!at} onClick={() => at && onWish({ wish: "begins_at", of: thing, at })}>
+          Hold it at {time}
+        </Button>
+        <Button
+          kind="quiet"
+          disabled={!at}
+          onClick={() => at && onWish({ wish: "not_before", of: thing, at })}
+        >
           Not before {time}
         </Button>
-        <Button kind="quiet" onClick={() => at && onWish({ wish: "over_by", of: thing, at })}>
+        <Button kind="quiet" disabled={!at} onClick={() => at && onWish({ wish: "over_by", of: thing, at })}>
           Done by {time}
         </Button>
         {who !== "" && people.length > 1 && (

@@ -174,11 +174,18 @@ function Ask({ pieces, people, zone, span: [begins, ends], onAsk }: AskProps) {
           <div className="w-40">
             <Pick label="Day" value={day} options={days} onChange={setDay} />
           </div>
-          <TimeField label={isPerson ? "from" : "Time"} value={from} onChange={setFrom} />
-          {isPerson && <TimeField label="to" value={to} onChange={setTo} />}
+          <TimeField
+            label={isPerson ? "from" : "Time"}
+            value={from}
+            onChange={setFrom}
+            onNone={() => setFrom("")}
+          />
+          {isPerson && <TimeField label="to" value={to} onChange={setTo} onNone={() => setTo("")} />}
         </>
       )}
-      <Button onClick={() => wish && onAsk(wish)}>Ask for it</Button>
+      <Button disabled={!wish} onClick={() => wish && onAsk(wish)}>
+        Ask for it
+      </Button>
     </div>
   );
 }

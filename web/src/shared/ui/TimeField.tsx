@@ -6,10 +6,12 @@ interface Props {
   /** As hh:mm. */
   value: string;
   onChange: (value: string) => void;
+  /** Something is typed that is no time of day. */
+  onNone?: () => void;
 }
 
-/** A time of day, typed in any usual way; what is none is said and not taken. */
-export function TimeField({ label, value, onChange }: Props) {
+/** A time of day, typed in any usual way; what is none is said, stays to be mended, and is not taken. */
+export function TimeField({ label, value, onChange, onNone }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   return (
     <div className="w-24">
@@ -21,8 +23,9 @@ export function TimeField({ label, value, onChange }: Props) {
           setTyped(text);
           const next = asClock(text);
           if (next) onChange(next);
+          else onNone?.();
         }}
-        onBlur={() => setTyped(null)}
+        onBlur={() => typed !== null && asClock(typed) !== null && setTyped(null)}
       />
     </div>
   );
