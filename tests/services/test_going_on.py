@@ -8,6 +8,7 @@ import pytest
 from tests.services.test_led import MOST_ACTS, SOL, Hand
 from umber_pebble.core.bench.again import missing
 from umber_pebble.core.bench.colder import chilled
+from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.onward import How
 from umber_pebble.core.bench.rest_of_day import Rest, rest_of_day
 from umber_pebble.core.bench.shifted import shifted
@@ -52,11 +53,13 @@ class Two(Hand):
         return self.onwards.look("led")
 
     def rest(self) -> Rest:
-        _, _, seen, _ = self.runs.look("led")
-        now = (self.clock.now() - self.runs.look("led")[0].started_at).total_seconds()
-        numbers = round_numbers(self.plan.day, self.plan.table)
-        out_s = {n: track.windows["unmould"][0].high for n, track in seen.rounds.items()}
-        return rest_of_day(self.plan.day, numbers, seen.cooks, seen.state, out_s, (self.plan.fares.start_s, now))
+        return rest_of_day(
+            self.plan.day, round_numbers(self.plan.day, self.plan.table), self.now(), self.plan.fares.start_s
+        )
+
+    def now(self) -> RunNow:
+        run, frozen, seen, _ = self.runs.look("led")
+        return run_now(frozen, seen, (self.clock.now() - run.started_at).total_seconds())
 
 
 @pytest.fixture
@@ -79,6 +82,10 @@ def test_what_is_left_is_arranged_at_any_moment_and_kept_as_the_checker_says(two
                     pour.at_s == pytest.approx(was, abs=1) if was is not None else pour.at_s >= now.elapsed_s - 2
                 )
             assert way.ends_s >= now.elapsed_s - 2 or not rest.day.done
+            if way.how in ("rearranged", "help"):
+                going = ways["as_it_goes"]
+                better = way.ends_s <= going.ends_s - 60 or len(way.lost) < len(going.lost)
+                assert way.offered == better
         try:
             table = at_once(rest.day)
         except OutOfRange:
@@ -96,7 +103,7 @@ def test_a_day_that_goes_as_planned_ends_as_planned(two: Two) -> None:
     two.go_on(12)
     # this hand takes no time for what it does, and waits for what it has to
     assert two.ways()["as_it_goes"].ends_s <= two.plan.table.end_s(two.plan.day.day) + 600
-    table = shifted(two.rest(), two.plan.table, two.plan.table.start_s)
+    table = shifted(two.rest(), two.plan.table)
     assert table is not None and broken(two.rest().day, table) == []
 
 
@@ -161,9 +168,10 @@ def test_what_stands_may_go_into_the_cold(two: Two) -> None:
     offered = 0
     while two.go_on(5):
         _, frozen, seen, _ = two.runs.look("led")
-        now = (two.clock.now() - two.runs.look("led")[0].started_at).total_seconds()
+        run = two.now()
+        now = run.now_s
         cold = chilled(
-            run_now(frozen, seen, now),
+            run,
             frozen.places,
             lambda n, p, f=frozen, s=seen, at=now: track_of_round(f, s, n, (at, p)),  # type: ignore[misc]
         )

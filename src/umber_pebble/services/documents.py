@@ -318,8 +318,8 @@ class Order(Doc):
     def _older(cls, doc: object) -> object:
         """One of an older version: its ways by family, its melts where their family usually is, by one pair of hands, by itself, with no wish, as
         late as it may."""
-        since: dict[str, object] = {"vessels": [], "people": [], "timetable": None, "together": [], "wishes": []}
-        since["begins"] = "late"
+        none: dict[str, object] = {"vessels": [], "people": [], "timetable": None, "together": [], "wishes": []}
+        since = {**none, "begins": "late"}
         return older_ways({**since, **doc}) if isinstance(doc, dict) else doc
 
 

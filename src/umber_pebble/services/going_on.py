@@ -4,15 +4,15 @@ import math
 import threading
 import time
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 
 from umber_pebble.core.bench.colder import Chilled, chilled
 from umber_pebble.core.bench.left_out import Spared, spared
-from umber_pebble.core.bench.onward import How, Onward, Others, searched, ways_on
+from umber_pebble.core.bench.now import RunNow
+from umber_pebble.core.bench.onward import How, Onward, Others, offered, searched, ways_on
 from umber_pebble.core.bench.rest_of_day import Rest, rest_of_day
 from umber_pebble.core.bench.side_events import Hers, PourAt
-from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.track import Track
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.plan.alternatives import sooner_s
@@ -42,13 +42,15 @@ class LostShown:
 
 @dataclass(frozen=True, slots=True)
 class SparedShown:
-    """What is left out of a line: its rounds, castings fewer [count], and how sure it is of enough with them and without [frac]."""
+    """What is left out of a line: its rounds, castings fewer [count], how sure it is of enough with them and without [frac], and whether
+    nobody doubts it."""
 
     named: Named
     rounds: tuple[int, ...]
     casts: int
     sure_frac: float
     then_frac: float
+    enough: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,10 +68,11 @@ class ChilledShown:
 @dataclass(frozen=True, slots=True)
 class WayOn:
     """A way to go on: when all is ready [s since the run started]; when rounds are poured, whose hands do what, as they are told when it
-    is taken; what is lost; what it leaves out, and what it moves into the cold."""
+    is taken; what is lost; what it leaves out, and what it moves into the cold; whether it is worth offering."""
 
     how: How
     ends_s: float
+    offered: bool
     pours: tuple[PourAt, ...]
     whose: tuple[Hers, ...]
     lost: list[LostShown]
@@ -119,8 +122,7 @@ class Onwards:
         found = left and searched(left.rest, left.plan.problem.people, lambda: time.monotonic() < until)
         if not left or not found:
             return known
-        shown = left.shown(found)
-        ways = [shown if way.how == shown.how and shown.ends_s < way.ends_s else way for way in known.ways]
+        ways = [left.better(way, found, known.ways[0]) for way in known.ways]
         going_on = _going_on(known.run_id, known.seq, known.due_s, ways)
         with self._one:
             if self._known is not None and self._known[0] == key:
@@ -165,16 +167,23 @@ class _Left:
         for way in ways_on(self.rest, self.others, self.plan.table, pours_s, self.plan.problem.people):
             yield self.shown(way)
 
+    def better(self, way: WayOn, found: Onward, now: WayOn) -> WayOn:
+        """A way, or what was found of its kind where that ends sooner."""
+        if way.how != found.how or way.ends_s <= found.ends_s:
+            return way
+        return self.shown(offered(found, now.ends_s, len(now.lost)))
+
     def shown(self, way: Onward) -> WayOn:
         lines = self.plan.problem.lines
         return WayOn(
             way.how,
             way.ends_s,
+            way.offered,
             way.pours,
             way.whose,
             [LostShown(of.round, _named(self.plan, of.round), of.kind, of.closes_s) for of in way.lost],
             [
-                SparedShown(lines[of.line].named, of.rounds, of.casts, of.sure_frac, of.then_frac)
+                SparedShown(lines[of.line].named, of.rounds, of.casts, of.sure_frac, of.then_frac, of.enough)
                 for of in self.spares
                 if way.how == "without_spares"
             ],
@@ -187,28 +196,23 @@ class _Left:
 
 
 def _left(plan: Plan, frozen: FrozenPlan, seen: Interpreted, elapsed: float) -> _Left:
-    numbers, state = round_numbers(plan.day, plan.table), seen.state
-    out_s = {n: track.windows["unmould"][0].high for n, track in seen.rounds.items()}
+    run, numbers = run_now(frozen, seen, elapsed), round_numbers(plan.day, plan.table)
 
-    def rest_of(state: RunState, out_s: Mapping[int, float]) -> Rest:
-        return rest_of_day(plan.day, numbers, seen.cooks, state, out_s, (plan.fares.start_s, elapsed))
+    def rest_of(run: RunNow) -> Rest:
+        return rest_of_day(plan.day, numbers, run, plan.fares.start_s)
 
-    spares, cold = spared(frozen.plan, state), _chilled(frozen, seen, elapsed)
-    fewer = state.apart()
-    for number in (number for of in spares for number in of.rounds):
-        fewer.rounds[number].left_out = True
-    others = Others(
-        rest_of(fewer, out_s) if spares else None,
-        rest_of(state, out_s | {of.round: of.out_s for of in cold}) if cold else None,
-    )
-    return _Left(plan, rest_of(state, out_s), others, spares, cold)
-
-
-def _chilled(frozen: FrozenPlan, seen: Interpreted, elapsed: float) -> list[Chilled]:
     def moved(number: int, place: str) -> Track:
         return track_of_round(frozen, seen, number, (elapsed, place))
 
-    return chilled(run_now(frozen, seen, elapsed), frozen.places, moved)
+    spares, cold = spared(frozen.plan, run.state), chilled(run, frozen.places, moved)
+    fewer = run.state.apart()
+    for number in (number for of in spares for number in of.rounds):
+        fewer.rounds[number].left_out = True
+    others = Others(
+        rest_of(replace(run, state=fewer)) if spares else None,
+        rest_of(replace(run, rounds=run.rounds | {of.round: of.there for of in cold})) if cold else None,
+    )
+    return _Left(plan, rest_of(run), others, spares, cold)
 
 
 def _named(plan: Plan, number: int) -> Named:

@@ -12122,11 +12122,14 @@ export interface components {
         };
         /**
          * SparedShown
-         * @description What is left out of a line: its rounds, castings fewer [count], and how sure it is of enough with them and without [frac].
+         * @description What is left out of a line: its rounds, castings fewer [count], how sure it is of enough with them and without [frac], and whether
+         *     nobody doubts it.
          */
         SparedShown: {
             /** Casts */
             casts: number;
+            /** Enough */
+            enough: boolean;
             named: components["schemas"]["Named"];
             /** Rounds */
             rounds: number[];
@@ -13319,7 +13322,7 @@ export interface components {
         /**
          * WayOn
          * @description A way to go on: when all is ready [s since the run started]; when rounds are poured, whose hands do what, as they are told when it
-         *     is taken; what is lost; what it leaves out, and what it moves into the cold.
+         *     is taken; what is lost; what it leaves out, and what it moves into the cold; whether it is worth offering.
          */
         WayOn: {
             /** Chilled */
@@ -13333,6 +13336,8 @@ export interface components {
             how: "as_it_goes" | "rearranged" | "without_spares" | "colder" | "help";
             /** Lost */
             lost: components["schemas"]["LostShown"][];
+            /** Offered */
+            offered: boolean;
             /** Pours */
             pours: components["schemas"]["PourAt"][];
             /** Spared */

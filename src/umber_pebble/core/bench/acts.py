@@ -264,9 +264,8 @@ def _for_another(act: Act, actor: str, now: float, a_while_s: float) -> tuple[bo
     off that there is time for that."""
     late = now - act.opens_s > a_while_s or act.closes_s - now < a_while_s
     theirs = act.who not in ("", actor) and not late
-    return act.forecast or math.isinf(act.opens_s), theirs or act.opens_s - now > material(
-        "kitchen", "usual", "idle"
-    ).value("from")
+    idle_s = material("kitchen", "usual", "idle").value("from")
+    return act.forecast or math.isinf(act.opens_s), theirs or act.opens_s - now > idle_s
 
 
 def _urgency(act: Act, now: float) -> tuple[bool, bool, float, int]:

@@ -9,19 +9,27 @@ from umber_pebble.core.bench.track import Track
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.casting import Place
 from umber_pebble.core.plan.alternatives import sooner_s
-from umber_pebble.core.plan.cooks import Round
+from umber_pebble.core.plan.cooks import Round, lies_in
 
 
 @dataclass(frozen=True, slots=True)
 class Chilled:
-    """A round that is moved: to where, from when it may be turned out there, how much sooner that is, and from when it may crack; inf: it
-    does not [s since the run started]."""
+    """A round that is moved: to where, how it cools there, and how much sooner it may then be turned out [s]."""
 
     round: int
     place: str
-    out_s: float
+    there: Track
     sooner_s: float
-    cracks_s: float
+
+    @property
+    def out_s(self) -> float:
+        """From when it may be turned out there [s since the run started]."""
+        return self.there.windows["unmould"][0].high
+
+    @property
+    def cracks_s(self) -> float:
+        """From when it may crack there; inf: it does not [s since the run started]."""
+        return self.there.windows["over_chilled"][0].low if "over_chilled" in self.there.windows else math.inf
 
 
 def chilled(run: RunNow, places: Mapping[str, Place], moved: Callable[[int, str], Track]) -> list[Chilled]:
@@ -34,50 +42,46 @@ def chilled(run: RunNow, places: Mapping[str, Place], moved: Callable[[int, str]
     Source: common-practice
     """
     coldest = min(places, key=lambda p: places[p].air_degc)
-    room = run.plan.shelves.get(coldest, math.inf)
-    for r in run.all_rounds:
-        if run.state.rounds[r.number].in_mould and _lies_in(run, r) == coldest:
-            room -= _moulds(run, r)
-    found = [
-        c
-        for r in run.all_rounds
-        if _may_be_moved(run, r)
-        and places[_lies_in(run, r)].air_degc > places[coldest].air_degc
-        and (c := _chilled(run, r, coldest, moved(r.number, coldest))) is not None
+    stands = [r for r in run.all_rounds if run.state.rounds[r.number].in_mould]
+    room = run.plan.shelves.get(coldest, math.inf) - sum(
+        _moulds(run, r) for r in stands if _lies(run, r) == coldest
+    )
+    moves = [
+        (r, _chilled(run, r, coldest, moved(r.number, coldest)))
+        for r in stands
+        if _may_be_moved(run, r) and places[_lies(run, r)].air_degc > places[coldest].air_degc
     ]
     out = []
-    for c in sorted(found, key=lambda c: -c.sooner_s):
-        takes = _moulds(run, next(r for r in run.all_rounds if r.number == c.round))
-        if takes <= room:
-            room -= takes
-            out.append(c)
-    return sorted(out, key=lambda c: c.round)
+    for r, one in sorted(moves, key=lambda move: -move[1].sooner_s):
+        if _is_worth_it(run, r, one) and _moulds(run, r) <= room:
+            room -= _moulds(run, r)
+            out.append(one)
+    return sorted(out, key=lambda one: one.round)
 
 
 def _may_be_moved(run: RunNow, r: Round) -> bool:
-    """What sets in the cold, has had its last pass and the work of hands, and is still in its mould."""
+    """What sets in the cold, and has had its last pass and the work of hands."""
     line, seen = run.plan.lines[r.line], run.state.rounds[r.number]
     soft = line.work is not None and seen.worked_s is None
     sets = family_of(run.plan.way(line).melt).sets_in_the_cold
-    return sets and line.last and seen.in_mould and not line.mould.hands and not line.released and not soft
+    return sets and line.last and not line.mould.hands and not line.released and not soft
 
 
-def _chilled(run: RunNow, r: Round, place: str, there: Track) -> Chilled | None:
-    out = there.windows["unmould"][0].high
-    cracks = there.windows["over_chilled"][0].low if "over_chilled" in there.windows else math.inf
-    sooner = run.rounds[r.number].windows["unmould"][0].high - max(out, run.now_s)
-    lasts = r.casts * run.plan.paces.unmould_each_s
-    return (
-        Chilled(r.number, place, out, sooner, cracks)
-        if sooner >= sooner_s() and out + lasts + run.plan.paces.call_before_s < cracks
-        else None
-    )
+def _chilled(run: RunNow, r: Round, place: str, there: Track) -> Chilled:
+    out_s = max(there.windows["unmould"][0].high, run.now_s)
+    return Chilled(r.number, place, there, run.rounds[r.number].windows["unmould"][0].high - out_s)
 
 
-def _lies_in(run: RunNow, r: Round) -> str:
+def _is_worth_it(run: RunNow, r: Round, one: Chilled) -> bool:
+    """Whether it is noticeably sooner off, and that before it may crack."""
+    paces = run.plan.paces
+    lasts = r.casts * paces.unmould_each_s + paces.call_before_s
+    return one.sooner_s >= sooner_s() and one.out_s + lasts < one.cracks_s
+
+
+def _lies(run: RunNow, r: Round) -> str:
     return run.state.rounds[r.number].places[-1][1]
 
 
 def _moulds(run: RunNow, r: Round) -> int:
-    mould = run.plan.lines[r.line].mould
-    return min(math.ceil(r.casts / mould.cavities), mould.owned)
+    return lies_in(run.plan, run.plan.lines[r.line], r.casts)[1]

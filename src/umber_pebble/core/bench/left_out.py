@@ -9,6 +9,9 @@ from umber_pebble.core.bench.state import RoundState, RunState
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.spares import BreakRate, chance_enough_frac
 
+ENOUGH_FRAC = 0.995
+"""From here on nobody doubts that it is enough [frac]. Source: assumption"""
+
 
 def left_out(state: RunState, said: LeftOut) -> None:
     """Castings that are not begun are not cast, with all their passes. Raises: OutOfRange, NotInSequence. Source: definition"""
@@ -33,6 +36,11 @@ class Spared:
     casts: int
     sure_frac: float
     then_frac: float
+
+    @property
+    def enough(self) -> bool:
+        """Whether nobody doubts that there are enough without them."""
+        return self.then_frac >= ENOUGH_FRAC
 
 
 def spared(plan: PlanInput, state: RunState) -> list[Spared]:

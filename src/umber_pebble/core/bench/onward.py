@@ -19,8 +19,12 @@ from umber_pebble.core.plan.tasks import TaskKind
 
 How = Literal["as_it_goes", "rearranged", "without_spares", "colder", "help"]
 
+LEAST_S = 60.0
+"""Less is as soon [s]."""
 STARTS = 4
 """Timetables tried a way [count]: hands wait for the answer."""
+STRICTLY = 10.0
+"""By so much of its rank what goes first may begin later [1]: more than any rank makes up for."""
 SLICE, SLICES = 0.1, 200
 """A search in slices so long by the solver's own clock, so many at most."""
 
@@ -37,13 +41,14 @@ class Lost:
 @dataclass(frozen=True, slots=True)
 class Onward:
     """A way to go on: when all is ready [s since the run started], when each round is poured, whose hands do what, by what is done and to
-    what number; and what is too late for its window."""
+    what number; what is too late for its window; and whether it is worth offering."""
 
     how: How
     ends_s: float
     pours: tuple[PourAt, ...]
     whose: tuple[Hers, ...]
     lost: tuple[Lost, ...]
+    offered: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,27 +76,39 @@ def ways_on(
     def kept(of: Rest) -> Timetable | None:
         return _found(of, _as_arranged(of, pours_s), _planned_s(of, table, pours_s))
 
-    own = shifted(rest, table, _planned_s(rest, table, pours_s))
+    # what was rearranged is only told as pours, and laid out anew
+    own = None if pours_s else shifted(rest, table)
     found_so = [of for of in (own, kept(rest)) if of is not None]
     if not found_so:
         return
-    as_it_goes = min(found_so, key=rest.of.ready_s)
-    yield _read(rest, as_it_goes, "as_it_goes", people)
+    now = _read(rest, min(found_so, key=rest.of.ready_s), "as_it_goes", people)
+    yield now
     rearranged = _found(rest, rest.day)
     if rearranged is not None:
-        yield _read(rest, rearranged, "rearranged", people)
+        yield offered(_read(rest, rearranged, "rearranged", people), now.ends_s, len(now.lost))
     if (fewer := others.without_spares) is not None and (found := _found(fewer, fewer.day)) is not None:
+        # castings are saved, whenever it ends
         yield _read(fewer, found, "without_spares", people)
     if (cold := others.colder) is not None and (found := kept(cold)) is not None:
         moved = _read(cold, found, "colder", people)
         # what is only sooner off, and ends no sooner, is not worth the way
-        if rest.of.ready_s(as_it_goes) - moved.ends_s >= sooner_s():
-            yield moved
+        yield replace(moved, offered=now.ends_s - moved.ends_s >= sooner_s())
     if len(people) < MOST_HANDS:
         more = replace(rest.day, people=rest.day.people + 1)
         helped = _found(rest, more)
         if helped is not None:
-            yield _read(rest, helped, "help", (*people, ""))
+            yield offered(_read(rest, helped, "help", (*people, "")), now.ends_s, len(now.lost))
+
+
+def offered(way: Onward, ends_s: float, lost: int) -> Onward:
+    """A way, offered where it ends sooner than as it is going, or loses less.
+
+    Args:
+        way: to go on
+        ends_s, lost: when it ends as it is going [s since the run started], and how many things are too late then [count]
+    Source: definition
+    """
+    return replace(way, offered=ends_s - way.ends_s >= LEAST_S or len(way.lost) < lost)
 
 
 def searched(rest: Rest, people: Sequence[str], goes_on: Callable[[], bool]) -> Onward | None:
@@ -152,7 +169,7 @@ def _found(rest: Rest, day: Day, rank: Sequence[float] | None = None) -> Timetab
 def _in_order(day: Day, rank: Sequence[float]) -> Timetable:
     """In the order given, strictly or as far as hands have nothing else to do, whichever ends sooner."""
     found = list[Timetable]()
-    for bias in (0.0, 10.0):
+    for bias in (0.0, STRICTLY):
         try:
             found.append(first_timetable(day, rank, bias))
         except NoPlace:

@@ -96,9 +96,9 @@ def pour_acts(
     if not isinstance(cook.heating, Bowl):
         return [Act(WarmAgain(to_degc, None, None, keeps), subject, Heated(cook.number), at)]
     if not keeps:
-        burst = burst_of(cook, cook.heating, again_s(cook.heating))
+        burst = Burst(cook.number, again_s(cook.heating), cook.heating.school.power_frac)
     elif step := warms_by(cook.heating, again_at(track, at)):
-        burst = Burst(cook.number, step.seconds, step.power_frac)
+        burst = burst_of(cook, step)
     else:
         return [Act(WarmAgain(to_degc, None, None, keeps), subject, Heated(cook.number), at)]
     return [Act(WarmAgain(to_degc, burst.seconds, burst.power_frac, keeps), subject, burst, at)]

@@ -6,8 +6,8 @@ from collections import defaultdict
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
-from umber_pebble.core.bench.state import CookState, RoundState, RunState
-from umber_pebble.core.plan.cooks import PotCook
+from umber_pebble.core.bench.now import RunNow
+from umber_pebble.core.bench.state import CookState, RoundState
 from umber_pebble.core.plan.day.compile import Named, OrderDay
 from umber_pebble.core.plan.day.held import EVER_S
 from umber_pebble.core.plan.day.problem import Bound, Day, InVessel, Lag, Stay
@@ -25,39 +25,23 @@ class Rest:
     left_out: frozenset[int]
 
 
-def rest_of_day(
-    of: OrderDay,
-    number: Mapping[int, int],
-    cooks: list[PotCook],
-    state: RunState,
-    out_s: Mapping[int, float],
-    times: tuple[float, float],
-) -> Rest:
+def rest_of_day(of: OrderDay, number: Mapping[int, int], run: RunNow, begins_s: float) -> Rest:
     """What is left of a day.
 
     Args:
         of: the day that was planned
         number: by filling of it, the round of the run
-        cooks, state: of the run
-        out_s: by round, when what is poured may be turned out, as it cools [s since the run started]
-        times: when the day was planned to begin, and now [s since the run started]
+        run: at a moment
+        begins_s: when the day was planned to begin [s since the run started]
     Source: definition
     """
-    return _Rest(of, number, cooks, state, out_s, times).rest()
+    return _Rest(of, number, run, begins_s).rest()
 
 
 class _Rest:
-    def __init__(
-        self,
-        of: OrderDay,
-        number: Mapping[int, int],
-        cooks: list[PotCook],
-        state: RunState,
-        out_s: Mapping[int, float],
-        times: tuple[float, float],
-    ) -> None:
-        self.of, self.number, self.cooks, self.state, self.out_s = of, number, cooks, state, out_s
-        self.begins, self.now = (round(at) for at in times)
+    def __init__(self, of: OrderDay, number: Mapping[int, int], run: RunNow, begins_s: float) -> None:
+        self.of, self.number, self.run, self.state = of, number, run, run.state
+        self.begins, self.now = round(begins_s), round(run.now_s)
         self.closes = {lag.then: lag.most_s for lag in of.day.lags if lag.most_s is not None}
         self.turn = defaultdict[int, int](int)
         self.began = {i: at for i, name in enumerate(of.names) if (at := self._began_s(i, name)) is not None}
@@ -197,14 +181,15 @@ class _Rest:
         first, then = self.of.names[lag.first], self.of.names[lag.then]
         if first.kind != "pour" or then.kind != "unmould" or first.filling is None:
             return planned_s
-        return self.out_s.get(self.number[first.filling], planned_s)
+        track = self.run.rounds.get(self.number[first.filling])
+        return planned_s if track is None else track.windows["unmould"][0].high
 
     def _begun(self) -> list[InVessel]:
         """What is in its vessel, with something still to be poured of it."""
         day, out = self.of.day, dict[int, InVessel]()
         melt_of = {self.of.names[draw.task].filling: draw for draw in day.draws}
         by_round = {number: filling for filling, number in self.number.items()}
-        for cook in self.cooks:
+        for cook in self.run.cooks:
             seen = self.state.cooks[cook.number]
             if seen.phase == "waiting" or not any(self.state.rounds[r.number].waits for r in cook.rounds):
                 continue

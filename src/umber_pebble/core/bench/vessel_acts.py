@@ -23,7 +23,7 @@ from umber_pebble.core.bench.track import Track
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.times import falls_below_s
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.melts.bursts import Bowl, plan_bursts
+from umber_pebble.core.melts.bursts import Bowl, Next, plan_bursts
 from umber_pebble.core.melts.sugar import faults
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import PlanInput
@@ -106,7 +106,7 @@ def heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
     tells: Heated | Burst = Heated(cook.number)
     if isinstance(cook.heating, Bowl):
         steps = plan_bursts(cook.heating).steps
-        tells = burst_of(cook, cook.heating, steps[0].seconds)
+        tells = burst_of(cook, steps[0])
         bursts = Bursts(tuple(s.seconds for s in steps if s.act == "burst"), tells.power_frac)
     what = Weigh(
         cook.fresh_kg,
@@ -129,9 +129,9 @@ def _remedy(cook: PotCook, seen: CookState) -> Remedy | None:
     return Remedy(last, fault.means, fault.do) if fault else None
 
 
-def burst_of(cook: PotCook, bowl: Bowl, seconds: float) -> Burst:
+def burst_of(cook: PotCook, step: Next) -> Burst:
     """What is told of a burst [s, frac]. Source: definition"""
-    return Burst(cook.number, seconds, bowl.school.power_frac)
+    return Burst(cook.number, step.seconds, step.power_frac)
 
 
 def bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
@@ -153,4 +153,4 @@ def bowl_act(cook: PotCook, bowl: Bowl, seen: CookState, track: Track) -> Act:
         after.melted_frac.likely,
         after.hottest_degc.high,
     )
-    return Act(burst, subject, Burst(cook.number, step.seconds, step.power_frac), opens)
+    return Act(burst, subject, burst_of(cook, step), opens)

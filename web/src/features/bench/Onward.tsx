@@ -32,7 +32,7 @@ export function OnwardLine({ view, zone, onOpen }: Props & { onOpen: () => void 
   const [now] = data?.ways ?? [];
   if (!data || !now || view.paused) return null;
   const { late_s: late, sooner_s: sooner } = data;
-  const enough = data.ways.flatMap((way) => way.spared).filter((of) => of.then_frac >= SURE_FRAC);
+  const enough = data.ways.flatMap((way) => way.spared).filter((of) => of.enough);
   if (late < MINUTE_S && sooner === 0 && now.lost.length === 0 && enough.length === 0) return null;
   return (
     <p className="flex flex-wrap items-center gap-x-5 px-6 py-1 text-xl">
@@ -97,7 +97,7 @@ export function OnwardDialog({ view, zone, people, onClose, send }: DialogProps)
       <ul className="space-y-1" aria-label="Ways to go on" aria-busy={!data}>
         {now &&
           data?.ways
-            .filter((way) => isWorthIt(way, now))
+            .filter((way) => way.offered)
             .map((way) => (
               <li
                 key={way.how}
@@ -211,19 +211,12 @@ function foundWords(found: GoingOn, known: GoingOn): string {
 
 const spareKey = ({ rounds }: Schemas["SparedShown"]) => rounds.join();
 
-/** As it is going, and what ends sooner, loses less, or saves castings. */
-const isWorthIt = (way: WayOn, now: WayOn) =>
-  way === now ||
-  now.ends_s - way.ends_s >= MINUTE_S ||
-  way.lost.length < now.lost.length ||
-  way.spared.length > 0;
-
-/** From here on nobody doubts that it is enough [frac]. */
-const SURE_FRAC = 0.995;
-
-function sparedWords({ named, casts, sure_frac, then_frac }: Schemas["SparedShown"], units: Units): string {
+function sparedWords(
+  { named, casts, sure_frac, then_frac, enough }: Schemas["SparedShown"],
+  units: Units,
+): string {
   const name = named.piece;
-  if (then_frac >= SURE_FRAC) return `${name}: ${casts} fewer, enough are in hand`;
+  if (enough) return `${name}: ${casts} fewer, enough are in hand`;
   return `${name}: ${casts} fewer, ${amount(then_frac, "share", units)} sure of enough instead of ${amount(sure_frac, "share", units)}`;
 }
 

@@ -10,7 +10,7 @@ from umber_pebble.core.plan.day.blocks import Block, alike, blocks_of, shift_s, 
 from umber_pebble.core.plan.day.bounded import Bounded
 from umber_pebble.core.plan.day.lines import Line, Span, apart
 from umber_pebble.core.plan.day.needs import LOOK_S, LOOKS, Found, How, NoPlace, Take, Wish
-from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Stay, Timetable
+from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Stay, Timetable, heated_before
 
 
 def first_timetable(
@@ -55,25 +55,19 @@ class _Greedy:
         self.enters = defaultdict[int, list[Stay]](list)
         for stay in day.stays:
             self.enters[stay.first].append(stay)
-        for m, (first, *_) in ((m, of) for m, of in enumerate(self.batches) if of and of[0].made):
-            self._go_on(m, first)
-        for heater in {day.melts[b.melt].heater for b in day.begun}:
-            # what is on one heater in turns is on it until the last of it is off
-            last = max(b.heater_s for b in day.begun if day.melts[b.melt].heater == heater)
-            self._line(heater).take(0, last)
+        for there in day.begun:
+            if any(batch.made for batch in self.batches[there.melt]):
+                # its vessel is taken, and it was ready when it was
+                self._line(day.melts[there.melt].vessel).take(0, math.inf)
+                self.heats.append(heated_before(day, there, ()))
+        for heater, until in day.on_until_s.items():
+            self._line(heater).take(0, until)
         self.unended = defaultdict[int, list[tuple[Stay, int]]](list)
         """Stays with no end yet, by what ends them: with their start."""
         self.needs = {block.tasks[0]: frozenset(self._needed(block)) for block in self.blocks}
         self.freed = set[str | int]()
         """What is over, and which melts were heated, by what was put last."""
         self.stuck = set[int]()
-
-    def _go_on(self, m: int, batch: Batch) -> None:
-        """A batch that is there already: its vessel is taken, and it was ready when it was."""
-        melt = self.day.melts[m]
-        self._line(melt.vessel).take(0, math.inf)
-        spans = len(melt.first.hands) + (melt.weigh_s > 0)
-        self.heats.append(Heat(m, batch.ready_s - melt.first.lasts_s - melt.weigh_s, True, (0,) * spans, ()))
 
     def table(self) -> Timetable:
         waiting, found = {block.tasks[0]: block for block in self.blocks}, dict[int, Found]()

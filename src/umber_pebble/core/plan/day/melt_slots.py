@@ -1,11 +1,11 @@
 """The heats of one melt as a solver sees them: how many there may be, of which kind, and what is poured out of each."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from ortools.sat.python import cp_model
 
-from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Heating, InVessel, Melt, Placed
+from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Heating, InVessel, Melt, Placed, heated_before
 
 Var = cp_model.IntVar
 Interval = cp_model.IntervalVar
@@ -69,7 +69,7 @@ class MeltSlots:
         here, new, warm, again = (
             self.m.new_bool_var(f"{name}.{what}") for what in ("here", "new", "warm", "again")
         )
-        since = self.there.ready_s - self._first_s if self.there else 0
+        since = self.there.ready_s - self.melt.made_s if self.there else 0
         start, ready, last, held, born = (
             self.m.new_int_var(min(since, 0), self.top, f"{name}.{what}")
             for what in ("start", "ready", "last", "held", "born")
@@ -84,7 +84,7 @@ class MeltSlots:
         m, melt = self.m, self.melt
         m.add(slot.new + slot.warm + slot.again == slot.here)
         m.add(slot.start >= self.day.from_s).only_enforce_if(slot.here)
-        lasts = self._first_s * slot.new + melt.warm.lasts_s * slot.warm + melt.again.lasts_s * slot.again
+        lasts = self.melt.made_s * slot.new + melt.warm.lasts_s * slot.warm + melt.again.lasts_s * slot.again
         m.add(slot.ready == slot.start + lasts)
         m.add(slot.last >= slot.ready)
         m.add(slot.last <= slot.born + melt.life_s).only_enforce_if(slot.here)
@@ -93,16 +93,12 @@ class MeltSlots:
         m.add(slot.used == self._takes(slot)).only_enforce_if(slot.new)
         m.add(slot.count == 0).only_enforce_if(slot.new)
 
-    @property
-    def _first_s(self) -> int:
-        return self.melt.weigh_s + self.melt.first.lasts_s
-
     def _goes_on(self, slot: Slot, there: InVessel) -> None:
         """It is in its vessel already."""
         m = self.m
         known = (
             *((slot.here, 1), (slot.new, 1), (slot.warm, 0), (slot.again, 0), (slot.held, 0)),
-            *((slot.start, there.ready_s - self._first_s), (slot.ready, there.ready_s)),
+            *((slot.start, there.ready_s - self.melt.made_s), (slot.ready, there.ready_s)),
             *((slot.born, there.first_s), (slot.count, there.warmings)),
         )
         for variable, value in known:
@@ -204,7 +200,7 @@ class MeltSlots:
                 ready, born, count = self.there.ready_s, self.there.first_s, self.there.warmings
                 used = self.there.poured_mg + sum(self.day.draws[d].mg for d in draws)
                 last = max([ready, self.there.used_s, *(ends[d] for d in draws)])
-                times = (ready - self._first_s, ready, last, 0, born)
+                times = (ready - self.melt.made_s, ready, last, 0, born)
                 self._hint(slot, (1, 1, 0, 0), times, (used, count), draws)
                 continue
             if heat is None:
@@ -251,10 +247,12 @@ class MeltSlots:
                 continue
             draws = [d for d, x in slot.takes.items() if solver.value(x)]
             draws.sort(key=lambda d: starts[self.day.draws[d].task])
-            heat = Heat(self.number, solver.value(slot.start), bool(solver.value(slot.new)), (), tuple(draws))
             if n == 0 and self.there:
                 after = self.slots[1]
-                if not draws and not solver.value(after.warm) and not solver.value(after.again):
-                    continue
-                heat = replace(heat, who=(0,) * (len(self.melt.first.hands) + (self.melt.weigh_s > 0)))
-            yield n, heat
+                if draws or solver.value(after.warm) or solver.value(after.again):
+                    yield n, heated_before(self.day, self.there, tuple(draws))
+                continue
+            yield (
+                n,
+                Heat(self.number, solver.value(slot.start), bool(solver.value(slot.new)), (), tuple(draws)),
+            )

@@ -111,11 +111,8 @@ class Model:
     def _one_at_a_time(self) -> None:
         """One on a heater, one in a vessel; a vessel is not poured from by two, nor while it is on the heat."""
         by: dict[str, list[tuple[cp_model.IntervalVar, int]]] = defaultdict(list)
-        for begun in self.day.begun:
-            # what is on a heater now is on it until the last of it is off
-            of = self.day.melts[begun.melt].heater
-            on_s = max(b.heater_s for b in self.day.begun if self.day.melts[b.melt].heater == of)
-            by[of] = [(self.m.new_fixed_size_interval_var(0, on_s, "on now"), 1)]
+        for of, until in self.day.on_until_s.items():
+            by[of] = [(self.m.new_fixed_size_interval_var(0, until, "on now"), 1)]
         for melt in self.melts:
             self.m.add_no_overlap([*melt.made(), *(self.spans[self.day.draws[d].task] for d in melt.draws)])
             by[melt.melt.heater] += [(span, 1) for span in melt.on_heater()]

@@ -88,6 +88,11 @@ class Melt:
     life_s: int
     able: frozenset[int] = frozenset()
 
+    @property
+    def made_s(self) -> int:
+        """How long it takes to be weighed and heated the first time [s]."""
+        return self.weigh_s + self.first.lasts_s
+
     def heating(self, stood_s: int) -> Heating:
         """How it is heated again when it has stood for so long since it was ready [s]."""
         return self.warm if stood_s <= self.fluid_s else self.again
@@ -131,6 +136,15 @@ class Day:
         return next((b for b in self.begun if b.melt == melt), None)
 
     @property
+    def on_until_s(self) -> dict[str, int]:
+        """What is on a heater in turns is on it until the last of it is off, by heater [s]."""
+        until: dict[str, int] = {}
+        for begun in self.begun:
+            heater = self.melts[begun.melt].heater
+            until[heater] = max(until.get(heater, 0), begun.heater_s)
+        return until
+
+    @property
     def differ(self) -> bool:
         """Whether it matters whose hands they are."""
         return bool(self.closed) or any(t.able for t in self.tasks) or any(m.able for m in self.melts)
@@ -154,6 +168,13 @@ class Heat:
     new: bool
     who: tuple[int, ...]
     draws: tuple[int, ...]
+
+
+def heated_before(day: Day, there: InVessel, draws: tuple[int, ...]) -> Heat:
+    """How what is in its vessel was heated, as a heat of the day, and what is still poured of it. Source: definition"""
+    melt = day.melts[there.melt]
+    spans = len(melt.first.hands) + (melt.weigh_s > 0)
+    return Heat(there.melt, there.ready_s - melt.made_s, True, (0,) * spans, draws)
 
 
 @dataclass(frozen=True, slots=True)

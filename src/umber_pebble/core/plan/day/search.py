@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.plan.day.blocks import tails_in_turn_s, tails_s
@@ -13,18 +14,29 @@ from umber_pebble.core.plan.day.needs import NoPlace
 from umber_pebble.core.plan.day.problem import Day, Timetable
 
 USUAL = Weights()
+
+
+class Start(NamedTuple):
+    """An order that is tried: whether what has one mould in turn counts, how much sooner what is followed by more goes [1], whether what is
+    not poured for long is kept warm, and how far from that it goes [frac]."""
+
+    in_turn: bool
+    bias: float
+    keeps: bool
+    apart: float
+
+
 STARTS = (
-    (True, 0.1, True, 0.0),
-    (True, 0.5, True, 0.0),
-    (True, 0.0, False, 0.0),
-    (False, 0.1, True, 0.0),
-    (True, 0.2, False, 0.0),
-    (True, 0.5, True, 0.3),
-    (False, 0.0, False, 0.0),
-    (False, 0.1, True, 0.3),
+    Start(in_turn=True, bias=0.1, keeps=True, apart=0.0),
+    Start(in_turn=True, bias=0.5, keeps=True, apart=0.0),
+    Start(in_turn=True, bias=0.0, keeps=False, apart=0.0),
+    Start(in_turn=False, bias=0.1, keeps=True, apart=0.0),
+    Start(in_turn=True, bias=0.2, keeps=False, apart=0.0),
+    Start(in_turn=True, bias=0.5, keeps=True, apart=0.3),
+    Start(in_turn=False, bias=0.0, keeps=False, apart=0.0),
+    Start(in_turn=False, bias=0.1, keeps=True, apart=0.3),
 )
-"""Orders that are tried at once: whether what has one mould in turn counts, how much sooner what is followed by more goes, whether what
-is not poured for long is kept warm, and how far from that [frac]. What was best on the demo's days comes first."""
+"""What was best on the demo's days comes first."""
 MOST_STARTS, AT_ONCE = len(STARTS), 80_000
 """So many timetables at once at most, of a day of n things so many as n squared goes into that: it takes as long [count]."""
 PROOF_EVERY = 4
@@ -58,13 +70,13 @@ def at_once(day: Day, weights: Weights = USUAL, starts: int = MOST_STARTS) -> Ti
     turns, tails, found = tails_in_turn_s(day), tails_s(day), list[Timetable]()
     count = max(1, min(starts, AT_ONCE // max(len(day.tasks), 1) ** 2))
     for n in range(count):
-        in_turn, bias, keeps, apart = STARTS[n]
-        first = turns if in_turn else tails
+        start = STARTS[n]
+        first = turns if start.in_turn else tails
         # the usual order, and some not far from it, the same each time
-        near = [1 + apart * (2 * (n * (i + 1) * GOLDEN % 1) - 1) for i in range(len(first))]
+        near = [1 + start.apart * (2 * (n * (i + 1) * GOLDEN % 1) - 1) for i in range(len(first))]
         rank = [tail * by for tail, by in zip(ranked(day, first) if n % 2 else first, near, strict=True)]
         try:
-            found.append(first_timetable(day, rank, bias, keeps and count > 1))
+            found.append(first_timetable(day, rank, start.bias, start.keeps and count > 1))
         except NoPlace:
             continue
     if not found:
