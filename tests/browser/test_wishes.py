@@ -72,7 +72,7 @@ def test_wishes_that_clash_are_named_and_lifted(demo: Server, open_page: OpenPag
     # what is no time is said, stays to be mended, and asks for nothing
     time.fill("25:99")
     time.blur()
-    see(page, "as 16:30")
+    expect(page.get_by_text("as 16:30")).to_be_visible()
     expect(page.get_by_role("button", name="Ask for it")).to_be_disabled()
     # ready before it has begun, by one who is not there
     page.get_by_role("button", name=re.compile("^How:")).click()
