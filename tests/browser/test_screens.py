@@ -76,12 +76,18 @@ def test_impossible_input_says_what_the_limit_and_keeps_the_old(demo: Server, op
     assert level_m(demo, "piece-disc") == 0.009
     page.goto(demo.base + "/orders/order-first-light")
     expect(page.get_by_text("above the rim", exact=False).first).to_be_visible()
-    # a time that is none is not taken, and says how one is typed
+    # a time that is none stays to be mended, says how one is typed, and is not taken
+    due_at = demo.call("GET", "/api/orders/order-first-light")["doc"]["due_at"]
     time = page.get_by_label("Time", exact=True)
     time.fill("25:00")
-    expect(page.get_by_text("as 16:30")).to_be_visible()
     time.blur()
-    expect(time).to_have_value("20:00")
+    expect(page.get_by_text("as 16:30")).to_be_visible()
+    expect(time).to_have_value("25:00")
+    time.fill("20:30")
+    time.blur()
+    expect(page.get_by_text("as 16:30")).to_be_hidden()
+    expect(page.get_by_role("status")).to_have_text("saved")
+    assert demo.call("GET", "/api/orders/order-first-light")["doc"]["due_at"] == due_at + 30 * 60
 
 
 def test_a_stale_save_offers_both(demo: Server, open_page: OpenPage) -> None:
