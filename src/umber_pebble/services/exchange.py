@@ -29,6 +29,7 @@ from umber_pebble.services.snapshot import plan_input
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop, load
 
 TASKS: dict[TaskKind, str] = {
+    "wash": "Clean the vessel",
     "weigh": "Weigh",
     "cook": "Melt",
     "warm": "Warm again",

@@ -7293,7 +7293,7 @@ export interface components {
             /** Kept Frac */
             kept_frac: number;
             /** Kind */
-            kind: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
             named: components["schemas"]["Named"];
             /** Room S */
             room_s: number;
@@ -9417,7 +9417,7 @@ export interface components {
             /** Closes S */
             closes_s: number;
             /** Kind */
-            kind: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
             named: components["schemas"]["Named"];
             /** Round */
             round: number;
@@ -12118,7 +12118,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * SparedShown
@@ -12934,7 +12934,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * ThingDoc
@@ -12948,7 +12948,7 @@ export interface components {
             /** Step */
             step: number | null;
             /** What */
-            what: ("weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * Tightest
@@ -13320,6 +13320,21 @@ export interface components {
             power_frac: number | null;
         };
         /**
+         * Wash
+         * @description A vessel is not clean yet: what was in it, if that was the same in another colour; how long hot water stands in it first, 0: it is
+         *     wiped out dry; how long hands take [s].
+         */
+        Wash: {
+            /** Called */
+            called: string;
+            /** Lasts S */
+            lasts_s: number;
+            /** Other Colour */
+            other_colour: boolean;
+            /** Soaks S */
+            soaks_s: number;
+        };
+        /**
          * WayOn
          * @description A way to go on: when all is ready [s since the run started]; when rounds are poured, whose hands do what, as they are told when it
          *     is taken; what is lost; what it leaves out, and what it moves into the cold; whether it is worth offering.
@@ -13362,7 +13377,7 @@ export interface components {
         /**
          * Weigh
          * @description Weigh what is fresh, with its water, and put it on: for so many castings of which lines, to which temperature, about how long;
-         *     seed_kg of it is kept back. bursts: of a bowl in a microwave, None on a ring or over a bath; shaken: over a ring turned down.
+         *     seed_kg of it is kept back. bursts: of a bowl in a microwave, None on a ring or over a bath; shaken: over a ring turned down; wash: the vessel first, None where it is clean enough.
          */
         Weigh: {
             bursts: components["schemas"]["Bursts"] | null;
@@ -13386,6 +13401,7 @@ export interface components {
             seed_kg: number;
             /** Shaken */
             shaken: boolean;
+            wash: components["schemas"]["Wash"] | null;
             /** Water Kg */
             water_kg: number;
         };

@@ -38,6 +38,7 @@ const WEIGH: What<"heat"> = {
   lines: [0],
   bursts: null,
   shaken: false,
+  wash: null,
 };
 const POUR: What<"pour"> = {
   kind: "pour",

@@ -13,6 +13,7 @@ export function potWords(act: Act, what: What<"heat">, _: View, units: Units): W
   return {
     title: `Weigh ${weighed(fresh_kg, units)} ${act.melt?.raw ?? "melt"}, put it on`,
     detail: [
+      ...cleanFirst("pot", what),
       water_kg > 0 ? `Add ${amount(water_kg, "mass", units)} water.` : "No water: it is melted dry.",
       `For ${plural(casts, "casting", "castings")} of ${meltName(act)}. To ${amount(cook_degc, "temperature", units)}, about ${duration(hob_s)} on the ring${shaken ? ", turned to medium-low" : ""}.`,
     ],
@@ -30,6 +31,7 @@ export function bowlWords(act: Act, what: What<"heat">, view: View, units: Units
   return {
     title: `Weigh ${weighed(fresh_kg - seed_kg, units)} ${meltName(act)}, melt it`,
     detail: [
+      ...cleanFirst("bowl", what),
       how,
       ...(seed_kg > 0 ? [`Keep ${weighed(seed_kg, units)} more of it back, chopped: the seed.`] : []),
       `For ${plural(casts, "casting", "castings")}: ${forWhat(what, view)}. To ${amount(cook_degc, "temperature", units)}, about ${duration(hob_s)}.`,
@@ -37,6 +39,17 @@ export function bowlWords(act: Act, what: What<"heat">, view: View, units: Units
     ],
     button: first === undefined ? "Melting" : `In, ${first} s`,
   };
+}
+
+/** What was in it last and would show is out of it before anything else goes in. */
+function cleanFirst(vessel: string, { wash }: What<"heat">): string[] {
+  if (!wash) return [];
+  const was = wash.other_colour ? "another colour was in it" : `${wash.called} was in it`;
+  return wash.soaks_s > 0
+    ? [
+        `First clean the ${vessel}: ${was}. Hot water in it for ${duration(wash.soaks_s)}, then wash it out and dry it.`,
+      ]
+    : [`First wipe the ${vessel} out with paper, no water: ${was}.`];
 }
 
 /** How much of the oven's power. */

@@ -8,6 +8,7 @@ type Lane = Schemas["Lane"];
 type Span = Schemas["Span"];
 
 export const TASK_WORDS: Record<NonNullable<Span["what"]>, string> = {
+  wash: "clean the vessel",
   weigh: "weigh",
   cook: "melt",
   warm: "warm again",

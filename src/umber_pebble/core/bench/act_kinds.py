@@ -51,9 +51,20 @@ class Bursts:
 
 
 @dataclass(frozen=True, slots=True)
+class Wash:
+    """A vessel is not clean yet: what was in it, if that was the same in another colour; how long hot water stands in it first, 0: it is
+    wiped out dry; how long hands take [s]."""
+
+    called: str
+    other_colour: bool
+    soaks_s: float
+    lasts_s: float
+
+
+@dataclass(frozen=True, slots=True)
 class Weigh:
     """Weigh what is fresh, with its water, and put it on: for so many castings of which lines, to which temperature, about how long;
-    seed_kg of it is kept back. bursts: of a bowl in a microwave, None on a ring or over a bath; shaken: over a ring turned down."""
+    seed_kg of it is kept back. bursts: of a bowl in a microwave, None on a ring or over a bath; shaken: over a ring turned down; wash: the vessel first, None where it is clean enough."""
 
     fresh_kg: float
     water_kg: float
@@ -64,6 +75,7 @@ class Weigh:
     lines: tuple[int, ...]
     bursts: Bursts | None
     shaken: bool
+    wash: Wash | None
     kind: Literal["heat"] = field(default="heat", init=False)
 
 

@@ -48,6 +48,7 @@ from umber_pebble.core.bench.passes import (
     turn_acts,
 )
 from umber_pebble.core.bench.pour_acts import act_window, pour_acts
+from umber_pebble.core.bench.soiled import to_wash
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.stays import turned_out_s
 from umber_pebble.core.bench.subject import RUN, Subject
@@ -119,7 +120,7 @@ def _cook_acts(run: RunNow) -> list[Act]:
             continue
         if seen.phase == "waiting":
             casts = sum(state.rounds[r.number].to_pour for r in waiting)
-            act = heat_act(plan, cook, casts, first_s)
+            act = heat_act(plan, cook, casts, first_s, to_wash(run, cook))
             out.append(replace(act, opens_s=max(act.opens_s, heater)))
         elif seen.phase == "heating" and isinstance(cook.heating, Bowl):
             act = bowl_act(cook, cook.heating, seen, pots[cook.number])
@@ -218,7 +219,7 @@ def _forecasts(run: RunNow, acts: list[Act]) -> list[Act]:
     if out and waiting:
         cook = waiting[0]
         casts = sum(state.rounds[r.number].to_pour for r in _to_pour(cook, state))
-        out.append(replace(heat_act(plan, cook, casts, ready), tells=None, forecast=True))
+        out.append(replace(heat_act(plan, cook, casts, ready, to_wash(run, cook)), tells=None, forecast=True))
     return out
 
 

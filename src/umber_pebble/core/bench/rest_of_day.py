@@ -7,10 +7,11 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.bench.now import RunNow
+from umber_pebble.core.bench.soiled import last_in
 from umber_pebble.core.bench.state import CookState, RoundState
 from umber_pebble.core.plan.day.compile import Named, OrderDay
 from umber_pebble.core.plan.day.held import EVER_S
-from umber_pebble.core.plan.day.problem import Bound, Day, InVessel, Lag, Stay
+from umber_pebble.core.plan.day.problem import Bound, Day, InVessel, Lag, Soiled, Stay
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,7 +57,7 @@ class _Rest:
             else:
                 bounds.setdefault(i, Bound(i, self.now))
         tasks = tuple(replace(t, hands=False) if i in self.began else t for i, t in enumerate(day.tasks))
-        draws = tuple(draw for draw in day.draws if draw.task not in self.began)
+        draws, begun = tuple(draw for draw in day.draws if draw.task not in self.began), tuple(self._begun())
         rest = replace(
             day,
             tasks=tasks,
@@ -65,8 +66,9 @@ class _Rest:
             draws=draws,
             closed=self._away(),
             bounds=tuple(bounds.values()),
-            begun=tuple(self._begun()),
+            begun=begun,
             from_s=max(self.now, 0),
+            soiled=tuple(self._soiled({day.melts[b.melt].vessel for b in begun})),
         )
         left_out = frozenset(r.number for r in self.state.rounds if r.left_out)
         return Rest(self.of, self.number, rest, frozenset(self.began), left_out)
@@ -203,6 +205,15 @@ class _Rest:
             heater = 0 if seen.heated_s is None else max(ready - how.lasts_s + how.on_s, 0)
             out[m] = InVessel(m, ready, first, max(used, self.now), warmings, sum(d.mg for d in poured), heater)
         return list(out.values())
+
+    def _soiled(self, in_use: set[str]) -> Iterator[Soiled]:
+        """Vessels that something was in, and that nothing more is poured out of."""
+        by_round = {number: filling for filling, number in self.number.items()}
+        melt_of = {self.of.names[draw.task].filling: draw.melt for draw in self.of.day.draws}
+        for vessel, last in last_in(self.run).items():
+            if vessel not in in_use:
+                melt = melt_of[by_round[last.cook.rounds[0].number]]
+                yield Soiled(vessel, melt, round(last.since_s))
 
     def _ready_s(self, seen: CookState, melt: int) -> tuple[int, int]:
         """When a melt was ready first, since it was made anew, and last."""

@@ -12,6 +12,7 @@ from umber_pebble.core.bench.act_kinds import (
     StirOn,
     TakeOut,
     Temper,
+    Wash,
     Weigh,
 )
 from umber_pebble.core.bench.events import Body, Burst, Heated, Rested, Seeded, Smeared, Stepped
@@ -99,9 +100,10 @@ def falls_to_s(track: Track, degc: float) -> float:
     return falls_below_s(np.array(track.curve.times_s), np.array(track.curve.likely_degc), degc)
 
 
-def heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
-    """Weigh and put on, in time for the moulds. Source: definition"""
-    before = free_s - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely
+def heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float, wash: Wash | None) -> Act:
+    """Weigh and put on, in time for the moulds; the vessel is cleaned first. Source: definition"""
+    washed_s = wash.lasts_s + wash.soaks_s if wash else 0.0
+    before = free_s - washed_s - plan.paces.weigh_s - cook.hob.likely - cook.window.opens.likely
     bursts: Bursts | None = None
     tells: Heated | Burst = Heated(cook.number)
     if isinstance(cook.heating, Bowl):
@@ -118,6 +120,7 @@ def heat_act(plan: PlanInput, cook: PotCook, casts: int, free_s: float) -> Act:
         tuple(r.line for r in cook.rounds),
         bursts,
         family_of(cook.way.melt).shaken,
+        wash,
     )
     return Act(what, Subject("pot", cook.number), tells, max(before, 0.0))
 

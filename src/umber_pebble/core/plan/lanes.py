@@ -21,6 +21,7 @@ itself; a window is open; a place is taken."""
 CANNOT_WAIT: frozenset[TaskKind] = frozenset({"pour", "turn", "swirl", "bend", "stick", "sprinkle", "groove"})
 
 IN_VESSEL: dict[TaskKind, Role] = {
+    "wash": "busy",
     "cook": "heats",
     "warm": "heats",
     "temper": "waits",

@@ -4,12 +4,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from umber_pebble.core.colour.spaces import lab_of_hex
+from umber_pebble.core.plan.colour_order import is_same_material, swallows
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.problem import Named
-
-LIGHTER_L = 8.0
-"""By so much lighter at least is what a darker melt swallows [L*]. Source: assumption"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,16 +72,8 @@ def _backs(plan: Plan, key: str, over_s: float) -> Iterator[IntoBacks]:
 
 def _is_other(plan: Plan, key: str, other: str) -> bool:
     """Whether it is the same material in another colour."""
-    return other != key and plan.problem.ways[other].melt.key == plan.problem.ways[key].melt.key
+    return other != key and is_same_material(plan.problem.ways[other], plan.problem.ways[key])
 
 
 def _swallows(plan: Plan, key: str, other: str) -> bool:
-    """Whether it is so much darker; what has no colour is coloured with the rest."""
-    left, taker = plan.problem.ways[key].colour, plan.problem.ways[other].colour
-    if not _is_other(plan, key, other) or taker is None:
-        return False
-    return left is None or _lightness(left) - _lightness(taker) >= LIGHTER_L
-
-
-def _lightness(colour: str) -> float:
-    return float(lab_of_hex(colour)[..., 0])
+    return other != key and swallows(plan.problem.ways[other], plan.problem.ways[key])

@@ -9,6 +9,7 @@ Work = Literal["bend"] | Soft
 """What hands do with a casting while it is soft."""
 TaskKind = (
     Literal[
+        "wash",
         "weigh",
         "cook",
         "warm",
@@ -29,7 +30,7 @@ TaskKind = (
     ]
     | Work
 )
-"""cook: on the heat until it is melted; warm: on it again; temper: off it, until it is in temper; tend: hands at one of these."""
+"""wash: a vessel, for another melt; cook: on the heat until it is melted; warm: on it again; temper: off it, until it is in temper; tend: hands at one of these."""
 
 
 @dataclass(frozen=True, slots=True)

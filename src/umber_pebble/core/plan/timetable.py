@@ -117,7 +117,8 @@ class _Reading:
         if one.ready_s > one.off_s:
             yield Task("temper", "cook", cook, None, one.off_s, one.ready_s)
         for (start, end), who in zip(one.hands, one.heat.who, strict=True):
-            kind: TaskKind = "weigh" if end <= one.on_s else "tend"
+            before: TaskKind = "wash" if end <= one.heat.start_s and one.wash_s else "weigh"
+            kind = before if end <= one.on_s else "tend"
             if end > start:
                 yield Task(kind, "cook", cook, None, start, end, who)
         first = min((self.table.start_s[self._pour(f)] for f in filled), default=one.ready_s)

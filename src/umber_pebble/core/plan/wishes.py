@@ -8,6 +8,7 @@ from umber_pebble.core.plan.tasks import TaskKind
 Skill = Literal["heat", "pour", "shape", "unmould", "clean", "join"]
 """What hands can do, as people speak of it."""
 SKILL_OF: dict[TaskKind, Skill] = {
+    "wash": "heat",
     "weigh": "heat",
     "cook": "heat",
     "warm": "heat",

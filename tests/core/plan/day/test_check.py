@@ -5,7 +5,19 @@ from dataclasses import replace
 import pytest
 
 from umber_pebble.core.plan.day.check import broken
-from umber_pebble.core.plan.day.problem import Bound, Day, Draw, Heat, Heating, Lag, Melt, Stay, Task, Timetable
+from umber_pebble.core.plan.day.problem import (
+    Bound,
+    Day,
+    Draw,
+    Heat,
+    Heating,
+    Lag,
+    Melt,
+    Soiled,
+    Stay,
+    Task,
+    Timetable,
+)
 
 WARM = Heating(20, 20, ((0, 20),))
 MELT = Melt(
@@ -95,4 +107,30 @@ def test_one_microwave_holds_one_bowl_and_one_bowl_one_melt() -> None:
     assert "vessel" not in kinds(one_bowl, table)
     assert "vessel" in kinds(
         one_bowl, replace(table, heats=(table.heats[0], replace(table.heats[1], start_s=150)))
+    )
+
+
+def test_a_bowl_is_clean_before_another_colour_goes_into_it() -> None:
+    first = replace(MELT, wash_s=50, soaks_s=20)
+    day = replace(DAY, melts=(first, replace(MELT, heater="ring")), draws=(DRAWS[0], replace(DRAWS[1], melt=1)))
+    soon = replace(KEPT, start_s=(170, 500, 450, 780))
+
+    def put_at(start: int, spans: int) -> Timetable:
+        return replace(soon, heats=(KEPT.heats[0], Heat(1, start, True, (0,) * spans, (1,))))
+
+    free = replace(day, stays=())
+    # empty at 200: 20 s with water in it, 50 s of hands, then weighed
+    assert broken(free, put_at(270, 3)) == []
+    assert kinds(free, put_at(269, 3)) == {"vessel"}
+    darker = replace(free, melts=(replace(first, leads_on=frozenset({1})), day.melts[1]))
+    assert broken(darker, put_at(200, 2)) == []
+    # one that was not clean in the morning
+    left = replace(free, soiled=(Soiled("bowl", 1, -10),))
+    assert (
+        broken(replace(left, melts=(replace(first, leads_on=frozenset({1})), day.melts[1])), put_at(270, 2)) == []
+    )
+    unwashed = replace(left, melts=(first, replace(day.melts[1], wash_s=5)))
+    late = put_at(270, 3)
+    assert "before the start" in kinds(
+        unwashed, replace(late, heats=(replace(late.heats[0], who=(0,) * 3), late.heats[1]))
     )

@@ -1,5 +1,6 @@
 """Timetables of days: nothing is broken in any that is found, and known ones are as short as they can be."""
 
+import itertools
 import tomllib
 from collections.abc import Callable
 from pathlib import Path
@@ -14,9 +15,10 @@ from umber_pebble.core.plan.day.bounds import least_end_s
 from umber_pebble.core.plan.day.check import broken
 from umber_pebble.core.plan.day.greedy import first_timetable
 from umber_pebble.core.plan.day.model import Model, Weights
-from umber_pebble.core.plan.day.problem import Day, Draw, Heating, Lag, Melt, Stay, Task
+from umber_pebble.core.plan.day.problem import Day, Draw, Heating, Lag, Melt, Soiled, Stay, Task
 from umber_pebble.core.plan.day.search import USUAL, Solved, at_once, improved
 
+MELTS = 3
 SHOPS: dict[str, dict[str, Any]] = tomllib.loads((Path(__file__).parent / "job_shops.toml").read_text())
 
 
@@ -47,7 +49,7 @@ def test_a_job_shop_ends_when_the_literature_says(name: str) -> None:
 
 @st.composite
 def days(draw: st.DrawFn) -> Day:
-    """Pieces of a few passes of two melts, in moulds that are needed again, turned and worked in their windows."""
+    """Pieces of a few passes of a few melts, in moulds and vessels that are needed again, turned and worked in their windows."""
     whole: Callable[[int, int], int] = lambda low, high: draw(st.integers(low, high))  # noqa: E731
     melts = tuple(
         Melt(
@@ -61,9 +63,13 @@ def days(draw: st.DrawFn) -> Day:
             whole(300, 2000),
             whole(1, 6),
             whole(3000, 20000),
+            wash_s=whole(0, 90),
+            soaks_s=whole(0, 200),
+            leads_on=draw(st.frozensets(st.integers(0, MELTS - 1))),
         )
-        for m in range(2)
+        for m in range(MELTS)
     )
+    soiled = (Soiled("bowl", whole(0, MELTS - 1), whole(0, 500)),) if draw(st.booleans()) else ()
     tasks, lags, stays, draws, done = list[Task](), list[Lag](), list[Stay](), list[Draw](), list[int]()
 
     def task(low: int, high: int) -> int:
@@ -75,7 +81,7 @@ def days(draw: st.DrawFn) -> Day:
         for _ in range(whole(1, 3)):
             pour = task(6, 90)
             opens = whole(0, 60)
-            draws.append(Draw(pour, whole(0, 1), whole(1, 40), opens, opens + whole(300, 1500)))
+            draws.append(Draw(pour, whole(0, MELTS - 1), whole(1, 40), opens, opens + whole(300, 1500)))
             if under >= 0:
                 lags.append(Lag(under, "end", pour, "start", whole(0, 1200)))
             under = pour
@@ -92,7 +98,8 @@ def days(draw: st.DrawFn) -> Day:
     people = whole(1, 3)
     closed = ((whole(0, people - 1), at := whole(0, 4000), at + whole(1, 3000)),) if draw(st.booleans()) else ()
     capacity = {"mould 0": whole(1, 2), "fridge": whole(1, 3)}
-    return Day(tuple(tasks), tuple(lags), tuple(stays), tuple(draws), melts, capacity, tuple(done), people, closed)
+    parts = (tuple(tasks), tuple(lags), tuple(stays), tuple(draws), melts)
+    return Day(*parts, capacity, tuple(done), people, closed, soiled=soiled)
 
 
 @settings(max_examples=150, deadline=None)
@@ -164,3 +171,23 @@ def test_what_would_have_to_be_melted_again_is_warmed_meanwhile() -> None:
     assert table.end_s(day) == 1860 + 3 * 900 + 2 * 20
     assert sum(not heat.draws for heat in table.heats) == 2
     assert first_timetable(day, keeps=False).end_s(day) > 1860 + 3 * 900 + 1000
+
+
+@settings(max_examples=15, deadline=None)
+@given(st.lists(st.frozensets(st.integers(0, 3)), min_size=4, max_size=4))
+def test_colours_follow_one_another_in_one_bowl_so_that_least_is_washed(leads_on: list[frozenset[int]]) -> None:
+    made, warm = Heating(100, 60, ((0, 60),)), Heating(20, 20, ((0, 20),))
+    melts = tuple(
+        Melt("bowl", "microwave", 10, 60, made, warm, made, 800, 9, 9000, wash_s=50, soaks_s=30, leads_on=leads)
+        for leads in leads_on
+    )
+    pours = tuple(Task(30) for _ in melts)
+    day = Day(pours, (), (), tuple(Draw(n, n, 10, 0, 300) for n in range(4)), melts, {}, (0, 1, 2, 3))
+    found = improved(day, at_once(day), [1.0] * 8, lambda _: True)
+    assert broken(day, found.table) == []
+    # every order there is, tried one by one
+    washes = (
+        sum(then not in leads_on[first] for first, then in itertools.pairwise(order))
+        for order in itertools.permutations(range(4))
+    )
+    assert (found.table.end_s(day), found.best) == (4 * (60 + 100 + 30) + min(washes) * (50 + 30), True)

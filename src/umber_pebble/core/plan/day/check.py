@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from umber_pebble.core.plan.day.problem import Day, Edge, Heat, Timetable
+from umber_pebble.core.plan.day.problem import Day, Edge, Heat, Melt, Timetable
 
 Kind = Literal[
     "before the start",
@@ -23,7 +23,7 @@ Kind = Literal[
     "batch",
 ]
 
-
+FOR_EVER_S = 10**9
 Row = tuple[Heat, int, int, int, list[tuple[int, int]]]
 """A heat, when it is on the heater, ready, and off the heater, and when hands are at it [s]."""
 
@@ -61,18 +61,33 @@ class _Check:
             if heat.new:
                 on, how = heat.start_s + melt.weigh_s, melt.first
                 hands = [(heat.start_s, on)] if melt.weigh_s else []
+                if (washed := self._to_wash(heat)) and washed.wash_s:
+                    hands = [(heat.start_s - washed.wash_s, heat.start_s), *hands]
             else:
                 stood = heat.start_s - ready.get(heat.melt, 0)
                 on, how, hands = heat.start_s, (melt.warm if stood <= melt.fluid_s else melt.again), []
             ready[heat.melt] = on + how.lasts_s
             yield heat, on, ready[heat.melt], on + how.on_s, hands + [(on + a, on + b) for a, b in how.hands]
 
+    def _to_wash(self, heat: Heat) -> Melt | None:
+        """What was in a vessel before and has to be out of it: the last that was made there, or what was there at the beginning."""
+        vessel = self.day.melts[heat.melt].vessel
+        made = [h for h in self.table.heats if h.new and self.day.melts[h.melt].vessel == vessel]
+        before = [h for h in made if h.start_s < heat.start_s]
+        begun = (of.melt for of in self.day.begun if self.day.melts[of.melt].vessel == vessel)
+        left = next((of.melt for of in self.day.soiled if of.vessel == vessel), next(begun, None))
+        was = max(before, key=lambda h: h.start_s).melt if before else left
+        if was is None or was == heat.melt or heat.melt in self.day.melts[was].leads_on:
+            return None
+        return self.day.melts[was]
+
     def starts(self) -> Iterator[Broken]:
         for i, start in enumerate(self.table.start_s):
             if start < 0:
                 yield Broken("before the start", (i,))
-        for heat, _, ready, *_ in self.heats:
-            if heat.start_s < self.day.from_s and not self._there(heat, ready):
+        for heat, _, ready, _, hands in self.heats:
+            first = min([heat.start_s, *(start for start, _ in hands)])
+            if first < self.day.from_s and not self._there(heat, ready):
                 yield Broken("before the start", (heat.melt,))
         for bound in self.day.bounds:
             start, end = self.spans[bound.task]
@@ -122,6 +137,8 @@ class _Check:
     def batches(self) -> Iterator[Broken]:
         heaters: dict[str, list[tuple[int, int, int]]] = defaultdict(list)
         vessels: dict[str, list[tuple[int, int, int]]] = defaultdict(list)
+        for soiled in self.day.soiled:
+            vessels[soiled.vessel].append((-FOR_EVER_S, soiled.since_s, 1))
         for begun in self.day.begun:
             # what is on one heater in turns is on it until the last of it is off
             name = self.day.melts[begun.melt].heater
@@ -137,7 +154,9 @@ class _Check:
                     continue
                 yield from self._batch(batch)
                 ends = [self.spans[self.day.draws[d].task][1] for h, *_ in batch for d in h.draws]
-                vessels[melt.vessel].append((batch[0][0].start_s, max([*ends, batch[-1][2]]), 1))
+                washed = self._to_wash(batch[0][0])
+                from_s = batch[0][0].start_s - (washed.wash_s + washed.soaks_s if washed else 0)
+                vessels[melt.vessel].append((from_s, max([*ends, batch[-1][2]]), 1))
         for kind, of in (("heater", heaters), ("vessel", vessels)):
             for name, spans in of.items():
                 if _most(spans) > self.day.capacity.get(name, 1):

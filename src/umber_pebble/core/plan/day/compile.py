@@ -8,6 +8,7 @@ from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, holds_kg
+from umber_pebble.core.plan.colour_order import swallows
 from umber_pebble.core.plan.cooks import charge_of, lies_in, piece_windows, pour_of, ready_for_next
 from umber_pebble.core.plan.day.heats import melt_of
 from umber_pebble.core.plan.day.pots import Filling, Pot, fillings_of, pots_of
@@ -100,7 +101,7 @@ class _Compiler:
         plan = self.plan
         windows: list[PieceWindows] = []
         pots = pots_of(plan, self.fillings)
-        melts = [self._melt(pot) for pot in pots]
+        melts = self._melts(pots)
         for number, filling in enumerate(self.fillings):
             melt = next(i for i, pot in enumerate(pots) if filling.line in pot.lines)
             windows.append(self._filling(number, filling, melt, pots[melt].charge_kg))
@@ -121,6 +122,14 @@ class _Compiler:
         )
         together = tuple(tuple(f for part in parts for f in part) for parts in self._stays())
         return OrderDay(plan, day, tuple(self.names), self.fillings, tuple(windows), together)
+
+    def _melts(self, pots: Sequence[Pot]) -> list[Melt]:
+        """What each is poured out of, and what may follow it in its vessel without a wash."""
+        ways = [self.plan.way(self.plan.lines[pot.lines[0]]) for pot in pots]
+        return [
+            replace(self._melt(pot), leads_on=frozenset(i for i, other in enumerate(ways) if swallows(other, way)))
+            for pot, way in zip(pots, ways, strict=True)
+        ]
 
     def _melt(self, pot: Pot) -> Melt:
         plan, lines = self.plan, [self.plan.lines[i] for i in pot.lines]

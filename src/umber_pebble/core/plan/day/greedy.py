@@ -8,7 +8,7 @@ from dataclasses import replace
 from umber_pebble.core.plan.day.batches import Batch, batches_of
 from umber_pebble.core.plan.day.blocks import Block, alike, blocks_of, shift_s, tails_s
 from umber_pebble.core.plan.day.bounded import Bounded
-from umber_pebble.core.plan.day.lines import Line, Span, apart
+from umber_pebble.core.plan.day.lines import EVER_S, Line, apart, whose
 from umber_pebble.core.plan.day.needs import LOOK_S, LOOKS, Found, How, NoPlace, Take, Wish
 from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Stay, Timetable, heated_before
 
@@ -40,6 +40,7 @@ class _Greedy:
         self.start: dict[int, int] = {}
         self.who: dict[int, int] = {}
         self.heats: list[Heat] = []
+        self.inside = day.inside()
         self.draw = {d.task: i for i, d in enumerate(day.draws)}
         self.batches = [batches_of(day, m, self.rank) for m in range(len(day.melts))]
         self.blocks = blocks_of(day)
@@ -62,6 +63,8 @@ class _Greedy:
                 self.heats.append(heated_before(day, there, ()))
         for heater, until in day.on_until_s.items():
             self._line(heater).take(0, until)
+        for soiled in day.soiled:
+            self._line(soiled.vessel).take(-EVER_S, soiled.since_s)
         self.unended = defaultdict[int, list[tuple[Stay, int]]](list)
         """Stays with no end yet, by what ends them: with their start."""
         self.needs = {block.tasks[0]: frozenset(self._needed(block)) for block in self.blocks}
@@ -225,15 +228,23 @@ class _Greedy:
             return None
         on = ready - heating.lasts_s
         start = on - (melt.weigh_s if new else 0)
-        at_it = (*(((start, on),) if new else ()), *((on + a, on + b) for a, b in heating.hands))
+        was = None if batch.made else self.day.cleaned_of(self.inside.get(melt.vessel), m)
+        begins = start - (was.wash_s if was else 0)
+        at_it = (
+            *(((begins, start),) if was else ()),
+            *(((start, on),) if new else ()),
+            *((on + a, on + b) for a, b in heating.hands),
+        )
         takes = [Take(melt.heater, (on, on + heating.on_s), 1)]
         warmed_s = kept[-1][1] + melt.warm.lasts_s if kept else batch.ready_s
-        soonest, latest = max(batch.used_s, self.day.from_s) - start, math.inf
+        soonest, latest = max(batch.used_s, self.day.from_s) - begins, math.inf
         if kept:
             # what else belongs to the block comes after that too
             soonest = max(soonest, warmed_s - min(start, 0))
         if not batch.made:
             takes.append(Take(melt.vessel, (start, math.inf), 1))
+        if was:
+            takes.append(Take(melt.vessel, (begins - was.soaks_s, start), 1))
         if not new:
             # what has stood too long to be warmed is melted again, and not before
             stood = warmed_s + melt.fluid_s - start
@@ -242,7 +253,7 @@ class _Greedy:
             latest = min(math.inf if how == "again" else stood, batch.first_s + melt.life_s - last)
         return (
             Wish(((at_it, self.day.able_at_heat(m)),), tuple(takes), ((m, start, new),), kept),
-            start,
+            begins,
             soonest,
             latest,
         )
@@ -279,24 +290,9 @@ class _Greedy:
                 at = min(self.people[person].fits(int(at), spans) for person in able)
                 if at > until_s or at == math.inf:
                     return None
-            if at == before and self._whose(wish, int(at)) is None:
+            if at == before and whose(self.people, wish.hands, int(at)) is None:
                 at += 1
         return int(at) if at <= until_s else None
-
-    def _whose(self, wish: Wish, at: int) -> list[int] | None:
-        """Somebody for each: nobody twice at once."""
-        mine: dict[int, list[Span]] = defaultdict(list)
-        out = []
-        for spans, able in wish.hands:
-            for person in sorted(able):
-                other = any(s < b and a < e for s, e in mine[person] for a, b in spans)
-                if not other and all(self.people[person].free(at + a, at + b) for a, b in spans):
-                    mine[person] += spans
-                    out.append(person)
-                    break
-            else:
-                return None
-        return out
 
     def _line(self, of: str) -> Line:
         if of not in self.lines:
@@ -306,7 +302,7 @@ class _Greedy:
     def _put(self, found: Found) -> None:
         block, at, wish = found.block, found.at, found.wish
         self.bounded.lend(block)
-        people = self._whose(wish, at)
+        people = whose(self.people, wish.hands, at)
         assert people is not None
         for (spans, _), person in zip(wish.hands, people, strict=True):
             for a, b in spans:
@@ -353,7 +349,9 @@ class _Greedy:
         if new:
             batch.first_s = batch.ready_s
             batch.held_s = start if batch.held_s < 0 else batch.held_s
-        spans = len(how.hands) + (new and melt.weigh_s > 0)
+        was = self.day.cleaned_of(self.inside.get(melt.vessel), m) if new else None
+        self.inside[melt.vessel] = m
+        spans = len(how.hands) + (new and melt.weigh_s > 0) + (was is not None and was.wash_s > 0)
         self.heats.append(Heat(m, start, new, (who,) * spans, ()))
         self.freed.add(m)
 

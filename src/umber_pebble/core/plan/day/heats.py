@@ -47,6 +47,8 @@ def melt_of(plan: PlanInput, way: MeltWay, lines: Sequence[PlanLine], charge_kg:
         fluid_s=math.floor(window.closes.likely),
         warmings=int(kept.value("warmings")),
         life_s=int(kept.value("life")),
+        wash_s=int(kept.value("washed")),
+        soaks_s=int(kept.value("soaks")),
     )
 
 

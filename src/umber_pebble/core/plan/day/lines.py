@@ -3,10 +3,13 @@
 import bisect
 import itertools
 import math
+from collections import defaultdict
 from collections.abc import Sequence
 
 Span = tuple[int, float]
 """From then until then [s]; until inf: nobody knows yet."""
+EVER_S = 10**9
+"""Longer than any day, before it or after it [s]."""
 
 
 class Line:
@@ -83,4 +86,29 @@ def apart(spans: Sequence[tuple[int, int]]) -> list[tuple[int, int]]:
             out[-1] = (out[-1][0], max(out[-1][1], end))
         else:
             out.append((start, end))
+    return out
+
+
+def whose(
+    people: Sequence[Line], wanted: Sequence[tuple[Sequence[Span], frozenset[int]]], at: int
+) -> list[int] | None:
+    """Somebody who is free for each at a time, nobody twice at once; None where there is not.
+
+    Args:
+        people: what each one's hands do
+        wanted: spans of hands, counted from the time, and who may do them [s]
+        at: the time [s]
+    Source: definition
+    """
+    mine: dict[int, list[Span]] = defaultdict(list)
+    out = []
+    for spans, able in wanted:
+        for person in sorted(able):
+            other = any(s < b and a < e for s, e in mine[person] for a, b in spans)
+            if not other and all(people[person].free(at + a, at + b) for a, b in spans):
+                mine[person] += spans
+                out.append(person)
+                break
+        else:
+            return None
     return out

@@ -32,7 +32,8 @@ class Slot:
 
 @dataclass(frozen=True, slots=True)
 class AtIt:
-    """Hands at a heat: the how manieth heat, the how manieth time; from when, how long [s], and if it is so."""
+    """Hands at a heat: the how manieth heat, the how manieth time, the wash of its vessel before that -1; from when, how long [s], and
+    if it is so."""
 
     slot: int
     nth: int
@@ -187,8 +188,8 @@ class MeltSlots:
         for before, after in leads:
             self.m.add(nth[before] <= nth[after])
 
-    def hint(self, known: Sequence[Placed], ends: dict[int, int]) -> None:
-        """Begins from heats that are known; ends: of each draw [s]. Source: definition"""
+    def hint(self, known: Sequence[Placed], ends: dict[int, int]) -> int:
+        """Begins from heats that are known, and says which slot the first of them is; ends: of each draw [s]. Source: definition"""
         ready = born = used = count = last = 0
         rows: list[Placed | None] = [*known]
         if self.there and not (known and known[0].ready_s == self.there.ready_s):
@@ -221,6 +222,7 @@ class MeltSlots:
                 (used, count),
                 frozenset(heat.heat.draws),
             )
+        return len(rows) - len(known)
 
     def _hint(
         self,

@@ -1,8 +1,9 @@
 """A day as a model of OR-Tools CP-SAT: one constraint, one small function."""
 
+import itertools
 import math
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from ortools.sat.python import cp_model
@@ -11,20 +12,23 @@ from umber_pebble.core.plan.day.bounds import after_the_end, least_end_s, longes
 from umber_pebble.core.plan.day.hands import with_people
 from umber_pebble.core.plan.day.melt_slots import AtIt, MeltSlots
 from umber_pebble.core.plan.day.problem import Day, Edge, Timetable, placed
+from umber_pebble.core.plan.day.vessel_turns import VesselTurns
 
 SEED, WORKERS, LATER_S = 7, 2, 300
 
 
 @dataclass(frozen=True, slots=True)
 class Weights:
-    """What a second of the end counts, and a melt made anew: to weigh it, to wash its bowl, what stays in it. Source: assumption"""
+    """What a second of the end counts, a melt made anew, with what stays in its vessel, and a vessel washed. Source: assumption"""
 
     end: int = 1
     batch: int = 300
+    wash: int = 60
 
     def of(self, day: Day, table: Timetable) -> int:
         """What a timetable costs by them. Source: definition"""
-        return self.end * table.end_s(day) + self.batch * table.batches
+        washes = sum(one.wash_s > 0 for one in placed(day, table.heats))
+        return self.end * table.end_s(day) + self.batch * table.batches + self.wash * washes
 
 
 class Model:
@@ -52,6 +56,8 @@ class Model:
             MeltSlots(self.m, day, n, self.starts, self.top, sum(p.heat.melt == n for p in rows))
             for n in range(len(day.melts))
         ]
+        self.vessels = [VesselTurns(self.m, day, *of) for of in self._shared()]
+        self.washes = [one for vessel in self.vessels for one in vessel.at_it()]
         for add in (
             self._windows,
             self._stays,
@@ -63,6 +69,14 @@ class Model:
             self._begin_from_known,
         ):
             add()
+
+    def _shared(self) -> Iterator[tuple[str, list[MeltSlots]]]:
+        """Vessels that more than one melt goes into, or that are not clean."""
+        by: dict[str, list[MeltSlots]] = defaultdict(list)
+        for melt in self.melts:
+            by[melt.melt.vessel].append(melt)
+        soiled = {of.vessel for of in self.day.soiled}
+        return ((vessel, melts) for vessel, melts in by.items() if len(melts) > 1 or vessel in soiled)
 
     def _at(self, task: int, edge: Edge) -> cp_model.LinearExpr | cp_model.IntVar:
         return self.starts[task] + (self.day.tasks[task].lasts_s if edge == "end" else 0)
@@ -124,7 +138,7 @@ class Model:
         """As many at once as there are; who can what, and who is away when, where that differs."""
         day = self.day
         own = [i for i, t in enumerate(day.tasks) if t.hands and t.lasts_s]
-        at_it = [(melt, one) for melt in self.melts for one in melt.at_it()]
+        at_it = [*((melt, one) for melt in self.melts for one in melt.at_it()), *self.washes]
         away = [self.m.new_fixed_size_interval_var(s, e - s, "away") for _, s, e in day.closed]
         at_heats = [
             self.m.new_optional_fixed_size_interval_var(one.start, one.lasts_s, one.is_so, "at it")
@@ -158,7 +172,8 @@ class Model:
         for i in self.day.done:
             self.m.add(self.end >= self._at(i, "end"))
         batches = sum(slot.new for melt in self.melts for slot in melt.slots)
-        self.m.minimize(self.weights.end * self.end + self.weights.batch * batches)
+        washes = sum(one.is_so for _, one in self.washes)
+        self.m.minimize(self.weights.end * self.end + self.weights.batch * batches + self.weights.wash * washes)
 
     def _least(self) -> None:
         """What arithmetic says of the end already: it is no wish, and it is what makes a proof possible."""
@@ -167,7 +182,9 @@ class Model:
             own = sum(
                 t.lasts_s for i, t in enumerate(self.day.tasks) if t.hands and i not in after_the_end(self.day)
             )
-            self.m.add(self.day.people * self.end >= own + sum(melt.hands_s() for melt in self.melts))
+            at_heats = [melt.hands_s() for melt in self.melts]
+            washes = [one.lasts_s * one.is_so for _, one in self.washes]
+            self.m.add(self.day.people * self.end >= own + sum([*at_heats, *washes]))
 
     def _begin_from_known(self) -> None:
         for start, value in zip(self.starts, self.known.start_s, strict=True):
@@ -177,8 +194,13 @@ class Model:
         ends = {
             d: self.known.start_s[of.task] + self.day.tasks[of.task].lasts_s for d, of in enumerate(self.day.draws)
         }
+        nth: dict[int, Iterator[int]] = {}
         for melt in self.melts:
-            melt.hint([p for p in rows if p.heat.melt == melt.number], ends)
+            mine = [p for p in rows if p.heat.melt == melt.number]
+            nth[melt.number] = itertools.count(melt.hint(mine, ends))
+        order = [(p.heat.melt, next(nth[p.heat.melt])) for p in rows]
+        for vessel in self.vessels:
+            vessel.hint([of for of in order if self.day.melts[of[0]].vessel == vessel.vessel])
 
     def solved(self, lasts: float, around: bool) -> tuple[Timetable | None, int, bool]:
         """The best that is found, the least the end can be [s], and whether nothing better is left, of what has no more than one heat of
@@ -196,9 +218,10 @@ class Model:
             return None, 0, False
         table = self._read(solver)
         proven = status == cp_model.OPTIMAL and not around
-        # another timetable may end sooner with more melts: all that are offered count
+        # another timetable may end sooner with more melts and washes: all that are offered count
         offered = sum(len(melt.slots) for melt in self.melts)
-        least = math.ceil((solver.best_objective_bound - self.weights.batch * offered) / self.weights.end)
+        most = self.weights.batch * offered + self.weights.wash * len(self.washes)
+        least = math.ceil((solver.best_objective_bound - most) / self.weights.end)
         return table, max(least, 0) if proven else 0, proven
 
     def impossible(self, lasts: float) -> bool:

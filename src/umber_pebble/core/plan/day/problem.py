@@ -74,7 +74,8 @@ class Heating:
 class Melt:
     """One material in one colour, as it is made: its vessel and heater, what of a batch may be poured at most [mg]; weighed and heated
     the first time, warmed again within so long of being ready [s], melted again after that; how often at most, and how long it may
-    have been made at most when the last is poured [s]; whose hands may be at its heats (nobody named: anybody's)."""
+    have been made at most when the last is poured [s]; whose hands may be at its heats (nobody named: anybody's); leads_on: what may
+    be put into its vessel as it is, wash_s: how long hands clean that for anything else, soaks_s: how long water stands in it first."""
 
     vessel: str
     heater: str
@@ -87,6 +88,9 @@ class Melt:
     warmings: int
     life_s: int
     able: frozenset[int] = frozenset()
+    wash_s: int = 0
+    soaks_s: int = 0
+    leads_on: frozenset[int] = frozenset()
 
     @property
     def made_s(self) -> int:
@@ -113,10 +117,20 @@ class InVessel:
 
 
 @dataclass(frozen=True, slots=True)
+class Soiled:
+    """A vessel with nothing more to be poured out of it: what melt was in it, and since when water may stand in it [s]."""
+
+    vessel: str
+    melt: int
+    since_s: int
+
+
+@dataclass(frozen=True, slots=True)
 class Day:
     """All of it; people: how many pairs of hands; closed: from when to when somebody's hands are away, by person [s]; capacity: of
     what is stayed in, of vessels and heaters: as many as there are; done: what has to be over when all is ready; bounds: what is
-    wished of single things; begun: what is in its vessel when the day goes on in its middle, and from_s: when that is [s]."""
+    wished of single things; begun: what is in its vessel when the day goes on in its middle, soiled: which other vessels are not clean,
+    and from_s: when that is [s]."""
 
     tasks: tuple[Task, ...]
     lags: tuple[Lag, ...]
@@ -130,6 +144,18 @@ class Day:
     bounds: tuple[Bound, ...] = ()
     begun: tuple[InVessel, ...] = ()
     from_s: int = 0
+    soiled: tuple[Soiled, ...] = ()
+
+    def inside(self) -> dict[str, int]:
+        """Which melt is in a vessel at the beginning, or was, by vessel."""
+        soiled = {of.vessel: of.melt for of in self.soiled}
+        return soiled | {self.melts[of.melt].vessel: of.melt for of in self.begun}
+
+    def cleaned_of(self, before: int | None, then: int) -> Melt | None:
+        """The melt that a vessel has to be cleaned of before another goes into it; None where that may go in as it is."""
+        if before is None or before == then or then in self.melts[before].leads_on:
+            return None
+        return self.melts[before]
 
     def there(self, melt: int) -> InVessel | None:
         """What is in its vessel already of a melt."""
@@ -201,9 +227,10 @@ class Timetable:
 
 @dataclass(frozen=True, slots=True)
 class Placed:
-    """A heat with its times [s]: on its heater, off it, ready, and when hands are at it."""
+    """A heat with its times [s]: how long its vessel is washed first, on its heater, off it, ready, and when hands are at it."""
 
     heat: Heat
+    wash_s: int
     on_s: int
     off_s: int
     ready_s: int
@@ -211,17 +238,27 @@ class Placed:
 
 
 def placed(day: Day, heats: tuple[Heat, ...]) -> list[Placed]:
-    """When each heat is on and ready, by how long its melt has stood [s]. Source: definition"""
+    """When each heat is on and ready, by how long its melt has stood and what was in its vessel before [s].
+
+    Args:
+        day: what is asked
+        heats: in the order in which they begin
+    Source: definition
+    """
     ready: dict[int, int] = {}
+    inside = day.inside()
     out = []
     for heat in heats:
         melt = day.melts[heat.melt]
+        was = day.cleaned_of(inside.get(melt.vessel), heat.melt) if heat.new else None
+        inside[melt.vessel] = heat.melt
+        washed = ((heat.start_s - was.wash_s, heat.start_s),) if was and was.wash_s else ()
         how = melt.first if heat.new else melt.heating(heat.start_s - ready[heat.melt])
         on = heat.start_s + (melt.weigh_s if heat.new else 0)
         ready[heat.melt] = on + how.lasts_s
         weighed = ((heat.start_s, on),) if heat.new and melt.weigh_s else ()
-        hands = (*weighed, *((on + a, on + b) for a, b in how.hands))
-        out.append(Placed(heat, on, on + how.on_s, ready[heat.melt], hands))
+        hands = (*washed, *weighed, *((on + a, on + b) for a, b in how.hands))
+        out.append(Placed(heat, was.wash_s if was else 0, on, on + how.on_s, ready[heat.melt], hands))
     return out
 
 

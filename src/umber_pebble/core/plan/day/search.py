@@ -8,6 +8,7 @@ from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.plan.day.blocks import tails_in_turn_s, tails_s
 from umber_pebble.core.plan.day.bounded import ranked
 from umber_pebble.core.plan.day.bounds import least_end_s
+from umber_pebble.core.plan.day.colours import by_vessel, light_first
 from umber_pebble.core.plan.day.greedy import first_timetable
 from umber_pebble.core.plan.day.model import Model, Weights
 from umber_pebble.core.plan.day.needs import NoPlace
@@ -39,6 +40,8 @@ STARTS = (
 """What was best on the demo's days comes first."""
 MOST_STARTS, AT_ONCE = len(STARTS), 80_000
 """So many timetables at once at most, of a day of n things so many as n squared goes into that: it takes as long [count]."""
+IN_COLOURS = 3
+"""So many of them are tried with the lightest colour of a vessel first too [count]."""
 PROOF_EVERY = 4
 GOLDEN = 0.6180339887498949
 
@@ -75,10 +78,12 @@ def at_once(day: Day, weights: Weights = USUAL, starts: int = MOST_STARTS) -> Ti
         # the usual order, and some not far from it, the same each time
         near = [1 + start.apart * (2 * (n * (i + 1) * GOLDEN % 1) - 1) for i in range(len(first))]
         rank = [tail * by for tail, by in zip(ranked(day, first) if n % 2 else first, near, strict=True)]
-        try:
-            found.append(first_timetable(day, rank, start.bias, start.keeps and count > 1))
-        except NoPlace:
-            continue
+        # the colours of a vessel as they come, and so that it is washed less
+        for of in (rank, light_first(day, rank)) if n < IN_COLOURS and by_vessel(day) else (rank,):
+            try:
+                found.append(first_timetable(day, of, start.bias, start.keeps and count > 1))
+            except NoPlace:
+                continue
     if not found:
         raise OutOfRange("no timetable was found for this", path="lines", got=len(day.tasks))
     return min(found, key=lambda table: weights.of(day, table))
