@@ -2,22 +2,25 @@
 
 from pathlib import Path
 
+import colour as colour_science
 import pytest
 
 from tests.conftest import START
 from tests.plans import plan_order
 from umber_pebble.config import Config
-from umber_pebble.core.bench.act_kinds import End, Outcomes, Read, StirOn, Temper
+from umber_pebble.core.bench.act_kinds import End, Outcomes, Read, StirOn, Temper, Weigh
 from umber_pebble.core.bench.subject import Subject
 from umber_pebble.core.plan.checks import remarks_of
+from umber_pebble.core.plan.problem import MeltWay
 from umber_pebble.demo.fill import WREN, fill
 from umber_pebble.services import bench
 from umber_pebble.services.clock import DrivenClock
-from umber_pebble.services.documents import Order
+from umber_pebble.services.documents import Kitchen, Order
 from umber_pebble.services.foresight import Foresight
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop
+from umber_pebble.services.workshop import KITCHEN_ID
 
 MOST_ACTS = 900
 SOL = "Sol"
@@ -43,6 +46,13 @@ class Hand:
         self.who = WREN
         if order is not None:
             self.start(order)
+
+    def have_only(self, *vessels: str) -> None:
+        """A kitchen with these vessels and no others."""
+        stored = self.workshop.get("kitchen", KITCHEN_ID)
+        assert isinstance(stored.doc, Kitchen)
+        kept = [v for v in stored.doc.vessels if v.id in vessels]
+        self.workshop.save("kitchen", KITCHEN_ID, stored.version, stored.doc.model_copy(update={"vessels": kept}))
 
     def start(self, order: str) -> None:
         self.runs.start("led", order, WREN, "studio")
@@ -199,3 +209,37 @@ def test_a_day_for_two_is_brought_to_its_end_by_one_who_is_left_alone(tmp_path: 
             break
     assert hand.done[-1][0] == "end"
     assert all(r.poured_s is not None for r in hand.runs.look("led")[2].state.rounds)
+
+
+def test_a_bowl_is_wiped_out_where_what_was_in_it_would_show(tmp_path: Path) -> None:
+    hand, inside, wiped = Hand(tmp_path, None), dict[str, MeltWay](), 0
+    hand.have_only("pot-heavy", "bowl", "glass-bowl")
+    hand.start("order-table")
+    for _ in range(MOST_ACTS):
+        act = first(bench.view(hand.runs, "led", WREN))
+        if isinstance(act.what, Weigh):
+            way = hand.runs.look("led")[2].cooks[act.subject.number].way
+            was = inside.get(way.vessel_id)
+            # as it comes goes into any colour, and light into dark; nothing else is swallowed
+            follows = was is None or (
+                was.melt.key == way.melt.key
+                and (
+                    was.colour in (None, way.colour)
+                    or (way.colour is not None and lightness(was.colour) > lightness(way.colour) + 8)
+                )
+            )
+            assert (act.what.wash is None) == follows
+            wiped += not follows
+            inside[way.vessel_id] = way
+        if not hand.step():
+            break
+    assert hand.done[-1][0] == "end"
+    assert wiped
+    made = plan_order(hand.workshop, hand.workshop.get("order", "order-table").doc)
+    assert sum(task.kind == "wash" for task in made.tasks) > 0
+
+
+def lightness(colour: str) -> float:
+    """L* of a colour, by colour-science."""
+    srgb = [int(colour[i : i + 2], 16) / 255 for i in (1, 3, 5)]
+    return float(colour_science.XYZ_to_Lab(colour_science.sRGB_to_XYZ(srgb))[0])

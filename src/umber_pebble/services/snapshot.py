@@ -152,25 +152,28 @@ def _ways(snapshot: Snapshot, lines: list[PlanLine], own: Mapping[str, OwnMateri
         weights[line.melt] = weights.get(line.melt, 0.0) + line.cast.poured.value.likely * line.quantity
     chosen = {row.melt: row.vessel_id for row in snapshot.order.vessels}
     taken: list[str] = list(chosen.values())
+    # what is swirled in is molten beside what it goes into
+    swirls = ((lines[line.after], line) for line in lines if line.after is not None)
+    pairs = [{under.melt, line.melt} for under, line in swirls if under.kind == "swirl"]
     ways: dict[str, MeltWay] = {}
     for melt in sorted(weights, key=lambda m: -weights[m]):
         usual = _way(snapshot, melt, chosen.get(melt), own)
         if melt not in chosen and usual.vessel_id in taken:
-            usual = _way(snapshot, melt, _another(snapshot, usual, taken), own)
+            beside = {ways[other].vessel_id for pair in pairs if melt in pair for other in pair & ways.keys()}
+            usual = _way(snapshot, melt, _another(snapshot, usual, taken, beside), own)
         taken.append(usual.vessel_id)
         ways[melt] = usual
     return {melt: ways[melt] for melt in weights}
 
 
-def _another(snapshot: Snapshot, usual: MeltWay, taken: list[str]) -> str:
-    """A vessel of the same make that nothing else is in; the same one where there is none."""
-    kitchen, metal = snapshot.kitchen, usual.pot.metal.flags["metal"]
-    free = (
-        v.id
-        for v in kitchen.vessels
-        if v.id not in taken and material("kitchen", v.made_of, "pot").flags["metal"] == metal
-    )
-    return next(free, usual.vessel_id)
+def _another(snapshot: Snapshot, usual: MeltWay, taken: list[str], beside: set[str]) -> str:
+    """A vessel of the same make that nothing else is in, or the fewest of the others, and none of what is molten beside it; of several
+    the usual one first."""
+    metal = usual.pot.metal.flags["metal"]
+    alike = [
+        v.id for v in snapshot.kitchen.vessels if material("kitchen", v.made_of, "pot").flags["metal"] == metal
+    ]
+    return min(alike, key=lambda v: (v in beside, taken.count(v), v != usual.vessel_id))
 
 
 def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[str, OwnMaterial]) -> MeltWay:

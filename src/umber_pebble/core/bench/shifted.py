@@ -1,10 +1,11 @@
 """A day's own timetable in its middle: what is left of it, all later by as much as it has to be."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from umber_pebble.core.bench.rest_of_day import Rest
 from umber_pebble.core.plan.day.check import broken
-from umber_pebble.core.plan.day.problem import Heat, Timetable, heated_before
+from umber_pebble.core.plan.day.problem import Day, Heat, Timetable, heated_before, placed
 
 STEPS_S = (0, 60, 180, 420, 900)
 """So much later still is tried [s]."""
@@ -34,10 +35,17 @@ def shifted(rest: Rest, table: Timetable) -> Timetable | None:
         by = late + more
         starts = tuple(soonest[i] if i in rest.done else s + by for i, s in enumerate(table.start_s))
         kept = tuple(sorted(_later(rest, heats, by), key=lambda h: h.start_s))
-        moved = Timetable(starts, table.who, kept)
+        moved = Timetable(starts, table.who, tuple(_by_somebody(day, kept)))
         if not broken(day, moved):
             return moved
     return None
+
+
+def _by_somebody(day: Day, heats: tuple[Heat, ...]) -> Iterator[Heat]:
+    """Heats with hands for all that is to be done at them now: a wash more or less, melted again instead of warmed."""
+    for heat, row in zip(heats, placed(day, heats), strict=True):
+        spans = len(row.hands)
+        yield heat if len(heat.who) == spans else replace(heat, who=heat.who[:1] * spans)
 
 
 def _later(rest: Rest, heats: list[Heat], by: int) -> Iterator[Heat]:

@@ -10,6 +10,7 @@ from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, holds_kg
 from umber_pebble.core.plan.colour_order import swallows
 from umber_pebble.core.plan.cooks import charge_of, lies_in, piece_windows, pour_of, ready_for_next
+from umber_pebble.core.plan.day.blocks import blocks_of
 from umber_pebble.core.plan.day.heats import melt_of
 from umber_pebble.core.plan.day.pots import Filling, Pot, fillings_of, pots_of
 from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Lag, Melt, Stay, Task, Timetable
@@ -41,6 +42,12 @@ class OrderDay:
     fillings: tuple[Filling, ...]
     windows: tuple[PieceWindows, ...]
     together: tuple[tuple[int, ...], ...]
+
+    def line_of(self, task: int) -> PlanLine:
+        """The line of the order that a pour is of. Source: definition"""
+        filling = self.names[task].filling
+        assert filling is not None
+        return self.plan.lines[self.fillings[filling].line]
 
     def ready_s(self, table: Timetable) -> int:
         """When all is ready in a timetable [s]; what then waits for the rest is not done any longer for that. Source: definition"""
@@ -79,7 +86,27 @@ def day_of(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], shared: 
     Raises: OutOfRange, MouldTooWeak: as a melt and its pour.
     Source: definition
     """
-    return _Compiler(plan, fillings_of(plan, casts, sizes), shared).order_day()
+    of = _Compiler(plan, fillings_of(plan, casts, sizes), shared).order_day()
+    _vessels_enough(of)
+    return of
+
+
+def _vessels_enough(of: OrderDay) -> None:
+    """Melts that are poured one right after the other are molten at the same time."""
+    drawn = {draw.task: draw.melt for draw in of.day.draws}
+    for block in blocks_of(of.day):
+        inside: dict[str, int] = {}
+        for task in (i for i in block.tasks if i in drawn):
+            vessel = of.day.melts[drawn[task]].vessel
+            other = inside.setdefault(vessel, task)
+            if drawn[other] != drawn[task]:
+                first, then = (of.line_of(i).name for i in sorted((other, task)))
+                raise OutOfRange(
+                    f"{first}; {then}: one is poured right after the other, each out of a melt of its own, and there is "
+                    "one vessel for both: add a vessel to the kitchen, or choose another for one of them",
+                    path="vessels",
+                    got=vessel,
+                )
 
 
 @dataclass

@@ -71,12 +71,15 @@ class Model:
             add()
 
     def _shared(self) -> Iterator[tuple[str, list[MeltSlots]]]:
-        """Vessels that more than one melt goes into, or that are not clean."""
+        """Vessels that may have to be washed before something else goes into them."""
         by: dict[str, list[MeltSlots]] = defaultdict(list)
         for melt in self.melts:
             by[melt.melt.vessel].append(melt)
-        soiled = {of.vessel for of in self.day.soiled}
-        return ((vessel, melts) for vessel, melts in by.items() if len(melts) > 1 or vessel in soiled)
+        inside = self.day.inside()
+        for vessel, melts in by.items():
+            before = {melt.number for melt in melts} | ({inside[vessel]} if vessel in inside else set())
+            if any(self.day.cleaned_of(was, melt.number) for was in before for melt in melts):
+                yield vessel, melts
 
     def _at(self, task: int, edge: Edge) -> cp_model.LinearExpr | cp_model.IntVar:
         return self.starts[task] + (self.day.tasks[task].lasts_s if edge == "end" else 0)
