@@ -24,6 +24,7 @@ from umber_pebble.services.documents import (
     PaletteColour,
     Ring,
     Vessel,
+    Warmer,
 )
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import RunService
@@ -44,6 +45,7 @@ KITCHEN = Kitchen(
     ],
     microwaves=[Microwave(id="microwave", name="Microwave", power_w=900.0)],
     baths=[Bath(id="bath", name="Water bath", water_degc=65.0)],
+    warmers=[Warmer(id="warm-water", name="Warm water", kind="bath", degc=38.0, vessels=4)],
     places=[
         place("bench", "Bench top", surface="wood", thickness_m=0.03),
         place("slab", "Cold slab", surface="granite", thickness_m=0.02, surface_degc=12.0),
@@ -92,12 +94,19 @@ BROKEN = {3: ["broken"], 17: ["stuck", "broken"]}
 
 
 def _order(name: str, due: datetime, lines: list[OrderLine]) -> Order:
-    bowl: dict[str, Any] = {"vessel_id": "bowl", "stand_id": "bench", "by_id": "microwave", "place_id": "fridge"}
+    bowl: dict[str, Any] = {
+        "vessel_id": "bowl",
+        "stand_id": "bench",
+        "kept_id": None,
+        "by_id": "microwave",
+        "place_id": "fridge",
+    }
     ways: dict[str, WayDoc] = {
         "isomalt": CookedWay(
             kind="cooked",
             vessel_id="pot-heavy",
             stand_id="bench",
+            kept_id=None,
             ring_id="ring-left",
             place_id="bench",
             crystalline=True,

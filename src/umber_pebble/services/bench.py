@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Literal
 
 from umber_pebble.core.bench.act_kinds import TakeOff, TakeOut, Weigh, What
 from umber_pebble.core.bench.acts import Call, calls, next_acts, timer_calls
@@ -48,10 +49,19 @@ class ColourIn:
 
 
 @dataclass(frozen=True, slots=True)
+class KeptIn:
+    """What keeps a vessel warm off the heat, and how warm it is [degC]."""
+
+    name: str
+    kind: Literal["bath", "plate", "oven"]
+    degc: float
+
+
+@dataclass(frozen=True, slots=True)
 class ActView:
     """An act, the event that tells it, and the melt it is about, if any; closes_s is None when it has no end; who: whose hands it was
     planned for, "" anybody's. colours: what is stirred
-    into a coloured melt while it is made, None at any other act."""
+    into a coloured melt while it is made, None at any other act; kept: where its vessel stands off the heat, None: on the bench."""
 
     what: What
     subject: Subject
@@ -63,6 +73,7 @@ class ActView:
     who: str
     melt: MeltShown | None
     colours: list[ColourIn] | None
+    kept: KeptIn | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -225,9 +236,14 @@ def act_view(act: Act, frozen: FrozenPlan, seen: Interpreted) -> ActView:
     melt = _melt(cook) if cook else None
     colours = _colours(cook, frozen) if cook and isinstance(act.what, Weigh | TakeOff | TakeOut) else None
     tells = body_of(act.tells) if act.tells else None
-    return ActView(
-        act.what, act.subject, tells, act.opens_s, closes, act.sure, act.forecast, act.who, melt, colours
-    )
+    ahead = (act.opens_s, closes, act.sure, act.forecast, act.who)
+    return ActView(act.what, act.subject, tells, *ahead, melt, colours, _kept_in(cook, frozen))
+
+
+def _kept_in(cook: PotCook | None, frozen: FrozenPlan) -> KeptIn | None:
+    warmers = frozen.snapshot.kitchen.warmers
+    found = (w for w in warmers if cook is not None and cook.way.kept and w.id == cook.way.stand_id)
+    return next((KeptIn(w.name, w.kind, w.degc) for w in found), None)
 
 
 def _melt(cook: PotCook) -> MeltShown:

@@ -58,6 +58,16 @@ class Place(Doc):
         return {"moulds": None, **doc} if isinstance(doc, dict) else doc
 
 
+class Warmer(Doc):
+    """What keeps vessels of melt warm: water of a bath, a warming plate, a low oven; how warm it is, how many it takes at once."""
+
+    id: Id
+    name: Name
+    kind: Literal["bath", "plate", "oven"]
+    degc: float = Field(ge=25, le=160)
+    vessels: Whole = Field(ge=1, le=40)
+
+
 class Vessel(Doc):
     id: Id
     name: Name
@@ -102,6 +112,7 @@ class Kitchen(Doc):
     rings: list[Ring] = Field(min_length=1, max_length=20)
     microwaves: list[Microwave] = Field(max_length=10)
     baths: list[Bath] = Field(max_length=10)
+    warmers: list[Warmer] = Field(max_length=10)
     places: list[Place] = Field(min_length=1, max_length=20)
     vessels: list[Vessel] = Field(min_length=1, max_length=40)
     people: list[Name] = Field(min_length=1, max_length=12)
@@ -112,8 +123,8 @@ class Kitchen(Doc):
     @model_validator(mode="before")
     @classmethod
     def _older(cls, doc: object) -> object:
-        """One of an older version was always open, with everybody there."""
-        return {"hours": [], "rosters": [], **doc} if isinstance(doc, dict) else doc
+        """One of an older version was always open, with everybody there, and kept nothing warm."""
+        return {"hours": [], "rosters": [], "warmers": [], **doc} if isinstance(doc, dict) else doc
 
 
 class Units(Doc):

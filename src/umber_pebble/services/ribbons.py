@@ -109,7 +109,7 @@ def ribbons(frozen: FrozenPlan, seen: Interpreted, events: list[Noted], elapsed:
 
 def _pots(frozen: FrozenPlan, seen: Interpreted, elapsed: float) -> list[Ribbon]:
     kitchen = frozen.snapshot.kitchen
-    names = {row.id: row.name for rows in (kitchen.places, kitchen.vessels) for row in rows}
+    names = {row.id: row.name for rows in (kitchen.places, kitchen.warmers, kitchen.vessels) for row in rows}
     heats = {row.id: row.name for rows in (kitchen.rings, kitchen.microwaves, kitchen.baths) for row in rows}
     newest = {frozen.cooks[number].way.vessel_id: number for number in seen.pots}
     out = []

@@ -12,12 +12,13 @@ from umber_pebble.core.heat.casting import Place as PlaceCase
 from umber_pebble.core.heat.convection import thin_air_factor
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import material, model_factors
-from umber_pebble.core.plan.problem import HandStep, MeltWay, Named, Paces, PlanInput, PlanLine
+from umber_pebble.core.plan.kept_warm import kept_warm
+from umber_pebble.core.plan.problem import HandStep, Keeper, MeltWay, Named, Paces, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Wanted, body_key, build_key, build_of, lines_of, pressed
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.documents import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel
+from umber_pebble.services.documents import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel, Warmer
 from umber_pebble.services.hours import openings
 from umber_pebble.services.joins import joins_of
 from umber_pebble.services.materials_own import castable
@@ -115,6 +116,24 @@ def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Po
     )
 
 
+def keeper_case(vessel: Vessel, warmer: Warmer, kitchen: Kitchen, loss: Spread) -> Keeper:
+    """A vessel in what keeps it warm, as the engine takes it."""
+    keeps = material("kitchen", warmer.kind, "keeps")
+    all_round = keeps.flags["all_round"]
+    pot = Pot(
+        vessel.diameter_m,
+        vessel.height_m,
+        vessel.mass_kg,
+        material("kitchen", vessel.made_of, "pot"),
+        keeps,
+        warmer.degc,
+        warmer.degc if all_round else kitchen.room_degc,
+        loss,
+        thin_air_factor(pressure_pa(kitchen.altitude_m)),
+    )
+    return Keeper(warmer.id, pot, warmer.vessels)
+
+
 def rows_of(plan: PlanInput) -> dict[str, dict[str, FactorSpread]]:
     """What is reckoned with of each melt of a plan."""
     melts = {way.melt.key: way.melt for way in plan.ways.values()}
@@ -186,6 +205,7 @@ def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[
     vessel = pick(kitchen.vessels, vessel_id or chosen.vessel_id, f"{path}.vessel_id")
     stand = pick(kitchen.places, chosen.stand_id, f"{path}.stand_id")
     place = pick(kitchen.places, chosen.place_id, f"{path}.place_id")
+    warmer = None if chosen.kept_id is None else pick(kitchen.warmers, chosen.kept_id, f"{path}.kept_id")
     by = making_of(chosen, family, melt, kitchen, snapshot.ovens)
     # hot sugar is not carried about: its moulds set where they are poured
     poured_on = place if family.hot else stand
@@ -203,6 +223,7 @@ def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[
         residue,
         f"#{colour}" if colour else None,
         snapshot.fills[vessel.id].spread() if vessel.id in snapshot.fills else prior_fills(),
+        None if warmer is None else keeper_case(vessel, warmer, kitchen, loss),
     )
 
 
@@ -242,7 +263,7 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         raise Missing("nothing in this order is melted: it needs no plan", path="lines")
     due = [due_of_line(order, snapshot.shares, item) for item in range(len(order.lines))]
     people = tuple(dict.fromkeys(order.people)) or ("",)
-    return PlanInput(
+    asked = PlanInput(
         lines=tuple(lines),
         ways=_ways(snapshot, lines, own),
         due_s=(max(due) - now).total_seconds(),
@@ -263,3 +284,4 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         kept=order.timetable.table() if order.timetable else None,
         soon=order.begins == "soon",
     )
+    return kept_warm(asked)

@@ -40,6 +40,7 @@ FIRST_KITCHEN = Kitchen(
     rings=[Ring(id="ring", name="Hob ring", kind="electric", power_w=1800.0)],
     microwaves=[Microwave(id="microwave", name="Microwave", power_w=800.0)],
     baths=[Bath(id="bath", name="Water bath", water_degc=65.0)],
+    warmers=[],
     places=[
         place("bench", "Bench top", surface="wood", thickness_m=0.03),
         place("slab", "Cold slab", surface="granite", thickness_m=0.02, surface_degc=14.0),

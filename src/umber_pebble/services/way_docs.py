@@ -2,32 +2,41 @@
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from umber_pebble.services.doc_base import Doc, Id
 
 
-class CookedWay(Doc):
-    """How a sugar is cooked, and where its moulds lie."""
+class InVessel(Doc):
+    """What is made in a vessel: where that stands off the heat, where it is kept warm, None: nowhere, and where moulds set."""
 
-    kind: Literal["cooked"]
     vessel_id: Id
     stand_id: Id
-    ring_id: Id
+    kept_id: Id | None
     place_id: Id
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, doc: object) -> object:
+        """One of an older version kept nothing warm."""
+        return {"kept_id": None, **doc} if isinstance(doc, dict) else doc
+
+
+class CookedWay(InVessel):
+    """How a sugar is cooked."""
+
+    kind: Literal["cooked"]
+    ring_id: Id
     crystalline: bool
     water: Literal["auto", "dry", "wet"]
     cook_degc: float = Field(ge=130, le=200)
 
 
-class MeltedWay(Doc):
-    """How a coating is melted (by a microwave or a bath of the kitchen), where it is poured and where it sets."""
+class MeltedWay(InVessel):
+    """How a coating is melted (by a microwave or a bath of the kitchen), and poured where it stands."""
 
     kind: Literal["melted"]
-    vessel_id: Id
-    stand_id: Id
     by_id: Id
-    place_id: Id
     melt_to_degc: float = Field(ge=36, le=50)
     power: Literal["full", "half"] = Field(description="of a microwave")
     stop: Literal["lumps", "through"] = Field(
@@ -35,15 +44,11 @@ class MeltedWay(Doc):
     )
 
 
-class TemperedWay(Doc):
-    """How couvertures are melted and tempered, where they are poured and where they set; seed_degc: how warm seed, slab or cold
-    water is."""
+class TemperedWay(InVessel):
+    """How couvertures are melted and tempered, and poured where they stand; seed_degc: how warm seed, slab or cold water is."""
 
     kind: Literal["tempered"]
-    vessel_id: Id
-    stand_id: Id
     by_id: Id
-    place_id: Id
     power: Literal["full", "half"]
     school: Literal["seed", "powder", "slab", "bowls", "keep", "none"]
     seed_degc: float = Field(ge=0, le=30)

@@ -97,6 +97,7 @@ def _usual(family: Family, kitchen: Kitchen) -> WayDoc:
                 kind="cooked",
                 vessel_id=pots[0].id,
                 stand_id=bench,
+                kept_id=None,
                 ring_id=rings[0] if rings else heaters[0],
                 place_id=bench,
                 crystalline=True,
@@ -105,8 +106,15 @@ def _usual(family: Family, kitchen: Kitchen) -> WayDoc:
             )
         case "melted":
             return MeltedWay(
-                kind="melted", **in_bowl, melt_to_degc=melt.value("melt_to"), power="full", stop="lumps"
+                kind="melted",
+                **in_bowl,
+                kept_id=None,
+                melt_to_degc=melt.value("melt_to"),
+                power="full",
+                stop="lumps",
             )
         case "tempered":
             seed = min(SEED_DEGC, kitchen.room_degc)
-            return TemperedWay(kind="tempered", **in_bowl, power="full", school="seed", seed_degc=seed)
+            return TemperedWay(
+                kind="tempered", **in_bowl, kept_id=None, power="full", school="seed", seed_degc=seed
+            )

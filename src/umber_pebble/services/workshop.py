@@ -232,7 +232,7 @@ def _dump(doc: Doc) -> dict[str, Any]:
 
 
 def _unique_ids(doc: Kitchen) -> None:
-    for names in (("rings",), ("microwaves", "baths"), ("places",), ("vessels",)):
+    for names in (("rings",), ("microwaves", "baths"), ("places", "warmers"), ("vessels",)):
         ids = [row.id for name in names for row in getattr(doc, name)]
         if len(set(ids)) != len(ids):
             raise OutOfRange(f"two {' or '.join(names)} have the same id", path=names[0], got=ids)

@@ -5356,7 +5356,7 @@ export interface components {
          * ActView
          * @description An act, the event that tells it, and the melt it is about, if any; closes_s is None when it has no end; who: whose hands it was
          *     planned for, "" anybody's. colours: what is stirred
-         *     into a coloured melt while it is made, None at any other act.
+         *     into a coloured melt while it is made, None at any other act; kept: where its vessel stands off the heat, None: on the bench.
          */
         ActView: {
             /** Closes S */
@@ -5365,6 +5365,7 @@ export interface components {
             colours: components["schemas"]["ColourIn"][] | null;
             /** Forecast */
             forecast: boolean;
+            kept: components["schemas"]["KeptIn"] | null;
             melt: components["schemas"]["MeltShown"] | null;
             /** Opens S */
             opens_s: number;
@@ -6785,13 +6786,15 @@ export interface components {
         };
         /**
          * CookedWay
-         * @description How a sugar is cooked, and where its moulds lie.
+         * @description How a sugar is cooked.
          */
         CookedWay: {
             /** Cook Degc */
             cook_degc: number;
             /** Crystalline */
             crystalline: boolean;
+            /** Kept Id */
+            kept_id: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9209,6 +9212,21 @@ export interface components {
             who: number[];
         };
         /**
+         * KeptIn
+         * @description What keeps a vessel warm off the heat, and how warm it is [degC].
+         */
+        KeptIn: {
+            /** Degc */
+            degc: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bath" | "plate" | "oven";
+            /** Name */
+            name: string;
+        };
+        /**
          * KeptTimetable
          * @description A timetable that was found for an order's day: when each thing begins [s], whose hands it takes, its heats. It holds as long as it
          *     keeps that day.
@@ -9252,6 +9270,8 @@ export interface components {
             rosters: components["schemas"]["Roster"][];
             /** Vessels */
             vessels: components["schemas"]["Vessel"][];
+            /** Warmers */
+            warmers: components["schemas"]["Warmer"][];
             /** Zone */
             zone: string;
         };
@@ -9660,11 +9680,13 @@ export interface components {
         };
         /**
          * MeltedWay
-         * @description How a coating is melted (by a microwave or a bath of the kitchen), where it is poured and where it sets.
+         * @description How a coating is melted (by a microwave or a bath of the kitchen), and poured where it stands.
          */
         MeltedWay: {
             /** By Id */
             by_id: string;
+            /** Kept Id */
+            kept_id: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9914,6 +9936,27 @@ export interface components {
              * @enum {string}
              */
             wish: "not_by";
+        };
+        /**
+         * NotKept
+         * @description A melt that stands and cools, though it was to be kept warm: it would be too warm there, or no cooler sooner, or there is no room;
+         *     keeper: the id of what keeps it, named: what is poured of it.
+         */
+        NotKept: {
+            /**
+             * Code
+             * @default not_kept
+             * @constant
+             */
+            code: "not_kept";
+            /** Keeper */
+            keeper: string;
+            named: components["schemas"]["Named"];
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "warm" | "full";
         };
         /**
          * NotPoured
@@ -12649,7 +12692,7 @@ export interface components {
             sure_frac: number;
             tightest: components["schemas"]["Tightest"];
             /** Warnings */
-            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
             wishes: components["schemas"]["WishesKept"] | null;
         };
         /**
@@ -12842,12 +12885,13 @@ export interface components {
         };
         /**
          * TemperedWay
-         * @description How couvertures are melted and tempered, where they are poured and where they set; seed_degc: how warm seed, slab or cold
-         *     water is.
+         * @description How couvertures are melted and tempered, and poured where they stand; seed_degc: how warm seed, slab or cold water is.
          */
         TemperedWay: {
             /** By Id */
             by_id: string;
+            /** Kept Id */
+            kept_id: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -13318,6 +13362,25 @@ export interface components {
             kind: "warm";
             /** Power Frac */
             power_frac: number | null;
+        };
+        /**
+         * Warmer
+         * @description What keeps vessels of melt warm: water of a bath, a warming plate, a low oven; how warm it is, how many it takes at once.
+         */
+        Warmer: {
+            /** Degc */
+            degc: number;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bath" | "plate" | "oven";
+            /** Name */
+            name: string;
+            /** Vessels */
+            vessels: number;
         };
         /**
          * Wash

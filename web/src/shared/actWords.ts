@@ -69,12 +69,19 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       return stirWords(what);
     case "out": {
       const out = outWords(what, units);
-      return { ...out, detail: [...out.detail, ...colours(act, units, "Stir in, oil-based")] };
+      return {
+        ...out,
+        detail: [...out.detail, ...colours(act, units, "Stir in, oil-based"), ...standsIn(act, units)],
+      };
     }
-    case "off":
-      return offWords(act, what, units)[wording];
-    case "warm":
-      return warmWords(what, units)[wording];
+    case "off": {
+      const off = offWords(act, what, units)[wording];
+      return { ...off, detail: [...off.detail, ...standsIn(act, units)] };
+    }
+    case "warm": {
+      const warm = warmWords(what, units)[wording];
+      return { ...warm, detail: [...warm.detail, ...standsIn(act, units)] };
+    }
     case "read":
       return {
         title: { sugar: "Swirl the pot, then read it", fat: "Stir the bowl, then read it" }[wording],
@@ -253,6 +260,16 @@ function offWords(act: Act, { cook_degc, shaken }: What<"off">, units: Units): R
       during: "browns in",
     },
   };
+}
+
+const INTO: Record<NonNullable<Act["kept"]>["kind"], string> = { bath: "into", plate: "onto", oven: "into" };
+
+/** Where a vessel goes off the heat, so that it stays fluid. */
+function standsIn(act: Act, units: Units): string[] {
+  if (!act.kept) return [];
+  const { name, kind, degc } = act.kept;
+  const dry = kind === "bath" ? " No steam, no drop may reach it: dry it underneath before each pour." : "";
+  return [`Then ${INTO[kind]} “${name}”, ${amount(degc, "temperature", units)}: it stays fluid there.${dry}`];
 }
 
 function warmWords(

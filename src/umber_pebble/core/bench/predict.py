@@ -41,6 +41,8 @@ from umber_pebble.core.spread import Z_95, Spread, combine
 
 TYPED_OFF_SD_K = 1.0
 POINTS = 61
+LEAST_AWAY_K, MOST_OF_IT_FRAC = 1.0, 0.6
+"""What is kept warm is followed over so much of its way to where it settles [frac], and begins so far from there at least [K]."""
 
 
 def pot_rate(clock: OwnTime, case: PotCase, from_degc: float, to_degc: float) -> float:
@@ -49,11 +51,10 @@ def pot_rate(clock: OwnTime, case: PotCase, from_degc: float, to_degc: float) ->
     Args:
         clock: the scale
         case: the pot
-        from_degc, to_degc: falling
+        from_degc, to_degc: between which its curve goes one way
     Source: definition
     """
-    curve = cooling_curve_degc(case, from_degc)
-    time = float(np.interp(-to_degc, -curve, curve_times_s()))
+    time = balance_clock(curve_times_s(), cooling_curve_degc(case, from_degc)).of(to_degc)
     return (clock.of(to_degc) - clock.of(from_degc)) / time
 
 
@@ -69,6 +70,13 @@ class _Warp:
 
     def to_real(self, own: float) -> float:
         return float(np.interp(own, self.own, self.real))
+
+
+def _towards(base: PotCase, start: float) -> tuple[float, float]:
+    """Where what is kept warm begins, not quite as warm as it settles, and how warm it is most of the way there [degC]."""
+    settled = float(cooling_curve_degc(base, start)[-1])
+    start += math.copysign(max(LEAST_AWAY_K - abs(start - settled), 0.0), start - settled)
+    return start, start + MOST_OF_IT_FRAC * (settled - start)
 
 
 def _warp(
@@ -131,8 +139,10 @@ def resting_track(
     start = max(start, pot.air_degc + 1.0)
     in_air = pot.stand.flags["pot_in_air"]
     times = curve_times_s()
-    clock = law_clock(pot.air_degc) if in_air else balance_clock(times, cooling_curve_degc(base, start))
     to = min(cook.window.close_degc.likely, start - 5.0)
+    if cook.way.kept:
+        start, to = _towards(base, start)
+    clock = law_clock(pot.air_degc) if in_air else balance_clock(times, cooling_curve_degc(base, start))
     rate = combine(
         pot_rate(clock, base, start, to),
         [[pot_rate(clock, case, start, to) for case in pair] for pair in varied_cases(base)],

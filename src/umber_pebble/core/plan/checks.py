@@ -8,6 +8,7 @@ from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import lies_in
 from umber_pebble.core.plan.day.chances import IN_TIME_FRAC
+from umber_pebble.core.plan.kept_warm import not_kept
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.remarks import (
     ChillsFirst,
@@ -68,7 +69,7 @@ def remarks_of(compiled: Plan) -> list[Remark]:
             place, moulds = lies_in(plan, line, r.casts)
             if moulds > plan.shelves.get(place, moulds):
                 out.append(ShelfSmall(place, moulds, plan.shelves[place]))
-    return each_once(out + _damp(plan))
+    return each_once([*out, *not_kept(plan), *_damp(plan)])
 
 
 def too_thin_to_leave(line: PlanLine, melt: Material) -> float | None:

@@ -38,6 +38,14 @@ class FatMelt(Making):
         """What it is melted to [degC]."""
         return self.melt_to_degc
 
+    def kept_to_degc(self, melt: Material) -> float:
+        """What is in temper no warmer than it works, or it loses that [degC]. Source: common-practice"""
+        return melt.spread("work_at").high if self._tempers else self.end_degc
+
+    @property
+    def _tempers(self) -> bool:
+        return self.temper is not None and self.temper.school != "none"
+
     @property
     def in_oven(self) -> bool:
         """In a bowl, bursts and stirs in turn."""
@@ -66,7 +74,7 @@ class FatMelt(Making):
         """As warm as it works, or as it comes out of its heat. Source: common-practice"""
         melt, end = charge.melt, self.melt_to_degc
         off = off_heat_degc(end)
-        if self.temper is not None and self.temper.school != "none":
+        if self._tempers:
             off = melt.spread("work_at")
         elif self.in_oven and self.school.stop == "lumps":
             off = plan_bursts(self._bowl(charge)).end.degc

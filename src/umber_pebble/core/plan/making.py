@@ -123,6 +123,10 @@ class Making(ABC):
     def closes_told(self, c: "PotCook", pot: tuple[Input, ...]) -> Explained:
         """When its pour window closes [s from off the heat]."""
 
+    def kept_to_degc(self, melt: Material) -> float:
+        """The warmest it is kept until it is poured [degC]. Source: common-practice"""
+        return self.end_degc
+
     def nib_bursts(self, c: "PotCook", stir_s: float) -> int | None:
         """Bursts of a microwave that are counted, not planned one by one [count]."""
         return None

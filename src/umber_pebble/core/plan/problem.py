@@ -198,9 +198,19 @@ class HandStep:
 
 
 @dataclass(frozen=True, slots=True)
+class Keeper:
+    """What keeps so many vessels warm, a water bath, warming plate or oven; pot: a melt's vessel in it as the engine takes it."""
+
+    id: str
+    pot: Pot
+    takes: int
+
+
+@dataclass(frozen=True, slots=True)
 class MeltWay:
     """How one melt is made in this order, and where its moulds lie: poured on one place, set in another; colour: as hex, None
-    as it comes; fills_off: how much thicker than reckoned it was seen to be poured from this vessel [log10 Pa s].
+    as it comes; fills_off: how much thicker than reckoned it was seen to be poured from this vessel [log10 Pa s]; keeper: where it is
+    kept warm between its pours, where that suits it, None: it stands and cools.
 
     The same place means that the moulds are not carried.
     """
@@ -217,6 +227,12 @@ class MeltWay:
     residue_factor: Spread
     colour: str | None = None
     fills_off: Spread = NOTHING
+    keeper: Keeper | None = None
+
+    @property
+    def kept(self) -> bool:
+        """Whether it is kept warm between its pours."""
+        return self.keeper is not None and self.stand_id == self.keeper.id
 
     @property
     def carried(self) -> bool:

@@ -57,6 +57,17 @@ class EasilyLost:
 
 
 @dataclass(frozen=True, slots=True)
+class NotKept:
+    """A melt that stands and cools, though it was to be kept warm: it would be too warm there, or no cooler sooner, or there is no room;
+    keeper: the id of what keeps it, named: what is poured of it."""
+
+    named: Named
+    keeper: str
+    why: Literal["warm", "full"]
+    code: Literal["not_kept"] = field(default="not_kept", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class PotTooSmall:
     """More melt than a vessel holds [kg]."""
 
@@ -125,6 +136,7 @@ Remark = (
     | WindowNever
     | WindowNarrow
     | EasilyLost
+    | NotKept
     | PotTooSmall
     | NeverSets
     | ChillsFirst

@@ -9,6 +9,8 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { Button, TextField } from "../../shared/ui/plain";
 import { BathPicture, OvenPicture, PlacePicture, RingPicture, VesselPicture } from "./pictures";
 
+type Warmer = Schemas["Warmer"];
+
 interface Rows<T> {
   rows: T[];
   onChange: (rows: T[]) => void;
@@ -211,6 +213,52 @@ export function Baths(props: Rows<Schemas["Bath"]>) {
           onChange={(water_degc) => patch({ water_degc })}
           step={1}
         />
+      )}
+    />
+  );
+}
+
+const KEEPS: { key: Warmer["kind"]; name: string }[] = [
+  { key: "bath", name: "Warm water" },
+  { key: "plate", name: "Warming plate" },
+  { key: "oven", name: "Low oven" },
+];
+
+/** What keeps melts fluid between their pours, and how many vessels at once. */
+export function Warmers(props: Rows<Warmer>) {
+  const units = useUnits();
+  return (
+    <Board<Warmer>
+      {...props}
+      title="Keeps warm"
+      picture={() => <BathPicture />}
+      word={(row) => `${amount(row.degc, "temperature", units)}, takes ${row.vessels}`}
+      addWord="Add what keeps melts warm"
+      fewest={0}
+      fresh={(id) => ({ id, name: "Warm water", kind: "bath", degc: 38, vessels: 4 })}
+      fields={(row, patch) => (
+        <>
+          <Pick
+            label="It is"
+            value={row.kind}
+            options={KEEPS}
+            onChange={(kind) => patch({ kind: kind as Warmer["kind"] })}
+          />
+          <NumberField
+            label="How warm"
+            quantity="temperature"
+            value={row.degc}
+            onChange={(degc) => patch({ degc })}
+            step={1}
+          />
+          <NumberField
+            label="Vessels at once"
+            quantity="count"
+            value={row.vessels}
+            onChange={(vessels) => patch({ vessels })}
+            step={1}
+          />
+        </>
       )}
     />
   );

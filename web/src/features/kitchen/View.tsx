@@ -10,7 +10,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
-import { Baths, Microwaves, Places, Pots, Rings } from "./Equipment";
+import { Baths, Microwaves, Places, Pots, Rings, Warmers } from "./Equipment";
 import { readUnits, saveUnits } from "./queries";
 import { UsualKitchens } from "./UsualKitchens";
 import { WorkshopFile } from "./WorkshopFile";
@@ -76,6 +76,7 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
           <Rings rows={doc.rings} onChange={(rings) => change({ rings })} {...things} />
           <Microwaves rows={doc.microwaves} onChange={(microwaves) => change({ microwaves })} {...things} />
           <Baths rows={doc.baths} onChange={(baths) => change({ baths })} {...things} />
+          <Warmers rows={doc.warmers} onChange={(warmers) => change({ warmers })} {...things} />
         </div>
         <Places rows={doc.places} onChange={(places) => change({ places })} {...things} />
       </div>

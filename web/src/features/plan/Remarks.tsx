@@ -14,7 +14,7 @@ const AT_ONCE = 2;
 /** What the plan has to say, the worst first. */
 export function Remarks({ of, kitchen }: { of: readonly Remark[]; kitchen: Schemas["Kitchen"] }) {
   const units = useUnits();
-  const places = Object.fromEntries(kitchen.places.map((p) => [p.id, p.name]));
+  const places = Object.fromEntries([...kitchen.places, ...kitchen.warmers].map((p) => [p.id, p.name]));
   const sorted = [...of.filter((r) => !MILD.has(r.code)), ...of.filter((r) => MILD.has(r.code))];
   const said = (remark: Remark) => (
     <Notice key={"work" in remark ? remark.work : remark.code} tone={MILD.has(remark.code) ? "plain" : "hot"}>

@@ -29,6 +29,14 @@ interface Props<W extends Way> {
 
 const named = (rows: { id: string; name: string }[]) => rows.map((row) => ({ key: row.id, name: row.name }));
 
+const NOWHERE = "";
+
+/** What may keep a vessel warm, or nothing. */
+const keepers = ({ warmers }: Schemas["Kitchen"]) => [
+  { key: NOWHERE, name: "Nowhere: it stands and cools" },
+  ...warmers.map(({ id, name, vessels }) => ({ key: id, name: `${name} (takes ${vessels})` })),
+];
+
 /** How a sugar of this order is cooked, and where its moulds lie. */
 function CookedInputs({ way, family, kitchen, onChange, wrong }: Props<CookedWay>) {
   const units = useUnits();
@@ -88,6 +96,12 @@ function CookedInputs({ way, family, kitchen, onChange, wrong }: Props<CookedWay
         value={way.stand_id}
         options={named(kitchen.places)}
         onChange={(stand_id) => change({ stand_id })}
+      />
+      <Pick
+        label="Kept warm between pours"
+        value={way.kept_id ?? NOWHERE}
+        options={keepers(kitchen)}
+        onChange={(kept) => change({ kept_id: kept === NOWHERE ? null : kept })}
       />
       <Pick
         label="Moulds lie on"
@@ -161,6 +175,12 @@ function MeltedInputs({ way, family, kitchen, onChange, wrong }: Props<MeltedWay
         value={way.stand_id}
         options={named(kitchen.places)}
         onChange={(stand_id) => change({ stand_id })}
+      />
+      <Pick
+        label="Kept warm between pours"
+        value={way.kept_id ?? NOWHERE}
+        options={keepers(kitchen)}
+        onChange={(kept) => change({ kept_id: kept === NOWHERE ? null : kept })}
       />
       <Pick
         label="Sets in"
@@ -240,6 +260,12 @@ function TemperedInputs({ way, kitchen, onChange, wrong }: Props<TemperedWay>) {
         value={way.stand_id}
         options={named(kitchen.places)}
         onChange={(stand_id) => change({ stand_id })}
+      />
+      <Pick
+        label="Kept warm between pours"
+        value={way.kept_id ?? NOWHERE}
+        options={keepers(kitchen)}
+        onChange={(kept) => change({ kept_id: kept === NOWHERE ? null : kept })}
       />
       <Pick
         label="Sets in"

@@ -31,6 +31,10 @@ export function remarkWords(remark: Remark, units: Units, places: Record<string,
       return `${wholeName(remark.named)}: “${TASK_WORDS[remark.kind]}” is in time on ${daysWords(remark.kept_frac)} only, with ${duration(remark.room_s)} to spare. Pour fewer at once, or have a second pair of hands beside you.`;
     case "pot_too_small":
       return `${amount(remark.charge_kg, "mass", units)} of melt: this vessel holds ${amount(remark.holds_kg, "mass", units)}, since sugar foams and fat is stirred. Use a larger one.`;
+    case "not_kept":
+      return remark.why === "warm"
+        ? `${wholeName(remark.named)}: its melt is not kept in “${places[remark.keeper] ?? "the warm"}”, where it would be too warm to be poured, or no longer fluid. It stands and cools. Make it less warm there, or leave it so.`
+        : `${wholeName(remark.named)}: no room is left for its melt in “${places[remark.keeper] ?? "the warm"}”. It stands and cools.`;
     case "shelf_small":
       return `${places[remark.place] ?? "A place"} takes ${remark.has} moulds, and one filling alone brings ${remark.needs} there. Set some elsewhere, or pour fewer at once.`;
     case "never_sets":

@@ -112,6 +112,7 @@ const FIELDS: Record<string, string> = {
   ring_id: "On or in",
   by_id: "Melted by",
   stand_id: "Stands on",
+  kept_id: "Kept warm in",
 };
 
 const SUFFIX: [string, string][] = [

@@ -4,6 +4,7 @@ import math
 from collections.abc import Sequence
 
 from umber_pebble.core.families.known import family_of
+from umber_pebble.core.heat.vessel import HORIZON_S
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import pour_of
@@ -43,7 +44,8 @@ def melt_of(plan: PlanInput, way: MeltWay, lines: Sequence[PlanLine], charge_kg:
         weigh_s=math.ceil(plan.paces.weigh_s),
         first=first,
         warm=warm,
-        again=first,
+        # what never sets where it is kept is only warmed, however long it has stood
+        again=warm if way.kept and window.closes.likely >= HORIZON_S else first,
         fluid_s=math.floor(window.closes.likely),
         warmings=int(kept.value("warmings")),
         life_s=int(kept.value("life")),
