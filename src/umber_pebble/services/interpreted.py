@@ -308,7 +308,8 @@ def calibrations_of(run: Run, frozen: FrozenPlan, seen: Interpreted) -> list[Cal
     for way in frozen.plan.ways.values():
         cooks = [c for c in frozen.cooks if c.way is way]
         tracks = [t for (number, _), t in seen.rests.items() if frozen.cooks[number].way is way]
-        loss = loss_factor(tracks, way.pot.loss_factor.likely)
+        # what is kept warm tells nothing of how the vessel cools by itself
+        loss = None if way.kept else loss_factor(tracks, way.pot.loss_factor.likely)
         last = cooks[-1]
         residue = residue_factor(
             seen.state.left_kg.get(way.vessel_id),

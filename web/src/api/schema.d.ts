@@ -9939,8 +9939,8 @@ export interface components {
         };
         /**
          * NotKept
-         * @description A melt that stands and cools, though it was to be kept warm: it would be too warm there, or no cooler sooner, or there is no room;
-         *     keeper: the id of what keeps it, named: what is poured of it.
+         * @description A melt that stands and cools, though it was to be kept warm: too warm there for what is poured of it, not warm enough to stay fluid,
+         *     or there is no room; keeper: the id of what keeps it; how warm it would stay, and may be at most [degC].
          */
         NotKept: {
             /**
@@ -9951,12 +9951,16 @@ export interface components {
             code: "not_kept";
             /** Keeper */
             keeper: string;
+            /** Most Degc */
+            most_degc: number;
             named: components["schemas"]["Named"];
+            /** Settles Degc */
+            settles_degc: number;
             /**
              * Why
              * @enum {string}
              */
-            why: "warm" | "full";
+            why: "warm" | "cool" | "full";
         };
         /**
          * NotPoured

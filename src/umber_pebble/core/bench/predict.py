@@ -132,7 +132,7 @@ def resting_track(
         again: how it was when it was put on the heat for this rest, None the first time
     Source: incropera-2007, gelman-2013, williams-landel-ferry-1955
     """
-    off_s, pot, flow = state.off_s, cook.way.pot, cook.flow
+    off_s, pot, flow = state.off_s, cook.way.rests, cook.flow
     gone = sum(finished_kg[number] for number in state.before)
     base = base_case(pot, cook.way.melt, max(cook.charge_kg - gone, 0.1 * cook.charge_kg))
     start, start_sd, overheated = _off(cook, state, again)

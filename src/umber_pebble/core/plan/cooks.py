@@ -120,7 +120,7 @@ def pour_of(
     """
     charge = _charge(plan, way, charge_kg, lines)
     flow, water = way.by.flow(charge)
-    window = pour_window_s(charge.case, flow)
+    window = pour_window_s(base_case(way.rests, way.melt, charge_kg), flow)
     if flow.mould_bears_degc < window.close_degc.likely:
         weakest = min(lines, key=lambda line: line.mould.bears)
         raise MouldTooWeak(

@@ -235,6 +235,11 @@ class MeltWay:
         return self.keeper is not None and self.stand_id == self.keeper.id
 
     @property
+    def rests(self) -> Pot:
+        """Its vessel off the heat: kept warm, or on its stand."""
+        return self.keeper.pot if self.keeper is not None and self.kept else self.pot
+
+    @property
     def carried(self) -> bool:
         return self.poured_on_id != self.sets_in_id
 

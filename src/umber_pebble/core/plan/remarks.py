@@ -58,12 +58,14 @@ class EasilyLost:
 
 @dataclass(frozen=True, slots=True)
 class NotKept:
-    """A melt that stands and cools, though it was to be kept warm: it would be too warm there, or no cooler sooner, or there is no room;
-    keeper: the id of what keeps it, named: what is poured of it."""
+    """A melt that stands and cools, though it was to be kept warm: too warm there for what is poured of it, not warm enough to stay fluid,
+    or there is no room; keeper: the id of what keeps it; how warm it would stay, and may be at most [degC]."""
 
     named: Named
     keeper: str
-    why: Literal["warm", "full"]
+    why: Literal["warm", "cool", "full"]
+    settles_degc: float
+    most_degc: float
     code: Literal["not_kept"] = field(default="not_kept", init=False)
 
 

@@ -167,13 +167,14 @@ def _apart(c: PotCook) -> list[tuple[PotCook, tuple[int, ...]]]:
 
 
 def _pot(plan: Plan, c: PotCook, melt: str, lines: tuple[int, ...]) -> PotRow:
-    w, pot, by, each_s = c.window, c.way.pot, c.way.by, plan.problem.paces.pour_each_s
+    w, pot, by, each_s = c.window, c.way.rests, c.way.by, plan.problem.paces.pour_each_s
     inputs = (
         given("melt", c.charge_kg, "kg"),
         given("pot", pot.mass_kg, "kg"),
         given("pot diameter", pot.diameter_m, "m"),
         given("depth", w.depth_m, "m"),
         given("room", pot.air_degc, "degC"),
+        *([given("kept at", pot.below_degc, "degC")] if c.way.kept else []),
         given("loss against the model", pot.loss_factor, "frac"),
     )
     capacity = explained(

@@ -218,6 +218,12 @@ export function Baths(props: Rows<Schemas["Bath"]>) {
   );
 }
 
+const KEEPER_PICTURES: Record<Warmer["kind"], ReactNode> = {
+  bath: <BathPicture />,
+  plate: <RingPicture />,
+  oven: <OvenPicture />,
+};
+
 const KEEPS: { key: Warmer["kind"]; name: string }[] = [
   { key: "bath", name: "Warm water" },
   { key: "plate", name: "Warming plate" },
@@ -231,7 +237,7 @@ export function Warmers(props: Rows<Warmer>) {
     <Board<Warmer>
       {...props}
       title="Keeps warm"
-      picture={() => <BathPicture />}
+      picture={(row) => KEEPER_PICTURES[row.kind]}
       word={(row) => `${amount(row.degc, "temperature", units)}, takes ${row.vessels}`}
       addWord="Add what keeps melts warm"
       fewest={0}
@@ -252,7 +258,7 @@ export function Warmers(props: Rows<Warmer>) {
             step={1}
           />
           <NumberField
-            label="Vessels at once"
+            label="Takes at once"
             quantity="count"
             value={row.vessels}
             onChange={(vessels) => patch({ vessels })}

@@ -76,8 +76,8 @@ function Editor({ stored }: { stored: Schemas["StoredKitchen"] }) {
           <Rings rows={doc.rings} onChange={(rings) => change({ rings })} {...things} />
           <Microwaves rows={doc.microwaves} onChange={(microwaves) => change({ microwaves })} {...things} />
           <Baths rows={doc.baths} onChange={(baths) => change({ baths })} {...things} />
-          <Warmers rows={doc.warmers} onChange={(warmers) => change({ warmers })} {...things} />
         </div>
+        <Warmers rows={doc.warmers} onChange={(warmers) => change({ warmers })} {...things} />
         <Places rows={doc.places} onChange={(places) => change({ places })} {...things} />
       </div>
       <div className="mt-8 grid gap-x-14 gap-y-8 lg:grid-cols-2">

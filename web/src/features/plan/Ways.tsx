@@ -33,7 +33,7 @@ const NOWHERE = "";
 
 /** What may keep a vessel warm, or nothing. */
 const keepers = ({ warmers }: Schemas["Kitchen"]) => [
-  { key: NOWHERE, name: "Nowhere: it stands and cools" },
+  { key: NOWHERE, name: "Nowhere, it cools" },
   ...warmers.map(({ id, name, vessels }) => ({ key: id, name: `${name} (takes ${vessels})` })),
 ];
 

@@ -32,9 +32,7 @@ export function remarkWords(remark: Remark, units: Units, places: Record<string,
     case "pot_too_small":
       return `${amount(remark.charge_kg, "mass", units)} of melt: this vessel holds ${amount(remark.holds_kg, "mass", units)}, since sugar foams and fat is stirred. Use a larger one.`;
     case "not_kept":
-      return remark.why === "warm"
-        ? `${wholeName(remark.named)}: its melt is not kept in “${places[remark.keeper] ?? "the warm"}”, where it would be too warm to be poured, or no longer fluid. It stands and cools. Make it less warm there, or leave it so.`
-        : `${wholeName(remark.named)}: no room is left for its melt in “${places[remark.keeper] ?? "the warm"}”. It stands and cools.`;
+      return `${wholeName(remark.named)}: its melt is not kept in “${places[remark.keeper] ?? "the warm"}”, it stands and cools. ${notKept(remark, units)}`;
     case "shelf_small":
       return `${places[remark.place] ?? "A place"} takes ${remark.has} moulds, and one filling alone brings ${remark.needs} there. Set some elsewhere, or pour fewer at once.`;
     case "never_sets":
@@ -47,5 +45,18 @@ export function remarkWords(remark: Remark, units: Units, places: Record<string,
       return `${wholeName(remark.named)}: in this cold its skin may be over-chilled and crack before all of it has let go. A fridge is slower and safer.`;
     case "sticky_room":
       return `At ${amount(remark.humidity_frac, "share", units)} humidity pieces may turn sticky (from about ${amount(remark.from_frac, "share", units)} in this room, by an assumed uptake of water). Box them with drying agent as soon as they are cold.`;
+  }
+}
+
+/** Why a melt stands and cools that was to be kept warm. */
+function notKept({ why, ...of }: Extract<Remark, { code: "not_kept" }>, units: Units): string {
+  const [stays, most] = [of.settles_degc, of.most_degc].map((degc) => amount(degc, "temperature", units));
+  switch (why) {
+    case "full":
+      return "No room is left there.";
+    case "cool":
+      return `It would come down to ${stays} there, and set no later.`;
+    case "warm":
+      return `It would stay at ${stays} there, and may be ${most} at most.`;
   }
 }
