@@ -24,11 +24,11 @@ from umber_pebble.services.documents import (
     PaletteColour,
     Ring,
     Vessel,
-    Warmer,
 )
 from umber_pebble.services.new_event import NewEvent
 from umber_pebble.services.runs import RunService
 from umber_pebble.services.start import open_workshop, place
+from umber_pebble.services.warmers import Warmer
 from umber_pebble.services.way_docs import SEED_DEGC, CookedWay, MeltedWay, TemperedWay, WayDoc
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 

@@ -10,6 +10,7 @@ from umber_pebble.core.texts import Hex
 from umber_pebble.services.doc_base import Doc, Id, Name, Utc, Whole, Zone
 from umber_pebble.services.kept_timetable import KeptTimetable
 from umber_pebble.services.piece_docs import Piece
+from umber_pebble.services.warmers import Warmer
 from umber_pebble.services.way_docs import WayDoc, older_ways
 from umber_pebble.services.wish_docs import MOST_WISHES, Opening, Roster, WishDoc
 
@@ -56,16 +57,6 @@ class Place(Doc):
     def _older(cls, doc: object) -> object:
         """A place of an older version had room enough."""
         return {"moulds": None, **doc} if isinstance(doc, dict) else doc
-
-
-class Warmer(Doc):
-    """What keeps vessels of melt warm: water of a bath, a warming plate, a low oven; how warm it is, how many it takes at once."""
-
-    id: Id
-    name: Name
-    kind: Literal["bath", "plate", "oven"]
-    degc: float = Field(ge=25, le=160)
-    vessels: Whole = Field(ge=1, le=40)
 
 
 class Vessel(Doc):

@@ -1,6 +1,7 @@
 """Everything a plan rests on, taken together; frozen as it stands when a run starts."""
 
 from collections.abc import Mapping
+from dataclasses import replace
 from datetime import datetime
 
 from pydantic import Field
@@ -13,12 +14,12 @@ from umber_pebble.core.heat.convection import thin_air_factor
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import material, model_factors
 from umber_pebble.core.plan.kept_warm import kept_warm
-from umber_pebble.core.plan.problem import HandStep, Keeper, MeltWay, Named, Paces, PlanInput, PlanLine
+from umber_pebble.core.plan.problem import HandStep, MeltWay, Named, Paces, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Wanted, body_key, build_key, build_of, lines_of, pressed
 from umber_pebble.services.doc_base import Doc
-from umber_pebble.services.documents import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel, Warmer
+from umber_pebble.services.documents import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel
 from umber_pebble.services.hours import openings
 from umber_pebble.services.joins import joins_of
 from umber_pebble.services.materials_own import castable
@@ -26,6 +27,7 @@ from umber_pebble.services.ovens import FactorSpread
 from umber_pebble.services.piece_docs import Part, Piece
 from umber_pebble.services.places import air_degc, pick, place_case, place_degc, way_of
 from umber_pebble.services.together import Share, due_of_line
+from umber_pebble.services.warmers import keeper_of
 from umber_pebble.services.ways import making_of, usual_ways
 from umber_pebble.services.wishing import away_of, leaves_of, wishes_of
 
@@ -116,24 +118,6 @@ def pot_case(vessel: Vessel, stand: Place, kitchen: Kitchen, loss: Spread) -> Po
     )
 
 
-def keeper_case(vessel: Vessel, warmer: Warmer, kitchen: Kitchen, loss: Spread) -> Keeper:
-    """A vessel in what keeps it warm, as the engine takes it."""
-    keeps = material("kitchen", warmer.kind, "keeps")
-    all_round = keeps.flags["all_round"]
-    pot = Pot(
-        vessel.diameter_m,
-        vessel.height_m,
-        vessel.mass_kg,
-        material("kitchen", vessel.made_of, "pot"),
-        keeps,
-        warmer.degc,
-        warmer.degc if all_round else kitchen.room_degc,
-        loss,
-        thin_air_factor(pressure_pa(kitchen.altitude_m)),
-    )
-    return Keeper(warmer.id, pot, warmer.vessels)
-
-
 def rows_of(plan: PlanInput) -> dict[str, dict[str, FactorSpread]]:
     """What is reckoned with of each melt of a plan."""
     melts = {way.melt.key: way.melt for way in plan.ways.values()}
@@ -182,7 +166,18 @@ def _ways(snapshot: Snapshot, lines: list[PlanLine], own: Mapping[str, OwnMateri
             usual = _way(snapshot, melt, _another(snapshot, usual, taken, beside), own)
         taken.append(usual.vessel_id)
         ways[melt] = usual
-    return {melt: ways[melt] for melt in weights}
+    return {melt: replace(ways[melt], also=_also(snapshot, melt, ways[melt], taken, own)) for melt in weights}
+
+
+def _also(
+    snapshot: Snapshot, melt: str, usual: MeltWay, taken: list[str], own: Mapping[str, OwnMaterial]
+) -> MeltWay | None:
+    """The same in another vessel of its make that nothing of the order is in, on another ring where one is free; None: there is none."""
+    other = _another(snapshot, usual, taken, set())
+    if other in taken:
+        return None
+    taken.append(other)
+    return _way(snapshot, melt, other, own, usual.by.heater_id)
 
 
 def _another(snapshot: Snapshot, usual: MeltWay, taken: list[str], beside: set[str]) -> str:
@@ -195,7 +190,13 @@ def _another(snapshot: Snapshot, usual: MeltWay, taken: list[str], beside: set[s
     return min(alike, key=lambda v: (v in beside, taken.count(v), v != usual.vessel_id))
 
 
-def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[str, OwnMaterial]) -> MeltWay:
+def _way(
+    snapshot: Snapshot,
+    melt_key: str,
+    vessel_id: str | None,
+    own: Mapping[str, OwnMaterial],
+    beside: str | None = None,
+) -> MeltWay:
     kitchen = snapshot.kitchen
     key, _, colour = melt_key.partition("#")
     melt = castable(key, own, "material")
@@ -206,6 +207,8 @@ def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[
     stand = pick(kitchen.places, chosen.stand_id, f"{path}.stand_id")
     place = pick(kitchen.places, chosen.place_id, f"{path}.place_id")
     warmer = None if chosen.kept_id is None else pick(kitchen.warmers, chosen.kept_id, f"{path}.kept_id")
+    if beside is not None:
+        chosen = chosen.beside(beside, [ring.id for ring in kitchen.rings])
     by = making_of(chosen, family, melt, kitchen, snapshot.ovens)
     # hot sugar is not carried about: its moulds set where they are poured
     poured_on = place if family.hot else stand
@@ -223,7 +226,7 @@ def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[
         residue,
         f"#{colour}" if colour else None,
         snapshot.fills[vessel.id].spread() if vessel.id in snapshot.fills else prior_fills(),
-        None if warmer is None else keeper_case(vessel, warmer, kitchen, loss),
+        None if warmer is None else keeper_of(pot_case(vessel, stand, kitchen, loss), warmer, kitchen.room_degc),
     )
 
 

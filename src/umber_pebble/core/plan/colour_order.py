@@ -25,5 +25,5 @@ def swallows(taker: MeltWay, left: MeltWay) -> bool:
 
 
 def lightness(colour: str) -> float:
-    """How light a colour is, 0 black to 100 white [L*]. Source: cie-15"""
+    """How light a colour is, 0 black to 100 white [L*]. Source: cie-015-2018"""
     return float(lab_of_hex(colour)[..., 0])

@@ -8,11 +8,15 @@ from umber_pebble.core.plan.day.problem import Day
 
 
 def by_vessel(day: Day) -> dict[str, list[int]]:
-    """The melts that are made in one vessel, by vessel, where there are several. Source: definition"""
+    """The melts that are made in one vessel, by vessel, where one may have to be washed out for another. Source: definition"""
     vessels = defaultdict[str, list[int]](list)
     for m, melt in enumerate(day.melts):
         vessels[melt.vessel].append(m)
-    return {vessel: melts for vessel, melts in vessels.items() if len(melts) > 1}
+    return {
+        vessel: melts
+        for vessel, melts in vessels.items()
+        if any(day.cleaned_of(m, other) for m in melts for other in melts)
+    }
 
 
 def light_first(day: Day, rank: Sequence[float]) -> list[float]:

@@ -43,6 +43,7 @@ class _Greedy:
         self.inside = day.inside()
         self.draw = {d.task: i for i, d in enumerate(day.draws)}
         self.batches = [batches_of(day, m, self.rank) for m in range(len(day.melts))]
+        self.batch_of = {d: batch for batches in self.batches for batch in batches for d in batch.draws}
         self.blocks = blocks_of(day)
         self.bounded = Bounded(day, self.blocks, self.people)
         self.alike = alike(day, self.blocks)
@@ -68,6 +69,7 @@ class _Greedy:
         self.unended = defaultdict[int, list[tuple[Stay, int]]](list)
         """Stays with no end yet, by what ends them: with their start."""
         self.needs = {block.tasks[0]: frozenset(self._needed(block)) for block in self.blocks}
+        self.own = {block.tasks[0]: self._own(block) for block in self.blocks}
         self.freed = set[str | int]()
         """What is over, and which melts were heated, by what was put last."""
         self.stuck = set[int]()
@@ -167,13 +169,17 @@ class _Greedy:
                 out.append(Take(stay.of, (start, end), stay.amount))
         return out
 
-    def _place(self, block: Block, from_s: int) -> tuple[int, Wish] | None:
+    def _own(self, block: Block) -> Wish:
+        """What it needs but its melts."""
         hands = tuple(
             (((block.at_s[i], block.at_s[i] + self._lasts(i)),), self.day.able(i))
             for i in block.tasks
             if self.day.tasks[i].hands and self._lasts(i)
         )
-        wish = Wish(hands, tuple(self._takes(block)))
+        return Wish(hands, tuple(self._takes(block)))
+
+    def _place(self, block: Block, from_s: int) -> tuple[int, Wish] | None:
+        wish = self.own[block.tasks[0]]
         draws = [self.draw[i] for i in block.tasks if i in self.draw]
         # as its melts stand, else warmed, else melted again, else made anew
         ways: tuple[How, ...] = ("ready", "warm", "kept", "again", "new") if draws else ("ready",)
@@ -186,12 +192,12 @@ class _Greedy:
         self, block: Block, draws: list[int], wish: Wish, from_s: int, how: How
     ) -> tuple[int, Wish] | None:
         until, cold = self.bounded.latest_s(block), defaultdict[int, list[int]](list)
-        if how != "ready" and not any(self._batch(d).made for d in draws):
+        if how != "ready" and not any(self.batch_of[d].made for d in draws):
             return None
         if how == "kept" and (not self.keeps or len({self.day.draws[d].melt for d in draws}) > 1):
             return None
         for d in draws:
-            draw, batch = self.day.draws[d], self._batch(d)
+            draw, batch = self.day.draws[d], self.batch_of[d]
             if not batch.made or how != "ready":
                 cold[draw.melt].append(d)
                 continue
@@ -202,13 +208,13 @@ class _Greedy:
         # the heat comes right before, so that its window opens with the first draw
         begin = min((block.at_s[self.day.draws[d].task] for ds in cold.values() for d in ds), default=0)
         for ds in cold.values():
-            heated = self._heated(block, [self.day.draws[d] for d in ds], self._batch(ds[0]), how, begin)
+            heated = self._heated(block, [self.day.draws[d] for d in ds], self.batch_of[ds[0]], how, begin)
             if heated is None:
                 return None
             more, begin, soonest, latest = heated
             wish = wish.with_more(more)
             from_s, until = max(from_s, soonest), min(until, latest)
-        at = self._fits(wish, from_s, until)
+        at = None if from_s > until else self._fits(wish, from_s, until)
         return None if at is None else (at, wish)
 
     def _heated(
@@ -273,9 +279,6 @@ class _Greedy:
                         return ((m, at, person),)
         return None
 
-    def _batch(self, draw: int) -> Batch:
-        return next(b for b in self.batches[self.day.draws[draw].melt] if draw in b.draws)
-
     def _fits(self, wish: Wish, from_s: int, until_s: float) -> int | None:
         """The first start at which all it needs is free."""
         at: float = from_s
@@ -339,7 +342,7 @@ class _Greedy:
     def _heat(self, m: int, start: int, new: bool, who: int, block: Block) -> None:
         melt = self.day.melts[m]
         d = next(self.draw[i] for i in block.tasks if i in self.draw and self.day.draws[self.draw[i]].melt == m)
-        batch = self._batch(d)
+        batch = self.batch_of[d]
         if new and batch.made:
             batch = self._anew(m, batch)
         on = start + (melt.weigh_s if new else 0)
@@ -356,7 +359,7 @@ class _Greedy:
         self.freed.add(m)
 
     def _drawn(self, d: int, end: int) -> None:
-        m, batch = self.day.draws[d].melt, self._batch(d)
+        m, batch = self.day.draws[d].melt, self.batch_of[d]
         batch.used_s = max(batch.used_s, end)
         last = max(i for i, heat in enumerate(self.heats) if heat.melt == m)
         self.heats[last] = replace(self.heats[last], draws=(*self.heats[last].draws, d))
@@ -374,6 +377,7 @@ class _Greedy:
         rest = Batch(tuple(d for d in batch.draws if d not in done), used_s=batch.used_s, held_s=batch.held_s)
         batch.draws = done
         self.batches[m].append(rest)
+        self.batch_of.update(dict.fromkeys(rest.draws, rest))
         return rest
 
     def _close_a_batch(self) -> bool:

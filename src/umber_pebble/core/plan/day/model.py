@@ -130,6 +130,9 @@ class Model:
         by: dict[str, list[tuple[cp_model.IntervalVar, int]]] = defaultdict(list)
         for of, until in self.day.on_until_s.items():
             by[of] = [(self.m.new_fixed_size_interval_var(0, until, "on now"), 1)]
+        for soiled in self.day.soiled:
+            since = max(soiled.since_s, 0)
+            by[soiled.vessel] = [(self.m.new_fixed_size_interval_var(0, since, "in it now"), 1)]
         for melt in self.melts:
             self.m.add_no_overlap([*melt.made(), *(self.spans[self.day.draws[d].task] for d in melt.draws)])
             by[melt.melt.heater] += [(span, 1) for span in melt.on_heater()]

@@ -1,5 +1,6 @@
 """An order's day with a timetable at once: each mould filled for one kind at a time, or for all of its kinds; and when it may begin."""
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
@@ -21,6 +22,11 @@ EVER_S = 30 * DAY_S
 """After its last known opening a kitchen is closed for so long [s]."""
 SOON_ENOUGH_S = DAY_S
 """What is made in one go may be made so much sooner than it has to be, or later than it could be [s]."""
+OVER_AND_OVER, SECOND_S = 3, 900
+"""What is made so often [count] may be made in two vessels, where it has another; that one counts as so much of the end, to be heated,
+watched and washed as well [s]. Source: assumption"""
+LARGE = 400
+"""A day of so many things and more is laid out one way only, all kinds of a mould in one stay of it [count]."""
 MANY = 80
 """A day of so many things and more is not planned again for slack [count]."""
 
@@ -49,18 +55,49 @@ def order_day(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], weigh
     Raises: OutOfRange, MouldTooWeak: as a melt and its pour; OutOfRange: no timetable is found.
     Source: definition
     """
-    days: list[OrderDay] = []
-    for shared in (False, True):
-        of = day_of(plan, casts, sizes, shared)
-        if all(of.day != known.day for known in days):
-            days.append(of)
-    if plan.wishes or plan.away:
-        return _as_wished(replace(plan, wishes=(), away=(), kept=None), plan, days, weights)
-    return _at_any_time(plan, days, weights)
+    asked = replace(plan, wishes=(), away=(), kept=None) if plan.wishes or plan.away else plan
+    together = day_of(plan, casts, sizes, shared=True)
+    days = [together]
+    if len(together.day.tasks) < LARGE:
+        apart = day_of(plan, casts, sizes, shared=False)
+        days = [apart] if apart.day == together.day else [apart, together]
+    rows = [_laid(asked, of, weights) for of in days]
+    best = _best(asked, rows, weights)
+    if _over_and_over(plan, best):
+        rows.append(_laid(asked, day_of(plan, casts, sizes, best.of.shared, two=True), weights))
+    if asked is not plan:
+        return _as_wished(asked, plan, rows, weights)
+    return _at_any_time(plan, rows, weights)
 
 
-def _as_wished(unwished: PlanInput, plan: PlanInput, days: Sequence[OrderDay], weights: Weights) -> Chosen:
-    free = _at_any_time(unwished, days, weights)
+@dataclass(frozen=True, slots=True)
+class _Laid:
+    """A day with a timetable."""
+
+    of: OrderDay
+    table: Timetable
+
+
+def _laid(plan: PlanInput, of: OrderDay, weights: Weights) -> _Laid:
+    """One that was chosen before holds as long as it keeps this day."""
+    return _Laid(of, plan.kept if plan.kept and _keeps(of, plan.kept) else at_once(of.day, weights))
+
+
+def _best(plan: PlanInput, rows: Sequence[_Laid], weights: Weights) -> _Laid:
+    chosen = [row for row in rows if row.table == plan.kept]
+    return min(
+        chosen or rows, key=lambda row: weights.of(row.of.day, row.table) + SECOND_S * len(row.of.second_vessels)
+    )
+
+
+def _over_and_over(plan: PlanInput, laid: _Laid) -> bool:
+    """Whether something is made so often that another vessel for it may be worth it, and there is one."""
+    made = Counter(laid.of.melt_of(heat.melt) for heat in laid.table.heats if heat.new)
+    return any(count >= OVER_AND_OVER and plan.ways[melt].also for melt, count in made.items())
+
+
+def _as_wished(unwished: PlanInput, plan: PlanInput, rows: Sequence[_Laid], weights: Weights) -> Chosen:
+    free, days = _at_any_time(unwished, rows, weights), [row.of for row in rows]
     of, table = free.of, free.table
     found = chances(of.day, table, off_pace(uncertain(of.day, table)), OFF_FRAC)
     begun, outcome = wished(days, (of, table), spare_s(found, table.end_s(of.day)), weights)
@@ -77,9 +114,9 @@ def _as_wished(unwished: PlanInput, plan: PlanInput, days: Sequence[OrderDay], w
     return Chosen(begun.of, begun.table if late else slack, begun.begins_s, begun.begins_s, outcome, free)
 
 
-def _at_any_time(plan: PlanInput, days: Sequence[OrderDay], weights: Weights) -> Chosen:
-    of, table = _best(plan, days, weights)
-    table = _slackened(plan, of, table, weights)
+def _at_any_time(plan: PlanInput, rows: Sequence[_Laid], weights: Weights) -> Chosen:
+    best = _best(plan, rows, weights)
+    of, table = best.of, _slackened(plan, best.of, best.table, weights)
     latest = plan.due_s - table.end_s(of.day)
     if not plan.open_s:
         return Chosen(of, table, 0.0, 0.0) if plan.soon else Chosen(of, table, min(latest, 0.0), latest)
@@ -132,13 +169,6 @@ def _in_time(plan: PlanInput, chosen: Chosen) -> bool:
     return _ends_s(chosen) <= plan.due_s
 
 
-def _best(plan: PlanInput, days: Sequence[OrderDay], weights: Weights) -> tuple[OrderDay, Timetable]:
-    # one that was chosen before holds as long as it keeps this day
-    kept = [(of, plan.kept) for of in days if plan.kept and _keeps(of, plan.kept)]
-    rows = kept or [(of, at_once(of.day, weights)) for of in days]
-    return min(rows, key=lambda row: weights.of(row[0].day, row[1]))
-
-
 def _keeps(of: OrderDay, table: Timetable) -> bool:
     return fits(of.day, table) and not broken(of.day, table)
 
@@ -157,7 +187,7 @@ def _over_several(plan: PlanInput, of: OrderDay, weights: Weights) -> Chosen | N
     for opens, closed in _begun(plan, of):
         try:
             day = replace(of, day=replace(of.day, closed=closed))
-            chosen = Chosen(*_best(plan, [day], weights), opens, opens)
+            chosen = Chosen(day, _laid(plan, day, weights).table, opens, opens)
         except OutOfRange:
             continue
         if opens + of.ready_s(chosen.table) > plan.open_s[-1][1]:

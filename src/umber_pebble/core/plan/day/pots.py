@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.cooks import charge_of, pour_of
@@ -12,20 +12,22 @@ from umber_pebble.core.plan.problem import PlanInput
 @dataclass(frozen=True, slots=True)
 class Filling:
     """One pour into a line's moulds: the line, the castings, the how manieth of its line, and the pour it goes on, None in an empty
-    mould."""
+    mould; also: out of its melt's other vessel."""
 
     line: int
     casts: int
     nth: int
     on: int | None
+    also: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class Pot:
-    """Lines that are poured out of one melt, and what is likely to be in its vessel [kg]."""
+    """Pours out of one melt, what is likely to be in its vessel [kg], and if that is the other one of its melt."""
 
-    lines: tuple[int, ...]
+    fillings: tuple[int, ...]
     charge_kg: float
+    also: bool
 
 
 def fillings_of(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int]) -> tuple[Filling, ...]:
@@ -47,8 +49,8 @@ def fillings_of(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int]) -> 
 
 
 def pots_of(plan: PlanInput, fillings: Sequence[Filling]) -> list[Pot]:
-    """Out of which pots an order is poured: one for each melt, and one of its own for a line that out of so much is too thick before it
-    may be poured, as where bubbles rise through a deep pot.
+    """Out of which pots an order is poured: one for each melt and its vessel, and one of its own for a line that out of so much is too
+    thick before it may be poured, as where bubbles rise through a deep pot.
 
     Args:
         plan, fillings: of the order
@@ -56,30 +58,54 @@ def pots_of(plan: PlanInput, fillings: Sequence[Filling]) -> list[Pot]:
     Source: definition
     """
     out = []
-    for key in dict.fromkeys(line.melt for line in plan.lines):
-        lines = tuple(i for i, line in enumerate(plan.lines) if line.melt == key)
-        whole = _pot(plan, fillings, lines)
+    for key, also in dict.fromkeys((plan.lines[f.line].melt, f.also) for f in fillings):
+        mine = [n for n, f in enumerate(fillings) if (plan.lines[f.line].melt, f.also) == (key, also)]
+        whole, lines = _pot(plan, fillings, mine), dict.fromkeys(fillings[n].line for n in mine)
         tight = [i for i in lines if not _pours(plan, fillings, whole, i)] if len(lines) > 1 else []
-        common = tuple(i for i in lines if i not in tight)
-        out += [_pot(plan, fillings, common)] if common else []
-        out += [_pot(plan, fillings, (i,)) for i in tight]
+        groups = [[n for n in mine if fillings[n].line not in tight]]
+        groups += [[n for n in mine if fillings[n].line == i] for i in tight]
+        out += [_pot(plan, fillings, group) for group in groups if group]
     return out
 
 
-def _pot(plan: PlanInput, fillings: Sequence[Filling], lines: tuple[int, ...]) -> Pot:
+def in_two(plan: PlanInput, fillings: Sequence[Filling]) -> tuple[Filling, ...]:
+    """The same pours out of two vessels, where a melt has another: what needs a pot of its own has that, and of the rest, from when that
+    is likely to be over, every other one.
+
+    Args:
+        plan, fillings: of the order
+    Raises: OutOfRange, MouldTooWeak: as a melt and its pour.
+    Source: assumption
+    """
+    also = set[int]()
+    pots = [pot for pot in pots_of(plan, fillings) if plan.way(plan.lines[fillings[pot.fillings[0]].line]).also]
+    by: dict[str, list[Pot]] = {}
+    for pot in pots:
+        by.setdefault(plan.lines[fillings[pot.fillings[0]].line].melt, []).append(pot)
+    for common, *apart in by.values():
+        own = [n for pot in apart for n in pot.fillings]
+        also.update(own)
+        also.update(
+            n for n in common.fillings if (fillings[n].nth - len(own)) % 2 == 1 and fillings[n].nth >= len(own)
+        )
+    return tuple(replace(f, also=n in also) for n, f in enumerate(fillings))
+
+
+def _pot(plan: PlanInput, fillings: Sequence[Filling], of: Sequence[int]) -> Pot:
     """All that is poured of it, in batches as few as the vessel allows."""
-    of = [plan.lines[i] for i in lines]
-    way = plan.way(of[0])
-    poured = sum(f.casts * plan.lines[f.line].cast.poured.value.likely for f in fillings if f.line in lines)
-    charge, _ = charge_of(plan, way, poured, of)
+    rows = [fillings[n] for n in of]
+    lines = [plan.lines[i] for i in dict.fromkeys(f.line for f in rows)]
+    way = plan.way(lines[0], rows[0].also)
+    poured = sum(f.casts * plan.lines[f.line].cast.poured.value.likely for f in rows)
+    charge, _ = charge_of(plan, way, poured, lines)
     most = holds_kg(way, way.by.wet(way.melt, charge))
-    return Pot(lines, charge / max(1, math.ceil(charge / most)))
+    return Pot(tuple(of), charge / max(1, math.ceil(charge / most)), rows[0].also)
 
 
 def _pours(plan: PlanInput, fillings: Sequence[Filling], pot: Pot, i: int) -> bool:
     """Whether every filling of a line fits between the opening and the closing of its window."""
     line = plan.lines[i]
-    _, window, *_ = pour_of(plan, plan.way(line), pot.charge_kg, [line])
-    most = max((f.casts for f in fillings if f.line == i), default=0)
+    _, window, *_ = pour_of(plan, plan.way(line, pot.also), pot.charge_kg, [line])
+    most = max((fillings[n].casts for n in pot.fillings if fillings[n].line == i), default=0)
     lasts = plan.paces.stir_s if line.kind == "swirl" else most * plan.pour_each_s(line)
     return window.closes.likely >= max(window.opens.likely, 0.0) + lasts

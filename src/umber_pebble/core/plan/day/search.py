@@ -81,7 +81,7 @@ def at_once(day: Day, weights: Weights = USUAL, starts: int = MOST_STARTS) -> Ti
         # the colours of a vessel as they come, and so that it is washed less
         for of in (rank, light_first(day, rank)) if n < IN_COLOURS and by_vessel(day) else (rank,):
             try:
-                found.append(first_timetable(day, of, start.bias, start.keeps and count > 1))
+                found.append(first_timetable(day, of, start.bias, start.keeps))
             except NoPlace:
                 continue
     if not found:
