@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.heat.pour import Flow, PourWindow
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, holds_kg
@@ -13,6 +14,8 @@ from umber_pebble.core.plan.problem import PlanInput, PlanLine, RoundLimit
 from umber_pebble.core.spread import Spread
 
 MOST_ROUNDS = 400
+MOST_BATCHES = 8
+"""In so many batches at most is a melt looked at, before one filling alone [count]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,16 +61,34 @@ def _own_size(plan: PlanInput, i: int) -> Size:
     charge, residue = charge_of(plan, way, each * size.casts, [line])
     takes = _vessel_takes(plan, line, charge, residue)
     size = _less(size, takes, "vessel")
-    # in the vessel is what is poured of it all day, as much as it holds: the more, the longer it stays warm
+    # in the vessel is what is poured of it all day, as much as it holds: the more, the longer it stays warm; but out of so deep a pot that
+    # its window is too short for a mould it is made in several batches
     whole = sum(of.quantity * of.cast.poured.value.likely for of in plan.lines if of.melt == line.melt)
-    charge, _ = charge_of(plan, way, min(whole, each * takes), [line])
-    flow, window, *_ = pour_of(plan, way, charge, [line])
-    size = _less(size, int(casts_in_window(window, plan.pour_each_s(line)).likely), "window")
+    flow, window, casts = _widest(plan, line, min(whole, each * takes), size.casts)
+    size = _less(size, casts, "window")
     if not line.work:
         return size
     windows = piece_windows(plan, line, flow, window, size.casts)
     takes = works_in_window(windows, line.work, plan.pour_each_s(line), plan.work_each_s(line))
     return _less(size, takes, "hands")
+
+
+def _widest(plan: PlanInput, line: PlanLine, whole_kg: float, casts: int) -> tuple[Flow, PourWindow, int]:
+    """How a line flows out of the largest batch whose window is wide enough for so many castings, or of the one that takes most; and
+    how many those are."""
+    way, each = plan.way(line), line.cast.poured.value.likely
+    batches = [whole_kg / n for n in range(1, MOST_BATCHES + 1) if n == 1 or whole_kg / n > each * casts]
+    best: tuple[Flow, PourWindow, int] | None = None
+    for kg in (*batches, min(whole_kg, each * casts)):
+        charge, _ = charge_of(plan, way, kg, [line])
+        flow, window, *_ = pour_of(plan, way, charge, [line])
+        takes = int(casts_in_window(window, plan.pour_each_s(line)).likely)
+        if best is None or takes > best[2]:
+            best = flow, window, takes
+        if takes >= casts:
+            break
+    assert best is not None
+    return best
 
 
 def _less(size: Size, casts: int, limited_by: RoundLimit) -> Size:

@@ -184,7 +184,9 @@ class _Compiler:
         _, residue = charge_of(plan, way, 0.0, lines)
         kept = residue.likely + bath_left_kg(way, lines) + bags_kg(lines)
         room = (holds_kg(way, way.by.wet(way.melt, pot.charge_kg)) - kept) / (1 + plan.reserve_frac)
-        made = melt_of(plan, way, lines, pot.charge_kg, math.floor(max(room, 0.0) * MG))
+        # a milligram more, so that what is poured in one batch fits into one
+        pours = min(math.floor(max(room, 0.0) * MG), math.ceil(pot.pours_kg * MG) + len(pot.fillings))
+        made = melt_of(plan, way, lines, pot.charge_kg, pours)
         return replace(made, able=able_to(plan, "heat"))
 
     def _filling(self, number: int, filling: Filling, melt: int, charge: float) -> PieceWindows:

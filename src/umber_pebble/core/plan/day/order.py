@@ -25,7 +25,7 @@ SOON_ENOUGH_S = DAY_S
 OVER_AND_OVER, SECOND_S = 3, 900
 """What is made so often [count] may be made in two vessels, where it has another; that one counts as so much of the end, to be heated,
 watched and washed as well [s]. Source: assumption"""
-LARGE = 400
+LARGE = 300
 """A day of so many things and more is laid out one way only, all kinds of a mould in one stay of it [count]."""
 MANY = 80
 """A day of so many things and more is not planned again for slack [count]."""

@@ -1,6 +1,5 @@
 """What of an order is poured when, and out of which pot."""
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -23,10 +22,12 @@ class Filling:
 
 @dataclass(frozen=True, slots=True)
 class Pot:
-    """Pours out of one melt, what is likely to be in its vessel [kg], and if that is the other one of its melt."""
+    """Pours out of one melt; what may be in its vessel, and may be poured of one batch of it [kg]; and if that is the other one of its
+    melt."""
 
     fillings: tuple[int, ...]
     charge_kg: float
+    pours_kg: float
     also: bool
 
 
@@ -60,12 +61,28 @@ def pots_of(plan: PlanInput, fillings: Sequence[Filling]) -> list[Pot]:
     out = []
     for key, also in dict.fromkeys((plan.lines[f.line].melt, f.also) for f in fillings):
         mine = [n for n, f in enumerate(fillings) if (plan.lines[f.line].melt, f.also) == (key, also)]
-        whole, lines = _pot(plan, fillings, mine), dict.fromkeys(fillings[n].line for n in mine)
-        tight = [i for i in lines if not _pours(plan, fillings, whole, i)] if len(lines) > 1 else []
+        whole = _pot(plan, fillings, mine)
+        tight = _tight(plan, fillings, whole) if len(dict.fromkeys(fillings[n].line for n in mine)) > 1 else []
         groups = [[n for n in mine if fillings[n].line not in tight]]
         groups += [[n for n in mine if fillings[n].line == i] for i in tight]
-        out += [_pot(plan, fillings, group) for group in groups if group]
+        out += [_in_batches(plan, fillings, group) for group in groups if group]
     return out
+
+
+def _tight(plan: PlanInput, fillings: Sequence[Filling], pot: Pot) -> list[int]:
+    """Lines of a pot whose fillings do not fit into their window out of it."""
+    lines = dict.fromkeys(fillings[n].line for n in pot.fillings)
+    return [i for i in lines if not _pours(plan, fillings, pot, i)]
+
+
+def _in_batches(plan: PlanInput, fillings: Sequence[Filling], of: Sequence[int]) -> Pot:
+    """All that is poured of it, in the fewest batches out of which every filling fits into its window; as the vessel allows, where none
+    are small enough."""
+    first = _pot(plan, fillings, of)
+    if not _tight(plan, fillings, first):
+        return first
+    smaller = (_pot(plan, fillings, of, n) for n in range(2, len(of) + 1))
+    return next((pot for pot in smaller if not _tight(plan, fillings, pot)), first)
 
 
 def in_two(plan: PlanInput, fillings: Sequence[Filling]) -> tuple[Filling, ...]:
@@ -91,15 +108,19 @@ def in_two(plan: PlanInput, fillings: Sequence[Filling]) -> tuple[Filling, ...]:
     return tuple(replace(f, also=n in also) for n, f in enumerate(fillings))
 
 
-def _pot(plan: PlanInput, fillings: Sequence[Filling], of: Sequence[int]) -> Pot:
-    """All that is poured of it, in batches as few as the vessel allows."""
+def _pot(plan: PlanInput, fillings: Sequence[Filling], of: Sequence[int], batches: int = 1) -> Pot:
+    """All that is poured of it, in so many batches at least, more where the vessel holds less."""
     rows = [fillings[n] for n in of]
     lines = [plan.lines[i] for i in dict.fromkeys(f.line for f in rows)]
     way = plan.way(lines[0], rows[0].also)
-    poured = sum(f.casts * plan.lines[f.line].cast.poured.value.likely for f in rows)
-    charge, _ = charge_of(plan, way, poured, lines)
+    each = [f.casts * plan.lines[f.line].cast.poured.value.likely for f in rows]
+    # fillings are not divided: a batch may take one more
+    pours = sum(each) if batches == 1 else min(sum(each) / batches + max(each), sum(each))
+    charge, _ = charge_of(plan, way, pours, lines)
     most = holds_kg(way, way.by.wet(way.melt, charge))
-    return Pot(tuple(of), charge / max(1, math.ceil(charge / most)), rows[0].also)
+    if charge > most and batches < len(of):
+        return _pot(plan, fillings, of, batches + 1)
+    return Pot(tuple(of), min(charge, most), pours, rows[0].also)
 
 
 def _pours(plan: PlanInput, fillings: Sequence[Filling], pot: Pot, i: int) -> bool:
