@@ -172,7 +172,7 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         last=_last(events),
         places={p.id: p.name for p in frozen.snapshot.kitchen.places},
         lines=[line.named for line in frozen.plan.lines],
-        vessels={v.id: v.name for v in frozen.snapshot.kitchen.vessels if v.id in frozen.layout.all_vessels},
+        vessels={v.id: v.name for v in frozen.snapshot.kitchen.vessels if v.id in frozen.layout.vessels},
         aside=[AsideShown(a.id, a.kind, a.why.message) for a in seen.state.aside],
         timers=[TimerShown(t.number, t.name, t.rings_s) for t in seen.state.timers if not t.over],
         castings=[

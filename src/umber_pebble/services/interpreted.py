@@ -25,7 +25,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.log.learn import Factor, counted, coupling_factor, fills_off, loss_factor, residue_factor
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, round_windows
-from umber_pebble.core.plan.problem import MeltWay, PlanInput
+from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import STORED
 from umber_pebble.services.places import place_degc
@@ -60,11 +60,6 @@ class FrozenPlan:
     planned_s: dict[int, float]
     whose: Whose
     kept: dict[tuple[str, int, int], tuple[object, Track]] = field(default_factory=dict)
-
-    @property
-    def ways(self) -> list[MeltWay]:
-        """How each melt is made, by its vessel."""
-        return list({id(cook.way): cook.way for cook in self.cooks}.values())
 
     def track(
         self,
@@ -123,7 +118,6 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
         tuple(line.after for line in plan.lines),
         tuple(line.last for line in plan.lines),
         len(plan.by_hand),
-        tuple(way.also.vessel_id if way.also else "" for way in ways),
     )
     return FrozenPlan(
         snapshot,
@@ -144,18 +138,12 @@ def _rounds_of(
     plan: PlanInput, groups: Sequence[Sequence[Sequence[int]]], more: Sequence[list[tuple[int, int]]]
 ) -> list[list[Round]]:
     """The rounds of each cook of a run, with those that were added to it. A row is a line and its castings, then its number, what it
-    is poured on (-1: an empty mould), its stay, and whether out of its melt's other vessel; without those, rounds are numbered cook by
-    cook."""
+    is poured on (-1: an empty mould) and its stay; without those, rounds are numbered cook by cook."""
     rows = [row for group in [*groups, *more] for row in group]
-    if not all(groups) or any(
-        row[0] >= len(plan.lines) or row[1] < 1 or len(row) not in (2, 5, 6) for row in rows
-    ):
+    if not all(groups) or any(row[0] >= len(plan.lines) or row[1] < 1 or len(row) not in (2, 5) for row in rows):
         raise OutOfRange("a round is of a line that is not there", path="frozen.groups", got=str(groups))
     out = [
-        [
-            Round(row[2], row[0], cook, row[1], None if row[3] < 0 else row[3], row[4], row[5:] == [1])
-            for row in group
-        ]
+        [Round(row[2], row[0], cook, row[1], None if row[3] < 0 else row[3], row[4]) for row in group]
         for cook, group in enumerate(groups)
         if len(group[0]) > 2
     ]
@@ -317,7 +305,7 @@ def _pours(seen: Interpreted, cooks: list[PotCook]) -> list[tuple[float, bool]]:
 def calibrations_of(run: Run, frozen: FrozenPlan, seen: Interpreted) -> list[Calibration]:
     """Evidence of a run on its vessels and moulds."""
     out = []
-    for way in frozen.ways:
+    for way in frozen.plan.ways.values():
         cooks = [c for c in frozen.cooks if c.way is way]
         tracks = [t for (number, _), t in seen.rests.items() if frozen.cooks[number].way is way]
         # what is kept warm tells nothing of how the vessel cools by itself

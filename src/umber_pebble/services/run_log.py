@@ -152,7 +152,7 @@ def run_log(session: Session, run: Run, frozen: FrozenPlan, seen: Interpreted, e
         lines=[_line(frozen, seen, i, counts) for i in range(len(frozen.plan.lines))],
         rounds=_rounds(frozen, seen),
         coolings=_coolings(frozen, seen, names),
-        vessels=[_lesson(session, way, names[way.vessel_id]) for way in frozen.ways],
+        vessels=[_lesson(session, way, names[way.vessel_id]) for way in frozen.plan.ways.values()],
         ovens=_ovens(session, frozen),
         left=sum(missing(frozen.plan, seen.state).values()),
         ending_id=_ending(events),

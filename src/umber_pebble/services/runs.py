@@ -78,7 +78,7 @@ class RunService:
             problem = plan_input(snapshot, now)
             plan, snapshot = compile_plan(problem), snapshot.model_copy(update={"rows": rows_of(problem)})
             groups = [
-                [[r.line, r.casts, r.number, -1 if r.on is None else r.on, r.stay, int(r.also)] for r in c.rounds]
+                [[r.line, r.casts, r.number, -1 if r.on is None else r.on, r.stay] for r in c.rounds]
                 for c in plan.cooks
             ]
             frozen = {

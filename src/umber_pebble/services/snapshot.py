@@ -1,7 +1,6 @@
 """Everything a plan rests on, taken together; frozen as it stands when a run starts."""
 
 from collections.abc import Mapping
-from dataclasses import replace
 from datetime import datetime
 
 from pydantic import Field
@@ -166,18 +165,7 @@ def _ways(snapshot: Snapshot, lines: list[PlanLine], own: Mapping[str, OwnMateri
             usual = _way(snapshot, melt, _another(snapshot, usual, taken, beside), own)
         taken.append(usual.vessel_id)
         ways[melt] = usual
-    return {melt: replace(ways[melt], also=_also(snapshot, melt, ways[melt], taken, own)) for melt in weights}
-
-
-def _also(
-    snapshot: Snapshot, melt: str, usual: MeltWay, taken: list[str], own: Mapping[str, OwnMaterial]
-) -> MeltWay | None:
-    """The same in another vessel of its make that nothing of the order is in, on another ring where one is free; None: there is none."""
-    other = _another(snapshot, usual, taken, set())
-    if other in taken:
-        return None
-    taken.append(other)
-    return _way(snapshot, melt, other, own, usual.by.heater_id)
+    return {melt: ways[melt] for melt in weights}
 
 
 def _another(snapshot: Snapshot, usual: MeltWay, taken: list[str], beside: set[str]) -> str:
@@ -190,13 +178,7 @@ def _another(snapshot: Snapshot, usual: MeltWay, taken: list[str], beside: set[s
     return min(alike, key=lambda v: (v in beside, taken.count(v), v != usual.vessel_id))
 
 
-def _way(
-    snapshot: Snapshot,
-    melt_key: str,
-    vessel_id: str | None,
-    own: Mapping[str, OwnMaterial],
-    beside: str | None = None,
-) -> MeltWay:
+def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[str, OwnMaterial]) -> MeltWay:
     kitchen = snapshot.kitchen
     key, _, colour = melt_key.partition("#")
     melt = castable(key, own, "material")
@@ -207,8 +189,6 @@ def _way(
     stand = pick(kitchen.places, chosen.stand_id, f"{path}.stand_id")
     place = pick(kitchen.places, chosen.place_id, f"{path}.place_id")
     warmer = None if chosen.kept_id is None else pick(kitchen.warmers, chosen.kept_id, f"{path}.kept_id")
-    if beside is not None:
-        chosen = chosen.beside(beside, [ring.id for ring in kitchen.rings])
     by = making_of(chosen, family, melt, kitchen, snapshot.ovens)
     # hot sugar is not carried about: its moulds set where they are poured
     poured_on = place if family.hot else stand

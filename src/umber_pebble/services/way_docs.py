@@ -1,6 +1,6 @@
 """How an order makes its melts: a way for each family of melts it has to do with."""
 
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
@@ -21,10 +21,6 @@ class InVessel(Doc):
         """One of an older version kept nothing warm."""
         return {"kept_id": None, **doc} if isinstance(doc, dict) else doc
 
-    def beside(self, heater_id: str, rings: list[str]) -> Self:
-        """The same while a heater is taken: on another ring where it goes on one; a microwave takes turns."""
-        return self
-
 
 class CookedWay(InVessel):
     """How a sugar is cooked."""
@@ -34,11 +30,6 @@ class CookedWay(InVessel):
     crystalline: bool
     water: Literal["auto", "dry", "wet"]
     cook_degc: float = Field(ge=130, le=200)
-
-    def beside(self, heater_id: str, rings: list[str]) -> Self:
-        """On the first ring that is not taken."""
-        others = [ring for ring in rings if ring != heater_id]
-        return self.model_copy(update={"ring_id": others[0]}) if self.ring_id in rings and others else self
 
 
 class MeltedWay(InVessel):

@@ -230,7 +230,7 @@ class RoundState(_Grows):
 class Layout:
     """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is, where the mould lies when
     poured, whether it is melted by bursts, the family of its melt, its melt, the line it is poured on, and if it is the last of its part; the
-    places of the kitchen; how many steps of it are made by hand; others: per line the other vessel of its melt, "" where there is none."""
+    places of the kitchen; how many steps of it are made by hand."""
 
     rounds: tuple[Round, ...]
     vessels: tuple[str, ...]
@@ -243,13 +243,6 @@ class Layout:
     follows: tuple[int | None, ...]
     lasts: tuple[bool, ...]
     steps: int = 0
-    others: tuple[str, ...] = ()
-
-    @property
-    def all_vessels(self) -> frozenset[str]:
-        """Every vessel that something is made in."""
-        lines = {(r.line, r.also) for r in self.rounds}
-        return frozenset((self.others if also else self.vessels)[line] for line, also in lines)
 
     @property
     def hot(self) -> bool:
@@ -304,6 +297,4 @@ class RunState(_Grows):
 
     def vessel(self, cook: int) -> str:
         """Which vessel a cook is in."""
-        also = any(r.also for r in self.layout.rounds if r.cook == cook)
-        vessels = self.layout.others if also else self.layout.vessels
-        return vessels[next(r.line for r in self.rounds if r.cook == cook)]
+        return self.layout.vessels[next(r.line for r in self.rounds if r.cook == cook)]

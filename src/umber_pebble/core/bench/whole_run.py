@@ -36,7 +36,7 @@ def ended(state: RunState, event: Event, said: Ended) -> None:
     """The end, and what is left in each vessel [kg]. Raises: OutOfRange, NotInSequence. Source: definition"""
     if state.ended_s is not None:
         raise refuse("this run has ended already", "ended")
-    unknown = [vessel for vessel in said.left_kg if vessel not in state.layout.all_vessels]
+    unknown = [vessel for vessel in said.left_kg if vessel not in state.layout.vessels]
     if unknown:
         raise OutOfRange("say which vessel", path="payload.left_kg", got=unknown[0])
     state.left_kg |= said.left_kg

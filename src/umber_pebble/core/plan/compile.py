@@ -63,7 +63,7 @@ class Plan:
 
     def cooks_of(self, melt: str) -> list[PotCook]:
         """The cooks of a melt, in order."""
-        return [c for c in self.cooks if self.problem.lines[c.rounds[0].line].melt == melt]
+        return [c for c in self.cooks if c.way is self.problem.ways[melt]]
 
     def fresh_kg(self, melt: str) -> float:
         """What is weighed out of a melt over all its cooks [kg]."""

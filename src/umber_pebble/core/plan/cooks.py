@@ -26,8 +26,7 @@ from umber_pebble.core.temper.schools import Tempering
 @dataclass(frozen=True, slots=True)
 class Round:
     """One pour into a line's mould: its number, line, cook, castings; on: the round it is poured on, None in an empty mould; stay: what
-    stands in one mould together, from its first pass until all of it is turned out, has the same number; also: out of its melt's other
-    vessel."""
+    stands in one mould together, from its first pass until all of it is turned out, has the same number."""
 
     number: int
     line: int
@@ -35,7 +34,6 @@ class Round:
     casts: int
     on: int | None = None
     stay: int = 0
-    also: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -271,7 +269,7 @@ def charge_of(plan: PlanInput, way: MeltWay, pour_kg: float, lines: Sequence[Pla
 
 
 def make_cooks(plan: PlanInput, groups: Iterable[Sequence[Round]]) -> list[PotCook]:
-    """The cooks with their charges and windows. What a cook leaves in its vessel goes into the next one of its melt in it.
+    """The cooks with their charges and windows. What a cook leaves in its vessel goes into the next one of its melt.
 
     Args:
         plan: of the order
@@ -280,9 +278,9 @@ def make_cooks(plan: PlanInput, groups: Iterable[Sequence[Round]]) -> list[PotCo
     Source: definition
     """
     cooks: list[PotCook] = []
-    left: dict[tuple[str, bool], float] = {}
+    left: dict[str, float] = {}
     for number, rounds in enumerate(groups):
-        melt = plan.lines[rounds[0].line].melt, rounds[0].also
+        melt = plan.lines[rounds[0].line].melt
         cook = make_cook(plan, number, tuple(rounds), left.get(melt, 0.0))
         left[melt] = cook.left_kg
         cooks.append(cook)
@@ -300,7 +298,7 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
     Source: definition
     """
     lines = [plan.lines[r.line] for r in rounds]
-    way = plan.way(lines[0], rounds[0].also)
+    way = plan.way(lines[0])
     poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in rounds)
     finished = sum(plan.lines[r.line].cast.finished.value.likely * r.casts for r in rounds)
     charge_kg, residue = charge_of(plan, way, poured, lines)

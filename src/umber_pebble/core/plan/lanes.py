@@ -72,7 +72,7 @@ def lanes_of(plan: Plan) -> list[Lane]:
     lanes = [
         *(Lane("hands", str(n), name, tuple(of.hands(n))) for n, name in enumerate(plan.problem.people)),
         *(Lane("heater", heater, "", tuple(of.heater(heater))) for heater in of.heaters()),
-        *(of.melt(key, way) for key in plan.problem.ways for way in of.ways(key)),
+        *(of.melt(key, way) for key, way in plan.problem.ways.items()),
         *of.moulds(),
         *of.places(),
     ]
@@ -106,13 +106,9 @@ class _Spans:
             if task.kind in ("cook", "warm") and self.plan.cooks[task.number].way.by.heater_id == heater_id:
                 yield self._done(task, "heats")
 
-    def ways(self, key: str) -> list[MeltWay]:
-        """How a melt is made, in one vessel or in two."""
-        return list({cook.way.vessel_id: cook.way for cook in self.plan.cooks_of(key)}.values())
-
     def melt(self, key: str, way: MeltWay) -> Lane:
         """A melt in its vessel: how it is made, until when it may be poured, and each pour of it."""
-        cooks = {cook.number: cook for cook in self.plan.cooks_of(key) if cook.way is way}
+        cooks = {cook.number: cook for cook in self.plan.cooks_of(key)}
         mine = [task for task in self.plan.tasks if task.of == "cook" and task.number in cooks]
         spans = [self._done(task, IN_VESSEL[task.kind]) for task in mine if task.kind in IN_VESSEL]
         spans += [self._open(heat) for heat in self.plan.heats if heat.cook in cooks]
@@ -123,7 +119,7 @@ class _Spans:
             tuple(sorted(spans, key=lambda span: (span.start_s, span.role != "open"))),
             material=way.melt.key,
             colour=way.colour,
-            kg=sum(cook.fresh_kg for cook in cooks.values()),
+            kg=self.plan.fresh_kg(key),
         )
 
     def _open(self, heat: PlannedHeat) -> Span:

@@ -60,7 +60,7 @@ def needs_of(plan: Plan) -> Needs:
         tuple(by_hand_amounts(plan.problem, plan.cooks)),
         tuple(StickNeed(named, count) for named, count in sticks.items()),
         tuple(_moulds(plan)),
-        tuple(dict.fromkeys(cook.way.vessel_id for cook in plan.cooks)),
+        tuple(dict.fromkeys(way.vessel_id for way in ways.values())),
         tuple(dict.fromkeys(cook.way.by.heater_id for cook in plan.cooks)),
     )
 

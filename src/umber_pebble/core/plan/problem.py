@@ -210,7 +210,7 @@ class Keeper:
 class MeltWay:
     """How one melt is made in this order, and where its moulds lie: poured on one place, set in another; colour: as hex, None
     as it comes; fills_off: how much thicker than reckoned it was seen to be poured from this vessel [log10 Pa s]; keeper: where it is
-    kept warm between its pours, where that suits it, None: it stands and cools; also: how it is made in another vessel meanwhile.
+    kept warm between its pours, where that suits it, None: it stands and cools.
 
     The same place means that the moulds are not carried.
     """
@@ -228,7 +228,6 @@ class MeltWay:
     colour: str | None = None
     fills_off: Spread = NOTHING
     keeper: Keeper | None = None
-    also: "MeltWay | None" = None
 
     @property
     def kept(self) -> bool:
@@ -277,10 +276,8 @@ class PlanInput:
     wishes: tuple[Wish, ...] = ()
     soon: bool = False
 
-    def way(self, line: PlanLine, also: bool = False) -> MeltWay:
-        """How a line's melt is made, in its own vessel or in the other."""
-        way = self.ways[line.melt]
-        return way.also if also and way.also is not None else way
+    def way(self, line: PlanLine) -> MeltWay:
+        return self.ways[line.melt]
 
     @cached_property
     def chains(self) -> tuple[tuple[int, ...], ...]:

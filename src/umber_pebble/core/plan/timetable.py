@@ -77,7 +77,7 @@ class _Reading:
     def _round(self, filling: int, cook: int) -> Round:
         f = self.of.fillings[filling]
         on = None if f.on is None else self.number[f.on]
-        return Round(self.number[filling], f.line, cook, f.casts, on, self.stay[filling], f.also)
+        return Round(self.number[filling], f.line, cook, f.casts, on, self.stay[filling])
 
     def heats(self) -> Iterator[PlannedHeat]:
         for n, one in enumerate(self.placed):

@@ -138,11 +138,11 @@ SAME_S, SAME_KG = 1, 5
 
 def window_rows(plan: Plan) -> WindowRows:
     """A plan's windows, what is the same once. Source: definition"""
-    melts = {c.number: plan.problem.lines[c.rounds[0].line].melt for c in plan.cooks}
-    pots = _once(plan.cooks, lambda c: (melts[c.number], c.way.vessel_id, c.casts, round(c.charge_kg, SAME_KG)))
+    keys = {id(way): key for key, way in plan.problem.ways.items()}
+    pots = _once(plan.cooks, lambda c: (keys[id(c.way)], c.casts, round(c.charge_kg, SAME_KG)))
     casts = _once(plan.rounds, lambda r: (r.line, round(plan.windows[r.number].at["unmould"].likely, SAME_S)))
     return WindowRows(
-        tuple(_pot(plan, one, melts[c.number], lines) for c in pots for one, lines in _apart(c)),
+        tuple(_pot(plan, one, keys[id(one.way)], lines) for c in pots for one, lines in _apart(c)),
         tuple(_cast(plan, r, plan.windows[r.number]) for r in casts),
         plan.fares.lost,
     )

@@ -12,7 +12,7 @@ from umber_pebble.core.plan.colour_order import swallows
 from umber_pebble.core.plan.cooks import charge_of, lies_in, piece_windows, pour_of, ready_for_next
 from umber_pebble.core.plan.day.blocks import blocks_of
 from umber_pebble.core.plan.day.heats import melt_of
-from umber_pebble.core.plan.day.pots import Filling, Pot, fillings_of, in_two, pots_of
+from umber_pebble.core.plan.day.pots import Filling, Pot, fillings_of, pots_of
 from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Lag, Melt, Stay, Task, Timetable
 from umber_pebble.core.plan.problem import MeltWay, PlanInput, PlanLine
 from umber_pebble.core.plan.tasks import TaskKind
@@ -33,8 +33,8 @@ class Named:
 
 @dataclass(frozen=True)
 class OrderDay:
-    """An order's day, with what each of its things is, its fillings, their windows [s from the pour], which fillings stand in one mould
-    together, out of which pots they are poured, and whether kinds of a mould are filled in one stay of it."""
+    """An order's day, with what each of its things is, its fillings, their windows [s from the pour], and which fillings stand in
+    one mould together."""
 
     plan: PlanInput
     day: Day
@@ -42,17 +42,6 @@ class OrderDay:
     fillings: tuple[Filling, ...]
     windows: tuple[PieceWindows, ...]
     together: tuple[tuple[int, ...], ...]
-    pots: tuple[Pot, ...]
-    shared: bool
-
-    @property
-    def second_vessels(self) -> frozenset[str]:
-        """Which melts are made in two vessels, by key."""
-        return frozenset(self.plan.lines[f.line].melt for f in self.fillings if f.also)
-
-    def melt_of(self, melt: int) -> str:
-        """The key of one of its melts. Source: definition"""
-        return self.plan.lines[self.fillings[self.pots[melt].fillings[0]].line].melt
 
     def line_of(self, task: int) -> PlanLine:
         """The line of the order that a pour is of. Source: definition"""
@@ -87,21 +76,17 @@ def able_to(plan: PlanInput, skill: Skill) -> frozenset[int]:
     return able if len(able) < len(plan.people) else frozenset()
 
 
-def day_of(
-    plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], shared: bool, two: bool = False
-) -> OrderDay:
+def day_of(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], shared: bool) -> OrderDay:
     """An order's day.
 
     Args:
         plan: the order
         casts, sizes: per line, castings in all and of one pour at most [count]
         shared: whether kinds of cavities of one mould are filled in one stay of it
-        two: whether a melt is made in two vessels, where it has another
     Raises: OutOfRange, MouldTooWeak: as a melt and its pour.
     Source: definition
     """
-    fillings = fillings_of(plan, casts, sizes)
-    of = _Compiler(plan, in_two(plan, fillings) if two else fillings, shared).order_day()
+    of = _Compiler(plan, fillings_of(plan, casts, sizes), shared).order_day()
     _vessels_enough(of)
     return of
 
@@ -163,9 +148,7 @@ class _Compiler:
             len(plan.people),
         )
         together = tuple(tuple(f for part in parts for f in part) for parts in self._stays())
-        return OrderDay(
-            plan, day, tuple(self.names), self.fillings, tuple(windows), together, tuple(pots), self.shared
-        )
+        return OrderDay(plan, day, tuple(self.names), self.fillings, tuple(windows), together)
 
     def _melts(self, pots: Sequence[Pot]) -> list[Melt]:
         """What each is poured out of, and what may follow it in its vessel without a wash."""
@@ -176,7 +159,7 @@ class _Compiler:
         ]
 
     def _way(self, pot: Pot) -> MeltWay:
-        return self.plan.way(self.plan.lines[self.fillings[pot.fillings[0]].line], pot.also)
+        return self.plan.way(self.plan.lines[self.fillings[pot.fillings[0]].line])
 
     def _melt(self, pot: Pot) -> Melt:
         plan, way = self.plan, self._way(pot)
@@ -192,7 +175,7 @@ class _Compiler:
     def _filling(self, number: int, filling: Filling, melt: int, charge: float) -> PieceWindows:
         """The pour itself, and what hands do to it while it is soft."""
         plan, line = self.plan, self.plan.lines[filling.line]
-        flow, window, *_ = pour_of(plan, plan.way(line, filling.also), charge, [line])
+        flow, window, *_ = pour_of(plan, plan.way(line), charge, [line])
         windows = piece_windows(plan, line, flow, window, filling.casts)
         swirl = line.kind == "swirl"
         lasts = plan.paces.stir_s if swirl else filling.casts * plan.pour_each_s(line)

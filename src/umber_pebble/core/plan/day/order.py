@@ -1,6 +1,5 @@
 """An order's day with a timetable at once: each mould filled for one kind at a time, or for all of its kinds; and when it may begin."""
 
-from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
@@ -22,9 +21,6 @@ EVER_S = 30 * DAY_S
 """After its last known opening a kitchen is closed for so long [s]."""
 SOON_ENOUGH_S = DAY_S
 """What is made in one go may be made so much sooner than it has to be, or later than it could be [s]."""
-OVER_AND_OVER, SECOND_S = 3, 900
-"""What is made so often [count] may be made in two vessels, where it has another; that one counts as so much of the end, to be heated,
-watched and washed as well [s]. Source: assumption"""
 LARGE = 300
 """A day of so many things and more is laid out one way only, all kinds of a mould in one stay of it [count]."""
 MANY = 80
@@ -61,10 +57,9 @@ def order_day(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], weigh
     if len(together.day.tasks) < LARGE:
         apart = day_of(plan, casts, sizes, shared=False)
         days = [apart] if apart.day == together.day else [apart, together]
-    rows = [_laid(asked, of, weights) for of in days]
-    best = _best(asked, rows, weights)
-    if _over_and_over(plan, best):
-        rows.append(_laid(asked, day_of(plan, casts, sizes, best.of.shared, two=True), weights))
+    # one that was chosen before holds as long as it keeps its day
+    kept = [_Laid(of, asked.kept) for of in days if asked.kept and _keeps(of, asked.kept)]
+    rows = kept or [_Laid(of, at_once(of.day, weights)) for of in days]
     if asked is not plan:
         return _as_wished(asked, plan, rows, weights)
     return _at_any_time(plan, rows, weights)
@@ -76,24 +71,6 @@ class _Laid:
 
     of: OrderDay
     table: Timetable
-
-
-def _laid(plan: PlanInput, of: OrderDay, weights: Weights) -> _Laid:
-    """One that was chosen before holds as long as it keeps this day."""
-    return _Laid(of, plan.kept if plan.kept and _keeps(of, plan.kept) else at_once(of.day, weights))
-
-
-def _best(plan: PlanInput, rows: Sequence[_Laid], weights: Weights) -> _Laid:
-    chosen = [row for row in rows if row.table == plan.kept]
-    return min(
-        chosen or rows, key=lambda row: weights.of(row.of.day, row.table) + SECOND_S * len(row.of.second_vessels)
-    )
-
-
-def _over_and_over(plan: PlanInput, laid: _Laid) -> bool:
-    """Whether something is made so often that another vessel for it may be worth it, and there is one."""
-    made = Counter(laid.of.melt_of(heat.melt) for heat in laid.table.heats if heat.new)
-    return any(count >= OVER_AND_OVER and plan.ways[melt].also for melt, count in made.items())
 
 
 def _as_wished(unwished: PlanInput, plan: PlanInput, rows: Sequence[_Laid], weights: Weights) -> Chosen:
@@ -115,7 +92,7 @@ def _as_wished(unwished: PlanInput, plan: PlanInput, rows: Sequence[_Laid], weig
 
 
 def _at_any_time(plan: PlanInput, rows: Sequence[_Laid], weights: Weights) -> Chosen:
-    best = _best(plan, rows, weights)
+    best = min(rows, key=lambda row: weights.of(row.of.day, row.table))
     of, table = best.of, _slackened(plan, best.of, best.table, weights)
     latest = plan.due_s - table.end_s(of.day)
     if not plan.open_s:
@@ -187,7 +164,9 @@ def _over_several(plan: PlanInput, of: OrderDay, weights: Weights) -> Chosen | N
     for opens, closed in _begun(plan, of):
         try:
             day = replace(of, day=replace(of.day, closed=closed))
-            chosen = Chosen(day, _laid(plan, day, weights).table, opens, opens)
+            keeps = plan.kept is not None and _keeps(day, plan.kept)
+            table = plan.kept if plan.kept and keeps else at_once(day.day, weights)
+            chosen = Chosen(day, table, opens, opens)
         except OutOfRange:
             continue
         if opens + of.ready_s(chosen.table) > plan.open_s[-1][1]:

@@ -1,7 +1,7 @@
 """What of an order is poured when, and out of which pot."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.cooks import charge_of, pour_of
@@ -11,24 +11,21 @@ from umber_pebble.core.plan.problem import PlanInput
 @dataclass(frozen=True, slots=True)
 class Filling:
     """One pour into a line's moulds: the line, the castings, the how manieth of its line, and the pour it goes on, None in an empty
-    mould; also: out of its melt's other vessel."""
+    mould."""
 
     line: int
     casts: int
     nth: int
     on: int | None
-    also: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class Pot:
-    """Pours out of one melt; what may be in its vessel, and may be poured of one batch of it [kg]; and if that is the other one of its
-    melt."""
+    """Pours out of one melt; what may be in its vessel, and may be poured of one batch of it [kg]."""
 
     fillings: tuple[int, ...]
     charge_kg: float
     pours_kg: float
-    also: bool
 
 
 def fillings_of(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int]) -> tuple[Filling, ...]:
@@ -50,7 +47,7 @@ def fillings_of(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int]) -> 
 
 
 def pots_of(plan: PlanInput, fillings: Sequence[Filling]) -> list[Pot]:
-    """Out of which pots an order is poured: one for each melt and its vessel, and one of its own for a line that out of so much is too
+    """Out of which pots an order is poured: one for each melt, and one of its own for a line that out of so much is too
     thick before it may be poured, as where bubbles rise through a deep pot.
 
     Args:
@@ -59,8 +56,8 @@ def pots_of(plan: PlanInput, fillings: Sequence[Filling]) -> list[Pot]:
     Source: definition
     """
     out = []
-    for key, also in dict.fromkeys((plan.lines[f.line].melt, f.also) for f in fillings):
-        mine = [n for n, f in enumerate(fillings) if (plan.lines[f.line].melt, f.also) == (key, also)]
+    for key in dict.fromkeys(plan.lines[f.line].melt for f in fillings):
+        mine = [n for n, f in enumerate(fillings) if plan.lines[f.line].melt == key]
         whole = _pot(plan, fillings, mine)
         tight = _tight(plan, fillings, whole) if len(dict.fromkeys(fillings[n].line for n in mine)) > 1 else []
         groups = [[n for n in mine if fillings[n].line not in tight]]
@@ -85,34 +82,11 @@ def _in_batches(plan: PlanInput, fillings: Sequence[Filling], of: Sequence[int])
     return next((pot for pot in smaller if not _tight(plan, fillings, pot)), first)
 
 
-def in_two(plan: PlanInput, fillings: Sequence[Filling]) -> tuple[Filling, ...]:
-    """The same pours out of two vessels, where a melt has another: what needs a pot of its own has that, and of the rest, from when that
-    is likely to be over, every other one.
-
-    Args:
-        plan, fillings: of the order
-    Raises: OutOfRange, MouldTooWeak: as a melt and its pour.
-    Source: assumption
-    """
-    also = set[int]()
-    pots = [pot for pot in pots_of(plan, fillings) if plan.way(plan.lines[fillings[pot.fillings[0]].line]).also]
-    by: dict[str, list[Pot]] = {}
-    for pot in pots:
-        by.setdefault(plan.lines[fillings[pot.fillings[0]].line].melt, []).append(pot)
-    for common, *apart in by.values():
-        own = [n for pot in apart for n in pot.fillings]
-        also.update(own)
-        also.update(
-            n for n in common.fillings if (fillings[n].nth - len(own)) % 2 == 1 and fillings[n].nth >= len(own)
-        )
-    return tuple(replace(f, also=n in also) for n, f in enumerate(fillings))
-
-
 def _pot(plan: PlanInput, fillings: Sequence[Filling], of: Sequence[int], batches: int = 1) -> Pot:
     """All that is poured of it, in so many batches at least, more where the vessel holds less."""
     rows = [fillings[n] for n in of]
     lines = [plan.lines[i] for i in dict.fromkeys(f.line for f in rows)]
-    way = plan.way(lines[0], rows[0].also)
+    way = plan.way(lines[0])
     each = [f.casts * plan.lines[f.line].cast.poured.value.likely for f in rows]
     # fillings are not divided: a batch may take one more
     pours = sum(each) if batches == 1 else min(sum(each) / batches + max(each), sum(each))
@@ -120,13 +94,13 @@ def _pot(plan: PlanInput, fillings: Sequence[Filling], of: Sequence[int], batche
     most = holds_kg(way, way.by.wet(way.melt, charge))
     if charge > most and batches < len(of):
         return _pot(plan, fillings, of, batches + 1)
-    return Pot(tuple(of), min(charge, most), pours, rows[0].also)
+    return Pot(tuple(of), min(charge, most), pours)
 
 
 def _pours(plan: PlanInput, fillings: Sequence[Filling], pot: Pot, i: int) -> bool:
     """Whether every filling of a line fits between the opening and the closing of its window."""
     line = plan.lines[i]
-    _, window, *_ = pour_of(plan, plan.way(line, pot.also), pot.charge_kg, [line])
+    _, window, *_ = pour_of(plan, plan.way(line), pot.charge_kg, [line])
     most = max((fillings[n].casts for n in pot.fillings if fillings[n].line == i), default=0)
     lasts = plan.paces.stir_s if line.kind == "swirl" else most * plan.pour_each_s(line)
     return window.closes.likely >= max(window.opens.likely, 0.0) + lasts
