@@ -19,6 +19,7 @@ from umber_pebble.config import Config
 from umber_pebble.demo.fill import fill
 
 CHROMIUM = "/usr/bin/chromium"
+AXE = Path(__file__).parent.parent.parent / "web/node_modules/axe-core/axe.min.js"
 ARGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -201,3 +202,14 @@ def seen_by(page: Page) -> Iterator[None]:
         yield
     answered.value.finished()
     page.evaluate("() => new Promise(requestAnimationFrame)")
+
+
+def serious(page: Page) -> list[str]:
+    """What axe finds on a page that keeps somebody from using it."""
+    page.evaluate(AXE.read_text("utf-8"))
+    result = page.evaluate("() => axe.run()")
+    return [
+        f"{v['id']}: {v['nodes'][0]['html'][:160]}"
+        for v in result["violations"]
+        if v["impact"] in ("serious", "critical")
+    ]

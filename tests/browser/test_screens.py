@@ -3,35 +3,13 @@
 import re
 from collections.abc import Callable
 from datetime import datetime, timedelta
-from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server, act, space
+from tests.browser.conftest import Server, act, serious, space
 
 OpenPage = Callable[..., Page]
-VIEWS = [
-    "/orders",
-    *(f"/orders/order-sky/{view}" for view in ("melts", "windows", "cards", "timetable", "by-hand", "lists")),
-    "/pieces",
-    "/pieces/piece-disc",
-    "/pieces/moulds/mould-disc",
-    "/work-out",
-    "/work-out/heat",
-    "/work-out/melt",
-    "/work-out/temper",
-    "/work-out/colour",
-    "/work-out/by-hand",
-    "/log/run-rehearsal",
-    "/kitchen",
-    "/kitchen/materials/coating",
-    "/kitchen/colours",
-    "/kitchen/people",
-    "/kitchen/devices",
-    "/kitchen/words",
-]
-AXE = Path(__file__).parent.parent.parent / "web/node_modules/axe-core/axe.min.js"
 
 
 def level_m(demo: Server, piece: str) -> float:
@@ -135,44 +113,6 @@ def test_dragging_the_fill_line_moves_millilitres_and_grams(demo: Server, open_p
     expect(page.get_by_label("Weight, finished")).not_to_have_value(str(after))
 
 
-@pytest.mark.parametrize("path", VIEWS)
-@pytest.mark.parametrize("scheme", ["light", "dark"])
-def test_axe_finds_nothing_serious(demo_shared: Server, open_page: OpenPage, path: str, scheme: str) -> None:
-    page = open_page(demo_shared.base + path, color_scheme=scheme, bypass_csp=True)
-    page.wait_for_selector("h1, h2")
-    page.wait_for_load_state("networkidle")
-    assert serious(page) == []
-
-
-# the last is the first at twice the size
-@pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768), (390, 844), (640, 400)])
-def test_nothing_scrolls_sideways_and_no_view_is_longer_than_three_screens(
-    demo_shared: Server, launch: Callable[..., Browser], width: int, height: int
-) -> None:
-    # with scroll bars that take their room, as a mouse has them
-    browser = launch("--disable-features=OverlayScrollbar")
-    page = browser.new_context(viewport={"width": width, "height": height}).new_page()
-    wrong = []
-    for path in (*VIEWS, *(f"/work-out?ask={question}" for question in ("how_much", "still", "keeps"))):
-        page.goto(demo_shared.base + path)
-        page.wait_for_selector("h1, h2")
-        page.wait_for_load_state("networkidle")
-        page.wait_for_function("() => document.querySelectorAll('[aria-busy=true]').length === 0")
-        over, long = page.evaluate(
-            "() => { const m = document.querySelector('main'); return [m.scrollWidth - m.clientWidth, m.scrollHeight]; }"
-        )
-        if over > 0:
-            wrong.append(f"{path}: {over} px too wide")
-        if path.startswith("/orders") and width == 1280 and long > 3 * height:
-            wrong.append(f"{path}: {long} px long")
-    doors = page.get_by_role("navigation", name="Doors").get_by_role("link")
-    boxes = [door.bounding_box() for door in doors.all()]
-    browser.close()
-    assert wrong == []
-    assert len(boxes) == 6
-    assert all(box and box["y"] + box["height"] <= height and box["height"] >= 44 for box in boxes)
-
-
 def test_the_bench_is_accessible_and_large_enough_for_two_metres(demo: Server, open_page: OpenPage) -> None:
     demo.call("POST", "/api/runs", {"id": "seen", "order_id": "order-first-light", "actor": "Wren", "device": "t"})
     page = open_page(demo.base + "/bench", 1024, 768, bypass_csp=True)
@@ -213,13 +153,3 @@ def contrast(page: Page) -> float:
             .flatMap((t) => ["--ground", "--panel"].map((g) => ratio(tone(t), tone(g)))), ratio(tone("--on-glass"), tone("--glass")));
         }""")
     )
-
-
-def serious(page: Page) -> list[str]:
-    page.evaluate(AXE.read_text("utf-8"))
-    result = page.evaluate("() => axe.run()")
-    return [
-        f"{v['id']}: {v['nodes'][0]['html'][:160]}"
-        for v in result["violations"]
-        if v["impact"] in ("serious", "critical")
-    ]
