@@ -94,6 +94,28 @@ describe("acts in words", () => {
     );
     expect(actShort(heat, view)).toBe("Melt the coating");
   });
+  it("say what is cleaned before it is weighed, and where it stands off the heat", () => {
+    const said = (soaks_s: number, melt: "fat" | "sugar", other_colour: boolean) =>
+      actWords(
+        act({ ...WEIGH, wash: { called: "caramel", other_colour, soaks_s, lasts_s: 60 } }, true, melt),
+        view,
+        UNITS,
+      ).detail[0];
+    expect(said(0, "fat", true)).toBe(
+      "First wipe the bowl out with paper, no water: another colour was in it.",
+    );
+    expect(plain(said(900, "sugar", false) ?? "")).toContain(
+      "First clean the pot: caramel was in it. Hot water in it for 15:00",
+    );
+    const off: What<"off"> = { kind: "off", cook_degc: 43, shaken: false };
+    const kept = { name: "Warm water", kind: "bath" as const, degc: 38 };
+    const into = actWords({ ...act(off, true, "fat"), kept }, view, UNITS).detail.at(-1) ?? "";
+    expect(plain(into)).toContain("Then into “Warm water”, 38 °C");
+    expect(into).toContain("no drop");
+    expect(actWords({ ...act(off, true, "fat"), kept: null }, view, UNITS).detail.join()).not.toContain(
+      "Then",
+    );
+  });
   it("name places, and count one as one", () => {
     const move = act({ kind: "move", line: 0, casts: 14, place: "fridge" });
     expect(actWords(move, view, UNITS).title).toBe("To the fridge");
