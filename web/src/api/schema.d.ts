@@ -5494,7 +5494,7 @@ export interface components {
             /** Casts */
             casts: number;
             /** Changes */
-            changes: (components["schemas"]["SparesChange"] | components["schemas"]["MouldChange"] | components["schemas"]["PeopleChange"] | components["schemas"]["HelpChange"] | components["schemas"]["WishChange"])[];
+            changes: (components["schemas"]["SparesChange"] | components["schemas"]["MouldChange"] | components["schemas"]["VesselChange"] | components["schemas"]["PeopleChange"] | components["schemas"]["HelpChange"] | components["schemas"]["WishChange"])[];
             /** Ends S */
             ends_s: number;
             /** Fresh Kg */
@@ -13331,6 +13331,22 @@ export interface components {
             mass_kg: number;
             /** Name */
             name: string;
+        };
+        /**
+         * VesselChange
+         * @description One more vessel like one that several melts share, and which of them go into it, by their keys.
+         */
+        VesselChange: {
+            /**
+             * Code
+             * @default vessel
+             * @constant
+             */
+            code: "vessel";
+            /** Melts */
+            melts: string[];
+            /** Vessel Id */
+            vessel_id: string;
         };
         /**
          * VesselLesson

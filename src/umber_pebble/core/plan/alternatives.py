@@ -8,6 +8,7 @@ from typing import Literal
 
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.lanes import IN_VESSEL
 from umber_pebble.core.plan.problem import MOST_HANDS, Named, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import Spares, casts_made, casts_needed
 from umber_pebble.core.plan.summary import hands_s, sure_frac
@@ -16,6 +17,8 @@ from umber_pebble.core.plan.wishes import Skill, ThereFrom
 
 SOONER_FRAC = 0.03
 """From here an alternative is noticeably shorter: by this share of the plan, where that is longer than what is noticed at all [frac]."""
+MOST_VESSELS = 2
+"""One more of so many vessels at most is looked at, each for itself [count]."""
 MOST_LIFTED = 3
 """So many wishes are tried without at most, each for itself [count]."""
 BUSY_FRAC = 0.5
@@ -45,6 +48,15 @@ class MouldChange:
 
 
 @dataclass(frozen=True, slots=True)
+class VesselChange:
+    """One more vessel like one that several melts share, and which of them go into it, by their keys."""
+
+    vessel_id: str
+    melts: tuple[str, ...]
+    code: Literal["vessel"] = field(default="vessel", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class PeopleChange:
     """One more pair of hands, so many then [count]."""
 
@@ -70,7 +82,7 @@ class WishChange:
     code: Literal["wish"] = field(default="wish", init=False)
 
 
-Change = SparesChange | MouldChange | PeopleChange | HelpChange | WishChange
+Change = SparesChange | MouldChange | VesselChange | PeopleChange | HelpChange | WishChange
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,11 +153,11 @@ def _worth_it(planned: Alternative, other: Alternative) -> Iterator[Alternative]
 
 def changes_of(plan: Plan) -> tuple[Change, ...]:
     """What may be worth changing in a plan: spares that cost a round of their own, rounds that are not full, and what is tight: the
-    mould that is taken longest, hands where they are busy most of the day; and any wish.
+    mould that is taken longest, the vessel that several melts wait for, hands where they are busy most of the day; and any wish.
 
     Source: definition
     """
-    return (*_spares(plan), *_moulds(plan), *_people(plan), *_wishes(plan))
+    return (*_spares(plan), *_moulds(plan), *_vessels(plan), *_people(plan), *_wishes(plan))
 
 
 def priced(plan: Plan, change: Change) -> Alternative:
@@ -190,6 +202,12 @@ def _changed(problem: PlanInput, change: Change) -> PlanInput:
                     replace(of, mould=replace(of.mould, owned=owned)) if of.mould.mould_id == mould_id else of
                 ),
             )
+        case VesselChange(vessel_id, melts):
+            ways = {
+                key: replace(way, vessel_id=f"{vessel_id}, one more") if key in melts else way
+                for key, way in problem.ways.items()
+            }
+            return replace(problem, ways=ways)
         case PeopleChange(people):
             return _more_people(problem, people)
         case HelpChange(people, from_s, to_s):
@@ -274,6 +292,23 @@ def _moulds(plan: Plan) -> Iterator[MouldChange]:
     if taken:
         longest = moulds[max(taken, key=lambda mould: taken[mould])]
         yield MouldChange(longest.mould_id, longest.name, longest.owned + 1)
+
+
+def _vessels(plan: Plan) -> Iterator[VesselChange]:
+    """One more of the vessels that several melts are in longest; they are shared out between the two."""
+    held: dict[str, dict[str, float]] = {}
+    for cook in plan.cooks:
+        melt = plan.problem.lines[cook.rounds[0].line].melt
+        mine = [task for task in plan.tasks if task.of == "cook" and task.number == cook.number]
+        lasts = max(t.end_s for t in mine if t.kind in IN_VESSEL) - min(t.start_s for t in mine)
+        by = held.setdefault(cook.way.vessel_id, {})
+        by[melt] = by.get(melt, 0.0) + lasts
+    shared = [(vessel, by) for vessel, by in held.items() if len(by) > 1]
+    for vessel, by in sorted(shared, key=lambda row: -sum(row[1].values()))[:MOST_VESSELS]:
+        halves: tuple[dict[str, float], dict[str, float]] = ({}, {})
+        for melt, lasts in sorted(by.items(), key=lambda row: -row[1]):
+            min(halves, key=lambda half: sum(half.values()))[melt] = lasts
+        yield VesselChange(vessel, tuple(halves[1]))
 
 
 def _people(plan: Plan) -> Iterator[PeopleChange]:

@@ -21,14 +21,14 @@ const BEFORE_ANY = -1;
 
 interface Props {
   asked: Asked;
-  zone: string;
-  people: string[];
+  kitchen: Schemas["Kitchen"];
   pieces: Record<string, string>;
   onChange: (change: Edit<Order>) => void;
 }
 
 /** What else the order could do, each with its price against what is planned; one press takes it. */
-export function Alternatives({ asked, zone, people, pieces, onChange }: Props) {
+export function Alternatives({ asked, kitchen, pieces, onChange }: Props) {
+  const { zone, people, vessels } = kitchen;
   const units = useUnits();
   const navigate = useNavigate();
   const settled = useDebounced(asked, SETTLED_MS);
@@ -74,6 +74,8 @@ export function Alternatives({ asked, zone, people, pieces, onChange }: Props) {
       }
       case "mould":
         return navigate(`/pieces/moulds/${change.mould_id}`);
+      case "vessel":
+        return navigate("/kitchen");
     }
   };
   return (
@@ -99,7 +101,7 @@ export function Alternatives({ asked, zone, people, pieces, onChange }: Props) {
               className="flex flex-col items-start px-4 py-2.5 text-left hover:bg-raised disabled:opacity-50"
             >
               <strong className="block text-lg leading-tight text-glass">
-                {other.changes.map((change) => changeWords(change, clock, lifted)).join(", ")}
+                {other.changes.map((change) => changeWords(change, { clock, lifted, vessels })).join(", ")}
               </strong>
               <span className="text-quiet">{`${priceWords(planned, other, units)}, begun by ${begins(other)}`}</span>
             </button>
@@ -116,7 +118,13 @@ export function Alternatives({ asked, zone, people, pieces, onChange }: Props) {
 const plannedWords = ({ casts, rounds, melts, sure_frac }: Alternative) =>
   `${Math.round(100 * sure_frac)} % sure, ${casts} cast in ${rounds} ${rounds === 1 ? "round" : "rounds"}, ${melts} ${melts === 1 ? "melt" : "melts"}`;
 
-function changeWords(change: Change, clock: (s: number) => string, lifted: (wish: number) => string): string {
+interface Called {
+  clock: (s: number) => string;
+  lifted: (wish: number) => string;
+  vessels: Schemas["Vessel"][];
+}
+
+function changeWords(change: Change, { clock, lifted, vessels }: Called): string {
   switch (change.code) {
     case "spares": {
       const of = change.named ? `${change.named.piece}: ` : "";
@@ -130,6 +138,10 @@ function changeWords(change: Change, clock: (s: number) => string, lifted: (wish
       return `Without “${lifted(change.wish)}”`;
     case "mould":
       return `${NTH[change.owned] ?? "One more"} ${change.mould}`;
+    case "vessel": {
+      const like = vessels.find((vessel) => vessel.id === change.vessel_id)?.name;
+      return like ? `One more like ${like}` : "One more vessel";
+    }
   }
 }
 

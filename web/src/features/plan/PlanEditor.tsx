@@ -126,8 +126,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
             <Remarks of={plan.summary.warnings} kitchen={kitchen} />
             <Alternatives
               asked={plan.asked}
-              zone={kitchen.zone}
-              people={kitchen.people}
+              kitchen={kitchen}
               pieces={Object.fromEntries(pieces.map((piece) => [piece.id, piece.doc.name]))}
               onChange={thing.change}
             />
