@@ -7,7 +7,11 @@ import { remarkWords } from "./remarks";
 type Remark = Schemas["Summary"]["warnings"][number];
 
 /** What is worth knowing, but stops nothing. */
-const MILD: ReadonlySet<Remark["code"]> = new Set<Remark["code"]>(["window_narrow", "sticky_room"]);
+const MILD: ReadonlySet<Remark["code"]> = new Set<Remark["code"]>([
+  "window_narrow",
+  "sticky_room",
+  "not_kept",
+]);
 /** So many are read at once; more open on demand. */
 const AT_ONCE = 2;
 
