@@ -18,7 +18,7 @@ def kept_at(hand: Hand, degc: float) -> Order:
     """The First-light table with all of its melts to be kept in water so warm."""
     kitchen = hand.workshop.get("kitchen", KITCHEN_ID)
     assert isinstance(kitchen.doc, Kitchen)
-    warmers = [kitchen.doc.warmers[0].model_copy(update={"degc": degc})]
+    warmers = [kitchen.doc.warmers[0].model_copy(update={"keeps_degc": degc})]
     hand.workshop.save("kitchen", KITCHEN_ID, kitchen.version, kitchen.doc.model_copy(update={"warmers": warmers}))
     order = hand.workshop.get("order", "order-table")
     assert isinstance(order.doc, Order)

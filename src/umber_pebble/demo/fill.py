@@ -45,7 +45,7 @@ KITCHEN = Kitchen(
     ],
     microwaves=[Microwave(id="microwave", name="Microwave", power_w=900.0)],
     baths=[Bath(id="bath", name="Water bath", water_degc=65.0)],
-    warmers=[Warmer(id="warm-water", name="Warm water", kind="bath", degc=38.0, vessels=4)],
+    warmers=[Warmer(id="warm-water", name="Warm water", kind="bath", keeps_degc=38.0, vessels=4)],
     places=[
         place("bench", "Bench top", surface="wood", thickness_m=0.03),
         place("slab", "Cold slab", surface="granite", thickness_m=0.02, surface_degc=12.0),

@@ -243,7 +243,7 @@ def act_view(act: Act, frozen: FrozenPlan, seen: Interpreted) -> ActView:
 def _kept_in(cook: PotCook | None, frozen: FrozenPlan) -> KeptIn | None:
     warmers = frozen.snapshot.kitchen.warmers
     found = (w for w in warmers if cook is not None and cook.way.kept and w.id == cook.way.stand_id)
-    return next((KeptIn(w.name, w.kind, w.degc) for w in found), None)
+    return next((KeptIn(w.name, w.kind, w.keeps_degc) for w in found), None)
 
 
 def _melt(cook: PotCook) -> MeltShown:

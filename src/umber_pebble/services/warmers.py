@@ -17,12 +17,14 @@ class Warmer(Doc):
     id: Id
     name: Name
     kind: Literal["bath", "plate", "oven"]
-    degc: float = Field(ge=25, le=160)
+    keeps_degc: float = Field(ge=25, le=160)
     vessels: Whole = Field(ge=1, le=40)
 
 
 def keeper_of(stands: Pot, warmer: Warmer, room_degc: float) -> Keeper:
     """A vessel in what keeps it warm, from the same on its stand."""
     keeps = material("kitchen", warmer.kind, "keeps")
-    air = warmer.degc if keeps.flags["all_round"] else room_degc
-    return Keeper(warmer.id, replace(stands, stand=keeps, below_degc=warmer.degc, air_degc=air), warmer.vessels)
+    air = warmer.keeps_degc if keeps.flags["all_round"] else room_degc
+    return Keeper(
+        warmer.id, replace(stands, stand=keeps, below_degc=warmer.keeps_degc, air_degc=air), warmer.vessels
+    )

@@ -13388,10 +13388,10 @@ export interface components {
          * @description What keeps vessels of melt warm: water of a bath, a warming plate, a low oven; how warm it is, how many it takes at once.
          */
         Warmer: {
-            /** Degc */
-            degc: number;
             /** Id */
             id: string;
+            /** Keeps Degc */
+            keeps_degc: number;
             /**
              * Kind
              * @enum {string}

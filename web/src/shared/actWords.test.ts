@@ -111,7 +111,7 @@ describe("acts in words", () => {
     const kept = { name: "Warm water", kind: "bath" as const, degc: 38 };
     const into = actWords({ ...act(off, true, "fat"), kept }, view, UNITS).detail.at(-1) ?? "";
     expect(plain(into)).toContain("Then into “Warm water”, 38 °C");
-    expect(into).toContain("no drop");
+    expect(into).toContain("one drop");
     expect(actWords({ ...act(off, true, "fat"), kept: null }, view, UNITS).detail.join()).not.toContain(
       "Then",
     );

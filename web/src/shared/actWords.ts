@@ -268,8 +268,8 @@ const INTO: Record<NonNullable<Act["kept"]>["kind"], string> = { bath: "into", p
 function standsIn(act: Act, units: Units): string[] {
   if (!act.kept) return [];
   const { name, kind, degc } = act.kept;
-  const dry = kind === "bath" ? " No steam, no drop may reach it: dry it underneath before each pour." : "";
-  return [`Then ${INTO[kind]} “${name}”, ${amount(degc, "temperature", units)}: it stays fluid there.${dry}`];
+  const dry = kind === "bath" ? " Dry it underneath before each pour: one drop seizes it." : "";
+  return [`Then ${INTO[kind]} “${name}”, ${amount(degc, "temperature", units)}, to stay fluid.${dry}`];
 }
 
 function warmWords(

@@ -150,8 +150,14 @@ Remark = (
 
 
 def each_once(remarks: Iterable[Remark]) -> list[Remark]:
-    """The first of each kind; of works in a window, of each work [1]. Source: definition"""
+    """The first of each kind; of works in a window, of each work, of what is not kept, of each melt [1]. Source: definition"""
     seen: dict[tuple[str, str], Remark] = {}
     for of in remarks:
-        seen.setdefault((of.code, of.work if isinstance(of, OneByOne) else ""), of)
+        match of:
+            case OneByOne(work=which):
+                seen.setdefault((of.code, which), of)
+            case NotKept(named=named):
+                seen.setdefault((of.code, str(named)), of)
+            case _:
+                seen.setdefault((of.code, ""), of)
     return list(seen.values())

@@ -238,10 +238,10 @@ export function Warmers(props: Rows<Warmer>) {
       {...props}
       title="Keeps warm"
       picture={(row) => KEEPER_PICTURES[row.kind]}
-      word={(row) => `${amount(row.degc, "temperature", units)}, takes ${row.vessels}`}
+      word={(row) => `${amount(row.keeps_degc, "temperature", units)}, takes ${row.vessels}`}
       addWord="Add what keeps melts warm"
       fewest={0}
-      fresh={(id) => ({ id, name: "Warm water", kind: "bath", degc: 38, vessels: 4 })}
+      fresh={(id) => ({ id, name: "Warm water", kind: "bath", keeps_degc: 38, vessels: 4 })}
       fields={(row, patch) => (
         <>
           <Pick
@@ -253,8 +253,8 @@ export function Warmers(props: Rows<Warmer>) {
           <NumberField
             label="How warm"
             quantity="temperature"
-            value={row.degc}
-            onChange={(degc) => patch({ degc })}
+            value={row.keeps_degc}
+            onChange={(keeps_degc) => patch({ keeps_degc })}
             step={1}
           />
           <NumberField

@@ -21,7 +21,7 @@ export function Remarks({ of, kitchen }: { of: readonly Remark[]; kitchen: Schem
   const places = Object.fromEntries([...kitchen.places, ...kitchen.warmers].map((p) => [p.id, p.name]));
   const sorted = [...of.filter((r) => !MILD.has(r.code)), ...of.filter((r) => MILD.has(r.code))];
   const said = (remark: Remark) => (
-    <Notice key={"work" in remark ? remark.work : remark.code} tone={MILD.has(remark.code) ? "plain" : "hot"}>
+    <Notice key={JSON.stringify(remark)} tone={MILD.has(remark.code) ? "plain" : "hot"}>
       {remarkWords(remark, units, places)}
     </Notice>
   );

@@ -113,6 +113,7 @@ const FIELDS: Record<string, string> = {
   by_id: "Melted by",
   stand_id: "Stands on",
   kept_id: "Kept warm in",
+  keeps_degc: "How warm it keeps",
 };
 
 const SUFFIX: [string, string][] = [

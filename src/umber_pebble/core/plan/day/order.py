@@ -58,7 +58,7 @@ def order_day(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int], weigh
         apart = day_of(plan, casts, sizes, shared=False)
         days = [apart] if apart.day == together.day else [apart, together]
     # one that was chosen before holds as long as it keeps its day
-    kept = [_Laid(of, asked.kept) for of in days if asked.kept and _keeps(of, asked.kept)]
+    kept = [_Laid(of, table) for of in days if (table := _kept(asked, of)) is not None]
     rows = kept or [_Laid(of, at_once(of.day, weights)) for of in days]
     if asked is not plan:
         return _as_wished(asked, plan, rows, weights)
@@ -146,8 +146,10 @@ def _in_time(plan: PlanInput, chosen: Chosen) -> bool:
     return _ends_s(chosen) <= plan.due_s
 
 
-def _keeps(of: OrderDay, table: Timetable) -> bool:
-    return fits(of.day, table) and not broken(of.day, table)
+def _kept(plan: PlanInput, of: OrderDay) -> Timetable | None:
+    """The timetable that was chosen before, where it keeps this day."""
+    table = plan.kept
+    return table if table is not None and fits(of.day, table) and not broken(of.day, table) else None
 
 
 def _slackened(plan: PlanInput, of: OrderDay, table: Timetable, weights: Weights) -> Timetable:
@@ -164,9 +166,7 @@ def _over_several(plan: PlanInput, of: OrderDay, weights: Weights) -> Chosen | N
     for opens, closed in _begun(plan, of):
         try:
             day = replace(of, day=replace(of.day, closed=closed))
-            keeps = plan.kept is not None and _keeps(day, plan.kept)
-            table = plan.kept if plan.kept and keeps else at_once(day.day, weights)
-            chosen = Chosen(day, table, opens, opens)
+            chosen = Chosen(day, _kept(plan, day) or at_once(day.day, weights), opens, opens)
         except OutOfRange:
             continue
         if opens + of.ready_s(chosen.table) > plan.open_s[-1][1]:

@@ -21,9 +21,10 @@ class Filling:
 
 @dataclass(frozen=True, slots=True)
 class Pot:
-    """Pours out of one melt; what may be in its vessel, and may be poured of one batch of it [kg]."""
+    """Pours out of one melt, in how many batches; what may be in its vessel, and may be poured of one batch of it [kg]."""
 
     fillings: tuple[int, ...]
+    batches: int
     charge_kg: float
     pours_kg: float
 
@@ -78,7 +79,7 @@ def _in_batches(plan: PlanInput, fillings: Sequence[Filling], of: Sequence[int])
     first = _pot(plan, fillings, of)
     if not _tight(plan, fillings, first):
         return first
-    smaller = (_pot(plan, fillings, of, n) for n in range(2, len(of) + 1))
+    smaller = (_pot(plan, fillings, of, n) for n in range(first.batches + 1, len(of) + 1))
     return next((pot for pot in smaller if not _tight(plan, fillings, pot)), first)
 
 
@@ -94,7 +95,7 @@ def _pot(plan: PlanInput, fillings: Sequence[Filling], of: Sequence[int], batche
     most = holds_kg(way, way.by.wet(way.melt, charge))
     if charge > most and batches < len(of):
         return _pot(plan, fillings, of, batches + 1)
-    return Pot(tuple(of), min(charge, most), pours)
+    return Pot(tuple(of), batches, min(charge, most), pours)
 
 
 def _pours(plan: PlanInput, fillings: Sequence[Filling], pot: Pot, i: int) -> bool:

@@ -26,6 +26,11 @@ class Node:
     def slot(self) -> Slot:
         return self.melt.slots[self.nth]
 
+    @property
+    def is_there(self) -> bool:
+        """Whether it is in its vessel already."""
+        return self.nth == 0 and self.melt.there is not None
+
 
 @dataclass
 class VesselTurns:
@@ -55,17 +60,18 @@ class VesselTurns:
         """Nothing was in it before, or what is still to be washed out of it."""
         first = self.follows[EMPTY, j] = self.m.new_bool_var("first in it")
         node = self.nodes[j - 1]
-        soiled = next((s for s in self.day.soiled if s.vessel == self.vessel), None)
-        if soiled is not None and not (node.nth == 0 and node.melt.there):
-            self._cleaned(first, soiled.melt, soiled.since_s, j)
-        if not (node.nth == 0 and node.melt.there):
-            self.m.add_implication(first, node.slot.new)
+        if node.is_there:
+            return first
+        self.m.add_implication(first, node.slot.new)
+        for soiled in self.day.soiled:
+            if soiled.vessel == self.vessel:
+                self._cleaned(first, soiled.melt, soiled.since_s, j)
         return first
 
     def _after(self, i: int, before: Node, j: int, node: Node) -> Var | None:
         """Of the same melt only the next one; of another only what is made new."""
         same = before.melt is node.melt
-        if (same and node.nth != before.nth + 1) or (node.nth == 0 and node.melt.there):
+        if node.is_there or (same and node.nth != before.nth + 1):
             return None
         then = self.follows[i, j] = self.m.new_bool_var("right after")
         if same:
