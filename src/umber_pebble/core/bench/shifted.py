@@ -29,7 +29,11 @@ def shifted(rest: Rest, table: Timetable) -> Timetable | None:
     late = max(
         [0]
         + [soonest[i] - s for i, s in enumerate(table.start_s) if i not in rest.done]
-        + [day.from_s - h.start_s for h in heats if h.draws and day.there(h.melt) is None]
+        + [
+            day.from_s - h.start_s
+            for h in heats
+            if h.draws and day.there(h.melt) is None and day.melts[h.melt].portion is None
+        ]
     )
     for more in STEPS_S:
         by = late + more
@@ -57,7 +61,7 @@ def _later(rest: Rest, heats: list[Heat], by: int) -> Iterator[Heat]:
         come = [
             Heat(m, h.start_s + by, h.new, h.who, h.draws)
             for n, h in enumerate(mine)
-            if h.start_s + by >= day.from_s and any(later.draws for later in mine[n:])
+            if (h.start_s + by >= day.from_s or day.melts[m].portion) and any(later.draws for later in mine[n:])
         ]
         over = tuple(d for h in mine if h.start_s + by < day.from_s for d in h.draws)
         if there is not None and (over or (come and not come[0].new)):

@@ -3,6 +3,7 @@
 import itertools
 import tomllib
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -15,7 +16,7 @@ from umber_pebble.core.plan.day.bounds import least_end_s
 from umber_pebble.core.plan.day.check import broken
 from umber_pebble.core.plan.day.greedy import first_timetable
 from umber_pebble.core.plan.day.model import Model, Weights
-from umber_pebble.core.plan.day.problem import Day, Draw, Heating, Lag, Melt, Soiled, Stay, Task
+from umber_pebble.core.plan.day.problem import Day, Draw, Heating, Lag, Melt, Portion, Soiled, Stay, Task
 from umber_pebble.core.plan.day.search import USUAL, Solved, at_once, improved
 
 MELTS = 3
@@ -95,6 +96,12 @@ def days(draw: st.DrawFn) -> Day:
         stays.append(Stay(mould, 1, first, "start", clean, "end", whole(0, 600)))
         stays.append(Stay("fridge", 1, under, "end", off, "start"))
         done.append(off)
+    own = [d for d in draws if d.melt == MELTS - 1]
+    if own and draw(st.booleans()):
+        # the last melt comes out of the first one's vessel, into one of its own
+        draws.append(Draw(into := task(10, 60), 0, whole(1, 40), 0, 600))
+        lags += [Lag(into, "end", d.task, "start", 0) for d in own]
+        melts = (*melts[:-1], replace(melts[-1], vessel="its own", portion=Portion(into, whole(0, 2500))))
     people = whole(1, 3)
     closed = ((whole(0, people - 1), at := whole(0, 4000), at + whole(1, 3000)),) if draw(st.booleans()) else ()
     capacity = {"mould 0": whole(1, 2), "fridge": whole(1, 3)}

@@ -9,7 +9,7 @@ from umber_pebble.core.plan.day.problem import Day
 @dataclass(slots=True)
 class Batch:
     """A melt that is made, or will be: for which draws; when it was ready last and first, until when it was poured from [s]; how often
-    it was warmed; since when it has its vessel [s]."""
+    it was warmed; since when it has its vessel [s]. What came out of another melt was ready, as it were, before it was made."""
 
     draws: tuple[int, ...]
     ready_s: int = -1
@@ -20,7 +20,7 @@ class Batch:
 
     @property
     def made(self) -> bool:
-        return self.ready_s >= 0
+        return self.first_s >= 0
 
 
 def batches_of(day: Day, melt: int, rank: Sequence[float]) -> list[Batch]:

@@ -2,7 +2,7 @@
 
 import itertools
 from collections import defaultdict
-from collections.abc import Hashable, Sequence
+from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.plan.day.problem import Day, Edge, Lag, Stay
@@ -104,6 +104,22 @@ def _laid(day: Day, group: list[int]) -> Block:
     start = min(at.values())
     order = sorted(group, key=lambda i: (at[i], i))
     return Block(tuple(order), {i: at[i] - start for i in order})
+
+
+def between(day: Day, of: Mapping[int, Block]) -> tuple[dict[int, list[tuple[int, int]]], dict[int, set[int]]]:
+    """For each thing what of other blocks it waits for, and how long after its start [s]; for each block, by its first thing, which
+    others wait for it.
+
+    Args:
+        day, of: what is asked, and the block of each thing
+    Source: definition
+    """
+    before, followers = defaultdict[int, list[tuple[int, int]]](list), defaultdict[int, set[int]](set)
+    for lag in day.lags:
+        if of[lag.first] is not of[lag.then]:
+            before[lag.then].append((lag.first, shift_s(day, lag)))
+            followers[of[lag.first].tasks[0]].add(of[lag.then].tasks[0])
+    return before, followers
 
 
 def alike(day: Day, blocks: Sequence[Block]) -> dict[int, int]:

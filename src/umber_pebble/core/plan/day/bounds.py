@@ -97,7 +97,7 @@ def hands_s(day: Day) -> int:
     made = (
         m.weigh_s + sum(b - a for a, b in m.first.hands)
         for i, m in enumerate(day.melts)
-        if i in drawn and not day.there(i)
+        if i in drawn and not day.there(i) and m.portion is None
     )
     return own + sum(made)
 

@@ -184,6 +184,8 @@ class _Days:
         if heat.hands:
             ready.after_start.append((first, heat.ready_s - begins))
             ready.after_end.append((last, 0))
+        elif (portion := self.day.melts[heat.heat.melt].portion) is not None:
+            ready.after_end.append((portion.task, -portion.stood_s))
         self.nodes.append(ready)
         self.ready.append(len(self.nodes) - 1)
         self.spans.append(list(range(first, last + 1)))

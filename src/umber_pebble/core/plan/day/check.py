@@ -58,6 +58,10 @@ class _Check:
         ready: dict[int, int] = {}
         for heat in self.table.heats:
             melt = self.day.melts[heat.melt]
+            if melt.portion and heat.melt not in ready:
+                ready[heat.melt] = heat.start_s
+                yield heat, heat.start_s, heat.start_s, heat.start_s, []
+                continue
             if heat.new:
                 on, how = heat.start_s + melt.weigh_s, melt.first
                 hands = [(heat.start_s, on)] if melt.weigh_s else []
@@ -87,7 +91,7 @@ class _Check:
                 yield Broken("before the start", (i,))
         for heat, _, ready, _, hands in self.heats:
             first = min([heat.start_s, *(start for start, _ in hands)])
-            if first < self.day.from_s and not self._there(heat, ready):
+            if first < self.day.from_s and not self._comes_in(heat) and not self._there(heat, ready):
                 yield Broken("before the start", (heat.melt,))
         for bound in self.day.bounds:
             start, end = self.spans[bound.task]
@@ -149,13 +153,17 @@ class _Check:
             yield from self._poured(number)
             heaters[melt.heater] += [(on, off, 1) for h, on, ready, off, _ in mine if not self._there(h, ready)]
             for batch in _by_batch(mine):
-                if not batch[0][0].new:
+                first = batch[0][0]
+                if not first.new or not self._after_it_comes_in(batch):
                     yield Broken("batch", (number,))
                     continue
                 yield from self._batch(batch)
                 ends = [self.spans[self.day.draws[d].task][1] for h, *_ in batch for d in h.draws]
-                washed = self._to_wash(batch[0][0])
-                from_s = batch[0][0].start_s - (washed.wash_s + washed.soaks_s if washed else 0)
+                washed = self._to_wash(first)
+                from_s = first.start_s - (washed.wash_s + washed.soaks_s if washed else 0)
+                if melt.portion and self._comes_in(first):
+                    from_s, made = self.spans[melt.portion.task]
+                    ends.append(made)
                 vessels[melt.vessel].append((from_s, max([*ends, batch[-1][2]]), 1))
         for kind, of in (("heater", heaters), ("vessel", vessels)):
             for name, spans in of.items():
@@ -165,6 +173,22 @@ class _Check:
     def _there(self, heat: Heat, ready: int) -> bool:
         """Whether a heat is how a batch that is there already is told: when it was ready."""
         return heat.new and any(b.melt == heat.melt and b.ready_s == ready for b in self.day.begun)
+
+    def _comes_in(self, heat: Heat) -> bool:
+        """Whether a heat is how a melt is told that comes out of another: its first."""
+        mine = (h for h in self.table.heats if h.melt == heat.melt)
+        return self.day.melts[heat.melt].portion is not None and heat is next(mine)
+
+    def _after_it_comes_in(self, batch: list[Row]) -> bool:
+        """Whether what comes out of another melt does so when it does, and is poured and heated only after that."""
+        heat, portion = batch[0][0], self.day.melts[batch[0][0].melt].portion
+        if portion is None or not self._comes_in(heat):
+            return True
+        made = self.spans[portion.task][1]
+        poured = (self.spans[self.day.draws[d].task][0] for row in batch for d in row[0].draws)
+        return heat.start_s + portion.stood_s == made and all(
+            at >= made for at in (*poured, *(row[1] for row in batch[1:]))
+        )
 
     def _poured(self, melt: int) -> Iterator[Broken]:
         wanted = sorted(i for i, draw in enumerate(self.day.draws) if draw.melt == melt)
@@ -185,7 +209,8 @@ class _Check:
                 if start < ready + draw.opens_s or end > ready + draw.closes_s:
                     yield Broken("window", (draw.task,))
         full = sum(self.day.draws[d].mg for d in draws) > melt.pours_mg
-        old = max((self.spans[self.day.draws[d].task][1] for d in draws), default=0) - batch[0][2] > melt.life_s
+        made = batch[0][2] + (melt.portion.stood_s if melt.portion and self._comes_in(batch[0][0]) else 0)
+        old = max((self.spans[self.day.draws[d].task][1] for d in draws), default=0) - made > melt.life_s
         # one vessel is not poured from by two, nor while it is on the heat
         if full or old or len(batch) - 1 > melt.warmings or _most(used) > 1:
             yield Broken("batch", (batch[0][0].melt,))

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from umber_pebble.core.plan.day.batches import Batch, batches_of
-from umber_pebble.core.plan.day.blocks import Block, alike, blocks_of, shift_s, tails_s
+from umber_pebble.core.plan.day.blocks import Block, alike, between, blocks_of, tails_s
 from umber_pebble.core.plan.day.bounded import Bounded
 from umber_pebble.core.plan.day.lines import EVER_S, Line, apart, whose
 from umber_pebble.core.plan.day.needs import LOOK_S, LOOKS, Found, How, NoPlace, Take, Wish
@@ -42,18 +42,14 @@ class _Greedy:
         self.heats: list[Heat] = []
         self.inside = day.inside()
         self.draw = {d.task: i for i, d in enumerate(day.draws)}
+        self.divides = {melt.portion.task: m for m, melt in enumerate(day.melts) if melt.portion}
         self.batches = [batches_of(day, m, self.rank) for m in range(len(day.melts))]
         self.batch_of = {d: batch for batches in self.batches for batch in batches for d in batch.draws}
         self.blocks = blocks_of(day)
         self.bounded = Bounded(day, self.blocks, self.people)
         self.alike = alike(day, self.blocks)
         self.of = {i: block for block in self.blocks for i in block.tasks}
-        self.followers = defaultdict[int, set[int]](set)
-        self.before = defaultdict[int, list[tuple[int, int]]](list)
-        for lag in day.lags:
-            if self.of[lag.first] is not self.of[lag.then]:
-                self.before[lag.then].append((lag.first, shift_s(day, lag)))
-                self.followers[self.of[lag.first].tasks[0]].add(self.of[lag.then].tasks[0])
+        self.before, self.followers = between(day, self.of)
         self.enters = defaultdict[int, list[Stay]](list)
         for stay in day.stays:
             self.enters[stay.first].append(stay)
@@ -167,6 +163,8 @@ class _Greedy:
                 inside = stay.then in block.at_s
                 end = block.edge_s(self.day, stay.then, stay.then_edge) + stay.after_s if inside else math.inf
                 out.append(Take(stay.of, (start, end), stay.amount))
+            if i in self.divides:
+                out.append(Take(self.day.melts[self.divides[i]].vessel, (block.at_s[i], math.inf), 1))
         return out
 
     def _own(self, block: Block) -> Wish:
@@ -338,6 +336,17 @@ class _Greedy:
                 self.freed.add(stay.of)
             if i in self.draw:
                 self._drawn(self.draw[i], self.start[i] + self._lasts(i))
+            if i in self.divides:
+                self._divided(self.divides[i], self.start[i], self.start[i] + self._lasts(i))
+
+    def _divided(self, m: int, start: int, end: int) -> None:
+        """A melt that came out of another's vessel."""
+        melt, batch = self.day.melts[m], self.batches[m][0]
+        assert melt.portion is not None
+        batch.ready_s, batch.first_s, batch.used_s, batch.held_s = end - melt.portion.stood_s, end, end, start
+        self.inside[melt.vessel] = m
+        self.heats.append(Heat(m, batch.ready_s, True, (), ()))
+        self.freed.add(m)
 
     def _heat(self, m: int, start: int, new: bool, who: int, block: Block) -> None:
         melt = self.day.melts[m]

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from ortools.sat.python import cp_model
 
-from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Heating, InVessel, Melt, Placed, heated_before
+from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Heating, InVessel, Melt, Placed, Portion, heated_before
 
 Var = cp_model.IntVar
 Interval = cp_model.IntervalVar
@@ -52,11 +52,15 @@ class MeltSlots:
         self.melt: Melt = day.melts[number]
         self.draws = [i for i, d in enumerate(day.draws) if d.melt == number]
         self.there = day.there(number)
+        self.given = self.there is not None or self.melt.portion is not None
+        """Whether its first batch is in its vessel without being heated here."""
         self.slots: list[Slot] = []
         for k in range(heats + 1 + (self.there is not None)):
             slot = self._slot(f"m{number}.{k}")
             if self.there and not self.slots:
                 self._goes_on(slot, self.there)
+            elif self.melt.portion and not self.slots:
+                self._comes_in(slot, self.melt.portion)
             else:
                 self._heat(slot)
                 self._follows(slot)
@@ -71,6 +75,7 @@ class MeltSlots:
             self.m.new_bool_var(f"{name}.{what}") for what in ("here", "new", "warm", "again")
         )
         since = self.there.ready_s - self.melt.made_s if self.there else 0
+        since -= self.melt.portion.stood_s if self.melt.portion else 0
         start, ready, last, held, born = (
             self.m.new_int_var(min(since, 0), self.top, f"{name}.{what}")
             for what in ("start", "ready", "last", "held", "born")
@@ -110,6 +115,19 @@ class MeltSlots:
             start, lasts = self.starts[self.day.draws[d].task], self.day.tasks[self.day.draws[d].task].lasts_s
             m.add(start >= there.used_s).only_enforce_if(x)
             m.add(start + lasts <= there.first_s + self.melt.life_s).only_enforce_if(x)
+
+    def _comes_in(self, slot: Slot, portion: Portion) -> None:
+        """It comes out of another melt's vessel, as if it had been ready before."""
+        m, start, lasts = self.m, self.starts[portion.task], self.day.tasks[portion.task].lasts_s
+        for variable, value in ((slot.here, 1), (slot.new, 1), (slot.warm, 0), (slot.again, 0), (slot.count, 0)):
+            m.add(variable == value)
+        m.add(slot.ready == start + lasts - portion.stood_s)
+        m.add(slot.start == slot.ready)
+        m.add(slot.held == start)
+        m.add(slot.born == start + lasts)
+        m.add(slot.used == self._takes(slot))
+        m.add(slot.last >= slot.born)
+        m.add(slot.last <= slot.born + self.melt.life_s)
 
     def _takes(self, slot: Slot) -> cp_model.LinearExpr:
         expr: cp_model.LinearExpr = cp_model.LinearExpr.weighted_sum(
@@ -178,7 +196,7 @@ class MeltSlots:
     def _kinds(self, slot: Slot) -> tuple[tuple[Var, int, Heating], ...]:
         """How it may be heated; what is there is heated already."""
         melt = self.melt
-        if self.there and slot is self.slots[0]:
+        if self.given and slot is self.slots[0]:
             return ()
         return (slot.new, melt.weigh_s, melt.first), (slot.warm, 0, melt.warm), (slot.again, 0, melt.again)
 
@@ -206,6 +224,14 @@ class MeltSlots:
                 continue
             if heat is None:
                 self._hint(slot, (0, 0, 0, 0), (last, last, last, last, born), (used, count), frozenset())
+                continue
+            if self.melt.portion and k == 0:
+                ready, born = heat.ready_s, heat.ready_s + self.melt.portion.stood_s
+                used, count = sum(self.day.draws[d].mg for d in heat.heat.draws), 0
+                last = max([born, *(ends[d] for d in heat.heat.draws)])
+                held = born - self.day.tasks[self.melt.portion.task].lasts_s
+                times = (ready, ready, last, held, born)
+                self._hint(slot, (1, 1, 0, 0), times, (used, count), frozenset(heat.heat.draws))
                 continue
             new = heat.heat.new
             warm = not new and heat.heat.start_s - ready <= self.melt.fluid_s
@@ -254,7 +280,4 @@ class MeltSlots:
                 if draws or solver.value(after.warm) or solver.value(after.again):
                     yield n, heated_before(self.day, self.there, tuple(draws))
                 continue
-            yield (
-                n,
-                Heat(self.number, solver.value(slot.start), bool(solver.value(slot.new)), (), tuple(draws)),
-            )
+            yield n, Heat(self.number, solver.value(slot.start), bool(solver.value(slot.new)), (), tuple(draws))

@@ -71,11 +71,21 @@ class Heating:
 
 
 @dataclass(frozen=True, slots=True)
+class Portion:
+    """How the first batch of a melt comes out of another's vessel: by which thing, and as how long ago it then is as if it had been made
+    by itself, since it comes in cooler [s]."""
+
+    task: int
+    stood_s: int
+
+
+@dataclass(frozen=True, slots=True)
 class Melt:
     """One material in one colour, as it is made: its vessel and heater, what of a batch may be poured at most [mg]; weighed and heated
     the first time, warmed again within so long of being ready [s], melted again after that; how often at most, and how long it may
     have been made at most when the last is poured [s]; whose hands may be at its heats (nobody named: anybody's); leads_on: what may
-    be put into its vessel as it is, wash_s: how long hands clean that for anything else, soaks_s: how long water stands in it first."""
+    be put into its vessel as it is, wash_s: how long hands clean that for anything else, soaks_s: how long water stands in it first;
+    portion: how its first batch comes out of another melt, None: it is weighed and heated too."""
 
     vessel: str
     heater: str
@@ -91,6 +101,7 @@ class Melt:
     wash_s: int = 0
     soaks_s: int = 0
     leads_on: frozenset[int] = frozenset()
+    portion: Portion | None = None
 
     @property
     def made_s(self) -> int:
@@ -187,7 +198,8 @@ class Day:
 @dataclass(frozen=True, slots=True)
 class Heat:
     """A melt put on the heat at a moment [s]: weighed first where it is new, else what is left of the batch before; then poured into
-    these draws, in order. who: whose hands, for each time that hands are at it."""
+    these draws, in order. who: whose hands, for each time that hands are at it. The first of a melt that comes out of another is no
+    heat: it is as if that had been ready at that moment."""
 
     melt: int
     start_s: int
@@ -250,6 +262,10 @@ def placed(day: Day, heats: tuple[Heat, ...]) -> list[Placed]:
     out = []
     for heat in heats:
         melt = day.melts[heat.melt]
+        if melt.portion and heat.melt not in ready:
+            inside[melt.vessel], ready[heat.melt] = heat.melt, heat.start_s
+            out.append(Placed(heat, 0, heat.start_s, heat.start_s, heat.start_s, ()))
+            continue
         was = day.cleaned_of(inside.get(melt.vessel), heat.melt) if heat.new else None
         inside[melt.vessel] = heat.melt
         washed = ((heat.start_s - was.wash_s, heat.start_s),) if was and was.wash_s else ()
