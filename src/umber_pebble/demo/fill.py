@@ -109,11 +109,12 @@ def _order(name: str, due: datetime, lines: list[OrderLine]) -> Order:
             kept_id=None,
             ring_id="ring-left",
             place_id="bench",
+            divided=False,
             crystalline=True,
             water="auto",
             cook_degc=160.0,
         ),
-        "coating": MeltedWay(kind="melted", **bowl, melt_to_degc=43.0, power="full", stop="lumps"),
+        "coating": MeltedWay(kind="melted", **bowl, divided=False, melt_to_degc=43.0, power="full", stop="lumps"),
         "couverture": TemperedWay(kind="tempered", **bowl, power="full", school="seed", seed_degc=SEED_DEGC),
     }
     return Order(

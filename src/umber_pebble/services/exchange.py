@@ -49,6 +49,7 @@ TASKS: dict[TaskKind, str] = {
     "clean": "Clean the mould",
     "dry": "The mould dries",
     "swirl": "Swirl in",
+    "divide": "Divide off",
     "press": "Press",
     "join": "Join",
 }

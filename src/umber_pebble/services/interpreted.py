@@ -138,12 +138,19 @@ def _rounds_of(
     plan: PlanInput, groups: Sequence[Sequence[Sequence[int]]], more: Sequence[list[tuple[int, int]]]
 ) -> list[list[Round]]:
     """The rounds of each cook of a run, with those that were added to it. A row is a line and its castings, then its number, what it
-    is poured on (-1: an empty mould) and its stay; without those, rounds are numbered cook by cook."""
+    is poured on (-1: an empty mould), its stay, and the cook that it is divided off for (-1: none); an older one does not know that; without
+    those, rounds are numbered cook by cook."""
+
+    def known(number: int = -1) -> int | None:
+        return None if number < 0 else number
+
     rows = [row for group in [*groups, *more] for row in group]
-    if not all(groups) or any(row[0] >= len(plan.lines) or row[1] < 1 or len(row) not in (2, 5) for row in rows):
+    if not all(groups) or any(
+        row[0] >= len(plan.lines) or row[1] < 1 or len(row) not in (2, 5, 6) for row in rows
+    ):
         raise OutOfRange("a round is of a line that is not there", path="frozen.groups", got=str(groups))
     out = [
-        [Round(row[2], row[0], cook, row[1], None if row[3] < 0 else row[3], row[4]) for row in group]
+        [Round(row[2], row[0], cook, row[1], known(row[3]), row[4], known(*row[5:])) for row in group]
         for cook, group in enumerate(groups)
         if len(group[0]) > 2
     ]

@@ -16,6 +16,7 @@ from umber_pebble.core.bench.state import Aside, Event, RunState
 from umber_pebble.core.bench.whose import whose_of
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.tasks import POURS
 from umber_pebble.services.bearing import check_things
 from umber_pebble.services.colouring import MeltDose, plan_doses
 from umber_pebble.services.documents import Order
@@ -78,7 +79,7 @@ class RunService:
             problem = plan_input(snapshot, now)
             plan, snapshot = compile_plan(problem), snapshot.model_copy(update={"rows": rows_of(problem)})
             groups = [
-                [[r.line, r.casts, r.number, -1 if r.on is None else r.on, r.stay] for r in c.rounds]
+                [[r.line, r.casts, r.number, _or_no(r.on), r.stay, _or_no(r.into)] for r in c.rounds]
                 for c in plan.cooks
             ]
             frozen = {
@@ -92,7 +93,7 @@ class RunService:
                 "pours_s": [
                     task.start_s - plan.start_s
                     for task in sorted(plan.tasks, key=lambda t: t.round or 0)
-                    if task.kind in ("pour", "swirl")
+                    if task.kind in POURS
                 ],
                 "planned_at": now.isoformat(),
                 "doses": to_jsonable_python(_per_kg(plan, plan_doses(session, plan))),
@@ -385,3 +386,7 @@ def _replayed(frozen: FrozenPlan, events: Sequence[Noted]) -> RunState:
 
 def _to_tell(events: Sequence[Noted]) -> list[Event]:
     return [e.told for e in events if isinstance(e.told, Event)]
+
+
+def _or_no(number: int | None) -> int:
+    return -1 if number is None else number

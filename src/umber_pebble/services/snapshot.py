@@ -12,6 +12,7 @@ from umber_pebble.core.heat.casting import Place as PlaceCase
 from umber_pebble.core.heat.convection import thin_air_factor
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import material, model_factors
+from umber_pebble.core.plan.divided import divided
 from umber_pebble.core.plan.kept_warm import kept_warm
 from umber_pebble.core.plan.problem import HandStep, MeltWay, Named, Paces, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate
@@ -27,6 +28,7 @@ from umber_pebble.services.piece_docs import Part, Piece
 from umber_pebble.services.places import air_degc, pick, place_case, place_degc, way_of
 from umber_pebble.services.together import Share, due_of_line
 from umber_pebble.services.warmers import keeper_of
+from umber_pebble.services.way_docs import WayDoc
 from umber_pebble.services.ways import making_of, usual_ways
 from umber_pebble.services.wishing import away_of, leaves_of, wishes_of
 
@@ -148,24 +150,42 @@ def materials_of(snapshot: Snapshot) -> dict[str, OwnMaterial]:
 
 
 def _ways(snapshot: Snapshot, lines: list[PlanLine], own: Mapping[str, OwnMaterial]) -> dict[str, MeltWay]:
-    """How each melt is made: the largest of a material's colours in the order's own vessel, the others in what else there is."""
+    """How each melt is made: the largest of a material's colours, or what they are divided off, in the order's own vessel, the others in what
+    else there is."""
     weights: dict[str, float] = {}
     for line in lines:
         weights[line.melt] = weights.get(line.melt, 0.0) + line.cast.poured.value.likely * line.quantity
+    bases = {melt: base for melt in weights if (base := _divided_off(snapshot, melt, own))}
+    for melt, base in bases.items():
+        weights[base] = weights.get(base, 0.0) + weights[melt]
     chosen = {row.melt: row.vessel_id for row in snapshot.order.vessels}
     taken: list[str] = list(chosen.values())
     # what is swirled in is molten beside what it goes into
     swirls = ((lines[line.after], line) for line in lines if line.after is not None)
     pairs = [{under.melt, line.melt} for under, line in swirls if under.kind == "swirl"]
     ways: dict[str, MeltWay] = {}
-    for melt in sorted(weights, key=lambda m: -weights[m]):
-        usual = _way(snapshot, melt, chosen.get(melt), own)
-        if melt not in chosen and usual.vessel_id in taken:
-            beside = {ways[other].vessel_id for pair in pairs if melt in pair for other in pair & ways.keys()}
-            usual = _way(snapshot, melt, _another(snapshot, usual, taken, beside), own)
+    for melt in sorted(weights, key=lambda m: (-weights[m], m in bases)):
+        if melt in bases:
+            vessel_id = chosen.get(melt) or _of_its_own(snapshot, ways[bases[melt]], taken)
+            usual = _way(snapshot, melt, vessel_id, own, bases[melt])
+        else:
+            usual = _way(snapshot, melt, chosen.get(melt), own)
+            if melt not in chosen and usual.vessel_id in taken:
+                beside = {ways[other].vessel_id for pair in pairs if melt in pair for other in pair & ways.keys()}
+                usual = _way(snapshot, melt, _another(snapshot, usual, taken, beside), own)
         taken.append(usual.vessel_id)
         ways[melt] = usual
     return {melt: ways[melt] for melt in weights}
+
+
+def _chosen(snapshot: Snapshot, family: str) -> WayDoc:
+    return snapshot.order.ways.get(family) or usual_ways(snapshot.kitchen)[family]
+
+
+def _divided_off(snapshot: Snapshot, melt_key: str, own: Mapping[str, OwnMaterial]) -> str | None:
+    """What a colour is divided off, if its order says so."""
+    key, _, colour = melt_key.partition("#")
+    return key if colour and _chosen(snapshot, family_of(castable(key, own, "material")).key).divided else None
 
 
 def _another(snapshot: Snapshot, usual: MeltWay, taken: list[str], beside: set[str]) -> str:
@@ -178,17 +198,40 @@ def _another(snapshot: Snapshot, usual: MeltWay, taken: list[str], beside: set[s
     return min(alike, key=lambda v: (v in beside, taken.count(v), v != usual.vessel_id))
 
 
-def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[str, OwnMaterial]) -> MeltWay:
+def _of_its_own(snapshot: Snapshot, base: MeltWay, taken: list[str]) -> str:
+    """A vessel for what is divided off: one that bears it and may go into a microwave, where there is one, or else one like its base's;
+    that nothing else is in, the smallest first."""
+    walls = {v.id: material("kitchen", v.made_of, "pot") for v in snapshot.kitchen.vessels}
+    metal = base.pot.metal.flags["metal"]
+
+    def last(v: Vessel) -> tuple[int, bool, float]:
+        warms = bool(snapshot.kitchen.microwaves) and not walls[v.id].flags["metal"]
+        fits = warms or walls[v.id].flags["metal"] == metal
+        return taken.count(v.id), not fits or walls[v.id].value("bears") < base.end_degc, v.mass_kg
+
+    return min(snapshot.kitchen.vessels, key=last).id
+
+
+def _way(
+    snapshot: Snapshot,
+    melt_key: str,
+    vessel_id: str | None,
+    own: Mapping[str, OwnMaterial],
+    out_of: str | None = None,
+) -> MeltWay:
     kitchen = snapshot.kitchen
     key, _, colour = melt_key.partition("#")
     melt = castable(key, own, "material")
     family = family_of(melt)
-    chosen = snapshot.order.ways.get(family.key) or usual_ways(kitchen)[family.key]
+    chosen = _chosen(snapshot, family.key)
     path = f"ways.{family.key}"
     vessel = pick(kitchen.vessels, vessel_id or chosen.vessel_id, f"{path}.vessel_id")
     stand = pick(kitchen.places, chosen.stand_id, f"{path}.stand_id")
     place = pick(kitchen.places, chosen.place_id, f"{path}.place_id")
     warmer = None if chosen.kept_id is None else pick(kitchen.warmers, chosen.kept_id, f"{path}.kept_id")
+    metal = material("kitchen", vessel.made_of, "pot").flags["metal"]
+    if out_of is not None and kitchen.microwaves and not metal:
+        chosen = chosen.for_portions(kitchen.microwaves[0].id)
     by = making_of(chosen, family, melt, kitchen, snapshot.ovens)
     # hot sugar is not carried about: its moulds set where they are poured
     poured_on = place if family.hot else stand
@@ -207,6 +250,7 @@ def _way(snapshot: Snapshot, melt_key: str, vessel_id: str | None, own: Mapping[
         f"#{colour}" if colour else None,
         snapshot.fills[vessel.id].spread() if vessel.id in snapshot.fills else prior_fills(),
         None if warmer is None else keeper_of(pot_case(vessel, stand, kitchen, loss), warmer, kitchen.room_degc),
+        out_of,
     )
 
 
@@ -267,4 +311,4 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         kept=order.timetable.table() if order.timetable else None,
         soon=order.begins == "soon",
     )
-    return kept_warm(asked)
+    return kept_warm(divided(asked))

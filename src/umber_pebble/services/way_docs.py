@@ -1,6 +1,6 @@
 """How an order makes its melts: a way for each family of melts it has to do with."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -21,8 +21,24 @@ class InVessel(Doc):
         """One of an older version kept nothing warm."""
         return {"kept_id": None, **doc} if isinstance(doc, dict) else doc
 
+    def for_portions(self, oven_id: str) -> Self:
+        """The same of what is made already and divided off, warmed again in a microwave."""
+        return self
 
-class CookedWay(InVessel):
+
+class Divides(InVessel):
+    """divided: its colours come out of one pot, in which it is melted as it comes, instead of each out of its own."""
+
+    divided: bool
+
+    @model_validator(mode="before")
+    @classmethod
+    def _each_by_itself(cls, doc: object) -> object:
+        """One of an older version melted each colour by itself."""
+        return {"divided": False, **doc} if isinstance(doc, dict) else doc
+
+
+class CookedWay(Divides):
     """How a sugar is cooked."""
 
     kind: Literal["cooked"]
@@ -31,8 +47,11 @@ class CookedWay(InVessel):
     water: Literal["auto", "dry", "wet"]
     cook_degc: float = Field(ge=130, le=200)
 
+    def for_portions(self, oven_id: str) -> Self:
+        return self.model_copy(update={"ring_id": oven_id, "crystalline": False, "water": "dry"})
 
-class MeltedWay(InVessel):
+
+class MeltedWay(Divides):
     """How a coating is melted (by a microwave or a bath of the kitchen), and poured where it stands."""
 
     kind: Literal["melted"]
@@ -45,7 +64,10 @@ class MeltedWay(InVessel):
 
 
 class TemperedWay(InVessel):
-    """How couvertures are melted and tempered, and poured where they stand; seed_degc: how warm seed, slab or cold water is."""
+    """How couvertures are melted and tempered, and poured where they stand; seed_degc: how warm seed, slab or cold water is. What is in
+    temper is not divided: it would be out of it in a cold vessel."""
+
+    divided: ClassVar[bool] = False
 
     kind: Literal["tempered"]
     by_id: Id

@@ -102,6 +102,7 @@ def _cook_acts(run: RunNow) -> list[Act]:
     out: list[Act] = []
     busy: set[str] = set()
     joins = _waits_for_parts(run, ready)
+    divides = {r.into for r in state.rounds if r.waits}
     in_use = [c for c in cooks if state.cooks[c.number].phase != "waiting" and _to_pour(c, state)]
     for cook in cooks:
         waiting = _to_pour(cook, state)
@@ -113,6 +114,9 @@ def _cook_acts(run: RunNow) -> list[Act]:
         if seen.phase == "waiting" and any(c.number not in joins or c.way is not cook.way for c in held):
             continue
         if seen.phase != "heating" and cook.number in joins:
+            continue
+        if seen.phase == "waiting" and cook.number in divides:
+            # it comes out of another vessel
             continue
         busy.add(cook.way.vessel_id)
         heater = heater_free_s(cooks, state, cook)
@@ -161,7 +165,7 @@ def _round_acts(run: RunNow) -> list[Act]:
     out = []
     for r in run.all_rounds:
         seen, line = state.rounds[r.number], plan.lines[r.line]
-        if seen.poured_s is None or seen.covered_s is not None or line.kind == "swirl":
+        if seen.poured_s is None or seen.covered_s is not None or not line.cast_on:
             continue
         subject = Subject("round", r.number)
         if seen.unmoulded_s is not None:

@@ -24,6 +24,15 @@ def left_out(state: RunState, said: LeftOut) -> None:
             raise refuse("a casting is left out with all its passes", "other_work", round=r.number)
     for r in rounds:
         r.left_out = True
+    needless_portions(state)
+
+
+def needless_portions(state: RunState) -> None:
+    """What would be divided off for a cook that was made by itself, or of which nothing is poured, is not. Source: definition"""
+    for r in state.rounds:
+        if r.into is not None and r.waits:
+            poured_of = any(of.waits for of in state.rounds if of.cook == r.into)
+            r.left_out = not poured_of or state.cooks[r.into].phase != "waiting"
 
 
 @dataclass(frozen=True, slots=True)

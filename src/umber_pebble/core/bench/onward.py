@@ -15,7 +15,7 @@ from umber_pebble.core.plan.day.needs import NoPlace
 from umber_pebble.core.plan.day.problem import Day, Timetable
 from umber_pebble.core.plan.day.search import at_once, improved
 from umber_pebble.core.plan.problem import MOST_HANDS
-from umber_pebble.core.plan.tasks import TaskKind
+from umber_pebble.core.plan.tasks import POURS, TaskKind
 
 How = Literal["as_it_goes", "rearranged", "without_spares", "colder", "help"]
 
@@ -134,7 +134,7 @@ def _as_arranged(rest: Rest, pours_s: Mapping[int, float]) -> Day:
     due = {
         i: pours_s[rest.number[name.filling]]
         for i, name in enumerate(names)
-        if name.kind in ("pour", "swirl") and name.filling is not None and rest.number[name.filling] in pours_s
+        if name.kind in POURS and name.filling is not None and rest.number[name.filling] in pours_s
     }
     bounds = (
         b
@@ -150,7 +150,7 @@ def _planned_s(rest: Rest, table: Timetable, pours_s: Mapping[int, float]) -> li
     moved: dict[int | None, float] = {}
     for i, name in enumerate(rest.of.names):
         number = None if name.filling is None else rest.number[name.filling]
-        if number is not None and name.kind in ("pour", "swirl") and number in pours_s:
+        if number is not None and name.kind in POURS and number in pours_s:
             moved[name.filling] = pours_s[number] - table.start_s[i]
     return [at + moved.get(n.filling, 0.0) for at, n in zip(table.start_s, rest.of.names, strict=True)]
 
@@ -186,7 +186,7 @@ def _read(rest: Rest, table: Timetable, how: How, people: Sequence[str]) -> Onwa
         number = name.by_hand if name.filling is None else rest.number[name.filling]
         if number is None or (name.filling is not None and number in rest.left_out):
             continue
-        kind = "by_hand" if name.filling is None else "pour" if name.kind == "swirl" else name.kind
+        kind = "by_hand" if name.filling is None else "pour" if name.kind in POURS else name.kind
         if kind == "pour":
             pours[number] = float(table.start_s[i])
         who = table.who[i]

@@ -5,7 +5,7 @@ from typing import assert_never
 from umber_pebble.core.bench import batch_events, batches, events, side, side_events, tempering, whole_run
 from umber_pebble.core.bench.again import as_cooks
 from umber_pebble.core.bench.judged import judged
-from umber_pebble.core.bench.left_out import left_out
+from umber_pebble.core.bench.left_out import left_out, needless_portions
 from umber_pebble.core.bench.payload import one_of, refuse, within
 from umber_pebble.core.bench.state import (
     BurstDone,
@@ -74,6 +74,7 @@ def _onto_the_heat(state: RunState, event: Event, cook: CookState, degc: float |
     cook.from_degc, cook.heated_s, cook.readings, cook.thrown = degc, event.at_s, [], False
     cook.bursts, cook.sights = [], []
     cook.heatings += 1
+    needless_portions(state)
 
 
 def _rested(state: RunState, event: Event, said: events.Rested) -> None:
@@ -134,6 +135,10 @@ def _poured(state: RunState, event: Event, said: events.Poured) -> None:
     target.places = [(event.at_s, state.layout.poured_on[target.line])]
     target.rest = len(cook.rests) - 1
     cook.rests[-1].poured.append((event.at_s, target.number))
+    if target.into is not None:
+        # it lies in no mould: it is a melt of its own from now on
+        target.covered_s = event.at_s
+        state.cooks[target.into].rests.append(Rest(event.at_s, None, (), event.at_s, True, portion=True))
 
 
 def _moved(state: RunState, event: Event, said: events.Moved) -> None:

@@ -54,7 +54,7 @@ def replay(layout: Layout, events: Iterable[Event]) -> RunState:
         state = RunState(
             layout,
             [CookState(i) for i in range(1 + max(r.cook for r in layout.rounds))],
-            [RoundState(r.number, r.line, r.casts, r.cook, r.on) for r in layout.rounds],
+            [RoundState(r.number, r.line, r.casts, r.cook, r.on, r.into) for r in layout.rounds],
         )
         wrong = _first_that_does_not_fit(state, left)
         if wrong is None:

@@ -60,6 +60,10 @@ class _Rest:
         draws, begun = tuple(draw for draw in day.draws if draw.task not in self.began), tuple(self._begun())
         rest = replace(
             day,
+            melts=tuple(
+                m if m.portion is None or m.portion.task not in self.began else replace(m, portion=None)
+                for m in day.melts
+            ),
             tasks=tasks,
             lags=tuple(lags),
             stays=tuple(stay for stay in self._stays() if not self._free_again(stay)),
@@ -135,7 +139,7 @@ class _Rest:
             return 0.0
         poured = seen.poured_s
         match name.kind:
-            case "pour" | "swirl":
+            case "pour" | "swirl" | "divide":
                 return poured
             case "put_in":
                 return seen.put_in_s if seen.put_in_s is not None or poured is None else poured - lasts
@@ -221,6 +225,8 @@ class _Rest:
         fresh = [n for n, rest in enumerate(seen.rests) if rest.anew]
         rests = seen.rests[fresh[-1] if fresh else 0 :]
         offs = [round(rest.tempered_s if rest.tempered_s is not None else rest.off_s) for rest in rests]
+        if rests and rests[0].portion and of.portion is not None:
+            offs[0] -= of.portion.stood_s
         if seen.heated_s is not None:
             lasts = (of.warm if offs and not seen.anew else of.first).lasts_s
             offs.append(max(round(seen.heated_s) + lasts, self.now))

@@ -85,7 +85,8 @@ class Melted:
 @dataclass(slots=True)
 class Rest(_Grows):
     """A pot off the ring: since when, how hot it came off, what was read, poured and decanted [s, kg]; rounds poured before it; since
-    when it was on before this, whether then with a new charge, and how warm somebody read it then; how it was melted, if by bursts; how it was tempered: seed stirred in [s, kg], other steps, smears laid and what they said."""
+    when it was on before this, whether then with a new charge, and how warm somebody read it then; portion: it was on no heat, but came out
+    of another pot; how it was melted, if by bursts; how it was tempered: seed stirred in [s, kg], other steps, smears laid and what they said."""
 
     off_s: float
     off_degc: float | None
@@ -101,6 +102,7 @@ class Rest(_Grows):
     steps: list[tuple[float, str]] = field(default_factory=list)
     smears: list[float] = field(default_factory=list)
     tests: list[tuple[float, str]] = field(default_factory=list)
+    portion: bool = False
 
     @property
     def temper(self) -> InTemper:
@@ -178,13 +180,14 @@ class CookState(_Grows):
 @dataclass(slots=True)
 class RoundState(_Grows):
     """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass, turned on another side; where it lay since when; what came of each cavity, and with what those that failed were mended; filled: the cavities that were full when its
-    melt ran short, before it was poured to the end; left_out: it is not cast at all."""
+    melt ran short, before it was poured to the end; left_out: it is not cast at all; into: the cook that it is divided off for."""
 
     number: int
     line: int
     casts: int
     cook: int
     on: int | None = None
+    into: int | None = None
     filled: int = 0
     left_out: bool = False
     poured_s: float | None = None

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 
 from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act
-from umber_pebble.core.plan.tasks import Task
+from umber_pebble.core.plan.tasks import POURS, Task
 
 Whose = dict[tuple[str, int], str]
 """By what is done and to what number: a cook, a round, what is made by hand; whose hands."""
@@ -24,7 +24,7 @@ def whose_of(tasks: Iterable[Task], people: tuple[str, ...]) -> Whose:
         if task.of == "by_hand":
             key = ("by_hand", task.number)
         elif task.round is not None:
-            key = ("pour" if task.kind == "swirl" else task.kind, task.round)
+            key = ("pour" if task.kind in POURS else task.kind, task.round)
         else:
             key = ("cook", task.number)
         out.setdefault(key, people[task.who])

@@ -11,10 +11,10 @@ from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.day.compile import OrderDay
 from umber_pebble.core.plan.day.order import Chosen, order_day
 from umber_pebble.core.plan.day.problem import Timetable
+from umber_pebble.core.plan.divided import castings, divided
 from umber_pebble.core.plan.fares import Fares, fares_of
 from umber_pebble.core.plan.problem import MeltWay, PlanInput
 from umber_pebble.core.plan.rounds import Size, check_rounds, round_sizes
-from umber_pebble.core.plan.spares import casts_made
 from umber_pebble.core.plan.tasks import PlannedHeat, Task
 from umber_pebble.core.plan.timetable import scheduled
 
@@ -83,24 +83,15 @@ def compile_plan(plan: PlanInput) -> Plan:
     """
     if not plan.lines:
         raise Missing("add a line: a piece and how many", path="lines")
+    plan = divided(plan)
     _check(plan)
     sizes = round_sizes(plan)
-    # the passes of a part are as many as its last one needs
-    lasts = [plan.lines[chain[-1]] for chain in plan.chains]
-    # and of what is joined there is nothing to spare
-    casts = [
-        line.quantity
-        if line.needs
-        else casts_made(line.quantity, line.spares, size.casts, plan.confidence_frac, line.break_rate)
-        for line, size in zip(lasts, sizes, strict=True)
-    ]
+    casts = castings(plan, [size.casts for size in sizes])
     check_rounds(casts, sizes)
     chosen = order_day(plan, casts, [size.casts for size in sizes])
     fares = fares_of(chosen)
     of = scheduled(chosen.of, chosen.table, fares.start_s)
-    return Plan(
-        plan, tuple(casts), tuple(sizes), chosen, fares, of.cooks, of.windows, of.heats, of.tasks, of.ends_s
-    )
+    return Plan(plan, casts, tuple(sizes), chosen, fares, of.cooks, of.windows, of.heats, of.tasks, of.ends_s)
 
 
 def _check(plan: PlanInput) -> None:

@@ -1,7 +1,7 @@
 """Rounds and cooks: what goes into the pot, and when it may be poured."""
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, require_range
@@ -26,7 +26,8 @@ from umber_pebble.core.temper.schools import Tempering
 @dataclass(frozen=True, slots=True)
 class Round:
     """One pour into a line's mould: its number, line, cook, castings; on: the round it is poured on, None in an empty mould; stay: what
-    stands in one mould together, from its first pass until all of it is turned out, has the same number."""
+    stands in one mould together, from its first pass until all of it is turned out, has the same number; into: the cook that it is
+    divided off for, None: it is poured into moulds."""
 
     number: int
     line: int
@@ -34,6 +35,7 @@ class Round:
     casts: int
     on: int | None = None
     stay: int = 0
+    into: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +44,8 @@ class PotCook:
 
     rounds in the order in which they are poured, which may be over hours: it is warmed in between. flow and window are of what may
     be poured longest of it, pours has those of each line. hob is the time until it is melted and hot enough, of a couverture until it
-    is in temper; water_left is None for fat; seed_kg is the part of the fresh that is kept back unmelted.
+    is in temper; water_left is None for fat; seed_kg is the part of the fresh that is kept back unmelted. portion_degc: how warm it is
+    when it comes out of another cook's vessel, None: it is weighed and heated.
     """
 
     number: int
@@ -65,6 +68,7 @@ class PotCook:
     seed_kg: float = 0.0
 
     bags_kg: float = 0.0
+    portion_degc: float | None = None
 
     @property
     def flow(self) -> Flow:
@@ -138,7 +142,7 @@ def _fills(plan: PlanInput, way: MeltWay, lines: list[PlanLine], tg: Spread) -> 
     """The thickest this melt may be poured into the most demanding of these lines' moulds [log10 Pa s], as its vessel's own past
     pours have it."""
     # what is dipped has no edge to reach: it is dipped as long as it is poured
-    poured = [line for line in lines if line.kind != "swirl" and line.dip is None]
+    poured = [line for line in lines if line.cast_on and line.dip is None]
     limits = [_fills_line(plan, way, line, tg) for line in poured]
     if not limits:
         return way.melt.spread("log_pour_close")
@@ -268,8 +272,32 @@ def charge_of(plan: PlanInput, way: MeltWay, pour_kg: float, lines: Sequence[Pla
     return charge, residue
 
 
-def make_cooks(plan: PlanInput, groups: Iterable[Sequence[Round]]) -> list[PotCook]:
-    """The cooks with their charges and windows. What a cook leaves in its vessel goes into the next one of its melt.
+def poured_in_degc(way: MeltWay, kg: float, from_degc: float, room_degc: float) -> float:
+    """How warm a melt is once it is in a vessel as cold as the room [degC], by the heat that this takes up.
+
+    Args:
+        way: of the melt, with that vessel
+        kg: poured into it [kg]
+        from_degc: how warm it is poured in [degC]
+        room_degc: of the vessel before [degC]
+    Source: definition
+    """
+    case = base_case(way.pot, way.melt, kg)
+    share = kg * case.cp_melt_j_kgk / case.capacity_j_k
+    return room_degc + share * (from_degc - room_degc)
+
+
+def portion_degc(plan: PlanInput, line: PlanLine, kg: float) -> float:
+    """How warm a portion is in its vessel, poured in as soon as its base may be [degC]. Source: definition"""
+    assert line.into is not None
+    base = plan.ways[line.melt]
+    _, window, *_ = pour_of(plan, base, kg, [line])
+    return poured_in_degc(plan.ways[line.into], kg, window.open_degc.likely, plan.room_degc)
+
+
+def make_cooks(plan: PlanInput, groups: Sequence[Sequence[Round]]) -> list[PotCook]:
+    """The cooks with their charges and windows. What a cook leaves in its vessel goes into the next one of its melt; for what is divided
+    off another, nothing is weighed out.
 
     Args:
         plan: of the order
@@ -279,9 +307,13 @@ def make_cooks(plan: PlanInput, groups: Iterable[Sequence[Round]]) -> list[PotCo
     """
     cooks: list[PotCook] = []
     left: dict[str, float] = {}
+    divides = {r.into: plan.lines[r.line] for rounds in groups for r in rounds}
     for number, rounds in enumerate(groups):
         melt = plan.lines[rounds[0].line].melt
         cook = make_cook(plan, number, tuple(rounds), left.get(melt, 0.0))
+        if number in divides:
+            comes_in = portion_degc(plan, divides[number], cook.charge_kg)
+            cook = replace(cook, fresh_kg=0.0, water_kg=0.0, seed_kg=0.0, portion_degc=comes_in)
         left[melt] = cook.left_kg
         cooks.append(cook)
     return cooks

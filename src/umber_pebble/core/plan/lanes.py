@@ -28,6 +28,7 @@ IN_VESSEL: dict[TaskKind, Role] = {
     "rest": "waits",
     "pour": "pressed",
     "swirl": "pressed",
+    "divide": "pressed",
 }
 
 

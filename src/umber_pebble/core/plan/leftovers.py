@@ -7,6 +7,7 @@ from typing import Literal
 from umber_pebble.core.plan.colour_order import is_same_material, swallows
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.problem import Named
+from umber_pebble.core.plan.tasks import POURS
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +43,7 @@ def takers(plan: Plan, key: str) -> list[Taker]:
     Source: common-practice
     """
     numbers = {c.number for c in plan.cooks_of(key)}
-    over_s = max(task.end_s for task in plan.tasks if task.kind in ("pour", "swirl") and task.number in numbers)
+    over_s = max(task.end_s for task in plan.tasks if task.kind in POURS and task.number in numbers)
     found: list[Taker] = [*_melts(plan, key, over_s), *_backs(plan, key, over_s)]
     return sorted(found, key=lambda of: of.at_s)
 

@@ -22,8 +22,9 @@ NOTHING = exact(0.0)
 MOST_HANDS = 6
 """So many pairs of hands are planned for at most."""
 
-PouredAs = LaidAs | Literal["join", "swirl"]
-"""How a melt is laid on; a swirl goes into the vessel of the next line, right before that is poured."""
+PouredAs = LaidAs | Literal["join", "swirl", "divide"]
+"""How a melt is laid on; a swirl goes into the vessel of the next line, right before that is poured, what is divided off into a vessel of
+its own, in which it is coloured."""
 Leaves = Literal["unmould", "peel", "rigid", "release_opens"]
 """At which mark a casting leaves what it was cast in: cold, off a film, off a bowl, or warm, to be shaped on a form."""
 RoundLimit = Literal["mould", "vessel", "window", "hands"]
@@ -111,7 +112,7 @@ class PlanLine:
     (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
     needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build is
     known by where break rates are kept, "" for a plain fill. work: what they do while it is soft, on: and with what; leaves: at which mark of its
-    windows it leaves its mould or film. spares: how many more than asked are cast. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
+    windows it leaves its mould or film. spares: how many more than asked are cast. into: the melt that it is from then on, where it is divided off. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
     """
 
@@ -138,6 +139,7 @@ class PlanLine:
     body: Revolved | None = None
     on: Inclusion | None = None
     spares: Spares = "as_sure"
+    into: str | None = None
 
     @property
     def name(self) -> str:
@@ -148,6 +150,11 @@ class PlanLine:
     def fill_m(self) -> float:
         """How high over the floor it stands."""
         return self.cast.fill_m
+
+    @property
+    def cast_on(self) -> bool:
+        """Whether it lies on or in something and sets there: what goes from vessel to vessel does not."""
+        return self.kind not in ("swirl", "divide")
 
     @property
     def cast_off(self) -> bool:
@@ -210,7 +217,8 @@ class Keeper:
 class MeltWay:
     """How one melt is made in this order, and where its moulds lie: poured on one place, set in another; colour: as hex, None
     as it comes; fills_off: how much thicker than reckoned it was seen to be poured from this vessel [log10 Pa s]; keeper: where it is
-    kept warm between its pours, where that suits it, None: it stands and cools.
+    kept warm between its pours, where that suits it, None: it stands and cools; out_of: the melt that it is divided off where that can
+    be, None: it is made by itself.
 
     The same place means that the moulds are not carried.
     """
@@ -228,6 +236,7 @@ class MeltWay:
     colour: str | None = None
     fills_off: Spread = NOTHING
     keeper: Keeper | None = None
+    out_of: str | None = None
 
     @property
     def kept(self) -> bool:

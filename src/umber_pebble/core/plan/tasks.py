@@ -20,6 +20,7 @@ TaskKind = (
         "put_in",
         "turn",
         "swirl",
+        "divide",
         "set",
         "unmould",
         "firm",
@@ -31,6 +32,10 @@ TaskKind = (
     | Work
 )
 """wash: a vessel, for another melt; cook: on the heat until it is melted; warm: on it again; temper: off it, until it is in temper; tend: hands at one of these."""
+
+
+POURS: tuple[TaskKind, ...] = ("pour", "swirl", "divide")
+"""What empties a vessel: into moulds, into another melt, into a vessel of its own."""
 
 
 @dataclass(frozen=True, slots=True)

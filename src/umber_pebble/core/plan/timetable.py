@@ -7,7 +7,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, ready_for_next
 from umber_pebble.core.plan.day.compile import OrderDay
 from umber_pebble.core.plan.day.problem import Heat, Placed, Timetable, placed
-from umber_pebble.core.plan.tasks import PlannedHeat, Task, TaskKind
+from umber_pebble.core.plan.tasks import POURS, PlannedHeat, Task, TaskKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +43,7 @@ def scheduled(of: OrderDay, table: Timetable, start_s: float) -> Scheduled:
 
 def round_numbers(of: OrderDay, table: Timetable) -> dict[int, int]:
     """The round of each filling: rounds are numbered in the order in which they are poured. Source: definition"""
-    begins = {n.filling: table.start_s[i] for i, n in enumerate(of.names) if n.kind in ("pour", "swirl")}
+    begins = {n.filling: table.start_s[i] for i, n in enumerate(of.names) if n.kind in POURS}
     by_pour = sorted(range(len(of.fillings)), key=lambda filling: (begins[filling], filling))
     return {filling: number for number, filling in enumerate(by_pour)}
 
@@ -59,14 +59,22 @@ class _Reading:
         self.placed = placed(of.day, table.heats)
         self.batches = list(_batches(table.heats))
         self.cook_of = {n: cook for cook, heats in enumerate(self.batches) for n in heats}
+        self.divided = dict(self._divided())
         self.cooks = make_cooks(
             self.plan,
             [[self._round(f, c) for n in heats for f in self._filled(n)] for c, heats in enumerate(self.batches)],
         )
         self.cook_of_filling = {f: self.cook_of[n] for n in self.cook_of for f in self._filled(n)}
 
+    def _divided(self) -> Iterator[tuple[int, int]]:
+        """What is divided off, with the cook that it is from then on."""
+        comes_in = {self.table.heats[heats[0]].melt: cook for cook, heats in reversed([*enumerate(self.batches)])}
+        for m, melt in enumerate(self.of.day.melts):
+            if melt.portion is not None and (filling := self.of.names[melt.portion.task].filling) is not None:
+                yield filling, comes_in[m]
+
     def _pour(self, filling: int) -> int:
-        return self.things["pour", filling] if ("pour", filling) in self.things else self.things["swirl", filling]
+        return next(self.things[kind, filling] for kind in POURS if (kind, filling) in self.things)
 
     def _filled(self, heat: int) -> list[int]:
         """The fillings that are poured out of a heat, in order."""
@@ -77,19 +85,39 @@ class _Reading:
     def _round(self, filling: int, cook: int) -> Round:
         f = self.of.fillings[filling]
         on = None if f.on is None else self.number[f.on]
-        return Round(self.number[filling], f.line, cook, f.casts, on, self.stay[filling])
+        return Round(
+            self.number[filling], f.line, cook, f.casts, on, self.stay[filling], self.divided.get(filling)
+        )
 
     def heats(self) -> Iterator[PlannedHeat]:
         for n, one in enumerate(self.placed):
             filled = self._filled(n)
             until = max((self._end(self._pour(f)) for f in filled), default=one.ready_s)
             rounds = tuple(self.number[f] for f in filled)
+            if self._comes_in(n):
+                # it is there once it is in its vessel
+                made = self._made_s(n)
+                yield PlannedHeat(self.cook_of[n], True, made, made, made, max(until, made), rounds)
+                continue
             yield PlannedHeat(
                 self.cook_of[n], one.heat.new, one.on_s, one.off_s, one.ready_s, max(until, one.ready_s), rounds
             )
 
+    def _comes_in(self, heat: int) -> bool:
+        """Whether it is no heat: the melt comes out of another's vessel."""
+        of = self.table.heats[heat]
+        first = next(h for h in self.table.heats if h.melt == of.melt)
+        return self.of.day.melts[of.melt].portion is not None and of is first
+
+    def _made_s(self, heat: int) -> int:
+        portion = self.of.day.melts[self.table.heats[heat].melt].portion
+        assert portion is not None
+        return self._end(portion.task)
+
     def tasks(self) -> Iterator[Task]:
         for n, one in enumerate(self.placed):
+            if self._comes_in(n):
+                continue
             yield from self._at_the_heat(self.cook_of[n], one, self._filled(n))
         for i, name in enumerate(self.of.names):
             if name.by_hand is not None:
@@ -131,7 +159,7 @@ class _Reading:
         """How a round sets or firms, and how its mould dries."""
         line, pour = self.plan.lines[self.of.fillings[filling].line], self._pour(filling)
         poured = self._end(pour)
-        if line.kind != "swirl" and not line.last:
+        if line.cast_on and not line.last:
             sets = ready_for_next(self.plan.way(line).melt, self.of.windows[filling]).high
             yield self._of_round("set", filling, poured, poured + sets)
         elif (off := self.things.get(("unmould", filling))) is not None:

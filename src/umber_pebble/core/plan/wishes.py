@@ -18,6 +18,7 @@ SKILL_OF: dict[TaskKind, Skill] = {
     "put_in": "pour",
     "turn": "pour",
     "swirl": "pour",
+    "divide": "pour",
     "bend": "shape",
     "stick": "shape",
     "sprinkle": "shape",

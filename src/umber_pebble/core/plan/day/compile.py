@@ -13,9 +13,10 @@ from umber_pebble.core.plan.cooks import charge_of, lies_in, piece_windows, pour
 from umber_pebble.core.plan.day.blocks import blocks_of
 from umber_pebble.core.plan.day.heats import melt_of
 from umber_pebble.core.plan.day.pots import Filling, Pot, fillings_of, pots_of
-from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Lag, Melt, Stay, Task, Timetable
+from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Lag, Melt, Portion, Stay, Task, Timetable
+from umber_pebble.core.plan.divided import portion_stood_s
 from umber_pebble.core.plan.problem import MeltWay, PlanInput, PlanLine
-from umber_pebble.core.plan.tasks import TaskKind
+from umber_pebble.core.plan.tasks import POURS, TaskKind
 from umber_pebble.core.plan.turns import turns_of
 from umber_pebble.core.plan.wishes import SKILL_OF, Skill
 
@@ -134,6 +135,7 @@ class _Compiler:
             windows.append(self._filling(number, filling, melt, pots[melt].charge_kg))
         for number, filling in enumerate(self.fillings):
             self._after(number, filling, windows)
+        self._portions(melts, pots)
         self._moulds(windows)
         self._by_hand()
         capacity = dict(plan.shelves) | {line.mould.mould_id: line.mould.owned for line in plan.lines}
@@ -158,8 +160,26 @@ class _Compiler:
             for pot, way in zip(pots, ways, strict=True)
         ]
 
+    def _portions(self, melts: list[Melt], pots: Sequence[Pot]) -> None:
+        """What comes out of another melt's vessel is there once it was poured out of that."""
+        plan = self.plan
+        for number, filling in enumerate(self.fillings):
+            line = plan.lines[filling.line]
+            if line.into is None:
+                continue
+            made = next(m for m, pot in enumerate(pots) if self._melt_in(pot) == line.into)
+            own = [plan.lines[i] for i in dict.fromkeys(self.fillings[n].line for n in pots[made].fillings)]
+            stood = portion_stood_s(plan, line, pots[made].charge_kg, own)
+            melts[made] = replace(melts[made], portion=Portion(self.pours[number], math.ceil(stood)))
+            for draw in self.draws:
+                if draw.melt == made:
+                    self._follows(self.pours[number], draw.task, 0)
+
+    def _melt_in(self, pot: Pot) -> str:
+        return self.plan.lines[self.fillings[pot.fillings[0]].line].melt
+
     def _way(self, pot: Pot) -> MeltWay:
-        return self.plan.way(self.plan.lines[self.fillings[pot.fillings[0]].line])
+        return self.plan.ways[self._melt_in(pot)]
 
     def _melt(self, pot: Pot) -> Melt:
         plan, way = self.plan, self._way(pot)
@@ -177,9 +197,9 @@ class _Compiler:
         plan, line = self.plan, self.plan.lines[filling.line]
         flow, window, *_ = pour_of(plan, plan.way(line), charge, [line])
         windows = piece_windows(plan, line, flow, window, filling.casts)
-        swirl = line.kind == "swirl"
-        lasts = plan.paces.stir_s if swirl else filling.casts * plan.pour_each_s(line)
-        pour = self.pours[number] = self.begins[number] = self._task("swirl" if swirl else "pour", number, lasts)
+        lasts = plan.paces.stir_s if line.kind == "swirl" else filling.casts * plan.pour_each_s(line)
+        kind: TaskKind = next((of for of in POURS if of == line.kind), "pour")
+        pour = self.pours[number] = self.begins[number] = self._task(kind, number, lasts)
         opens, closes = math.ceil(max(window.opens.likely, 0.0)), math.floor(window.closes.likely)
         closes = max(closes, opens + self.tasks[pour].lasts_s)
         self.draws.append(
@@ -226,7 +246,7 @@ class _Compiler:
             else:
                 bears = ready_for_next(self.plan.way(under).melt, windows[filling.on]).high
                 self._follows(self.pours[filling.on], self.begins[number], bears)
-        if not line.last or line.kind == "swirl":
+        if not line.last or not line.cast_on:
             return
         if number not in self.off:
             self.off[number] = self._task("unmould", number, filling.casts * self.plan.paces.unmould_each_s)
@@ -257,6 +277,8 @@ class _Compiler:
                     if other != last and not self.plan.lines[self.fillings[other].line].released:
                         self._follows(self.pours[last], self.off[other], windows[last].at["unmould"].high)
             mould = lines[0].mould
+            if lines[0].kind == "divide":
+                continue
             if mould.hands or lines[0].needs:
                 then = self.pours[lasts[0]] if mould.hands else self.off[lasts[0]]
                 self._stay(mould.mould_id, needs, first, then, "end", 0.0)
@@ -269,7 +291,7 @@ class _Compiler:
                 self._joins(self.plan.lines[self.fillings[part[0]].line].needs, self.begins[part[0]])
         for number, filling in enumerate(self.fillings):
             line = self.plan.lines[filling.line]
-            if line.kind == "swirl" or number not in self.off:
+            if not line.cast_on or number not in self.off:
                 continue
             place, moulds = lies_in(self.plan, line, filling.casts)
             if place in self.plan.shelves:

@@ -5,7 +5,17 @@ from dataclasses import dataclass
 
 from ortools.sat.python import cp_model
 
-from umber_pebble.core.plan.day.problem import Day, Draw, Heat, Heating, InVessel, Melt, Placed, Portion, heated_before
+from umber_pebble.core.plan.day.problem import (
+    Day,
+    Draw,
+    Heat,
+    Heating,
+    InVessel,
+    Melt,
+    Placed,
+    Portion,
+    heated_before,
+)
 
 Var = cp_model.IntVar
 Interval = cp_model.IntervalVar
