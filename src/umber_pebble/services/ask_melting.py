@@ -106,7 +106,7 @@ def heat(workshop: Workshop, told: asks.AskHeat) -> asks.HeatAnswer:
     with workshop.session() as session:
         by = making_of(way, family, melt, kitchen, ovens(session, kitchen))
     case = base_case(usual_pot(kitchen, way), melt, kg)
-    charge = Charge(case, kitchen.room_degc, kitchen.altitude_m, math.inf, False, lambda tg: tg)
+    charge = Charge(case, kitchen.room_degc, kitchen.altitude_m, math.inf, False, False, lambda tg: tg)
     water = melt.value("water_added") * kg if by.wet(melt, kg) else 0.0
     heating, lasts = by.heating(charge, water)
     bursts = None

@@ -58,10 +58,18 @@ class KeptIn:
 
 
 @dataclass(frozen=True, slots=True)
+class DividedOff:
+    """Into which vessel a part of a melt is poured, by its id, and what it is there."""
+
+    vessel_id: str
+    melt: MeltShown
+
+
+@dataclass(frozen=True, slots=True)
 class ActView:
     """An act, the event that tells it, and the melt it is about, if any; closes_s is None when it has no end; who: whose hands it was
-    planned for, "" anybody's. colours: what is stirred
-    into a coloured melt while it is made, None at any other act; kept: where its vessel stands off the heat, None: on the bench."""
+    planned for, "" anybody's. colours: what is stirred into a coloured melt while it is made, None at any other act; into: what it is
+    divided off for; kept: where its vessel stands off the heat, None: on the bench."""
 
     what: What
     subject: Subject
@@ -73,6 +81,7 @@ class ActView:
     who: str
     melt: MeltShown | None
     colours: list[ColourIn] | None
+    into: DividedOff | None
     kept: KeptIn | None
 
 
@@ -234,10 +243,23 @@ def act_view(act: Act, frozen: FrozenPlan, seen: Interpreted) -> ActView:
     closes = act.closes_s if math.isfinite(act.closes_s) else None
     cook = _cook_of(act.subject, seen)
     melt = _melt(cook) if cook else None
-    colours = _colours(cook, frozen) if cook and isinstance(act.what, Weigh | TakeOff | TakeOut) else None
+    into = _divided_off(act.subject, seen)
+    if into is not None:
+        colours = _colours(into, frozen, into.made_kg)
+    elif cook is not None and isinstance(act.what, Weigh | TakeOff | TakeOut):
+        colours = _colours(cook, frozen, cook.made_kg)
+    else:
+        colours = None
     tells = body_of(act.tells) if act.tells else None
     ahead = (act.opens_s, closes, act.sure, act.forecast, act.who)
-    return ActView(act.what, act.subject, tells, *ahead, melt, colours, _kept_in(cook, frozen))
+    divided = None if into is None else DividedOff(into.way.vessel_id, _melt(into))
+    return ActView(act.what, act.subject, tells, *ahead, melt, colours, divided, _kept_in(cook, frozen))
+
+
+def _divided_off(subject: Subject, seen: Interpreted) -> PotCook | None:
+    """The cook that a round is divided off for."""
+    into = seen.state.rounds[subject.number].into if subject.of == "round" else None
+    return None if into is None else seen.cooks[into]
 
 
 def _kept_in(cook: PotCook | None, frozen: FrozenPlan) -> KeptIn | None:
@@ -263,14 +285,14 @@ def _cook_of(subject: Subject, seen: Interpreted) -> PotCook | None:
     return None
 
 
-def _colours(cook: PotCook, frozen: FrozenPlan) -> list[ColourIn] | None:
-    """What is stirred into all that is fresh of a coloured melt."""
+def _colours(cook: PotCook, frozen: FrozenPlan, kg: float) -> list[ColourIn] | None:
+    """What is stirred into so much of a coloured melt."""
     if cook.way.colour is None:
         return None
     doses = frozen.doses.get(frozen.plan.lines[cook.rounds[0].line].melt, [])
 
     def all_of(value: float | None) -> float | None:
-        return None if value is None else value * cook.fresh_kg
+        return None if value is None else value * kg
 
     return [ColourIn(dose.name, all_of(dose.kg), all_of(dose.drops)) for dose in doses]
 

@@ -290,8 +290,11 @@ def _dose(plan: Plan, key: str, relatives: dict[str, str], docs: list[tuple[str,
     thick = next(line.cast.thickness.likely for line in plan.problem.lines if line.melt == key)
     docs_of = tuple((i, doc.model_dump_json()) for i, doc in hand)
     tried = [(base, _per_kg(base, way.colour, round(thick, 4), docs_of)) for base in bases]
-    base, per_kg = tried[0] if tried[0][1].delta_e <= FAR_OFF else min(tried, key=lambda row: row[1].delta_e)
-    kg = plan.fresh_kg(key)
+    # what comes off one pot is of its base, whatever would be nearer
+    base, per_kg = (
+        tried[0] if way.out_of or tried[0][1].delta_e <= FAR_OFF else min(tried, key=lambda row: row[1].delta_e)
+    )
+    kg = plan.made_kg(key)
     doses = [
         replace(
             d,

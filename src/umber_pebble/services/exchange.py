@@ -113,16 +113,19 @@ def melt_list(workshop: Workshop, order_id: str) -> bytes:
             steps = plan_bursts(c.heating).steps if isinstance(c.heating, Bowl) else ()
             bursts = [f"{step.seconds:g}" for step in steps if step.act == "burst"]
             how = water if c.flow.tg is not None else f"{' + '.join(bursts)} s" if bursts else "bath"
+            heat = f"to {paper.temperature(c.flow.off.likely, units)}, {paper.minutes(c.hob.likely)}"
+            if c.portion_degc is not None:
+                how, heat = "colour", "off the pot of all colours"
             rows.append(
                 (
-                    f"{c.number + 1}:  {paper.weighed(c.fresh_kg, units)}",
+                    f"{c.number + 1}:  {paper.weighed(c.made_kg, units)}",
                     vessels[c.way.vessel_id],
                     how,
-                    f"to {paper.temperature(c.flow.off.likely, units)}, {paper.minutes(c.hob.likely)}",
+                    heat,
                     f"pour {paper.minutes(c.window.opens.likely)} to {paper.minutes(c.window.closes.likely)}",
                 )
             )
-        total = f"{paper.mass(plan.fresh_kg(key), units)} in all"
+        total = f"{paper.mass(plan.made_kg(key), units)} in all"
         blocks.append(
             Block(f"{way.melt.name}, {total}", ("weigh out", "into", "with", "heat", "off the heat"), rows)
         )

@@ -22,7 +22,15 @@ from umber_pebble.core.glass.viscosity import log_viscosity_wlf_1955
 from umber_pebble.core.heat.casting import Place
 from umber_pebble.core.heat.pour import SugarFlow
 from umber_pebble.core.heat.windows import PieceWindows
-from umber_pebble.core.log.learn import Factor, counted, coupling_factor, fills_off, loss_factor, residue_factor
+from umber_pebble.core.log.learn import (
+    Factor,
+    counted,
+    coupling_factor,
+    fills_off,
+    loss_factor,
+    pooled,
+    residue_factor,
+)
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, round_windows
 from umber_pebble.core.plan.problem import PlanInput
@@ -310,16 +318,18 @@ def _pours(seen: Interpreted, cooks: list[PotCook]) -> list[tuple[float, bool]]:
 
 
 def calibrations_of(run: Run, frozen: FrozenPlan, seen: Interpreted) -> list[Calibration]:
-    """Evidence of a run on its vessels and moulds."""
-    out = []
+    """Evidence of a run on its vessels, heaters and moulds, each of them once."""
+    found: dict[tuple[str, str], list[Factor]] = {}
     for way in frozen.plan.ways.values():
         cooks = [c for c in frozen.cooks if c.way is way]
         tracks = [t for (number, _), t in seen.rests.items() if frozen.cooks[number].way is way]
         # what is kept warm tells nothing of how the vessel cools by itself
         loss = None if way.kept else loss_factor(tracks, way.pot.loss_factor.likely)
         last = cooks[-1]
+        # what was weighed in a vessel is what was made there last
+        later = any(c.way.vessel_id == way.vessel_id for c in frozen.cooks[last.number + 1 :])
         residue = residue_factor(
-            seen.state.left_kg.get(way.vessel_id),
+            None if later else seen.state.left_kg.get(way.vessel_id),
             last.left_kg,
             last.residue_kg.likely,
             way.residue_factor.likely,
@@ -331,8 +341,12 @@ def calibrations_of(run: Run, frozen: FrozenPlan, seen: Interpreted) -> list[Cal
             said.append(("coupling", way.by.heater_id, _coupling(seen, cooks)))
         for kind, subject, factor in said:
             if factor is not None:
-                evidence = {"value": factor.value, "sd": factor.sd}
-                out.append(Calibration(run_id=run.id, kind=kind, subject=subject, evidence=evidence))
+                found.setdefault((kind, subject), []).append(factor)
+    out = []
+    for (kind, subject), factors in found.items():
+        of = pooled(factors)
+        evidence = {"value": of.value, "sd": of.sd}
+        out.append(Calibration(run_id=run.id, kind=kind, subject=subject, evidence=evidence))
     totals: dict[str, list[int]] = {}
     counts = counted(seen.state)
     for r in seen.state.rounds:

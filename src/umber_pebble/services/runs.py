@@ -317,7 +317,7 @@ def _per_kg(plan: Plan, doses: list[MeltDose]) -> dict[str, list[KeptDose]]:
     """What is stirred into a kilogram of each coloured melt, as the plan had it."""
 
     def each(melt: str, value: float | None) -> float | None:
-        return None if value is None else value / plan.fresh_kg(melt)
+        return None if value is None else value / plan.made_kg(melt)
 
     return {
         d.melt: [KeptDose(x.name, each(d.melt, x.add_kg), each(d.melt, x.drops)) for x in d.doses] for d in doses

@@ -1,5 +1,6 @@
 """Everything a plan rests on, taken together; frozen as it stands when a run starts."""
 
+from collections import Counter
 from collections.abc import Mapping
 from datetime import datetime
 
@@ -178,6 +179,24 @@ def _ways(snapshot: Snapshot, lines: list[PlanLine], own: Mapping[str, OwnMateri
     return {melt: ways[melt] for melt in weights}
 
 
+def _otherwise(
+    snapshot: Snapshot, lines: list[PlanLine], own: Mapping[str, OwnMaterial]
+) -> dict[str, dict[str, MeltWay]]:
+    """By family, all ways if its colours were divided off one pot, or where they are, each melted by itself."""
+    materials = Counter(key.partition("#")[0] for key in {line.melt for line in lines})
+    families = dict.fromkeys(
+        family_of(castable(key, own, "material")).key for key, n in materials.items() if n > 1
+    )
+    out = {}
+    for family in families:
+        way = _chosen(snapshot, family)
+        other = way.model_copy(update={"divided": not way.divided})
+        if other.divided != way.divided:
+            order = snapshot.order.model_copy(update={"ways": {**snapshot.order.ways, family: other}})
+            out[family] = _ways(snapshot.model_copy(update={"order": order}), lines, own)
+    return out
+
+
 def _chosen(snapshot: Snapshot, family: str) -> WayDoc:
     return snapshot.order.ways.get(family) or usual_ways(snapshot.kitchen)[family]
 
@@ -204,10 +223,10 @@ def _of_its_own(snapshot: Snapshot, base: MeltWay, taken: list[str]) -> str:
     walls = {v.id: material("kitchen", v.made_of, "pot") for v in snapshot.kitchen.vessels}
     metal = base.pot.metal.flags["metal"]
 
-    def last(v: Vessel) -> tuple[int, bool, float]:
+    def last(v: Vessel) -> tuple[bool, int, float]:
         warms = bool(snapshot.kitchen.microwaves) and not walls[v.id].flags["metal"]
         fits = warms or walls[v.id].flags["metal"] == metal
-        return taken.count(v.id), not fits or walls[v.id].value("bears") < base.end_degc, v.mass_kg
+        return not fits or walls[v.id].value("bears") < base.end_degc, taken.count(v.id), v.mass_kg
 
     return min(snapshot.kitchen.vessels, key=last).id
 
@@ -293,6 +312,7 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     asked = PlanInput(
         lines=tuple(lines),
         ways=_ways(snapshot, lines, own),
+        otherwise=_otherwise(snapshot, lines, own),
         due_s=(max(due) - now).total_seconds(),
         open_s=openings(kitchen.hours, kitchen.zone, now, max(due)),
         sooner_s=tuple((max(due) - of).total_seconds() for of in due),

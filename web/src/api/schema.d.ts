@@ -5355,8 +5355,8 @@ export interface components {
         /**
          * ActView
          * @description An act, the event that tells it, and the melt it is about, if any; closes_s is None when it has no end; who: whose hands it was
-         *     planned for, "" anybody's. colours: what is stirred
-         *     into a coloured melt while it is made, None at any other act; kept: where its vessel stands off the heat, None: on the bench.
+         *     planned for, "" anybody's. colours: what is stirred into a coloured melt while it is made, None at any other act; into: what it is
+         *     divided off for; kept: where its vessel stands off the heat, None: on the bench.
          */
         ActView: {
             /** Closes S */
@@ -5365,6 +5365,7 @@ export interface components {
             colours: components["schemas"]["ColourIn"][] | null;
             /** Forecast */
             forecast: boolean;
+            into: components["schemas"]["DividedOff"] | null;
             kept: components["schemas"]["KeptIn"] | null;
             melt: components["schemas"]["MeltShown"] | null;
             /** Opens S */
@@ -5494,7 +5495,7 @@ export interface components {
             /** Casts */
             casts: number;
             /** Changes */
-            changes: (components["schemas"]["SparesChange"] | components["schemas"]["MouldChange"] | components["schemas"]["VesselChange"] | components["schemas"]["PeopleChange"] | components["schemas"]["HelpChange"] | components["schemas"]["WishChange"])[];
+            changes: (components["schemas"]["SparesChange"] | components["schemas"]["MouldChange"] | components["schemas"]["VesselChange"] | components["schemas"]["DivideChange"] | components["schemas"]["PeopleChange"] | components["schemas"]["HelpChange"] | components["schemas"]["WishChange"])[];
             /** Ends S */
             ends_s: number;
             /** Fresh Kg */
@@ -6219,7 +6220,7 @@ export interface components {
             /** First */
             first: components["schemas"]["Inclusion"][];
             /** Kind */
-            kind: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl");
+            kind: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
             /** Line */
             line: number;
             /** Material */
@@ -6741,7 +6742,8 @@ export interface components {
         /**
          * CookRow
          * @description One cook: what is in its vessel and weighed out for it [kg]; whether with water, how much, how much of it stays [frac]; how long
-         *     on the heat [s], in which bursts; what is kept back as seed [kg], and how it is tempered.
+         *     on the heat [s], in which bursts; what is kept back as seed [kg], and how it is tempered; portion_degc: how warm it comes out of
+         *     another melt's vessel, None: it is weighed and heated.
          */
         CookRow: {
             /** Bursts */
@@ -6753,6 +6755,8 @@ export interface components {
             nib_bursts: number | null;
             /** Number */
             number: number;
+            /** Portion Degc */
+            portion_degc: number | null;
             /** Seed Kg */
             seed_kg: number;
             /** Temper */
@@ -6793,6 +6797,8 @@ export interface components {
             cook_degc: number;
             /** Crystalline */
             crystalline: boolean;
+            /** Divided */
+            divided: boolean;
             /** Kept Id */
             kept_id: string | null;
             /**
@@ -7160,6 +7166,31 @@ export interface components {
             bath: components["schemas"]["DipBath"];
         };
         /**
+         * DivideChange
+         * @description The colours of a family divided off one pot, or each melted by itself.
+         */
+        DivideChange: {
+            /**
+             * Code
+             * @default divide
+             * @constant
+             */
+            code: "divide";
+            /** Divided */
+            divided: boolean;
+            /** Family */
+            family: string;
+        };
+        /**
+         * DividedOff
+         * @description Into which vessel a part of a melt is poured, by its id, and what it is there.
+         */
+        DividedOff: {
+            melt: components["schemas"]["MeltShown"];
+            /** Vessel Id */
+            vessel_id: string;
+        };
+        /**
          * Dollop
          * @description Dollops: how many, and how wide.
          */
@@ -7296,7 +7327,7 @@ export interface components {
             /** Kept Frac */
             kept_frac: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
             named: components["schemas"]["Named"];
             /** Room S */
             room_s: number;
@@ -9437,7 +9468,7 @@ export interface components {
             /** Closes S */
             closes_s: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
             named: components["schemas"]["Named"];
             /** Round */
             round: number;
@@ -9603,13 +9634,15 @@ export interface components {
         /**
          * MeltRow
          * @description A melt of a plan: its key and material, which words it has, its colour as hex, its name, in how many cooks, and
-         *     what to weigh out of it over all of them [kg]; vessel_id: in which its fullest one is made.
+         *     what to weigh out of it over all of them [kg]; vessel_id: in which its fullest one is made; divided_off: what comes out of another
+         *     melt's vessel for it, None: nothing [kg].
          */
         MeltRow: {
             /** Colour */
             colour: string | null;
             /** Cooks */
             cooks: number;
+            divided_off: components["schemas"]["Explained"] | null;
             fresh: components["schemas"]["Explained"];
             /** Material */
             material: string;
@@ -9685,6 +9718,8 @@ export interface components {
         MeltedWay: {
             /** By Id */
             by_id: string;
+            /** Divided */
+            divided: boolean;
             /** Kept Id */
             kept_id: string | null;
             /**
@@ -10926,7 +10961,7 @@ export interface components {
              */
             kind: "pour";
             /** Laid */
-            laid: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl");
+            laid: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
             /** Left Kg */
             left_kg: number;
             /**
@@ -12165,7 +12200,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * SparedShown
@@ -12889,7 +12924,8 @@ export interface components {
         };
         /**
          * TemperedWay
-         * @description How couvertures are melted and tempered, and poured where they stand; seed_degc: how warm seed, slab or cold water is.
+         * @description How couvertures are melted and tempered, and poured where they stand; seed_degc: how warm seed, slab or cold water is. What is in
+         *     temper is not divided: it would be out of it in a cold vessel.
          */
         TemperedWay: {
             /** By Id */
@@ -12982,7 +13018,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * ThingDoc
@@ -12996,7 +13032,7 @@ export interface components {
             /** Step */
             step: number | null;
             /** What */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * Tightest
@@ -13245,7 +13281,7 @@ export interface components {
              */
             kind: "unmould";
             /** Laid */
-            laid: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl");
+            laid: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
             /**
              * Leaves
              * @enum {string}

@@ -72,6 +72,7 @@ const WORD: Partial<Record<Schemas["CardRow"]["kind"], string>> = {
   dip: "to dip",
   join: "pieces",
   cluster: "heaps",
+  divide: "portion",
 };
 
 const WORKS: Record<NonNullable<Schemas["CardRow"]["work"]>, string> = {
@@ -92,6 +93,8 @@ function how(row: Schemas["CardRow"], units: Units): string {
       return `into one half, clip, turn: a wall of ${length(row.thick_m)}; scrape the seam`;
     case "swirl":
       return "swirled into the next bowl, one turn";
+    case "divide":
+      return "into a vessel of its own, and coloured there";
     case "dip":
       return `dipped: a coat of ${length(row.thick_m)}${bathWords(row.bath, units)}`;
     case "drizzle":

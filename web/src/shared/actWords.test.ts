@@ -25,6 +25,7 @@ const act = (what: Act["what"], sure = true, melt: Wording = "sugar"): Act => ({
   forecast: false,
   melt: MELTS[melt],
   colours: null,
+  into: null,
   kept: null,
   who: "",
 });

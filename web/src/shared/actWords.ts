@@ -102,9 +102,20 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       const swirl = what.unswirled
         ? ["The last reading was of an unswirled pot: swirl it and read again."]
         : [];
+      const into = act.into ? (view.vessels[act.into.vessel_id] ?? "another vessel") : null;
+      const based = { sugar: "Stir in, water-based, a drop at a time (it spits)", fat: "Stir in, oil-based" }[
+        wording
+      ];
       return {
-        title,
-        detail: [how, ...bubbles(what, units), ...tooLittle(what, units), ...unsure, ...swirl],
+        title: into === null ? title : `Pour ${amount(what.each_kg, "mass", units)} off into ${into}`,
+        detail: [
+          how,
+          ...colours(act, units, based),
+          ...bubbles(what, units),
+          ...tooLittle(what, units),
+          ...unsure,
+          ...swirl,
+        ],
         button: done,
         before: `${LIMITS[what.limited_by]}, opens in`,
         during: { sugar: "too thick in", fat: "thickens in" }[wording],
@@ -352,7 +363,9 @@ export function actShort(act: Act, view: View): string {
     case "read":
       return { sugar: "Swirl and read the pot", fat: "Stir and read the bowl" }[wording];
     case "pour":
-      return `${what.casts} ${of(what.line)}`;
+      return act.into
+        ? `Into ${view.vessels[act.into.vessel_id] ?? "another vessel"}`
+        : `${what.casts} ${of(what.line)}`;
     case "put_in":
       return `Fill ${what.casts} ${of(what.line)}`;
     case "by_hand":

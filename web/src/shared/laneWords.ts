@@ -28,6 +28,7 @@ export const TASK_WORDS: Record<NonNullable<Span["what"]>, string> = {
   clean: "clean",
   dry: "dries",
   swirl: "swirl in",
+  divide: "divide off",
   press: "press",
   join: "join",
 };

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { capital } from "./format/capital";
 
 /** What a line makes: its piece, part and pass. */
 export type Named = Schemas["Named"];
@@ -13,5 +14,5 @@ export const partAndPass = ({ part, step }: Named) => joined([part, step]);
 /** The part or pass before its piece, so that it is seen where the name is cut off. */
 export function passFirst(named: Named): string {
   const inner = partAndPass(named);
-  return inner ? joined([inner.charAt(0).toUpperCase() + inner.slice(1), named.piece]) : named.piece;
+  return inner ? joined([capital(inner), named.piece]) : named.piece;
 }

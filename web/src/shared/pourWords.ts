@@ -1,4 +1,5 @@
 import { type Act, lineName, type View, type What } from "./acts";
+import { capital } from "./format/capital";
 import { amount, duration, type Units } from "./format/units";
 import { doseWords } from "./melts";
 import { partAndPass } from "./named";
@@ -32,7 +33,7 @@ export function dipWords(floor: number, most: number, warmAfter: readonly number
 function bathOf({ dip }: What<"pour">, units: Units): string {
   if (dip === null) return "";
   const words = dipWords(dip.floor_degc, dip.most_degc, dip.warm_after, units);
-  return `${words.charAt(0).toUpperCase()}${words.slice(1)}. `;
+  return `${capital(words)}. `;
 }
 
 interface PourWords {
@@ -84,6 +85,12 @@ export function pourWords(what: What<"pour">, view: View, units: Units): PourWor
         title: `Swirl in ${amount(what.each_kg * n, "mass", units)}`,
         how: `All of it in a thin stream into the other bowl, one turn with a skewer, no more; then pour at once: ${name}.`,
         done: "Swirled in",
+      };
+    case "divide":
+      return {
+        title: `Pour ${each} off into another vessel`,
+        how: `On the scale, then the colour stirred in until it is even. ${takes}`,
+        done: "It is coloured",
       };
     case "dip":
       return {

@@ -214,8 +214,7 @@ class Dab:
 class Pour(OfRound):
     """A pass poured, or laid on as it is: castings to go, filled already, in the vessel, into each, what stays, how high, how thick,
     how long; what holds its opening back, and the radius of the bubbles that do; readings since off the heat, whether the last one
-    was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join its own; into: the melt that it is from then on,
-    where it is divided off into a vessel of its own."""
+    was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join its own."""
 
     laid: PouredAs
     filled: int
@@ -234,7 +233,6 @@ class Pour(OfRound):
     turning: Turning | None
     dip: DipFrom | None
     dab: Dab | None
-    into: str | None
     kind: Literal["pour"] = field(default="pour", init=False)
 
 

@@ -127,7 +127,6 @@ def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: f
         rests_to_degc=rests_to_degc,
         turning=_turning(cook.way.melt, run.windows[r.number]) if line.whole_ball else None,
         dip=_dip_from(plan, cook, r),
-        into=line.into,
         dab=Dab(line.softens_s, int(material("kitchen", "dab", "join").value("twists")))
         if line.softens_s
         else None,

@@ -75,7 +75,7 @@ def heating_curve(heating: Heating, efficiency_frac: float, latent_j_kg: float) 
     Raises: OutOfRange: the ring cannot hold the cook temperature against the pot's loss.
     Source: incropera-2007, section 1.3
     """
-    require_range("ring.power_w", heating.ring_w, 100.0, 20_000.0)
+    require_range("ring.power_w", heating.ring_w, 10.0, 20_000.0)
     require_range("cook_degc", heating.cook_degc, heating.start_degc + LEAST_RISE_K, 185.0)
     temps = np.linspace(heating.start_degc, heating.cook_degc, 60)
     heat = heat_taken_j(heating, temps, latent_j_kg)

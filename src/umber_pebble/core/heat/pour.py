@@ -77,8 +77,8 @@ def bubbles_risen_s(
 @dataclass(frozen=True, slots=True)
 class SugarFlow:
     """Sugar glass as a cook leaves it: how hot it came off, its glass transition, where it would boil, what the moulds
-    bear, how thick it may be and still fill [log10 Pa s], None: as thick as it is usually poured. A variant is a glass
-    transition, a bubble's rise factor and that thickness.
+    bear, how thick it may be and still fill [log10 Pa s], None: as thick as it is usually poured; whether it is dipped into, or divided into
+    other vessels. A variant is a glass transition, a bubble's rise factor and that thickness.
     """
 
     melt: Material
@@ -88,6 +88,7 @@ class SugarFlow:
     mould_bears_degc: float
     fills: Spread | None = None
     dips: bool = False
+    divides: bool = False
 
     @property
     def closes(self) -> Spread:
@@ -107,14 +108,14 @@ class SugarFlow:
 
     def read(self, times_s: Array, temps_degc: Array, depth_m: float, variant: Variant) -> Flowing:
         """Opens when it no longer boils, bubbles of the material's radius have risen and the mould bears the heat;
-        closes when it no longer fills. What is dipped into it does not wait for bubbles."""
+        closes when it no longer fills. What is dipped into it, or is divided off it, does not wait for bubbles."""
         tg, rise, log = variant
         radius, density = self.melt.value("bubble_radius"), self.melt.value("density_melt")
         waits: dict[PourLimit, float] = {
             "boiling": falls_below_s(times_s, temps_degc, self.boils_degc),
             "mould": falls_below_s(times_s, temps_degc, self.mould_bears_degc),
         }
-        if not self.dips:
+        if not (self.dips or self.divides):
             waits["bubbles"] = bubbles_risen_s(times_s, temps_degc, tg, depth_m, radius, density, rise)
         end = float(times_s[-1])
         closes, stiff = (
@@ -141,14 +142,15 @@ class SugarFlow:
 
 @dataclass(frozen=True, slots=True)
 class FatFlow:
-    """Molten fat: how hot it came off, what the moulds bear, and if it is dipped into. A variant is a factor on the half-time of its setting,
-    and the share set at which it thickens.
+    """Molten fat: how hot it came off, what the moulds bear, and if it is dipped into, or divided into other vessels. A variant is a factor
+    on the half-time of its setting, and the share set at which it thickens.
     """
 
     melt: Material
     off: Spread
     mould_bears_degc: float
     dips: bool = False
+    divides: bool = False
 
     @property
     def tg(self) -> None:
@@ -157,7 +159,9 @@ class FatFlow:
 
     @property
     def at_most_degc(self) -> float:
-        """The hottest it is poured, or dipped into."""
+        """The hottest it is poured, or dipped into; into another vessel it may go as hot as it is."""
+        if self.divides:
+            return self.melt.value("spoils_at")
         return self.melt.value("dip_most" if self.dips else "pour_below")
 
     def likely(self) -> Variant:

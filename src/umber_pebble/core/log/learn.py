@@ -107,6 +107,16 @@ def fills_off(pours: Sequence[tuple[float, bool]]) -> Factor | None:
     return Factor((mean / after - prior.likely / sd**2) / more, 1 / math.sqrt(more))
 
 
+def pooled(said: Sequence[Factor]) -> Factor:
+    """What several melts of one run say of the same vessel or heater, by their precisions; not none.
+
+    Source: gelman-2013
+    """
+    weights = [1 / of.sd**2 for of in said]
+    mean = sum(w * of.value for w, of in zip(weights, said, strict=True)) / sum(weights)
+    return Factor(mean, 1 / math.sqrt(sum(weights)))
+
+
 def learned(prior: Spread, evidence: Sequence[Factor], at_least: float = 0.05) -> Spread:
     """A factor after what all runs say: weighted by precision, runs differing by 5 % among themselves [1].
 

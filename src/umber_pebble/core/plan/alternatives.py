@@ -6,8 +6,11 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.plan.compile import Plan, compile_plan
+from umber_pebble.core.plan.divided import divided
+from umber_pebble.core.plan.kept_warm import kept_warm
 from umber_pebble.core.plan.lanes import IN_VESSEL
 from umber_pebble.core.plan.problem import MOST_HANDS, Named, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import Spares, casts_made, casts_needed
@@ -57,6 +60,15 @@ class VesselChange:
 
 
 @dataclass(frozen=True, slots=True)
+class DivideChange:
+    """The colours of a family divided off one pot, or each melted by itself."""
+
+    family: str
+    divided: bool
+    code: Literal["divide"] = field(default="divide", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class PeopleChange:
     """One more pair of hands, so many then [count]."""
 
@@ -82,7 +94,7 @@ class WishChange:
     code: Literal["wish"] = field(default="wish", init=False)
 
 
-Change = SparesChange | MouldChange | VesselChange | PeopleChange | HelpChange | WishChange
+Change = SparesChange | MouldChange | VesselChange | DivideChange | PeopleChange | HelpChange | WishChange
 
 
 @dataclass(frozen=True, slots=True)
@@ -153,11 +165,12 @@ def _worth_it(planned: Alternative, other: Alternative) -> Iterator[Alternative]
 
 def changes_of(plan: Plan) -> tuple[Change, ...]:
     """What may be worth changing in a plan: spares that cost a round of their own, rounds that are not full, and what is tight: the
-    mould that is taken longest, the vessel that several melts wait for, hands where they are busy most of the day; and any wish.
+    mould that is taken longest, the vessel that several melts wait for, hands where they are busy most of the day; how a material's
+    colours are made; and any wish.
 
     Source: definition
     """
-    return (*_spares(plan), *_moulds(plan), *_vessels(plan), *_people(plan), *_wishes(plan))
+    return (*_spares(plan), *_moulds(plan), *_vessels(plan), *_divides(plan), *_people(plan), *_wishes(plan))
 
 
 def priced(plan: Plan, change: Change) -> Alternative:
@@ -208,6 +221,8 @@ def _changed(problem: PlanInput, change: Change) -> PlanInput:
                 for key, way in problem.ways.items()
             }
             return replace(problem, ways=ways)
+        case DivideChange(family):
+            return kept_warm(divided(replace(problem, ways=problem.otherwise[family])))
         case PeopleChange(people):
             return _more_people(problem, people)
         case HelpChange(people, from_s, to_s):
@@ -309,6 +324,11 @@ def _vessels(plan: Plan) -> Iterator[VesselChange]:
         for melt, lasts in sorted(by.items(), key=lambda row: -row[1]):
             min(halves, key=lambda half: sum(half.values()))[melt] = lasts
         yield VesselChange(vessel, tuple(halves[1]))
+
+
+def _divides(plan: Plan) -> Iterator[DivideChange]:
+    for family, ways in plan.problem.otherwise.items():
+        yield DivideChange(family, any(way.out_of and family_of(way.melt).key == family for way in ways.values()))
 
 
 def _people(plan: Plan) -> Iterator[PeopleChange]:

@@ -69,6 +69,10 @@ class Plan:
         """What is weighed out of a melt over all its cooks [kg]."""
         return sum(c.fresh_kg for c in self.cooks_of(melt))
 
+    def made_kg(self, melt: str) -> float:
+        """The same, with what is divided off for it: what is coloured [kg]."""
+        return sum(c.made_kg for c in self.cooks_of(melt))
+
 
 def compile_plan(plan: PlanInput) -> Plan:
     """The whole plan of an order [SI].

@@ -89,6 +89,11 @@ class PotCook:
         return sum(r.casts for r in self.rounds)
 
     @property
+    def made_kg(self) -> float:
+        """What is new in its vessel: weighed out, or divided off another [kg]."""
+        return self.fresh_kg if self.portion_degc is None else self.charge_kg
+
+    @property
     def left_kg(self) -> float:
         """What goes on from it: all but what is finished, and what stays in its bags."""
         return self.charge_kg - self.finished_kg - self.bags_kg
@@ -110,6 +115,7 @@ def _charge(plan: PlanInput, way: MeltWay, charge_kg: float, lines: list[PlanLin
         plan.altitude_m,
         _bears(lines),
         any(line.dip for line in lines),
+        any(line.kind == "divide" for line in lines),
         lambda tg: _fills(plan, way, lines, tg),
     )
 
@@ -272,27 +278,20 @@ def charge_of(plan: PlanInput, way: MeltWay, pour_kg: float, lines: Sequence[Pla
     return charge, residue
 
 
-def poured_in_degc(way: MeltWay, kg: float, from_degc: float, room_degc: float) -> float:
-    """How warm a melt is once it is in a vessel as cold as the room [degC], by the heat that this takes up.
+def portion_degc(plan: PlanInput, line: PlanLine, window: PourWindow) -> float:
+    """How warm a portion is in its vessel, which was as cold as the room: poured in as soon as it may be, by the heat that the vessel takes
+    up [degC].
 
     Args:
-        way: of the melt, with that vessel
-        kg: poured into it [kg]
-        from_degc: how warm it is poured in [degC]
-        room_degc: of the vessel before [degC]
+        plan, line: the order, and the line that divides it off
+        window: of the pot it comes out of
     Source: definition
     """
+    assert line.into is not None
+    way, kg = plan.ways[line.into], line.cast.poured.value.likely
     case = base_case(way.pot, way.melt, kg)
     share = kg * case.cp_melt_j_kgk / case.capacity_j_k
-    return room_degc + share * (from_degc - room_degc)
-
-
-def portion_degc(plan: PlanInput, line: PlanLine, kg: float) -> float:
-    """How warm a portion is in its vessel, poured in as soon as its base may be [degC]. Source: definition"""
-    assert line.into is not None
-    base = plan.ways[line.melt]
-    _, window, *_ = pour_of(plan, base, kg, [line])
-    return poured_in_degc(plan.ways[line.into], kg, window.open_degc.likely, plan.room_degc)
+    return plan.room_degc + share * (window.open_degc.likely - plan.room_degc)
 
 
 def make_cooks(plan: PlanInput, groups: Sequence[Sequence[Round]]) -> list[PotCook]:
@@ -307,15 +306,15 @@ def make_cooks(plan: PlanInput, groups: Sequence[Sequence[Round]]) -> list[PotCo
     """
     cooks: list[PotCook] = []
     left: dict[str, float] = {}
-    divides = {r.into: plan.lines[r.line] for rounds in groups for r in rounds}
     for number, rounds in enumerate(groups):
         melt = plan.lines[rounds[0].line].melt
         cook = make_cook(plan, number, tuple(rounds), left.get(melt, 0.0))
-        if number in divides:
-            comes_in = portion_degc(plan, divides[number], cook.charge_kg)
-            cook = replace(cook, fresh_kg=0.0, water_kg=0.0, seed_kg=0.0, portion_degc=comes_in)
         left[melt] = cook.left_kg
         cooks.append(cook)
+    divided = {r.into: (cook, r.line) for cook in cooks for r in cook.rounds if r.into is not None}
+    for number, (base, line) in divided.items():
+        comes_in = portion_degc(plan, plan.lines[line], base.pours[line][1])
+        cooks[number] = replace(cooks[number], fresh_kg=0.0, water_kg=0.0, seed_kg=0.0, portion_degc=comes_in)
     return cooks
 
 
@@ -329,7 +328,7 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
     Raises: OutOfRange: the heat is too weak, or a charge outside the vessel model. MouldTooWeak.
     Source: definition
     """
-    lines = [plan.lines[r.line] for r in rounds]
+    lines = [plan.lines[i] for i in dict.fromkeys(r.line for r in rounds)]
     way = plan.way(lines[0])
     poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in rounds)
     finished = sum(plan.lines[r.line].cast.finished.value.likely * r.casts for r in rounds)

@@ -4,8 +4,8 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import replace
 
-import numpy as np
-
+from umber_pebble.core.families.known import family_of
+from umber_pebble.core.heat.pour import PourWindow, pour_window_s
 from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity
@@ -17,6 +17,7 @@ from umber_pebble.core.plan.day.pots import Pot, fillings_of, pots_of
 from umber_pebble.core.plan.problem import MeltWay, Mould, Named, PlanInput, PlanLine
 from umber_pebble.core.plan.rounds import round_sizes
 from umber_pebble.core.plan.spares import BreakRate, casts_made
+from umber_pebble.core.spread import exact
 
 FEWEST = 2
 """What is made once for fewer is not made more quickly [count]."""
@@ -36,17 +37,22 @@ def divided(plan: PlanInput) -> PlanInput:
     plain = replace(plan, lines=lines, ways={key: way for key, way in plan.ways.items() if key in own})
     bases = {way.out_of for way in plain.ways.values()} & plan.ways.keys()
     if not bases:
-        return plain
+        return plan if lines == plan.lines else plain
     portions = dict(_portions(plain, {key: plan.ways[key] for key in bases if key is not None}))
     takers = Counter(plain.ways[key].out_of for key in portions)
     takers.update(own & bases)
     kept = {key: line for key, line in portions.items() if takers[line.melt] >= FEWEST}
     used = {line.melt for line in kept.values()}
-    return replace(
-        plain,
-        lines=(*lines, *kept.values()),
-        ways=plain.ways | {key: way for key, way in plan.ways.items() if key in used},
-    )
+    ways = {key: way if key in kept else _by_itself(plan, key, way) for key, way in plain.ways.items()}
+    ways |= {key: way for key, way in plan.ways.items() if key in used}
+    return replace(plain, lines=(*lines, *kept.values()), ways=ways)
+
+
+def _by_itself(plan: PlanInput, key: str, way: MeltWay) -> MeltWay:
+    """What is not divided off is made as if nothing were."""
+    if way.out_of is None:
+        return way
+    return plan.otherwise.get(family_of(way.melt).key, {}).get(key, way)
 
 
 def castings(plan: PlanInput, most: list[int]) -> tuple[int, ...]:
@@ -67,19 +73,23 @@ def castings(plan: PlanInput, most: list[int]) -> tuple[int, ...]:
     )
 
 
-def portion_stood_s(plan: PlanInput, line: PlanLine, kg: float, own: list[PlanLine]) -> float:
-    """After how long a melt made by itself would be as cool as its portion is when that comes into its vessel [s].
+def portion_stood_s(plan: PlanInput, line: PlanLine, off: PourWindow, own: list[PlanLine]) -> float:
+    """For how long a melt made by itself would have stood until it may be poured as long as its portion may be [s].
 
     Args:
         plan, line: the order, and the line that divides it off
-        kg: of the portion [kg]
+        off: the window of the pot it comes out of
         own: what is poured of it
+    Raises: OutOfRange, MouldTooWeak: as its pours.
     Source: definition
     """
     assert line.into is not None
-    degc = portion_degc(plan, line, kg)
-    _, window, *_ = pour_of(plan, plan.ways[line.into], kg, own)
-    return float(np.interp(-degc, -window.likely_degc, window.times_s))
+    way, kg = plan.ways[line.into], line.cast.poured.value.likely
+    pours = [pour_of(plan, way, kg, [one]) for one in own]
+    flow, window, *_ = max(pours, key=lambda pour: pour[1].closes.likely)
+    comes_in = replace(flow, off=exact(portion_degc(plan, line, off)))
+    left = pour_window_s(base_case(way.rests, way.melt, kg), comes_in).closes.likely
+    return max(window.closes.likely - left, 0.0)
 
 
 def _portions(plan: PlanInput, bases: dict[str, MeltWay]) -> Iterator[tuple[str, PlanLine]]:

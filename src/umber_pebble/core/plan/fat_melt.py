@@ -78,7 +78,7 @@ class FatMelt(Making):
             off = melt.spread("work_at")
         elif self.in_oven and self.school.stop == "lumps":
             off = plan_bursts(self._bowl(charge)).end.degc
-        return FatFlow(melt, off, charge.bears_degc, charge.dips), None
+        return FatFlow(melt, off, charge.bears_degc, charge.dips, charge.divides), None
 
     def heating(self, charge: Charge, water_kg: float) -> tuple[Melting | Bowl, Spread]:
         """In bursts, or over the bath. Source: incropera-2007"""

@@ -120,7 +120,7 @@ class _Spans:
             tuple(sorted(spans, key=lambda span: (span.start_s, span.role != "open"))),
             material=way.melt.key,
             colour=way.colour,
-            kg=self.plan.fresh_kg(key),
+            kg=self.plan.made_kg(key),
         )
 
     def _open(self, heat: PlannedHeat) -> Span:

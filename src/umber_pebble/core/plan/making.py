@@ -35,7 +35,7 @@ def least_degc(melt: Material) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Charge:
-    """What is made in one go: its vessel, what its moulds bear [degC], whether it is dipped into, and how thick it may be poured into
+    """What is made in one go: its vessel, what its moulds bear [degC], whether it is dipped into, or divided into other vessels, and how thick it may be poured into
     them once its glass transition is known [log10 Pa s]; in which room, how high up [m]."""
 
     case: PotCase
@@ -43,6 +43,7 @@ class Charge:
     altitude_m: float
     bears_degc: float
     dips: bool
+    divides: bool
     fills: Callable[[Spread], Spread]
 
     @property

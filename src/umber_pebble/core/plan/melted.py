@@ -37,7 +37,8 @@ class Poured:
 @dataclass(frozen=True, slots=True)
 class CookRow:
     """One cook: what is in its vessel and weighed out for it [kg]; whether with water, how much, how much of it stays [frac]; how long
-    on the heat [s], in which bursts; what is kept back as seed [kg], and how it is tempered."""
+    on the heat [s], in which bursts; what is kept back as seed [kg], and how it is tempered; portion_degc: how warm it comes out of
+    another melt's vessel, None: it is weighed and heated."""
 
     number: int
     wet: bool
@@ -50,6 +51,7 @@ class CookRow:
     nib_bursts: int | None
     seed_kg: float
     temper: tuple[Step, ...]
+    portion_degc: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -210,4 +212,5 @@ def _cook(plan: Plan, c: PotCook) -> CookRow:
         by.nib_bursts(c, plan.problem.paces.stir_s),
         c.seed_kg,
         () if c.tempering is None else tuple(steps(c.tempering)),
+        c.portion_degc,
     )

@@ -56,7 +56,11 @@ def needs_of(plan: Plan) -> Needs:
         if line.work == "stick":
             sticks[line.named] = sticks.get(line.named, 0) + r.casts
     return Needs(
-        tuple(MeltNeed(way.melt.key, way.melt.name, way.colour, plan.fresh_kg(key)) for key, way in ways.items()),
+        tuple(
+            MeltNeed(way.melt.key, way.melt.name, way.colour, kg)
+            for key, way in ways.items()
+            if (kg := plan.fresh_kg(key)) > 0
+        ),
         tuple(by_hand_amounts(plan.problem, plan.cooks)),
         tuple(StickNeed(named, count) for named, count in sticks.items()),
         tuple(_moulds(plan)),

@@ -263,7 +263,8 @@ class PlanInput:
     hands are at it, "" where nobody is named; kept: a timetable that was found before. due_s is from now, sooner_s by how much
     each line of the order is wanted before that [s]; open_s: when hands may be at it, from and to, in order, past the due time too,
     empty: at any time [s from now]; leaves: per person, what is left to others, nothing where that is empty; away: who
-    is not there, by number, from and to [s from now]; wishes: of its timetable; soon: begun as soon as it may, not as late."""
+    is not there, by number, from and to [s from now]; wishes: of its timetable; soon: begun as soon as it may, not as late; otherwise: by
+    family, all ways if its colours were divided off one pot, or where they are, each melted by itself."""
 
     lines: tuple[PlanLine, ...]
     ways: dict[str, MeltWay]
@@ -284,6 +285,7 @@ class PlanInput:
     away: tuple[tuple[int, float, float], ...] = ()
     wishes: tuple[Wish, ...] = ()
     soon: bool = False
+    otherwise: dict[str, dict[str, MeltWay]] = field(default_factory=dict)
 
     def way(self, line: PlanLine) -> MeltWay:
         return self.ways[line.melt]

@@ -113,7 +113,8 @@ class SugarCook(Making):
         boils = max(boils_at_degc(water.likely, charge.altitude_m), off if wet else 0.0)
         tg = tg_spread_degc(melt, water)
         spread = off_heat_degc(off)
-        return SugarFlow(melt, spread, tg, boils, charge.bears_degc, charge.fills(tg), charge.dips), water
+        fills, dips = charge.fills(tg), charge.dips
+        return SugarFlow(melt, spread, tg, boils, charge.bears_degc, fills, dips, charge.divides), water
 
     def heating(self, charge: Charge, water_kg: float) -> tuple[Heating, Spread]:
         """On its ring, or in so many bursts. Source: incropera-2007"""

@@ -31,7 +31,8 @@ class Castings:
 @dataclass(frozen=True, slots=True)
 class MeltRow:
     """A melt of a plan: its key and material, which words it has, its colour as hex, its name, in how many cooks, and
-    what to weigh out of it over all of them [kg]; vessel_id: in which its fullest one is made."""
+    what to weigh out of it over all of them [kg]; vessel_id: in which its fullest one is made; divided_off: what comes out of another
+    melt's vessel for it, None: nothing [kg]."""
 
     melt: str
     material: str
@@ -41,6 +42,7 @@ class MeltRow:
     cooks: int
     vessel_id: str
     fresh: Explained
+    divided_off: Explained | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -223,6 +225,22 @@ def melt_row(key: str, cooks: list[PotCook]) -> MeltRow:
         given("left at the end", cooks[-1].left_kg, "kg"),
         sources=("jeffreys-1930", "common-practice"),
     )
+    portions = [c for c in cooks if c.portion_degc is not None]
+    divided = explained(
+        sum(c.charge_kg for c in portions),
+        "kg",
+        "what is poured of it, its reserve and what stays in its vessel",
+        given("castings", sum(c.casts for c in portions), "count"),
+        sources=("common-practice",),
+    )
     return MeltRow(
-        key, way.melt.key, family_of(way.melt).rows, way.colour, way.melt.name, len(cooks), way.vessel_id, fresh
+        key,
+        way.melt.key,
+        family_of(way.melt).rows,
+        way.colour,
+        way.melt.name,
+        len(cooks),
+        way.vessel_id,
+        fresh,
+        divided if portions else None,
     )

@@ -13,6 +13,7 @@ from umber_pebble.core.plan.day.problem import (
     Heating,
     Lag,
     Melt,
+    Portion,
     Soiled,
     Stay,
     Task,
@@ -108,6 +109,30 @@ def test_one_microwave_holds_one_bowl_and_one_bowl_one_melt() -> None:
     assert "vessel" in kinds(
         one_bowl, replace(table, heats=(table.heats[0], replace(table.heats[1], start_s=150)))
     )
+
+
+def test_what_comes_out_of_another_bowl_is_there_when_it_came_in_and_not_before() -> None:
+    # 20 s to divide it off; it is as if it had stood for 200 s then, and may be poured until 600 s of that
+    cup = replace(MELT, vessel="cup", portion=Portion(4, 200))
+    draws = (DRAWS[0], replace(DRAWS[1], melt=1), Draw(4, 0, 500, 0, 900))
+    day = replace(DAY, tasks=(*TASKS, Task(20)), melts=(MELT, cup), draws=draws)
+
+    def divided(at: int, stood: int = 200, then: int = 604) -> Timetable:
+        comes_in = Heat(1, at + 20 - stood, True, (), (1,))
+        heats = (comes_in, replace(KEPT.heats[0], draws=(0, 2)))
+        return Timetable((170, 500, then, 934, at), (0, 0, 0, 0, 0), heats)
+
+    assert broken(day, divided(300)) == []
+    # fresher than it is; poured out of the cup before it is in it; out of a bowl that is not made; when it is too thick
+    assert "batch" in kinds(day, divided(300, stood=199))
+    assert "batch" in kinds(day, divided(600))
+    assert "window" in kinds(day, divided(150))
+    assert "window" in kinds(
+        replace(day, draws=(draws[0], replace(draws[1], closes_s=400), draws[2])), divided(300)
+    )
+    # and its own life counts from when it came in
+    assert "batch" in kinds(replace(day, melts=(MELT, replace(cup, life_s=300))), divided(300))
+    assert kinds(replace(day, melts=(MELT, replace(cup, life_s=320))), divided(300)) == set()
 
 
 def test_a_bowl_is_clean_before_another_colour_goes_into_it() -> None:

@@ -1,5 +1,6 @@
 import { memo, type ReactNode } from "react";
 import type { Schemas, Spread } from "../../api/client";
+import { capital } from "../../shared/format/capital";
 import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import type { Cast, Explored } from "./queries";
@@ -103,7 +104,7 @@ export const Details = memo(function Details({
         )}
         {of.rests_on.map((rests) => (
           <p key={rests.mark} className="mt-2">
-            <strong>{sentence(MARK_WORDS[rests.mark] ?? rests.mark)}</strong> is unsure for{" "}
+            <strong>{capital(MARK_WORDS[rests.mark] ?? rests.mark)}</strong> is unsure for{" "}
             {rests.shares
               .filter((share) => share.frac > 0.05)
               .map((share) => `${inputWords(share.input)} (${Math.round(share.frac * 100)} %)`)
@@ -128,7 +129,7 @@ export const Details = memo(function Details({
                 {RISKS[risk.kind]}: {LEVEL_WORDS[risk.level]}
               </dt>
               <dd>
-                {sentence(riskWords(risk, units))}.{" "}
+                {capital(riskWords(risk, units))}.{" "}
                 <span className="text-quiet">{risk.sources.map(plain).join(", ")}</span>
               </dd>
             </div>
@@ -273,5 +274,4 @@ function Row({ name, children }: { name: string; children: ReactNode }) {
   );
 }
 
-const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const plain = (source: string) => source.replaceAll("-", " ");

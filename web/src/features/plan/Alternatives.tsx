@@ -1,9 +1,11 @@
 import { useIsFetching, useQuery } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
+import { capital } from "../../shared/format/capital";
 import { amount, roughly, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { day, dayAndTime, timeOfDay } from "../../shared/format/zone";
+import { waysQuery } from "../../shared/kitchen";
 import type { Edit } from "../../shared/saving";
 import { useDebounced } from "../../shared/useDebounced";
 import { type Asked, alternativesQuery, type Order, PARTS_SHOWN } from "./queries";
@@ -31,6 +33,7 @@ export function Alternatives({ asked, kitchen, pieces, onChange }: Props) {
   const { zone, people, vessels } = kitchen;
   const units = useUnits();
   const navigate = useNavigate();
+  const usual = useQuery(waysQuery).data?.ways ?? {};
   const settled = useDebounced(asked, SETTLED_MS);
   // what is on the screen comes first, and asks in its turn: to look for other ways takes the machine for a while
   const turn = useDebounced(useIsFetching(PARTS_SHOWN), SETTLED_MS, BEFORE_ANY);
@@ -71,6 +74,13 @@ export function Alternatives({ asked, kitchen, pieces, onChange }: Props) {
       case "wish": {
         const lifted = asked.order.wishes[change.wish];
         return onChange((order) => ({ wishes: without(order.wishes, lifted) }));
+      }
+      case "divide": {
+        const { family, divided } = change;
+        return onChange((order) => {
+          const way = order.ways[family] ?? usual[family];
+          return way && "divided" in way ? { ways: { ...order.ways, [family]: { ...way, divided } } } : {};
+        });
       }
       case "mould":
         return navigate(`/pieces/moulds/${change.mould_id}`);
@@ -138,6 +148,8 @@ function changeWords(change: Change, { clock, lifted, vessels }: Called): string
       return `Without “${lifted(change.wish)}”`;
     case "mould":
       return `${NTH[change.owned] ?? "One more"} ${change.mould}`;
+    case "divide":
+      return `${capital(change.family.replaceAll("_", " "))}: ${change.divided ? "colours off one pot" : "each colour by itself"}`;
     case "vessel": {
       const like = vessels.find((vessel) => vessel.id === change.vessel_id)?.name;
       return like ? `One more like ${like}` : "One more vessel";

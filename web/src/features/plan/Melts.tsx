@@ -72,11 +72,16 @@ function Melt({ asked, melt, kitchen, scale, nameOf, told }: MeltProps) {
     <article aria-label={name} className="min-w-0 border-t border-line py-3">
       <h2 className="flex items-baseline justify-between gap-3 text-xl leading-tight">
         <span className="min-w-0">{name}</span>
-        <Figure of={melt.fresh} name={`${name} to weigh out`} className="text-2xl whitespace-nowrap" />
+        <Figure
+          of={melt.divided_off ?? melt.fresh}
+          name={melt.divided_off ? `${name}, divided off` : `${name} to weigh out`}
+          className="text-2xl whitespace-nowrap"
+        />
       </h2>
       <p className="mb-1 text-quiet">
         {pot?.name}, {pot && amount(pot.diameter_m, "length", units)} wide
         {melt.cooks > 1 ? `; the fullest of ${melt.cooks} ${word}s` : ""}
+        {melt.divided_off ? "; off one pot" : ""}
       </p>
       <Part query={meltQuery(asked, melt.melt)} place="min-h-32">
         {({ melted, dose, takers }) => (

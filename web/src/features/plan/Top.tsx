@@ -79,8 +79,9 @@ export function Top({ plan, zone }: { plan: Plan; zone: string }) {
                 className="inline-block h-3.5 w-3.5 border border-ink"
                 style={{ background: tonesOf(melt).tone }}
               />
-              <strong>{amount(melt.fresh.value.likely, "mass", units)}</strong>
+              <strong>{amount((melt.divided_off ?? melt.fresh).value.likely, "mass", units)}</strong>
               {meltName(melt, palettes).toLowerCase()}
+              {melt.divided_off && <span className="text-quiet">off one pot</span>}
             </li>
           ))}
         </ul>

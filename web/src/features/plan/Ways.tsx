@@ -91,6 +91,15 @@ function CookedInputs({ way, family, kitchen, onChange, wrong }: Props<CookedWay
         options={named([...kitchen.rings, ...(family.nibs ? kitchen.microwaves : [])])}
         onChange={(ring_id) => change({ ring_id })}
       />
+      <Choice
+        label="Its colours"
+        value={way.divided ? "divided" : "each"}
+        options={[
+          { key: "each", name: "each by itself" },
+          { key: "divided", name: "off one pot" },
+        ]}
+        onChange={(key) => change({ divided: key === "divided" })}
+      />
       <Pick
         label="Pot rests on"
         value={way.stand_id}
@@ -169,6 +178,15 @@ function MeltedInputs({ way, family, kitchen, onChange, wrong }: Props<MeltedWay
         value={way.vessel_id}
         options={named(kitchen.vessels)}
         onChange={(vessel_id) => change({ vessel_id })}
+      />
+      <Choice
+        label="Its colours"
+        value={way.divided ? "divided" : "each"}
+        options={[
+          { key: "each", name: "each by itself" },
+          { key: "divided", name: "off one pot" },
+        ]}
+        onChange={(key) => change({ divided: key === "divided" })}
       />
       <Pick
         label="Bowl and moulds stand on, to pour"

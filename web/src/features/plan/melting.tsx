@@ -19,6 +19,15 @@ interface HowProps {
 export function Cook({ cook, alone, wording }: HowProps & { wording: Wording }) {
   const units = useUnits();
   const { cook: word, How } = MADE[wording];
+  if (cook.portion_degc !== null)
+    return (
+      <li aria-label={`${word} ${cook.number + 1}`} className="leading-snug">
+        {!alone && <strong>{`${word} ${cook.number + 1}, `}</strong>}
+        <Figure of={cook.charge} name="Divided off" /> off the pot of all colours, about{" "}
+        {amount(cook.portion_degc, "temperature", units)} in its own vessel; coloured there, warmed again
+        before a pour
+      </li>
+    );
   return (
     <li aria-label={`${word} ${cook.number + 1}`} className="leading-snug">
       {!alone && (

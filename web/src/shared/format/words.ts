@@ -1,4 +1,5 @@
 import type { Problem } from "../../api/client";
+import { capital } from "./capital";
 import { inUnit, type Units } from "./units";
 
 /** Names of fields as they stand on the screens. */
@@ -203,6 +204,6 @@ export function wordProblem(problem: Problem, units: Units, label?: string): str
 }
 
 function sentence(text: string): string {
-  const first = text.charAt(0).toUpperCase() + text.slice(1);
+  const first = capital(text);
   return /[.!?]$/.test(first) ? first : `${first}.`;
 }

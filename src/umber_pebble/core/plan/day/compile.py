@@ -169,7 +169,9 @@ class _Compiler:
                 continue
             made = next(m for m, pot in enumerate(pots) if self._melt_in(pot) == line.into)
             own = [plan.lines[i] for i in dict.fromkeys(self.fillings[n].line for n in pots[made].fillings)]
-            stood = portion_stood_s(plan, line, pots[made].charge_kg, own)
+            off = next(pot for pot in pots if number in pot.fillings)
+            _, window, *_ = pour_of(plan, plan.way(line), off.charge_kg, [line])
+            stood = portion_stood_s(plan, line, window, own)
             melts[made] = replace(melts[made], portion=Portion(self.pours[number], math.ceil(stood)))
             for draw in self.draws:
                 if draw.melt == made:
