@@ -20,7 +20,7 @@ from umber_pebble.services.start import open_workshop
 
 # `make fuzz` asks for more
 FEW = 2
-CASES = int(os.environ.get("UMBER_PEBBLE_CASES", "1000"))
+CASES = int(os.environ.get("UMBER_PEBBLE_CASES", "600"))
 
 
 @pytest.fixture(scope="module")

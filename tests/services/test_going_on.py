@@ -70,7 +70,9 @@ def two(tmp_path: Path) -> Two:
 
 
 @pytest.mark.parametrize(
-    ("vessels", "acts"), [((), 9), (("pot-heavy", "bowl", "glass-bowl"), 30)], ids=["a bowl for each", "two bowls"]
+    ("vessels", "acts"),
+    [((), 16), (("pot-heavy", "bowl", "glass-bowl"), 45)],
+    ids=["a bowl for each", "two bowls"],
 )
 def test_what_is_left_is_arranged_at_any_moment_and_kept_as_the_checker_says(
     tmp_path: Path, vessels: tuple[str, ...], acts: int

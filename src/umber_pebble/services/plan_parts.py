@@ -2,7 +2,8 @@
 
 from collections import deque
 from dataclasses import dataclass, field
-from datetime import datetime
+from datetime import datetime, timedelta
+from functools import cached_property
 
 from pydantic import Field
 
@@ -27,6 +28,8 @@ from umber_pebble.services.snapshot import Snapshot, plan_input
 from umber_pebble.services.workshop import Workshop
 
 KEPT_PLANS = 4
+AS_GOOD = timedelta(minutes=1)
+"""Nothing is planned to the minute."""
 SLICES = (0.2,) * 4
 """How long one answer searches, by the solver's own clock: a few seconds here."""
 
@@ -84,13 +87,18 @@ class Shorter:
     best: bool
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class _Compiled:
     """A plan, and what it was compiled from."""
 
     snapshot: Snapshot
     at: datetime
     plan: Plan
+
+    @cached_property
+    def others(self) -> tuple[Alternative, ...]:
+        """What else it could do, as planned first: it takes a while, and is the same each time."""
+        return tuple(alternatives_of(self.plan))
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,24 +113,24 @@ class PlanParts:
         """An order's plan as of a time. Raises: NotFound, and whatever the engine refuses."""
         return self._compiled(order, at).plan
 
-    def _compiled(self, order: Order, at: datetime) -> _Compiled:
+    def _compiled(self, order: Order, at: datetime, as_good: timedelta = timedelta()) -> _Compiled:
+        """As of a time, or of one so little before."""
         with self.workshop.session() as session:
             snapshot = snapshot_of(session, order)
         for known in tuple(self._kept):
-            if known.at == at and known.snapshot == snapshot:
+            if timedelta() <= at - known.at <= as_good and known.snapshot == snapshot:
                 return known
         new = _Compiled(snapshot, at, compile_plan(plan_input(snapshot, at)))
         self._kept.append(new)
         return new
 
     def glance(self, order: Order) -> Glance:
-        """An order compiled, at a glance.
+        """An order compiled, at a glance; one that was compiled a moment ago is as good.
 
         Raises: NotFound, and whatever the engine refuses.
         """
-        now = self.workshop.clock.now()
-        of = self._compiled(order, now)
-        return Glance(now, summary_of(of.plan), ordered(of.snapshot), orders_of(of.snapshot))
+        of = self._compiled(order, self.workshop.clock.now(), AS_GOOD)
+        return Glance(of.at, summary_of(of.plan), ordered(of.snapshot), orders_of(of.snapshot))
 
     def melt(self, asked: MeltRequest) -> MeltPart:
         """One of its melts.
@@ -169,7 +177,7 @@ class PlanParts:
 
     def alternatives(self, asked: PlanRequest) -> list[Alternative]:
         """What else the order could do, as planned first. Raises: as glance."""
-        found = alternatives_of(self.compiled(asked.order, asked.planned_at))
+        found = self._compiled(asked.order, asked.planned_at).others
         # the spares of another order that is made with it are that order's to change
         own = range(len(asked.order.lines))
         return [

@@ -108,7 +108,7 @@ def test_bent_pieces_are_poured_only_as_many_as_can_be_bent() -> None:
     assert sizes[2] * 25.0 + slow.paces.pour_each_s <= w.at["bend_opens"].likely + w.work_width["bend"].low + 1e-6
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=12, deadline=None)
 @given(
     quantity=st.integers(1, 120),
     owned=st.integers(1, 4),

@@ -26,6 +26,8 @@ MOST_LIFTED = 3
 """So many wishes are tried without at most, each for itself [count]."""
 BUSY_FRAC = 0.5
 """From here hands are what a day waits for [frac]."""
+EASIER_FRAC = 0.1
+"""From here it takes noticeably less of hands, where it takes no longer for that [frac]."""
 SURER_FRAC = 0.01
 """And from here noticeably surer [frac]."""
 
@@ -138,7 +140,7 @@ def as_planned(plan: Plan, changes: tuple[Change, ...] = ()) -> Alternative:
 
 
 def alternatives_of(plan: Plan) -> Iterator[Alternative]:
-    """The plan, and what else is worth a look: what takes noticeably less time, or is noticeably surer.
+    """The plan, and what else is worth a look: what takes noticeably less time, or hands, or is noticeably surer.
 
     Raises: as compile_plan.
     Source: definition
@@ -159,7 +161,8 @@ def alternatives_of(plan: Plan) -> Iterator[Alternative]:
 
 def _worth_it(planned: Alternative, other: Alternative) -> Iterator[Alternative]:
     sooner, surer = planned.lasts_s - other.lasts_s, other.sure_frac - planned.sure_frac
-    if sooner >= max(sooner_s(), SOONER_FRAC * planned.lasts_s) or surer >= SURER_FRAC:
+    easier = sooner >= 0 and planned.hands_s - other.hands_s >= EASIER_FRAC * planned.hands_s
+    if sooner >= max(sooner_s(), SOONER_FRAC * planned.lasts_s) or surer >= SURER_FRAC or easier:
         yield other
 
 

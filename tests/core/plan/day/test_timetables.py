@@ -109,7 +109,7 @@ def days(draw: st.DrawFn) -> Day:
     return Day(*parts, capacity, tuple(done), people, closed, soiled=soiled)
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=100, deadline=None)
 @given(days())
 def test_nothing_is_broken_in_what_is_found_at_once(day: Day) -> None:
     table = at_once(day)
@@ -117,7 +117,7 @@ def test_nothing_is_broken_in_what_is_found_at_once(day: Day) -> None:
     assert table.end_s(day) >= least_end_s(day)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=15, deadline=None)
 @given(days())
 def test_nothing_is_broken_in_what_search_finds_and_it_is_no_worse(day: Day) -> None:
     table = at_once(day)

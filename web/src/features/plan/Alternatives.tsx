@@ -170,9 +170,11 @@ export function priceWords(planned: Alternative, other: Alternative, units: Unit
   const melts = other.melts - planned.melts;
   const kg = other.fresh_kg - planned.fresh_kg;
   const lasts = other.lasts_s - planned.lasts_s;
+  const hands = other.hands_s - planned.hands_s;
   return [
     `${amount(other.sure_frac, "share", units)} sure`,
     Math.abs(lasts) >= 60 && `${roughly(Math.abs(lasts))} ${lasts < 0 ? "less" : "more"}`,
+    hands < Math.min(lasts, 0) - 60 && `${roughly(-hands)} less of hands`,
     casts !== 0 && `${Math.abs(casts)} ${casts < 0 ? "fewer" : "more"} cast`,
     melts !== 0 &&
       `${Math.abs(melts)} ${melts < 0 ? "fewer" : "more"} ${Math.abs(melts) === 1 ? "melt" : "melts"}`,
