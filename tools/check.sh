@@ -18,8 +18,11 @@ fi
 
 $PY -m ruff format --check --quiet src tests tools
 $PY -m ruff check --quiet src tests tools
-$PY -m mypy
+# the front end beside mypy; each says all it has to say before either ends it
+(cd web && npx --no-install biome check . && npx --no-install tsc --noEmit && npx --no-install vitest run --reporter=dot) &
+web=$!
+$PY -m mypy || { wait $web || true; exit 1; }
 .venv/bin/lint-imports --no-logo 2>/dev/null || .venv/bin/lint-imports
-(cd web && npx --no-install biome check . && npx --no-install tsc --noEmit && npx --no-install vitest run --reporter=dot)
+wait $web
 # the files that take longest come first by name, so no worker is left alone with them at the end
 exec $PY -m pytest -n auto --dist loadfile --no-loadscope-reorder
