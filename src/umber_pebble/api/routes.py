@@ -7,7 +7,7 @@ from zoneinfo import available_timezones
 from flask import request
 from pydantic import BaseModel
 
-from umber_pebble.api import ask_routes, itself, melt_routes, piece_routes, plan_routes, reference
+from umber_pebble.api import ask_routes, itself, melt_routes, piece_routes, plan_routes, reference, sheet_routes
 from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
@@ -144,6 +144,7 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     melt_routes.add(api, workshop, probes)
     piece_routes.add(api, workshop)
     plan_routes.add(api, workshop)
+    sheet_routes.add(api, workshop)
     ask_routes.add(api, workshop)
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("GET", "/api/sources", sources, reply=reference.SourceList, summary="All published sources")

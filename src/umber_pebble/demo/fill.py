@@ -221,6 +221,8 @@ def fill(config: Config, today: datetime | None = None) -> None:
     workshop.create("order", "order-domes", _order("Two domes", due + timedelta(days=9), domes))
     dips = [_line("piece-berry", 24), _line("piece-cup", 6)]
     workshop.create("order", "order-dips", _order("Comet strawberries", due + timedelta(days=9), dips))
+    cut = [_line("piece-crescent", 24), _line("piece-spark", 12)]
+    workshop.create("order", "order-aurora", _order("Aurora cuttings", due + timedelta(days=8), cut))
     dark = [_line("piece-bonbon", 12)]
     workshop.create("order", "order-meteorites", _order("Dark meteorites", due + timedelta(days=6), dark))
     workshop.engine.dispose()

@@ -1,5 +1,7 @@
 """Demo moulds and pieces: an observatory's first-light night, all names made up."""
 
+import math
+
 from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.joining.base import Join
 from umber_pebble.core.pieces.melt_ref import MeltRef
@@ -23,10 +25,12 @@ from umber_pebble.services.documents import (
     HeartShape,
     Mat,
     Mould,
+    OutlineShape,
     RoundShape,
     StarShape,
 )
 from umber_pebble.services.piece_docs import Part, Pass, Piece, Spot, Stand
+from umber_pebble.services.sheet_docs import Sheet
 
 
 def _disc(name: str, count: int, diameter_m: float, depth_m: float, water_kg: float | None = None) -> Cavity:
@@ -43,9 +47,20 @@ def _silicone(name: str, *cavities: Cavity, wall_m: float = 0.003) -> Mould:
         owned=1,
         detail_m=None,
         oiled=False,
+        sheet=None,
         cavities=list(cavities),
         mat=None,
     )
+
+
+def _crescent(outer_m: float, inner_m: float, aside_m: float, steps: int = 24) -> list[list[float]]:
+    """A disc less another one that lies a little aside."""
+    tip = (outer_m**2 - inner_m**2 + aside_m**2) / (2 * aside_m)
+    far, near = math.acos(tip / outer_m), math.acos((tip - aside_m) / inner_m)
+    back = [far + (2 * math.pi - 2 * far) * i / steps for i in range(steps + 1)]
+    front = [2 * math.pi - near - (2 * math.pi - 2 * near) * i / steps for i in range(1, steps)]
+    rim = [[outer_m * math.cos(a), outer_m * math.sin(a)] for a in back]
+    return rim + [[aside_m + inner_m * math.cos(a), inner_m * math.sin(a)] for a in front]
 
 
 MOULDS = {
@@ -59,6 +74,7 @@ MOULDS = {
         owned=1,
         detail_m=None,
         oiled=False,
+        sheet=None,
         cavities=[_disc("Planet", 8, 0.055, 0.007)],
         mat=None,
     ),
@@ -94,6 +110,7 @@ MOULDS = {
         owned=1,
         detail_m=None,
         oiled=False,
+        sheet=None,
         cavities=[
             Cavity(
                 name="Pane",
@@ -133,6 +150,7 @@ MOULDS = {
         owned=1,
         detail_m=None,
         oiled=False,
+        sheet=None,
         cavities=[
             Cavity(
                 name="Place",
@@ -153,8 +171,44 @@ MOULDS = {
         owned=1,
         detail_m=None,
         oiled=False,
+        sheet=None,
         cavities=[
             Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.072))
+        ],
+        mat=None,
+    ),
+    "mould-aurora": Mould(
+        name="Aurora sheet, 300 by 145 mm",
+        material="paper",
+        wall_m=0.0002,
+        bears_degc=220.0,
+        owned=2,
+        detail_m=None,
+        oiled=False,
+        sheet=Sheet(length_m=0.3, width_m=0.145, web_m=0.004, margin_m=0.006, turned=False),
+        cavities=[
+            Cavity(
+                name="Crescent",
+                count=28,
+                water_kg=None,
+                shape=OutlineShape(
+                    kind="outline", corners=_crescent(0.019, 0.017, 0.011), depth_m=0.01, draft_rad=0.0, edge_m=0.0
+                ),
+            ),
+            Cavity(
+                name="Star",
+                count=200,
+                water_kg=None,
+                shape=StarShape(
+                    kind="star",
+                    diameter_m=0.018,
+                    tips=5,
+                    inner_frac=0.5,
+                    depth_m=0.01,
+                    draft_rad=0.0,
+                    edge_m=0.0,
+                ),
+            ),
         ],
         mat=None,
     ),
@@ -245,6 +299,8 @@ def _solid(
 
 
 PIECES = {
+    "piece-crescent": _built("Aurora crescent", "mould-aurora", [_fill("coating", 0.0025)]),
+    "piece-spark": _built("Aurora star", "mould-aurora", [_fill("coating", 0.0025)], cavity=1),
     "piece-disc": _solid("Star-glass disc", "isomalt", "mould-disc", 0.004),
     "piece-lens": _solid("Comet lens, bent", "isomalt", "mould-lens", 0.003, bent=True),
     "piece-lollipop": _solid(

@@ -10,6 +10,7 @@ from umber_pebble.core.texts import Hex
 from umber_pebble.services.doc_base import Doc, Id, Name, Utc, Whole, Zone
 from umber_pebble.services.kept_timetable import KeptTimetable
 from umber_pebble.services.piece_docs import Piece
+from umber_pebble.services.sheet_docs import Sheet
 from umber_pebble.services.warmers import Warmer
 from umber_pebble.services.way_docs import WayDoc, older_ways
 from umber_pebble.services.wish_docs import MOST_WISHES, Opening, Roster, WishDoc
@@ -17,7 +18,7 @@ from umber_pebble.services.wish_docs import MOST_WISHES, Opening, Roster, WishDo
 HobKind = Literal["electric", "gas", "induction"]
 SurfaceKey = Literal["wood", "steel", "granite", "marble", "glass", "trivet", "foam"]
 VesselWall = Literal["steel", "copper", "glass", "plastic", "silicone"]
-MouldMaterial = Literal["silicone", "aluminium", "polycarbonate", "thermoformed", "steel", "acetate"]
+MouldMaterial = Literal["silicone", "aluminium", "polycarbonate", "thermoformed", "steel", "acetate", "paper"]
 
 
 class Ring(Doc):
@@ -253,7 +254,8 @@ class Mat(Doc):
 
 
 class Mould(Doc):
-    """A mould, or rings and bars on a mat: then the mat is the floor."""
+    """A mould, or rings and bars on a mat: then the mat is the floor; or what a sheet is poured on, and what is cut out of it, each kind of
+    piece as often as there is room, and at most as often as it is counted."""
 
     name: Name
     material: MouldMaterial
@@ -264,12 +266,13 @@ class Mould(Doc):
     mat: Mat | None
     detail_m: float | None = Field(ge=0.0002, le=0.02, description="width of its finest detail")
     oiled: bool = Field(description="with the thinnest film of oil")
+    sheet: Sheet | None
 
     @model_validator(mode="before")
     @classmethod
     def _older(cls, doc: Any) -> Any:
-        """A mould of an older version had no detail measured and was not oiled."""
-        return {"detail_m": None, "oiled": False, **doc} if isinstance(doc, dict) else doc
+        """A mould of an older version had no detail measured, was not oiled, and was no sheet."""
+        return {"detail_m": None, "oiled": False, "sheet": None, **doc} if isinstance(doc, dict) else doc
 
 
 MOST_LINES, MOST_TOGETHER = 40, 8

@@ -41,6 +41,7 @@ TASKS: dict[TaskKind, str] = {
     "stick": "Sticks",
     "sprinkle": "Put on",
     "groove": "Groove",
+    "cut": "Cut",
     "put_in": "Fill by hand",
     "set": "Sets",
     "unmould": "Unmould",

@@ -126,6 +126,7 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
         tuple(line.after for line in plan.lines),
         tuple(line.last for line in plan.lines),
         len(plan.by_hand),
+        tuple(line.mould.shares for line in plan.lines),
     )
     return FrozenPlan(
         snapshot,

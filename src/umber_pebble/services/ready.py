@@ -92,6 +92,7 @@ def ready_mould(ready: Ready, across_m: float, thick_m: float) -> Mould:
         owned=1,
         detail_m=None,
         oiled=False,
+        sheet=None,
         cavities=[Cavity(name=ready.name, count=ready.cavities, water_kg=None, shape=shape)],
         mat=None,
     )

@@ -4,6 +4,7 @@ import math
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import material
+from umber_pebble.core.moulds.cutting import CuttingPlan, cutting_plan
 from umber_pebble.core.moulds.domes import Cap, HalfCapsule, HalfEllipsoid
 from umber_pebble.core.moulds.measured import CavityFit, fit_cavity, round_by_water
 from umber_pebble.core.moulds.outline import Bar, Circle, Drawn, Outline, centred, heart, star
@@ -83,6 +84,18 @@ def kind_of(mould: documents.Mould, index: int) -> documents.Cavity:
     return mould.cavities[index]
 
 
+def cutting_of(mould: documents.Mould, *kinds: int) -> CuttingPlan | None:
+    """What is cut out of a sheet, by all its cutters or some; None of a mould with cavities of its own.
+
+    Raises: OutOfRange: a piece that is larger than its sheet. And as its shapes.
+    """
+    if mould.sheet is None:
+        return None
+    cutters = [mould.cavities[kind] for kind in kinds] or mould.cavities
+    rims = tuple(cavity_fit(of).cavity.shape.rim() for of in cutters)
+    return cutting_plan(mould.sheet.cut(), rims, tuple(of.count for of in cutters))
+
+
 def mould_case(mould_id: str, mould: documents.Mould, index: int) -> MouldCase:
     """One kind of a mould's cavities as the engine takes it: what is under the cast, and what bears its heat."""
     kind = kind_of(mould, index)
@@ -90,16 +103,19 @@ def mould_case(mould_id: str, mould: documents.Mould, index: int) -> MouldCase:
     if mould.mat is not None:
         under, thick = material("moulds", mould.mat.material), mould.mat.thickness_m
         bears = min(bears, under.value("bears"))
+    alone = cutting_of(mould, index)
     return MouldCase(
         mould_id,
         index,
         under,
         thick,
         cavity_fit(kind).cavity,
-        kind.count,
+        kind.count if alone is None else len(alone.cuts),
         mould.owned,
         bears,
         mould.name,
         detail_m=mould.detail_m,
         oiled=mould.oiled,
+        cutting=alone,
+        by_all=cutting_of(mould) if len(mould.cavities) > 1 else None,
     )

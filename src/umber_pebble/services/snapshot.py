@@ -16,6 +16,7 @@ from umber_pebble.core.materials.load import material, model_factors
 from umber_pebble.core.plan.divided import divided
 from umber_pebble.core.plan.kept_warm import kept_warm
 from umber_pebble.core.plan.problem import HandStep, MeltWay, Named, Paces, PlanInput, PlanLine
+from umber_pebble.core.plan.sheets import on_one_sheet
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Wanted, body_key, build_key, build_of, lines_of, pressed
@@ -331,4 +332,4 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
         kept=order.timetable.table() if order.timetable else None,
         soon=order.begins == "soon",
     )
-    return kept_warm(divided(asked))
+    return kept_warm(divided(on_one_sheet(asked)))

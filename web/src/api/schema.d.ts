@@ -2231,6 +2231,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A cutting plan */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SheetRequest"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find": {
         parameters: {
             query?: never;
@@ -3009,6 +3058,194 @@ export interface paths {
                 };
             };
         };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/cutting-below.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cutting plan to scale, seen from below */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/cutting-below.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cutting plan to scale, seen from below */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "image/svg+xml": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/cutting.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cutting plan to scale, seen from above */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/cutting.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cutting plan to scale, seen from above */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "image/svg+xml": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -5375,7 +5612,7 @@ export interface components {
             sure: boolean;
             tells: components["schemas"]["EventBody"] | null;
             /** What */
-            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Groove"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
+            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Groove"] | components["schemas"]["CutPieces"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
             /** Who */
             who: string;
         };
@@ -5749,7 +5986,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass" | "groove";
+            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass" | "groove" | "cut";
         };
         /**
          * Bands
@@ -6000,7 +6237,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "above_rim" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_mould" | "wrong_colour";
+            code: "above_rim" | "closed" | "cut_first" | "melts_shell" | "mould_too_weak" | "no_leather" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_mould" | "wrong_colour";
             /**
              * Got
              * @default null
@@ -6116,7 +6353,7 @@ export interface components {
              * Window
              * @enum {string}
              */
-            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "groove" | "unmould" | "off" | "out" | "keep" | "too_warm" | "timer";
+            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "groove" | "cut" | "unmould" | "off" | "out" | "keep" | "too_warm" | "timer";
         };
         /**
          * CapShape
@@ -6234,7 +6471,7 @@ export interface components {
             /** Thick M */
             thick_m: number;
             /** Work */
-            work: "bend" | ("stick" | "sprinkle" | "groove") | null;
+            work: ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * CastRow
@@ -6250,7 +6487,7 @@ export interface components {
             held: components["schemas"]["Explained"] | null;
             named: components["schemas"]["Named"];
             /** Never */
-            never: ("bend_opens" | "bend_closes" | "brittle" | "holds" | "stick_closes" | "groove_opens" | "groove_closes" | "still" | "touch" | "unmould" | "over_chilled")[];
+            never: ("bend_opens" | "bend_closes" | "brittle" | "holds" | "stick_closes" | "groove_opens" | "groove_closes" | "comb_opens" | "cutter_closes" | "still" | "touch" | "unmould" | "over_chilled")[];
             next_pass: components["schemas"]["Explained"] | null;
             /** Round */
             round: number;
@@ -6263,7 +6500,7 @@ export interface components {
              */
             wording: "sugar" | "fat";
             /** Work */
-            work: "bend" | ("stick" | "sprinkle" | "groove") | null;
+            work: ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * CastWindows
@@ -6274,7 +6511,9 @@ export interface components {
             bend_closes: components["schemas"]["Explained"] | null;
             bend_opens: components["schemas"]["Explained"] | null;
             brittle: components["schemas"]["Explained"] | null;
+            comb_opens: components["schemas"]["Explained"] | null;
             cool_to_hold: components["schemas"]["Explained"];
+            cutter_closes: components["schemas"]["Explained"] | null;
             groove_closes: components["schemas"]["Explained"] | null;
             groove_opens: components["schemas"]["Explained"] | null;
             holds: components["schemas"]["Explained"] | null;
@@ -6907,7 +7146,7 @@ export interface components {
                 [key: string]: components["schemas"]["Spread"];
             };
             /** Work */
-            work: "bend" | ("stick" | "sprinkle" | "groove") | null;
+            work: ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
         };
         /** Counts */
         Counts: {
@@ -6991,6 +7230,32 @@ export interface components {
             csv: string | null;
             /** Probe Id */
             probe_id: string | null;
+        };
+        /**
+         * CutPiece
+         * @description One piece on a sheet: which of its cutters, and its outline from the corner of the sheet [m].
+         */
+        CutPiece: {
+            /** Kind */
+            kind: number;
+            /** Ring */
+            ring: number[][];
+        };
+        /**
+         * CutPieces
+         * @description Cut the pieces of a sheet while it is soft, and leave them in it.
+         */
+        CutPieces: {
+            /** Casts */
+            casts: number;
+            /**
+             * Kind
+             * @default cut
+             * @constant
+             */
+            kind: "cut";
+            /** Line */
+            line: number;
         };
         /**
          * Dab
@@ -7327,7 +7592,7 @@ export interface components {
             /** Kept Frac */
             kept_frac: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "groove");
             named: components["schemas"]["Named"];
             /** Room S */
             room_s: number;
@@ -7618,6 +7883,17 @@ export interface components {
                  * @default false
                  */
                 first?: boolean;
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "cut_out";
+            /**
+             * CutOut
+             * @description Pieces cut out of a sheet while it is soft, and left in it.
+             */
+            payload: {
                 /** Round */
                 round: number;
             };
@@ -9468,7 +9744,7 @@ export interface components {
             /** Closes S */
             closes_s: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "groove");
             named: components["schemas"]["Named"];
             /** Round */
             round: number;
@@ -9759,7 +10035,8 @@ export interface components {
         };
         /**
          * Mould
-         * @description A mould, or rings and bars on a mat: then the mat is the floor.
+         * @description A mould, or rings and bars on a mat: then the mat is the floor; or what a sheet is poured on, and what is cut out of it, each kind of
+         *     piece as often as there is room, and at most as often as it is counted.
          */
         Mould: {
             /** Bears Degc */
@@ -9776,7 +10053,7 @@ export interface components {
              * Material
              * @enum {string}
              */
-            material: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel" | "acetate";
+            material: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel" | "acetate" | "paper";
             /** Name */
             name: string;
             /**
@@ -9786,6 +10063,7 @@ export interface components {
             oiled: boolean;
             /** Owned */
             owned: number;
+            sheet: components["schemas"]["Sheet"] | null;
             /** Wall M */
             wall_m: number;
         };
@@ -9818,7 +10096,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel" | "acetate";
+            key: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel" | "acetate" | "paper";
             /** Name */
             name: string;
             /** Wall M */
@@ -10102,7 +10380,7 @@ export interface components {
             code: "one_by_one";
             named: components["schemas"]["Named"];
             /** Work */
-            work: "bend" | ("stick" | "sprinkle" | "groove");
+            work: ("bend" | "cut") | ("stick" | "sprinkle" | "groove");
         };
         /**
          * Only
@@ -10937,7 +11215,7 @@ export interface components {
          * Pour
          * @description A pass poured, or laid on as it is: castings to go, filled already, in the vessel, into each, what stays, how high, how thick,
          *     how long; what holds its opening back, and the radius of the bubbles that do; readings since off the heat, whether the last one
-         *     was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join its own.
+         *     was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join, a sheet its own.
          */
         Pour: {
             /** Bubble M */
@@ -10977,6 +11255,7 @@ export interface components {
             readings: number;
             /** Rests To Degc */
             rests_to_degc: number | null;
+            sheet: components["schemas"]["SheetOf"] | null;
             /** Stays Kg */
             stays_kg: number;
             /** Thick M */
@@ -11947,6 +12226,60 @@ export interface components {
             input: string;
         };
         /**
+         * Sheet
+         * @description How large it is, how wide a web stays between two pieces and a margin at its edge, and whether pieces may be turned by a quarter, or
+         *     only upside down, since its stripes run along it.
+         */
+        Sheet: {
+            /** Length M */
+            length_m: number;
+            /** Margin M */
+            margin_m: number;
+            /** Turned */
+            turned: boolean;
+            /** Web M */
+            web_m: number;
+            /** Width M */
+            width_m: number;
+        };
+        /**
+         * SheetFigures
+         * @description What is cut out of a sheet: how many by cutter, every piece, and which share of the sheet that is [frac].
+         */
+        SheetFigures: {
+            /** Counts */
+            counts: number[];
+            /** Pieces */
+            pieces: components["schemas"]["CutPiece"][];
+            /** Used Frac */
+            used_frac: number;
+        };
+        /**
+         * SheetOf
+         * @description How large a sheet is that is poured or broken up [m], how many of it [count], which share of it stays [frac].
+         */
+        SheetOf: {
+            /** Count */
+            count: number;
+            /** Length M */
+            length_m: number;
+            /** Used Frac */
+            used_frac: number;
+            /** Width M */
+            width_m: number;
+        };
+        /** SheetReply */
+        SheetReply: {
+            figures: components["schemas"]["SheetFigures"];
+        };
+        /**
+         * SheetRequest
+         * @description A mould as it stands in the editor, which is a sheet.
+         */
+        SheetRequest: {
+            mould: components["schemas"]["Mould"];
+        };
+        /**
          * SheetRow
          * @description One value of a maker's sheet, in the property's own unit.
          */
@@ -12200,7 +12533,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * SparedShown
@@ -13018,7 +13351,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * ThingDoc
@@ -13032,7 +13365,7 @@ export interface components {
             /** Step */
             step: number | null;
             /** What */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | "bend" | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
         };
         /**
          * Tightest
@@ -13269,7 +13602,7 @@ export interface components {
         };
         /**
          * Unmould
-         * @description Out of its mould, off its film, tray or props: how its last pass was laid, at which mark it leaves.
+         * @description Out of its mould, off its film, tray or props, or broken out of its sheet: how its last pass was laid, at which mark it leaves.
          */
         Unmould: {
             /** Casts */
@@ -13289,6 +13622,7 @@ export interface components {
             leaves: "unmould" | "peel" | "rigid" | "release_opens";
             /** Line */
             line: number;
+            sheet: components["schemas"]["SheetOf"] | null;
         };
         /**
          * UnmouldAnswer

@@ -20,6 +20,7 @@ export const FILL_OF: Record<Schemas["Band"]["state"], Fill> = {
   unmould: "open",
   next_pass: "open",
   groove: "open",
+  cut: "open",
   hold: "hatch",
   holds: "close-dots",
   firm: "open",

@@ -80,6 +80,7 @@ const WORKS: Record<NonNullable<Schemas["CardRow"]["work"]>, string> = {
   stick: "the stick, while it is soft",
   sprinkle: "sprinkle, while it is wet",
   groove: "groove, while it is leathery",
+  cut: "cut, while it is soft; leave the pieces in the sheet",
 };
 
 function how(row: Schemas["CardRow"], units: Units): string {

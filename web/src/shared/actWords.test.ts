@@ -63,6 +63,7 @@ const POUR: What<"pour"> = {
   turning: null,
   dip: null,
   dab: null,
+  sheet: null,
 };
 const plain = (text: string) => text.replaceAll("\u00a0", " ");
 

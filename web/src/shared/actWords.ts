@@ -146,6 +146,17 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         before: "in",
         during: "sets in",
       };
+    case "cut":
+      return {
+        title: `Cut ${plural(what.casts, "piece", "pieces")}`,
+        detail: [
+          `${lineName(view, what.line)}: straight down, never twisted; leave them in the sheet until it has set.`,
+          ...tryOne(act),
+        ],
+        button: "They are cut",
+        before: "it still runs, cut in",
+        during: "too firm in",
+      };
     case "groove":
       return {
         title: `${what.name} into ${plural(what.casts, "back", "backs")}`,
@@ -372,6 +383,8 @@ export function actShort(act: Act, view: View): string {
       return `${HAND_DOES[what.step.what]} ${what.step.count} ${wholeName(what.step.named)}`;
     case "sprinkle":
       return `${what.name} on ${what.casts} ${of(what.line)}`;
+    case "cut":
+      return `Cut ${what.casts} ${of(what.line)}`;
     case "groove":
       return `${what.name} into ${what.casts} ${of(what.line)}`;
     case "bend":
@@ -385,6 +398,7 @@ export function actShort(act: Act, view: View): string {
     case "unmould":
       if (what.laid === "join") return `${what.casts} ${of(what.line)}: may be moved`;
       if (what.laid === "dip") return `${what.casts} ${of(what.line)} off the tray`;
+      if (what.sheet) return `Break out ${what.casts} ${of(what.line)}`;
       return `Unmould ${what.casts} ${of(what.line)}`;
     case "outcomes":
       return `Record ${what.casts} ${of(what.line)}`;

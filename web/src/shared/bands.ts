@@ -30,6 +30,7 @@ export const BAND_WORDS: Record<Schemas["Band"]["state"], string> = {
   release: "RELEASE WARM",
   next_pass: "NEXT PASS",
   groove: "GROOVE",
+  cut: "CUT",
   hold: "HOLD IT",
   holds: "holds, leave it",
   firm: "FIRM",

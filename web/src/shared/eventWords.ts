@@ -15,6 +15,7 @@ const EVENT_WORDS: Record<EventKind, string> = {
   bent: "bent",
   inserted: "put in or on",
   grooved: "grooved",
+  cut_out: "cut",
   unmoulded: "unmoulded",
   made: "made by hand",
   outcome: "outcome",

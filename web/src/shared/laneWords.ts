@@ -20,6 +20,7 @@ export const TASK_WORDS: Record<NonNullable<Span["what"]>, string> = {
   stick: "sticks",
   sprinkle: "put on",
   groove: "groove",
+  cut: "cut the sheet",
   put_in: "fill",
   turn: "turn",
   set: "sets",

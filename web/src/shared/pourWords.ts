@@ -36,6 +36,22 @@ function bathOf({ dip }: What<"pour">, units: Units): string {
   return `${capital(words)}. `;
 }
 
+/** A sheet that is poured out and spread, to be cut. */
+function sheetWords(
+  sheet: NonNullable<What<"pour">["sheet"]>,
+  { each_kg, casts, thick_m }: What<"pour">,
+  name: string,
+  takes: string,
+  units: Units,
+): PourWords {
+  const size = [sheet.length_m, sheet.width_m].map((m) => amount(m, "length", units)).join(" by ");
+  return {
+    title: `Spread ${plural(sheet.count, "sheet", "sheets")}, ${amount(each_kg * casts, "mass", units)}`,
+    how: `${size}, ${amount(thick_m, "length", units)} thick, even to the edge; tap it level: ${plural(casts, "piece", "pieces")}, ${name}. ${takes}`,
+    done: "Spread",
+  };
+}
+
 interface PourWords {
   title: string;
   how: string;
@@ -129,6 +145,7 @@ export function pourWords(what: What<"pour">, view: View, units: Units): PourWor
         done: "Closed",
       };
     case "fill":
+      if (what.sheet) return sheetWords(what.sheet, what, name, takes, units);
       return {
         title: `Pour ${cavities}`,
         how: `${each} each, to ${amount(what.fill_m, "length", units)}: ${name}. ${takes}`,

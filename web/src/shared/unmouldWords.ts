@@ -26,6 +26,16 @@ export function unmouldWords(act: Act, what: What<"unmould">, wording: Wording, 
       before: "sets in",
       during,
     };
+  if (what.sheet)
+    return {
+      title: `Break out ${pieces}`,
+      detail: [
+        `${piece}: bend the film or paper away from the sheet, then break the webs off. A corner snaps clean when it is ready. Look at both faces: the one from below may be the better.`,
+      ],
+      button: "They are out",
+      before: "snaps in",
+      during,
+    };
   switch (what.leaves) {
     case "peel":
       return {

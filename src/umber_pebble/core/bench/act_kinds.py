@@ -211,10 +211,20 @@ class Dab:
 
 
 @dataclass(frozen=True, slots=True)
+class SheetOf:
+    """How large a sheet is that is poured or broken up [m], how many of it [count], which share of it stays [frac]."""
+
+    length_m: float
+    width_m: float
+    count: int
+    used_frac: float
+
+
+@dataclass(frozen=True, slots=True)
 class Pour(OfRound):
     """A pass poured, or laid on as it is: castings to go, filled already, in the vessel, into each, what stays, how high, how thick,
     how long; what holds its opening back, and the radius of the bubbles that do; readings since off the heat, whether the last one
-    was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join its own."""
+    was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join, a sheet its own."""
 
     laid: PouredAs
     filled: int
@@ -233,6 +243,7 @@ class Pour(OfRound):
     turning: Turning | None
     dip: DipFrom | None
     dab: Dab | None
+    sheet: SheetOf | None
     kind: Literal["pour"] = field(default="pour", init=False)
 
 
@@ -271,6 +282,13 @@ class Sprinkle(OfRound):
 
 
 @dataclass(frozen=True, slots=True)
+class CutPieces(OfRound):
+    """Cut the pieces of a sheet while it is soft, and leave them in it."""
+
+    kind: Literal["cut"] = field(default="cut", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class Groove(OfRound):
     """Grooves into the back of each while it is leathery: as they are called."""
 
@@ -298,10 +316,11 @@ class Move(OfRound):
 
 @dataclass(frozen=True, slots=True)
 class Unmould(OfRound):
-    """Out of its mould, off its film, tray or props: how its last pass was laid, at which mark it leaves."""
+    """Out of its mould, off its film, tray or props, or broken out of its sheet: how its last pass was laid, at which mark it leaves."""
 
     laid: PouredAs
     leaves: Leaves
+    sheet: SheetOf | None
     kind: Literal["unmould"] = field(default="unmould", init=False)
 
 
@@ -345,6 +364,7 @@ What = (
     | Stick
     | Sprinkle
     | Groove
+    | CutPieces
     | PutIn
     | ByHand
     | Move
@@ -367,8 +387,20 @@ What = (
 WHEN_NOTHING_CLOSES: tuple[type[What], ...] = get_args(What)
 """Of acts that can all wait: what frees a mould first, then what takes a moment, then the next cook."""
 
-Called = Pour | Turn | Bend | Stick | Sprinkle | Groove | Unmould | TakeOff | TakeOut | Keep | TooWarm
+Called = Pour | Turn | Bend | Stick | Sprinkle | Groove | CutPieces | Unmould | TakeOff | TakeOut | Keep | TooWarm
 """What has a sound when its window opens and closes."""
 CalledKind = Literal[
-    "pour", "turn", "bend", "stick", "sprinkle", "groove", "unmould", "off", "out", "keep", "too_warm", "timer"
+    "pour",
+    "turn",
+    "bend",
+    "stick",
+    "sprinkle",
+    "groove",
+    "cut",
+    "unmould",
+    "off",
+    "out",
+    "keep",
+    "too_warm",
+    "timer",
 ]

@@ -13,6 +13,7 @@ from umber_pebble.core.bench.act_kinds import (
     BurstAgain,
     Called,
     CalledKind,
+    CutPieces,
     End,
     Groove,
     Move,
@@ -28,6 +29,7 @@ from umber_pebble.core.bench.again import missing, rounds_again
 from umber_pebble.core.bench.events import (
     Acknowledged,
     Bent,
+    CutOut,
     Ended,
     Grooved,
     Inserted,
@@ -47,7 +49,7 @@ from umber_pebble.core.bench.passes import (
     rounds_ready_s,
     turn_acts,
 )
-from umber_pebble.core.bench.pour_acts import act_window, pour_acts
+from umber_pebble.core.bench.pour_acts import act_window, pour_acts, sheet_of
 from umber_pebble.core.bench.soiled import to_wash
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.bench.stays import turned_out_s
@@ -153,6 +155,8 @@ def _work_act(line: PlanLine, r: Round, opens: float, closes: float, sure: bool 
             assert line.on is not None
             put = Sprinkle(r.line, r.casts, line.on.name, line.on.kg)
             return Act(put, subject, Inserted(r.number), opens, closes, sure)
+        case "cut":
+            return Act(CutPieces(r.line, r.casts), subject, CutOut(r.number), opens, closes, sure)
         case "groove":
             assert line.on is not None
             return Act(Groove(r.line, r.casts, line.on.name), subject, Grooved(r.number), opens, closes, sure)
@@ -199,7 +203,8 @@ def _round_acts(run: RunNow) -> list[Act]:
 
 
 def _unmould(plan: PlanInput, r: Round) -> Unmould:
-    return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, plan.lines[r.line].leaves)
+    line = plan.lines[r.line]
+    return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, line.leaves, sheet_of(line, r.casts))
 
 
 def _too_late(track: Track, work: str) -> float:

@@ -162,6 +162,14 @@ class Inserted:
 
 
 @dataclass(frozen=True, slots=True)
+class CutOut:
+    """Pieces cut out of a sheet while it is soft, and left in it."""
+
+    KIND: ClassVar[str] = "cut_out"
+    round: Index
+
+
+@dataclass(frozen=True, slots=True)
 class Grooved:
     """Grooves are drawn into a round's backs."""
 
@@ -336,6 +344,7 @@ Body = (
     | Moved
     | SetDown
     | Inserted
+    | CutOut
     | Grooved
     | Bent
     | Flipped

@@ -2,7 +2,7 @@
 
 import math
 
-from umber_pebble.core.bench.act_kinds import Dab, DipFrom, Pour, Read, Turning, WarmAgain
+from umber_pebble.core.bench.act_kinds import Dab, DipFrom, Pour, Read, SheetOf, Turning, WarmAgain
 from umber_pebble.core.bench.bowl import again_at, warms_by
 from umber_pebble.core.bench.events import Burst, Heated, Poured
 from umber_pebble.core.bench.now import RunNow
@@ -17,7 +17,7 @@ from umber_pebble.core.melts.bursts import Bowl, again_s
 from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.dips import bath_of
 from umber_pebble.core.plan.habits import habits_of
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.second_coat import rests_to_degc
 from umber_pebble.core.plan.turns import turns_of
 from umber_pebble.core.plan.warming import warms_s
@@ -59,6 +59,9 @@ def pour_acts(
     left = _left_kg(plan, cook, state, waiting)
     for r in waiting:
         line = plan.lines[r.line]
+        if line.mould.shares and any(other.stay == r.stay and other.number < r.number for other in waiting):
+            # it is poured with the rest of its sheet
+            continue
         if line.first and state.rounds[r.number].put_in_s is None:
             # it is filled by hand first, and poured out of this bowl if that is soon enough
             fills |= max(now, ready_s[r.number]) < stiff
@@ -106,15 +109,18 @@ def pour_acts(
 
 def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: float | None) -> Pour:
     plan, track = run.plan, run.pots[cook.number]
-    line, to_pour, limited_by = plan.lines[r.line], run.state.rounds[r.number].to_pour, track.pours[r.line][2]
+    line, limited_by = plan.lines[r.line], track.pours[r.line][2]
+    here = [run.state.rounds[number] for number in run.state.layout.with_it(r.number)]
+    to_pour = sum(of.to_pour for of in here)
+    kg = sum(of.to_pour * plan.lines[of.line].cast.poured.value.likely for of in here)
     rest = run.state.cooks[cook.number].rests[-1]
     return Pour(
         line=r.line,
         casts=to_pour,
         laid=line.kind,
-        filled=r.casts - to_pour,
+        filled=run.state.rounds[r.number].filled,
         left_kg=left_kg,
-        each_kg=line.cast.poured.value.likely,
+        each_kg=kg / max(to_pour, 1),
         stays_kg=line.cast.finished.value.likely,
         fill_m=line.fill_m,
         thick_m=line.cast.thickness.likely,
@@ -130,7 +136,17 @@ def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: f
         dab=Dab(line.softens_s, int(material("kitchen", "dab", "join").value("twists")))
         if line.softens_s
         else None,
+        sheet=sheet_of(line, to_pour),
     )
+
+
+def sheet_of(line: PlanLine, casts: int) -> SheetOf | None:
+    """The sheets that so many castings of a line are cut out of. Source: definition"""
+    cutting = line.mould.cutting
+    if cutting is None:
+        return None
+    count = math.ceil(casts / line.mould.on_sheet)
+    return SheetOf(cutting.sheet.length_m, cutting.sheet.width_m, count, cutting.used_frac)
 
 
 def _left_kg(plan: PlanInput, cook: PotCook, state: RunState, waiting: list[Round]) -> float:

@@ -129,16 +129,21 @@ def _poured(state: RunState, event: Event, said: events.Poured) -> None:
         raise refuse("take the pot off the ring first", "not_resting", cook=cook.number)
     if target.on is not None and state.rounds[target.on].poured_s is None:
         raise refuse("the pass under it is not poured yet", "not_poured", round=target.on)
+    for number in state.layout.with_it(target.number):
+        _lies(state, event, cook, state.rounds[number])
+    if target.into is not None:
+        # it lies in no mould: it is a melt of its own from now on
+        target.covered_s = event.at_s
+        state.cooks[target.into].rests.append(Rest(event.at_s, None, (), event.at_s, True, portion=True))
+
+
+def _lies(state: RunState, event: Event, cook: CookState, target: RoundState) -> None:
     target.poured_s = event.at_s
     if target.on is not None:
         state.rounds[target.on].covered_s = event.at_s
     target.places = [(event.at_s, state.layout.poured_on[target.line])]
     target.rest = len(cook.rests) - 1
     cook.rests[-1].poured.append((event.at_s, target.number))
-    if target.into is not None:
-        # it lies in no mould: it is a melt of its own from now on
-        target.covered_s = event.at_s
-        state.cooks[target.into].rests.append(Rest(event.at_s, None, (), event.at_s, True, portion=True))
 
 
 def _moved(state: RunState, event: Event, said: events.Moved) -> None:
@@ -318,6 +323,8 @@ def _tell(state: RunState, event: Event) -> None:
             batches.set_down(state, event, said)
         case events.Inserted() as said:
             _inserted(state, event, said)
+        case events.CutOut() as said:
+            _worked(state, event, _round(state, said.round), ("cut",))
         case events.Grooved() as said:
             _grooved(state, event, said)
         case events.Bent() as said:

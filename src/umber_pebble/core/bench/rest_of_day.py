@@ -151,7 +151,7 @@ class _Rest:
                 return seen.turned_s[nth - 1] if len(seen.turned_s) >= nth else None
             case "unmould":
                 return seen.unmoulded_s
-            case "bend" | "stick" | "sprinkle" | "groove":
+            case "bend" | "stick" | "sprinkle" | "groove" | "cut":
                 missed = poured is not None and self.now > poured + self.closes[i]
                 return seen.worked_s if seen.worked_s is not None or not missed else self.now - lasts
             case _:

@@ -233,7 +233,7 @@ class RoundState(_Grows):
 class Layout:
     """What a run is laid out on: its rounds as planned; per line the vessel, what the hands' work is, where the mould lies when
     poured, whether it is melted by bursts, the family of its melt, its melt, the line it is poured on, and if it is the last of its part; the
-    places of the kitchen; how many steps of it are made by hand."""
+    places of the kitchen; how many steps of it are made by hand; whether it is cut out of a sheet with others, which are poured with it."""
 
     rounds: tuple[Round, ...]
     vessels: tuple[str, ...]
@@ -246,6 +246,14 @@ class Layout:
     follows: tuple[int | None, ...]
     lasts: tuple[bool, ...]
     steps: int = 0
+    shares: tuple[bool, ...] = ()
+
+    def with_it(self, number: int) -> list[int]:
+        """The rounds that are poured with one, itself among them: what is cut out of the same sheet."""
+        of = self.rounds[number] if number < len(self.rounds) else None
+        if of is None or not self.shares or not self.shares[of.line]:
+            return [number]
+        return [r.number for r in self.rounds if self.shares[r.line] and (r.stay, r.cook) == (of.stay, of.cook)]
 
     @property
     def hot(self) -> bool:

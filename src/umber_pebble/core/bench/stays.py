@@ -48,7 +48,7 @@ def _stay(run: RunNow, here: Sequence[Round], out: bool) -> Stay:
     moulds = min(max(math.ceil(r.casts / mould.cavities) for r in here), mould.owned)
     begun = any(run.state.rounds[r.number].poured_s is not None for r in here)
     ends = [_out_s(run, r, out) for r in here if plan.lines[r.line].last]
-    wait = 0.0 if mould.hands else plan.paces.clean_s + plan.paces.dry_s
+    wait = plan.paces.clean_s + plan.paces.dry_s if mould.washed else 0.0
     return Stay(moulds, begun, max(ends, default=math.inf) + wait)
 
 

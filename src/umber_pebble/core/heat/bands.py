@@ -34,6 +34,7 @@ BandState = Literal[
     "stick",
     "next_pass",
     "groove",
+    "cut",
 ]
 LEAST_S, BEYOND = 60.0, 1.15
 """How long a ribbon is at least, and how far it goes on after the last mark."""
@@ -112,7 +113,9 @@ def cast_bands(
         starts = [("hold", poured), ("holds", at[held_until]), ("firm", at["unmould"])]
     elif "touch" in at:
         starts = [("stick" if use.work == "stick" else "fluid", poured), ("thickens", at["stick_closes"])]
-        if use.work == "groove":
+        if use.work == "cut":
+            starts = [("fluid", poured), ("cut", at["comb_opens"]), ("set", at["cutter_closes"])]
+        elif use.work == "groove":
             starts += [("groove", at["groove_opens"]), ("set", at["groove_closes"])]
         elif use.last:
             starts.append(("touch", at["touch"]))

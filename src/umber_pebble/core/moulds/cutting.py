@@ -64,11 +64,16 @@ class Cut:
 
 @dataclass(frozen=True, slots=True)
 class CuttingPlan:
-    """What is cut out of a sheet, and which share of it that is [frac]."""
+    """What is cut out of a sheet, and which share of it all of each outline is [frac]."""
 
     sheet: CutSheet
     cuts: tuple[Cut, ...]
-    used_frac: float
+    kinds_frac: tuple[float, ...]
+
+    @property
+    def used_frac(self) -> float:
+        """Which share of the sheet is in pieces."""
+        return sum(self.kinds_frac)
 
     def count(self, kind: int) -> int:
         """How many of one of its outlines."""
@@ -203,7 +208,7 @@ class _Nest:
     ) -> tuple[Cells, tuple[int, int]]:
         """With what the cells leave open: at the edge of where two meet, by how far they are from each other."""
         edge = np.argwhere(binary_dilation(meet, iterations=EDGE, structure=np.ones((3, 3))) & ~meet)
-        moved = translated(one.shape, (edge + low) * self.cell)
+        moved = translated(one.shape, np.asarray((edge + low) * self.cell, dtype=np.float64))
         near = shapely.distance(moved, other.shape) < self.sheet.web_m * (1 - 1e-9)
         meet[tuple(edge[near].T)] = True
         return meet, low
@@ -228,18 +233,18 @@ class _Nest:
                 found = [(at, of) for of in tried if (at := free[of.turn_rad].first()) is not None]
                 if not found:
                     break
-                (x, y), put = min(found, key=lambda row: self._reaches(row[1], *row[0], way.along))
+                (x, y), put = min(found, key=lambda row: self._reaches(row[1], row[0], way.along))
                 lying.append((kind, put, x, y))
                 cuts.append(Cut(kind, x * self.cell, y * self.cell, put.turn_rad))
                 for of in tried:
                     free[of.turn_rad].take(*self._apart(kind, of, kind, put), x, y)
-        used = sum(self.areas[cut.kind] for cut in cuts) / self.sheet.area_m2
-        return CuttingPlan(self.sheet, tuple(cuts), used)
+        shares = [sum(cut.kind == kind for cut in cuts) * area for kind, area in enumerate(self.areas)]
+        return CuttingPlan(self.sheet, tuple(cuts), tuple(share / self.sheet.area_m2 for share in shares))
 
-    def _reaches(self, of: _Lain, x: int, y: int, along: bool) -> tuple[float, float]:
+    def _reaches(self, of: _Lain, at: tuple[int, int], along: bool) -> tuple[float, float]:
         """How far a piece reaches there: what takes least of the sheet comes first."""
         _, _, x1, y1 = of.shape.bounds
-        ends = x * self.cell + x1, y * self.cell + y1
+        ends = at[0] * self.cell + x1, at[1] * self.cell + y1
         return (ends[1], ends[0]) if along else ends
 
 
@@ -278,7 +283,7 @@ class _Free:
 def translated(shape: shapely.Polygon, by_m: NDArray[np.float64]) -> NDArray[np.object_]:
     """A shape in many places [m]. Source: geometry"""
     ring = shapely.get_coordinates(shape)
-    rings = shapely.linearrings((ring[None, :, :] + by_m[:, None, :]))
+    rings = shapely.linearrings(ring[None, :, :] + by_m[:, None, :])
     made: NDArray[np.object_] = shapely.polygons(rings)
     return made
 

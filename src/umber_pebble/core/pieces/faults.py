@@ -6,6 +6,7 @@ from typing import Literal
 FaultCode = Literal[
     "above_rim",
     "closed",
+    "cut_first",
     "melts_shell",
     "mould_too_weak",
     "no_leather",

@@ -205,7 +205,7 @@ def windows_of(line: PlanLine, casting: Casting) -> PieceWindows:
 
 def route_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[tuple[PlaceStay, str], ...]:
     """Where a round of castings lies, with the ids of the places: its piece's own way, or where it is poured and then,
-    once all are poured and worked, where it sets. No move comes before hands are free for it.
+    once all are poured and worked, where it sets. No move comes before hands are free for it, and a sheet that is to be cut stays.
 
     Source: definition
     """
@@ -217,7 +217,8 @@ def route_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[tuple[PlaceSt
         first, *rest = line.lies
         return first, *((replace(stay, from_s=max(stay.from_s, handled)), place) for stay, place in rest)
     first = (PlaceStay(0.0, way.poured_on), way.poured_on_id)
-    return (first, (PlaceStay(handled, way.sets_in), way.sets_in_id)) if way.carried else (first,)
+    carried = way.carried and line.work != "cut"
+    return (first, (PlaceStay(handled, way.sets_in), way.sets_in_id)) if carried else (first,)
 
 
 def lies_in(plan: PlanInput, line: PlanLine, casts: int) -> tuple[str, int]:

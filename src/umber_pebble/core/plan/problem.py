@@ -7,8 +7,9 @@ from typing import Literal
 from umber_pebble.core.heat.body import Revolved
 from umber_pebble.core.heat.casting import Place, PlaceStay
 from umber_pebble.core.heat.vessel import Pot
-from umber_pebble.core.materials.load import Material
+from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import Cavity
+from umber_pebble.core.moulds.cutting import CuttingPlan
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.passes.base import InHand, LaidAs
 from umber_pebble.core.plan.day.problem import Timetable
@@ -65,7 +66,8 @@ class Mould:
     """One kind of cavity of a mould, and what is under it; or a tray on which so many bodies lie, or props for so many joins.
     mould_id ties lines that share it, kind is which of its cavities; bears is as its owner gave it; hands: they hold what is in
     it, so it is free when they are; detail_m: width of its finest detail, None where nobody said [m];
-    oiled: with the thinnest film of oil."""
+    oiled: with the thinnest film of oil; cutting: what is cut out of it, where it is a sheet, by this cutter alone, or, where it shares
+    the sheet, by all; by_all: that plan, None where there is one cutter."""
 
     mould_id: str
     kind: int
@@ -79,6 +81,23 @@ class Mould:
     hands: bool = False
     detail_m: float | None = None
     oiled: bool = False
+    cutting: CuttingPlan | None = None
+    by_all: CuttingPlan | None = None
+
+    @property
+    def shares(self) -> bool:
+        """Whether its sheet is cut by several cutters."""
+        return self.cutting is not None and self.cutting is self.by_all
+
+    @property
+    def on_sheet(self) -> int:
+        """Pieces that come out of a sheet, of whatever kind where it is shared [count]."""
+        return self.cavities if self.cutting is None else len(self.cutting.cuts)
+
+    @property
+    def washed(self) -> bool:
+        """Whether it is cleaned and dried before it is filled again: hands and props are not, and a film or paper is changed."""
+        return not self.hands and not self.material.flags.get("peels", False)
 
     @property
     def at_once(self) -> int:
@@ -305,7 +324,10 @@ class PlanInput:
         return len(self.chains[line]) > 1 or bool(self.lines[line].needs)
 
     def pour_each_s(self, line: PlanLine) -> float:
-        """How long hands take to pour one casting, or to join and hold one piece [s]."""
+        """How long hands take to pour one casting, or to join and hold one piece; of a sheet, its share of pouring and spreading that [s]."""
+        if (cutting := line.mould.cutting) is not None:
+            spread_s = cutting.sheet.area_m2 / material("kitchen", "usual", "sheet").value("spread")
+            return (self.paces.pour_each_s + spread_s) / line.mould.on_sheet + line.hold_s
         return self.paces.pour_each_s + line.hold_s
 
     def work_each_s(self, line: PlanLine) -> float:
@@ -321,5 +343,7 @@ class PlanInput:
             case "groove":
                 assert line.on is not None
                 return freed + line.on.each_s
+            case "cut":
+                return material("kitchen", "usual", "sheet").value("pressed")
             case None:
                 return freed

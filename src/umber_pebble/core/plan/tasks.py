@@ -5,7 +5,7 @@ from typing import Literal
 
 from umber_pebble.core.pieces.passes.base import Soft
 
-Work = Literal["bend"] | Soft
+Work = Literal["bend", "cut"] | Soft
 """What hands do with a casting while it is soft."""
 TaskKind = (
     Literal[

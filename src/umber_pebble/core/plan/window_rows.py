@@ -55,6 +55,8 @@ CastMark = Literal[
     "stick_closes",
     "groove_opens",
     "groove_closes",
+    "comb_opens",
+    "cutter_closes",
     "still",
     "touch",
     "unmould",
@@ -75,6 +77,8 @@ class CastWindows:
     stick_closes: Explained | None
     groove_opens: Explained | None
     groove_closes: Explained | None
+    comb_opens: Explained | None
+    cutter_closes: Explained | None
     still: Explained | None
     touch: Explained | None
     unmould: Explained | None
@@ -120,6 +124,8 @@ WHAT = {
     "stick_closes": "from the pour until its first layer is too stiff to take a stick",
     "groove_opens": "from the pour until its back is leathery and takes a groove",
     "groove_closes": "from the pour until its back crumbles when it is grooved",
+    "comb_opens": "from the pour until it no longer runs together behind a cutter",
+    "cutter_closes": "from the pour until it is too firm for a cutter",
     "still": "from the pour until nothing in it moves any more",
     "touch": "from the pour until it may be touched",
     "over_chilled": "from the pour until its coldest place is so cold that it may crack",
@@ -140,7 +146,8 @@ def window_rows(plan: Plan) -> WindowRows:
     """A plan's windows, what is the same once. Source: definition"""
     keys = {id(way): key for key, way in plan.problem.ways.items()}
     pots = _once(plan.cooks, lambda c: (keys[id(c.way)], c.casts, round(c.charge_kg, SAME_KG)))
-    casts = _once(plan.rounds, lambda r: (r.line, round(plan.windows[r.number].at["unmould"].likely, SAME_S)))
+    lying = (r for r in plan.rounds if plan.problem.lines[r.line].cast_on)
+    casts = _once(lying, lambda r: (r.line, round(plan.windows[r.number].at["unmould"].likely, SAME_S)))
     return WindowRows(
         tuple(_pot(plan, one, keys[id(one.way)], lines) for c in pots for one, lines in _apart(c)),
         tuple(_cast(plan, r, plan.windows[r.number]) for r in casts),

@@ -23,6 +23,7 @@ SKILL_OF: dict[TaskKind, Skill] = {
     "stick": "shape",
     "sprinkle": "shape",
     "groove": "shape",
+    "cut": "shape",
     "unmould": "unmould",
     "clean": "clean",
     "press": "join",

@@ -20,6 +20,7 @@ const WINDOW: Record<Call["window"], string> = {
   stick: "Sticks",
   sprinkle: "What goes on the wet melt",
   groove: "Groove",
+  cut: "Cut the sheet",
   unmould: "Unmould",
   off: "Off the heat",
   out: "Off the heat",

@@ -93,6 +93,7 @@ function saysWhat(told: EventBody, units: Units): string[] {
     case "inserted":
     case "bent":
     case "grooved":
+    case "cut_out":
     case "flipped":
     case "unmoulded":
     case "short":

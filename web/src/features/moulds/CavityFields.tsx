@@ -5,14 +5,22 @@ import { Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { TextField } from "../../shared/ui/plain";
 
+/** What a cutter may be: with an upright wall all round. */
+const FLAT = new Set<Shape["kind"]>(["round", "bar", "heart", "star", "outline"]);
+
 interface Props {
   cavity: Cavity;
+  /** Cut out of a sheet: only its outline is asked, and how many at most. */
+  cut: boolean;
   onChange: (patch: Partial<Cavity>) => void;
   wrong: (field: string) => string | undefined;
 }
 
-/** What is measured of one kind of cavity. */
-export function CavityFields({ cavity, onChange, wrong }: Props) {
+/** What only a cavity with walls has. */
+const OF_WALLS = new Set(["depth_m", "draft_rad", "edge_m"]);
+
+/** What is measured of one kind of cavity, or of a cutter. */
+export function CavityFields({ cavity, cut, onChange, wrong }: Props) {
   const { shape } = cavity;
   const about = SHAPES.find((s) => s.kind === shape.kind);
   const sizes = shape as unknown as Record<string, number | null>;
@@ -23,7 +31,7 @@ export function CavityFields({ cavity, onChange, wrong }: Props) {
       <div className="grid grid-cols-[1fr_5rem] gap-5">
         <TextField label="Name" value={cavity.name} onChange={(name) => onChange({ name })} />
         <NumberField
-          label="Cavities"
+          label={cut ? "At most" : "Cavities"}
           quantity="count"
           value={cavity.count}
           onChange={(count) => onChange({ count: Math.round(count) })}
@@ -34,7 +42,10 @@ export function CavityFields({ cavity, onChange, wrong }: Props) {
       <Pick
         label="Shape"
         value={shape.kind}
-        options={SHAPES.map(({ kind, name }) => ({ key: kind, name }))}
+        options={SHAPES.filter(({ kind }) => !cut || FLAT.has(kind)).map(({ kind, name }) => ({
+          key: kind,
+          name,
+        }))}
         onChange={(kind) => onChange({ shape: SHAPES.find((s) => s.kind === kind)?.fresh ?? shape })}
       />
       {shape.kind === "outline" && (
@@ -43,30 +54,34 @@ export function CavityFields({ cavity, onChange, wrong }: Props) {
           onChange={(corners) => onChange({ shape: { ...shape, corners } as Schemas["OutlineShape"] })}
         />
       )}
-      {about?.fields.map((field) => (
+      {about?.fields
+        .filter((field) => !cut || !OF_WALLS.has(field.key))
+        .map((field) => (
+          <NumberField
+            key={shape.kind + field.key}
+            label={field.label}
+            quantity={field.quantity}
+            value={sizes[field.key] ?? null}
+            onChange={(v) => size(field.key, field.quantity === "count" ? Math.round(v) : v)}
+            onClear={field.optional ? () => size(field.key, null) : undefined}
+            error={wrong(field.key)}
+            step={field.step}
+            digits={field.digits}
+          />
+        ))}
+      {!cut && (
         <NumberField
-          key={shape.kind + field.key}
-          label={field.label}
-          quantity={field.quantity}
-          value={sizes[field.key] ?? null}
-          onChange={(v) => size(field.key, field.quantity === "count" ? Math.round(v) : v)}
-          onClear={field.optional ? () => size(field.key, null) : undefined}
-          error={wrong(field.key)}
-          step={field.step}
-          digits={field.digits}
+          label="Water it holds, one cavity"
+          quantity="mass"
+          value={cavity.water_kg}
+          onChange={(water_kg) => onChange({ water_kg })}
+          onClear={() => onChange({ water_kg: null })}
+          error={wrong("water_kg")}
+          hint={
+            shape.kind === "round" ? "two of opening, depth and water are enough" : "if weighed, it decides"
+          }
         />
-      ))}
-      <NumberField
-        label="Water it holds, one cavity"
-        quantity="mass"
-        value={cavity.water_kg}
-        onChange={(water_kg) => onChange({ water_kg })}
-        onClear={() => onChange({ water_kg: null })}
-        error={wrong("water_kg")}
-        hint={
-          shape.kind === "round" ? "two of opening, depth and water are enough" : "if weighed, it decides"
-        }
-      />
+      )}
     </>
   );
 }

@@ -16,7 +16,8 @@ import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { CavityFields } from "./CavityFields";
-import { cavityFiguresQuery, freshCavity, type Mould } from "./queries";
+import { cavityFiguresQuery, FIRST_SHEET, freshCavity, type Mould, type Sheet } from "./queries";
+import { SheetPlan } from "./SheetPlan";
 
 /** Refusals of these stand beside their field. */
 const OWN_FIELDS = new Set([
@@ -62,7 +63,12 @@ export function MouldEditor({
   const wrongSize = (field: string) =>
     problem && lastOf(problem.path) === field ? wordProblem(problem, units) : undefined;
   const edit = (patch: Partial<Cavity>) =>
-    change({ cavities: doc.cavities.map((c, i) => (i === index ? { ...c, ...patch } : c)) });
+    change({
+      cavities: doc.cavities.map((c, i) => {
+        const edited = { ...c, ...patch };
+        return i !== index ? c : doc.sheet ? asCutter(edited) : edited;
+      }),
+    });
   const kinds = all.flatMap((q, i): Kind[] => {
     const kind = doc.cavities[i];
     return q.data && kind ? [{ name: kind.name, count: kind.count, rim: pointsOf(q.data.rim) }] : [];
@@ -80,9 +86,15 @@ export function MouldEditor({
   return (
     <div className="grid min-h-full xl:grid-cols-[1fr_320px]">
       <section className="px-8 py-6">
-        <TextField large label="Name of the mould" value={doc.name} onChange={(name) => change({ name })} />
+        <TextField
+          large
+          label={doc.sheet ? "Name of the sheet" : "Name of the mould"}
+          value={doc.name}
+          onChange={(name) => change({ name })}
+        />
         <SaveMark thing={thing} />
-        {figures && (
+        {doc.sheet && <SheetPlan id={stored.id} mould={doc} sheet={doc.sheet} chosen={index} />}
+        {!doc.sheet && figures && (
           <>
             <Section section={figures.section} length={length} />
             <label className="mt-1 flex max-w-md items-center gap-4 text-quiet">
@@ -131,26 +143,46 @@ export function MouldEditor({
             )}
           </>
         )}
-        {problem && !OWN_FIELDS.has(lastOf(problem.path)) && (
+        {!doc.sheet && problem && !OWN_FIELDS.has(lastOf(problem.path)) && (
           <Notice tone="hot">{wordProblem(problem, units)}</Notice>
         )}
       </section>
       <section aria-label="Measurements" className="space-y-5 bg-panel px-7 py-6">
-        <h2 className="text-xl">Measured</h2>
+        <h2 className="text-xl">{doc.sheet ? "Cutters" : "Measured"}</h2>
+        <Choice
+          label="It is"
+          value={doc.sheet ? "sheet" : "mould"}
+          options={[
+            { key: "mould", name: "a mould" },
+            { key: "sheet", name: "a sheet that is cut" },
+          ]}
+          onChange={(key) => change(key === "sheet" ? toSheet(doc, choices?.moulds ?? []) : { sheet: null })}
+        />
         {doc.cavities.length > 1 && (
           <Pick
-            label="Kind of cavity"
+            label={doc.sheet ? "Cutter" : "Kind of cavity"}
             value={String(index)}
             options={doc.cavities.map((c, i) => ({ key: String(i), name: c.name }))}
             onChange={(key) => setChosen(Number(key))}
           />
         )}
-        {cavity && <CavityFields key={index} cavity={cavity} onChange={edit} wrong={wrongSize} />}
+        {cavity && (
+          <CavityFields
+            key={index}
+            cavity={cavity}
+            cut={doc.sheet !== null}
+            onChange={edit}
+            wrong={wrongSize}
+          />
+        )}
         <div className="flex flex-wrap gap-x-5">
           <Button
             kind="quiet"
             onClick={() => {
-              change({ cavities: [...doc.cavities, freshCavity(`Cavity ${doc.cavities.length + 1}`)] });
+              const fresh = freshCavity(`${doc.sheet ? "Cutter" : "Cavity"} ${doc.cavities.length + 1}`);
+              change({
+                cavities: [...doc.cavities, doc.sheet ? asCutter({ ...fresh, count: MANY }) : fresh],
+              });
               setChosen(doc.cavities.length);
             }}
           >
@@ -166,8 +198,9 @@ export function MouldEditor({
           )}
         </div>
         <hr className="border-line" />
+        {doc.sheet && <SheetFields sheet={doc.sheet} onChange={(sheet) => change({ sheet })} />}
         <Pick
-          label="Material"
+          label={doc.sheet ? "Poured on" : "Material"}
           value={doc.material}
           options={(choices?.moulds ?? []).map((m) => ({
             key: m.key,
@@ -195,57 +228,119 @@ export function MouldEditor({
           error={wrong("wall_m")}
           step={0.5}
         />
-        <Choice
-          label="Floor"
-          value={doc.mat ? "mat" : "own"}
-          options={[
-            { key: "own", name: "its own" },
-            { key: "mat", name: "rings or bars on a mat" },
-          ]}
-          onChange={(key) => change({ mat: key === "mat" ? FIRST_MAT : null })}
-        />
-        {doc.mat && (
-          <NumberField
-            label="Mat, silicone"
-            quantity="length"
-            value={doc.mat.thickness_m}
-            onChange={(thickness_m) => change({ mat: { material: "silicone", thickness_m } })}
-            step={0.5}
-          />
+        {!doc.sheet && (
+          <>
+            <Choice
+              label="Floor"
+              value={doc.mat ? "mat" : "own"}
+              options={[
+                { key: "own", name: "its own" },
+                { key: "mat", name: "rings or bars on a mat" },
+              ]}
+              onChange={(key) => change({ mat: key === "mat" ? FIRST_MAT : null })}
+            />
+            {doc.mat && (
+              <NumberField
+                label="Mat, silicone"
+                quantity="length"
+                value={doc.mat.thickness_m}
+                onChange={(thickness_m) => change({ mat: { material: "silicone", thickness_m } })}
+                step={0.5}
+              />
+            )}
+            <NumberField
+              label="Finest detail, wide"
+              quantity="length"
+              value={doc.detail_m}
+              onChange={(detail_m) => change({ detail_m })}
+              onClear={() => change({ detail_m: null })}
+              error={wrong("detail_m")}
+              step={0.1}
+            />
+            <Choice
+              label="A film of oil"
+              value={doc.oiled ? "oiled" : "dry"}
+              options={[
+                { key: "dry", name: "never" },
+                { key: "oiled", name: "the thinnest" },
+              ]}
+              onChange={(key) => change({ oiled: key === "oiled" })}
+            />
+            {doc.oiled && doc.material === "polycarbonate" && (
+              <Notice>A stiff mould is wiped and dry, nothing in it: oil leaves marks on the gloss.</Notice>
+            )}
+          </>
         )}
         <NumberField
-          label="Finest detail, wide"
-          quantity="length"
-          value={doc.detail_m}
-          onChange={(detail_m) => change({ detail_m })}
-          onClear={() => change({ detail_m: null })}
-          error={wrong("detail_m")}
-          step={0.1}
-        />
-        <Choice
-          label="A film of oil"
-          value={doc.oiled ? "oiled" : "dry"}
-          options={[
-            { key: "dry", name: "never" },
-            { key: "oiled", name: "the thinnest" },
-          ]}
-          onChange={(key) => change({ oiled: key === "oiled" })}
-        />
-        {doc.oiled && doc.material === "polycarbonate" && (
-          <Notice>A stiff mould is wiped and dry, nothing in it: oil leaves marks on the gloss.</Notice>
-        )}
-        <NumberField
-          label="Owned"
+          label={doc.sheet ? "Sheets at a time" : "Owned"}
           quantity="count"
           value={doc.owned}
           onChange={(v) => change({ owned: Math.round(v) })}
           step={1}
         />
         <Button kind="quiet" onClick={() => onRemove(stored.id, thing.version)}>
-          Remove this mould
+          {doc.sheet ? "Remove this sheet" : "Remove this mould"}
         </Button>
       </section>
     </div>
+  );
+}
+
+/** A cutter stands upright, and higher than any sheet is thick. */
+const CUTTER_M = 0.01;
+/** As many as there is room for. */
+const MANY = 200;
+
+const asCutter = (cavity: Cavity): Cavity => ({
+  ...cavity,
+  water_kg: null,
+  shape: {
+    ...cavity.shape,
+    ...("depth_m" in cavity.shape ? { depth_m: CUTTER_M } : {}),
+    ...("draft_rad" in cavity.shape ? { draft_rad: 0, edge_m: 0 } : {}),
+  } as Cavity["shape"],
+});
+
+/** A mould made a sheet: its cavities are cutters now, poured on a film. */
+function toSheet(doc: Mould, moulds: Schemas["MouldChoice"][]): Partial<Mould> {
+  const on = moulds.find((m) => m.key === "paper");
+  return {
+    sheet: FIRST_SHEET,
+    material: "paper",
+    mat: null,
+    ...(on ? { bears_degc: on.bears_degc, wall_m: on.wall_m } : {}),
+    cavities: doc.cavities.map((cavity) => asCutter({ ...cavity, count: MANY })),
+  };
+}
+
+function SheetFields({ sheet, onChange }: { sheet: Sheet; onChange: (sheet: Sheet) => void }) {
+  const size = (key: "length_m" | "width_m" | "web_m" | "margin_m", label: string, step: number) => (
+    <NumberField
+      label={label}
+      quantity="length"
+      value={sheet[key]}
+      onChange={(v) => onChange({ ...sheet, [key]: v })}
+      step={step}
+    />
+  );
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-4">
+        {size("length_m", "Sheet, long", 10)}
+        {size("width_m", "Sheet, wide", 10)}
+        {size("web_m", "Web between two", 0.5)}
+        {size("margin_m", "Margin", 1)}
+      </div>
+      <Choice
+        label="Pieces"
+        value={sheet.turned ? "turned" : "along"}
+        options={[
+          { key: "turned", name: "turned as they fit" },
+          { key: "along", name: "along its stripes" },
+        ]}
+        onChange={(key) => onChange({ ...sheet, turned: key === "turned" })}
+      />
+    </>
   );
 }
 

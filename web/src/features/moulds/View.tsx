@@ -32,14 +32,16 @@ export function MouldsView() {
     });
   return (
     <ListPage
-      title="Moulds"
+      title="Moulds and sheets"
       base="/pieces/moulds"
       open={id}
       kind="mould"
       items={items.map((item) => ({
         id: item.id,
         name: item.doc.name,
-        note: `${item.doc.mat ? "on a mat" : item.doc.material}, ${item.doc.cavities.map((c) => `${c.count} ${c.name.toLowerCase()}`).join(", ")}`,
+        note: item.doc.sheet
+          ? `a sheet, cut: ${item.doc.cavities.map((c) => c.name.toLowerCase()).join(", ")}`
+          : `${item.doc.mat ? "on a mat" : item.doc.material}, ${item.doc.cavities.map((c) => `${c.count} ${c.name.toLowerCase()}`).join(", ")}`,
       }))}
       add={{ word: "Add a mould", onAdd: () => void add() }}
       empty="Measure a mould first: its opening, its depth, or the water it holds."

@@ -3,6 +3,24 @@ import { call, client, type Schemas } from "../../api/client";
 import { type Cavity, SHAPES } from "../../shared/shapes";
 
 export type Mould = Schemas["Mould"];
+export type Sheet = NonNullable<Mould["sheet"]>;
+
+/** What is cut out of a sheet, as it stands in the editor. */
+export const sheetQuery = (mould: Mould) =>
+  queryOptions({
+    queryKey: ["figures", "sheet", mould],
+    queryFn: async () => (await call(client.POST("/api/figures/sheet", { body: { mould } }))).figures,
+    retry: false,
+    placeholderData: keepPreviousData,
+  });
+
+export const FIRST_SHEET: Sheet = {
+  length_m: 0.3,
+  width_m: 0.2,
+  web_m: 0.004,
+  margin_m: 0.006,
+  turned: true,
+};
 
 export const cavityFiguresQuery = (cavity: Cavity, wall_m: number, cut_frac: number) =>
   queryOptions({
@@ -33,4 +51,5 @@ export const FIRST_MOULD: Mould = {
   mat: null,
   detail_m: null,
   oiled: false,
+  sheet: null,
 };

@@ -20,6 +20,7 @@ export function Cooling({ cools }: { cools: Schemas["Cools"] }) {
         {amount(cools.pour.high, "temperature", units)}:{" "}
         {work === "bend" && `bends from ${when("bend_opens")}, until ${when("bend_closes")}; `}
         {work === "stick" && `takes a stick until ${when("stick_closes")}; `}
+        {work === "cut" && `cut from ${when("comb_opens")}, until ${when("cutter_closes")}; `}
         {work === "groove" &&
           `leathery, to be grooved, from ${when("groove_opens")}, until ${when("groove_closes")}; `}
         {windows.touch && `touch-set after ${when("touch")}; `}

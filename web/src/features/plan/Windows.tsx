@@ -194,7 +194,8 @@ function JoinWords({ held, moved }: { held: Explained; moved: Explained | null }
 
 /** What may be done with a cast when, each number explaining itself. */
 function CastWords({ cast }: { cast: Schemas["CastRow"] }) {
-  const { bend_opens, bend_closes, brittle, stick_closes, groove_opens, groove_closes } = cast.windows;
+  const { bend_opens, bend_closes, brittle, stick_closes } = cast.windows;
+  const { groove_opens, groove_closes, comb_opens, cutter_closes } = cast.windows;
   const { touch, unmould, over_chilled, cool_to_hold } = cast.windows;
   return (
     <>
@@ -209,6 +210,12 @@ function CastWords({ cast }: { cast: Schemas["CastRow"] }) {
       {cast.work === "stick" && stick_closes && (
         <>
           sticks in until <Figure of={stick_closes} name="Takes a stick until" />;{" "}
+        </>
+      )}
+      {cast.work === "cut" && comb_opens && cutter_closes && (
+        <>
+          cut from <Figure of={comb_opens} name="No longer runs" /> to{" "}
+          <Figure of={cutter_closes} name="Too firm to cut" />;{" "}
         </>
       )}
       {cast.work === "groove" && groove_opens && groove_closes && (

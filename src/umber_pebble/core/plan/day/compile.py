@@ -1,5 +1,6 @@
 """An order as a day to be scheduled: its pours and what hands do around them, with every wait and window of the engine."""
 
+import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
@@ -15,7 +16,7 @@ from umber_pebble.core.plan.day.heats import melt_of
 from umber_pebble.core.plan.day.pots import Filling, Pot, fillings_of, pots_of
 from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Lag, Melt, Portion, Stay, Task, Timetable
 from umber_pebble.core.plan.divided import portion_stood_s
-from umber_pebble.core.plan.problem import MeltWay, PlanInput, PlanLine
+from umber_pebble.core.plan.problem import MeltWay, Mould, PlanInput, PlanLine
 from umber_pebble.core.plan.tasks import POURS, TaskKind
 from umber_pebble.core.plan.turns import turns_of
 from umber_pebble.core.plan.wishes import SKILL_OF, Skill
@@ -281,9 +282,12 @@ class _Compiler:
             mould = lines[0].mould
             if lines[0].kind == "divide":
                 continue
-            if mould.hands or lines[0].needs:
-                then = self.pours[lasts[0]] if mould.hands else self.off[lasts[0]]
-                self._stay(mould.mould_id, needs, first, then, "end", 0.0)
+            if mould.shares:
+                # all of a sheet is poured at once
+                for before, then in itertools.pairwise(lasts):
+                    self.lags.append(Lag(self.pours[before], "end", self.pours[then], "start", 0, 0))
+            if not mould.washed or lines[0].needs:
+                self._stay(mould.mould_id, needs, first, self._left(mould, lasts), "end", 0.0)
             else:
                 clean = self._task("clean", lasts[0], self.plan.paces.clean_s)
                 for last in lasts:
@@ -308,6 +312,15 @@ class _Compiler:
                     )
                 )
 
+    def _left(self, mould: Mould, lasts: Sequence[int]) -> int:
+        """What ends a stay that nothing is cleaned after: the pour where hands hold it, or when all is out."""
+        if mould.hands or len(lasts) == 1:
+            return self.pours[lasts[0]] if mould.hands else self.off[lasts[0]]
+        out = self._task("rest", None, 0.0, hands=False)
+        for last in lasts:
+            self._follows(self.off[last], out, 0.0)
+        return out
+
     def _stays(self) -> list[list[list[int]]]:
         """Which parts stand in one mould together: fillings from the first pass to the last, of one kind of cavity, or of all of it."""
         parts: dict[int, list[int]] = {}
@@ -319,8 +332,10 @@ class _Compiler:
         for part in parts.values():
             filling = self.fillings[part[0]]
             line = self.plan.lines[filling.line]
-            alone = not self.shared or line.mould.hands or bool(line.needs) or line.released
-            key = (line.mould.mould_id, filling.nth, -1 if not alone else filling.line)
+            together = self.shared or line.mould.shares
+            alone = not together or line.mould.hands or bool(line.needs) or line.released
+            of_its_own = alone or (line.mould.cutting is not None and not line.mould.shares)
+            key = (line.mould.mould_id, filling.nth, filling.line if of_its_own else -1)
             together.setdefault(key, []).append(part)
         out: list[list[list[int]]] = []
         for group in together.values():

@@ -1,0 +1,120 @@
+"""A sheet from its cutters to the log: what is poured for it, cut, broken out; and to scale on paper."""
+
+import re
+from pathlib import Path
+from xml.etree import ElementTree as xml
+
+import pytest
+from pypdf import PdfReader
+
+from tests.services.test_divided import Studio
+from umber_pebble.core.errors import CoreError
+from umber_pebble.services.documents import Mould, OrderLine
+from umber_pebble.services.sheets import SheetRequest, cutting_pdf, cutting_svg, sheet_figures
+
+SHEET = "mould-aurora"
+
+
+@pytest.fixture
+def studio(tmp_path: Path) -> Studio:
+    return Studio(tmp_path)
+
+
+def sheet_of(studio: Studio) -> Mould:
+    doc = studio.workshop.get("mould", SHEET).doc
+    assert isinstance(doc, Mould) and doc.sheet is not None
+    return doc
+
+
+def _lines(**counts: int) -> list[OrderLine]:
+    return [OrderLine(piece_id=f"piece-{key}", quantity=n, spares="as_sure") for key, n in counts.items()]
+
+
+def test_crescents_and_stars_are_cut_out_of_one_sheet_and_led_to_the_end(studio: Studio) -> None:
+    studio.order(lines=_lines(crescent=20, spark=6))
+    plan = studio.plan()
+    crescents, sparks = plan.problem.lines
+    figures = sheet_figures(SheetRequest(mould=sheet_of(studio)))
+    assert [crescents.mould.cavities, sparks.mould.cavities] == figures.counts
+    assert crescents.mould.shares and sparks.mould.shares
+    # a whole sheet, 2.5 mm of it, is poured for all that comes out of one
+    by_hand = 0.3 * 0.145 * 0.0025 * plan.problem.way(crescents).melt.value("density_melt")
+    poured = sum(
+        line.cast.poured.value.likely * n for line, n in zip((crescents, sparks), figures.counts, strict=True)
+    )
+    assert poured == pytest.approx(by_hand, rel=1e-3)
+    assert crescents.cast.finished.value.likely == pytest.approx(
+        crescents.cast.poured.value.likely * figures.used_frac, rel=1e-6
+    )
+    done = studio.led()
+    kinds = [act.what.kind for act in done]
+    pours = [act.what for act in done if act.what.kind == "pour"]
+    # one pour, all of it; each cutter and each kind of piece on its own
+    assert [pour.casts for pour in pours] == [sum(plan.casts)]
+    assert (kinds.count("cut"), kinds.count("unmould"), kinds.count("move")) == (2, 2, 0)
+    assert kinds.index("pour") < kinds.index("cut") < kinds.index("unmould")
+    state = studio.runs.look("led")[2].state
+    assert all(len(r.outcomes) == r.casts for r in state.rounds)
+
+
+def test_what_takes_another_number_of_sheets_is_cut_out_of_its_own(studio: Studio) -> None:
+    studio.order(lines=_lines(crescent=20, spark=150))
+    crescents, sparks = studio.plan().problem.lines
+    assert not crescents.mould.shares and not sparks.mould.shares
+    assert sparks.mould.cavities > sheet_figures(SheetRequest(mould=sheet_of(studio))).counts[1]
+
+
+def test_isomalt_is_not_cut_out_of_sheets(studio: Studio) -> None:
+    studio.colour("piece-crescent", "#1f2a44")
+    stored = studio.workshop.get("piece", "piece-crescent")
+    text = stored.doc.model_dump_json().replace('"coating"', '"isomalt"')
+    doc = type(stored.doc).model_validate_json(text)
+    studio.workshop.save("piece", "piece-crescent", stored.version, doc)
+    studio.order(lines=_lines(crescent=4))
+    with pytest.raises(CoreError, match="from soft to glass"):
+        studio.plan()
+
+
+def test_a_mould_is_no_sheet_and_a_cutter_fits_its_sheet(studio: Studio) -> None:
+    disc = studio.workshop.get("mould", "mould-disc").doc
+    assert isinstance(disc, Mould)
+    with pytest.raises(CoreError, match="not a sheet"):
+        sheet_figures(SheetRequest(mould=disc))
+    sheet = sheet_of(studio)
+    small = sheet.model_copy(update={"sheet": sheet.sheet.model_copy(update={"width_m": 0.04})})  # type: ignore[union-attr]
+    with pytest.raises(CoreError, match="larger than the sheet"):
+        sheet_figures(SheetRequest(mould=small))
+
+
+def _rings(svg: str) -> list[list[tuple[float, float]]]:
+    root = xml.fromstring(svg)
+    paths = [el.attrib["d"] for el in root.iter() if el.tag.endswith("path")]
+    return [[(float(x), float(y)) for x, y in re.findall(r"([-\d.]+) ([-\d.]+)", d)] for d in paths]
+
+
+def test_it_is_drawn_to_scale_and_mirrored_for_what_is_seen_from_below(studio: Studio) -> None:
+    above, below = (cutting_svg(studio.workshop, SHEET, mirrored) for mirrored in (False, True))
+    root = xml.fromstring(above)
+    assert (root.attrib["width"], root.attrib["height"], root.attrib["viewBox"]) == (
+        "300mm",
+        "145mm",
+        "0 0 300 145",
+    )
+    figures = sheet_figures(SheetRequest(mould=sheet_of(studio)))
+    rings = _rings(above)
+    assert len(rings) == len(figures.pieces)
+    for ring, piece in zip(rings, figures.pieces, strict=True):
+        # up is down on paper
+        want = [(x * 1000, 145 - y * 1000) for x, y in piece.ring]
+        assert ring == [pytest.approx(point, abs=0.01) for point in want]
+    mirrored = [[(300 - x, y) for x, y in ring] for ring in rings]
+    assert _rings(below) == [[pytest.approx(point, abs=0.002) for point in ring] for ring in mirrored]
+
+
+def test_on_paper_it_goes_over_as_many_pages_as_it_takes(studio: Studio, tmp_path: Path) -> None:
+    file = tmp_path / "cutting.pdf"
+    file.write_bytes(cutting_pdf(studio.workshop, SHEET, mirrored=False))
+    pages = PdfReader(file).pages
+    # 300 by 145 mm lying on A4 upright: 186 by 261 mm of each page, so two pages
+    assert len(pages) == 2
+    assert "measure this line" in pages[0].extract_text()

@@ -1,0 +1,71 @@
+import { useQuery } from "@tanstack/react-query";
+import { problemOf } from "../../api/client";
+import { CuttingPlan } from "../../drawings/CuttingPlan";
+import { amount } from "../../shared/format/units";
+import { useUnits } from "../../shared/format/useUnits";
+import { wordProblem } from "../../shared/format/words";
+import { pointsOf } from "../../shared/points";
+import { Notice } from "../../shared/ui/plain";
+import { type Mould, type Sheet, sheetQuery } from "./queries";
+
+/** What is cut out of a sheet: every piece in its place, how many, what is left; and to scale on paper. */
+export function SheetPlan({
+  id,
+  mould,
+  sheet,
+  chosen,
+}: {
+  id: string;
+  mould: Mould;
+  sheet: Sheet;
+  chosen: number;
+}) {
+  const units = useUnits();
+  const { data, error, isPlaceholderData } = useQuery(sheetQuery(mould));
+  const length = (si: number) => amount(si, "length", units);
+  const counted = (n: number, kind: number) => `${n} ${mould.cavities[kind]?.name.toLowerCase() ?? ""}`;
+  return (
+    <>
+      {error && <Notice tone="hot">{wordProblem(problemOf(error), units)}</Notice>}
+      {data && (
+        <div className={isPlaceholderData ? "opacity-50" : ""}>
+          <CuttingPlan
+            {...sheet}
+            pieces={data.pieces.map(({ kind, ring }) => ({ kind, ring: pointsOf(ring) }))}
+            chosen={chosen}
+            label={`Cutting plan: ${data.counts.map(counted).join(", ")}`}
+          />
+          <p className="mt-2 text-quiet">
+            {length(sheet.length_m)} by {length(sheet.width_m)}, from above; {length(sheet.web_m)} between two
+          </p>
+          <dl className="mt-5 flex flex-wrap gap-x-12 gap-y-3">
+            {data.counts.map((count, kind) => (
+              <div key={mould.cavities[kind]?.name} className="flex flex-col-reverse">
+                <dt className="text-quiet">{mould.cavities[kind]?.name.toLowerCase()}</dt>
+                <dd className="text-3xl font-bold">{count}</dd>
+              </div>
+            ))}
+            <div className="flex flex-col-reverse">
+              <dt className="text-quiet">of the sheet in pieces; the rest goes back into the bowl</dt>
+              <dd className="text-3xl font-bold">{amount(data.used_frac, "share", units)}</dd>
+            </div>
+          </dl>
+          <p className="mt-5 flex flex-wrap gap-x-6 gap-y-1 font-bold text-glass">
+            {PAPERS.map(({ file, name }) => (
+              <a key={file} href={`/api/moulds/${id}/${file}`} download>
+                {name}
+              </a>
+            ))}
+          </p>
+        </div>
+      )}
+    </>
+  );
+}
+
+const PAPERS = [
+  { file: "cutting.pdf", name: "To scale, under the paper: PDF" },
+  { file: "cutting.svg", name: "SVG" },
+  { file: "cutting-below.pdf", name: "Mirrored, seen from below: PDF" },
+  { file: "cutting-below.svg", name: "SVG, mirrored" },
+];
