@@ -332,10 +332,9 @@ class _Compiler:
         for part in parts.values():
             filling = self.fillings[part[0]]
             line = self.plan.lines[filling.line]
-            together = self.shared or line.mould.shares
-            alone = not together or line.mould.hands or bool(line.needs) or line.released
-            of_its_own = alone or (line.mould.cutting is not None and not line.mould.shares)
-            key = (line.mould.mould_id, filling.nth, filling.line if of_its_own else -1)
+            with_others = self.shared if line.mould.cutting is None else line.mould.shares
+            alone = not with_others or line.mould.hands or bool(line.needs) or line.released
+            key = (line.mould.mould_id, filling.nth, filling.line if alone else -1)
             together.setdefault(key, []).append(part)
         out: list[list[list[int]]] = []
         for group in together.values():
