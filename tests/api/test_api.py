@@ -15,7 +15,7 @@ from flask.testing import FlaskClient
 from umber_pebble.app import create_app
 from umber_pebble.config import Config
 from umber_pebble.demo.fill import fill
-from umber_pebble.demo.pieces import MOULDS
+from umber_pebble.demo.moulds import MOULDS
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.passes_page import page
 from umber_pebble.services.start import open_workshop

@@ -103,7 +103,9 @@ def test_no_generated_request_breaks_the_server(app: Flask, config: Config) -> N
     asked_for = list(every_get(client, [o.path for o in operations if o.method.upper() == "GET"]))
     assert len(asked_for) > 60
     for path in asked_for:
-        assert client.get(path).status_code == 200, path
+        # most moulds are no sheets that are cut: that is said in words
+        answers = (200, 422) if "/cutting" in path else (200,)
+        assert client.get(path).status_code in answers, path
 
 
 def every_get(client: FlaskClient, paths: list[str]) -> Iterator[str]:

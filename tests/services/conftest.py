@@ -7,7 +7,8 @@ import pytest
 from tests.services.test_runs import order
 from umber_pebble.config import Config
 from umber_pebble.demo.fill import KITCHEN, fill
-from umber_pebble.demo.pieces import MOULDS, PIECES
+from umber_pebble.demo.moulds import MOULDS
+from umber_pebble.demo.pieces import PIECES
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
 

@@ -17,7 +17,8 @@ from umber_pebble.config import Config
 from umber_pebble.core.bench.values import BOWL_SIGHTS, METHODS, SIGHTS
 from umber_pebble.core.errors import CoreError
 from umber_pebble.demo.fill import KITCHEN
-from umber_pebble.demo.pieces import MOULDS, PIECES
+from umber_pebble.demo.moulds import MOULDS
+from umber_pebble.demo.pieces import PIECES
 from umber_pebble.services import archive, bench, cards, exchange, logbook
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.documents import OrderLine

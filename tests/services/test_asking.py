@@ -4,7 +4,8 @@ import pytest
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.humidity.dew import dew_point_degc
-from umber_pebble.demo.pieces import MOULDS, PIECES
+from umber_pebble.demo.moulds import MOULDS
+from umber_pebble.demo.pieces import PIECES
 from umber_pebble.services import asks
 from umber_pebble.services.answering import answer, understand
 from umber_pebble.services.documents import Kitchen

@@ -89,7 +89,8 @@ def test_summer_time_within_a_run_moves_nothing(tmp_path: Path) -> None:
     london = DrivenClock(datetime(2031, 10, 26, 0, 40, tzinfo=UTC))
     workshop = open_workshop(Config(tmp_path), london)
     from umber_pebble.demo.fill import KITCHEN
-    from umber_pebble.demo.pieces import MOULDS, PIECES
+    from umber_pebble.demo.moulds import MOULDS
+    from umber_pebble.demo.pieces import PIECES
 
     kitchen = workshop.get("kitchen", "kitchen")
     workshop.save("kitchen", "kitchen", kitchen.version, KITCHEN)

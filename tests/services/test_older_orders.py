@@ -53,7 +53,7 @@ def test_an_older_order_has_its_ways_by_family(
 ) -> None:
     order = Order.model_validate(BARE | more, strict=False, context=STORED)
     ways = {family: way.model_dump() for family, way in order.ways.items()}
-    assert ways["isomalt"] == ISOMALT | {"kind": "cooked", "kept_id": None}
+    assert ways["isomalt"] == ISOMALT | {"kind": "cooked", "kept_id": None, "divided": False}
     assert (ways["coating"]["power"], ways["coating"]["stop"], ways["coating"]["melt_to_degc"]) == (*coating, 43.0)
     found = ways["couverture"]
     assert (found["vessel_id"], found["school"], found["seed_degc"]) == couverture

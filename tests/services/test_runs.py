@@ -12,7 +12,8 @@ from tests.plans import plan_order
 from umber_pebble.core.errors import MouldTooWeak, NotInSequence, OutOfRange
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.melt_ref import MeltRef
-from umber_pebble.demo.pieces import MOULDS, PIECES
+from umber_pebble.demo.moulds import MOULDS
+from umber_pebble.demo.pieces import PIECES
 from umber_pebble.services import bench, logbook
 from umber_pebble.services.clock import DrivenClock, SteadyClock
 from umber_pebble.services.documents import Mould, Order, OrderLine

@@ -10,7 +10,8 @@ import numpy as np
 from umber_pebble.config import Config
 from umber_pebble.core.heat.vessel import cooling_curve_degc, curve_times_s
 from umber_pebble.core.plan.cooks import PotCook
-from umber_pebble.demo.pieces import MOULDS, PIECES
+from umber_pebble.demo.moulds import MOULDS
+from umber_pebble.demo.pieces import PIECES
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.documents import (
     Bath,

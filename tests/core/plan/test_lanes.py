@@ -10,7 +10,8 @@ from tests.conftest import make_plan
 from tests.plans import plan_order
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.lanes import Lane, Span, lanes_of
-from umber_pebble.demo.pieces import MOULDS, PIECES
+from umber_pebble.demo.moulds import MOULDS
+from umber_pebble.demo.pieces import PIECES
 from umber_pebble.services.documents import Order, OrderLine
 from umber_pebble.services.workshop import Workshop
 

@@ -2,6 +2,7 @@ import { type Act, type ActWords, lineName, type View, type What, wordingOf } fr
 import { bowlWords, burstWords, meltName, outWords, potWords, powerWords, stirWords } from "./bowlWords";
 import { amount, duration, type Units } from "./format/units";
 import { wholeName } from "./named";
+import { offWords } from "./offWords";
 import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
 import { unmouldWords } from "./unmouldWords";
@@ -254,35 +255,6 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
 }
 
 const placeName = (view: View, id: string) => (view.places[id] ?? id).toLowerCase();
-
-const SHAKE = "Shake the pot now and then, never stir: it crystallises.";
-const STIR = "Stir now and then until the last grain is gone, then leave it: stirring on folds in air.";
-
-function offWords(act: Act, { cook_degc, shaken }: What<"off">, units: Units): Record<Wording, ActWords> {
-  const at = amount(cook_degc, "temperature", units);
-  return {
-    fat: {
-      title: `Smooth at ${at}: take it out`,
-      detail: [
-        "Stir now and then. Type what the probe says: the time follows.",
-        ...colours(act, units, "Stir in, oil-based"),
-      ],
-      button: "Melted",
-      before: "molten in about",
-      during: "overheats in",
-    },
-    sugar: {
-      title: `Take it off at ${at}`,
-      detail: [
-        `${shaken ? SHAKE : STIR} Type what the probe says: the time follows.`,
-        ...colours(act, units, "After the bubbles, water-based, a drop at a time (it spits)"),
-      ],
-      button: "Off the heat",
-      before: "gets there in",
-      during: "browns in",
-    },
-  };
-}
 
 const INTO: Record<NonNullable<Act["kept"]>["kind"], string> = { bath: "into", plate: "onto", oven: "into" };
 

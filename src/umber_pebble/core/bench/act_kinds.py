@@ -4,6 +4,7 @@ these. Masses in kg, temperatures in degC, times in s, lengths in m."""
 from dataclasses import dataclass, field
 from typing import Literal, get_args
 
+from umber_pebble.core.bench.pour_figures import Dab, DipFrom, SheetOf, Turning
 from umber_pebble.core.bench.tempering import TemperAct
 from umber_pebble.core.heat.pour import PourLimit
 from umber_pebble.core.plan.habits import Habit
@@ -181,43 +182,6 @@ class OfRound:
 
     line: int
     casts: int
-
-
-@dataclass(frozen=True, slots=True)
-class Turning:
-    """A ball is turned by hand all over for so long, then every so often, so many times, of which so many are usual."""
-
-    by_hand_s: float
-    every_s: float
-    turns: int
-    usual: int
-
-
-@dataclass(frozen=True, slots=True)
-class DipFrom:
-    """Between which temperatures a bath is dipped from, and after which dips it is warmed."""
-
-    floor_degc: float
-    most_degc: float
-    warm_after: tuple[int, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Dab:
-    """How long a dab first softens the face it joins, and how many small twists press it on."""
-
-    softens_s: float
-    twists: int
-
-
-@dataclass(frozen=True, slots=True)
-class SheetOf:
-    """How large a sheet is that is poured or broken up [m], how many of it [count], which share of it stays [frac]."""
-
-    length_m: float
-    width_m: float
-    count: int
-    used_frac: float
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,11 +2,12 @@
 
 import math
 
-from umber_pebble.core.bench.act_kinds import Dab, DipFrom, Pour, Read, SheetOf, Turning, WarmAgain
+from umber_pebble.core.bench.act_kinds import Pour, Read, WarmAgain
 from umber_pebble.core.bench.bowl import again_at, warms_by
 from umber_pebble.core.bench.events import Burst, Heated, Poured
 from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act, bears_next_s, swirls_from_s
+from umber_pebble.core.bench.pour_figures import Dab, DipFrom, SheetOf, Turning
 from umber_pebble.core.bench.state import Rest, RunState
 from umber_pebble.core.bench.stays import moulds_free_s
 from umber_pebble.core.bench.subject import Subject

@@ -169,12 +169,9 @@ class _Greedy:
 
     def _own(self, block: Block) -> Wish:
         """What it needs but its melts."""
-        hands = tuple(
-            (((block.at_s[i], block.at_s[i] + self._lasts(i)),), self.day.able(i))
-            for i in block.tasks
-            if self.day.tasks[i].hands and self._lasts(i)
-        )
-        return Wish(hands, tuple(self._takes(block)))
+        by_hand = (i for i in block.tasks if self.day.tasks[i].hands and self._lasts(i))
+        hands = ((((at := block.at_s[i]), at + self._lasts(i)), self.day.able(i)) for i in by_hand)
+        return Wish(tuple(((span,), able) for span, able in hands), tuple(self._takes(block)))
 
     def _place(self, block: Block, from_s: int) -> tuple[int, Wish] | None:
         wish = self.own[block.tasks[0]]

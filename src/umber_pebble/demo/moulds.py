@@ -1,0 +1,199 @@
+"""Demo moulds, and a sheet that is cut: an observatory's first-light night, all names made up."""
+
+import math
+
+from umber_pebble.services.documents import (
+    BarShape,
+    Cavity,
+    EllipsoidShape,
+    HalfBallShape,
+    HeartShape,
+    Mat,
+    Mould,
+    OutlineShape,
+    RoundShape,
+    StarShape,
+)
+from umber_pebble.services.sheet_docs import Sheet
+
+
+def _disc(name: str, count: int, diameter_m: float, depth_m: float, water_kg: float | None = None) -> Cavity:
+    shape = RoundShape(kind="round", diameter_m=diameter_m, depth_m=depth_m, draft_rad=0.087266, edge_m=0.0)
+    return Cavity(name=name, count=count, shape=shape, water_kg=water_kg)
+
+
+def _silicone(name: str, *cavities: Cavity, wall_m: float = 0.003) -> Mould:
+    return Mould(
+        name=name,
+        material="silicone",
+        wall_m=wall_m,
+        bears_degc=230.0,
+        owned=1,
+        detail_m=None,
+        oiled=False,
+        sheet=None,
+        cavities=list(cavities),
+        mat=None,
+    )
+
+
+def _crescent(outer_m: float, inner_m: float, aside_m: float, steps: int = 24) -> list[list[float]]:
+    """A disc less another one that lies a little aside."""
+    tip = (outer_m**2 - inner_m**2 + aside_m**2) / (2 * aside_m)
+    far, near = math.acos(tip / outer_m), math.acos((tip - aside_m) / inner_m)
+    back = [far + (2 * math.pi - 2 * far) * i / steps for i in range(steps + 1)]
+    front = [2 * math.pi - near - (2 * math.pi - 2 * near) * i / steps for i in range(1, steps)]
+    rim = [[outer_m * math.cos(a), outer_m * math.sin(a)] for a in back]
+    return rim + [[aside_m + inner_m * math.cos(a), inner_m * math.sin(a)] for a in front]
+
+
+MOULDS = {
+    "mould-disc": _silicone("Star-glass disc, 50 mm", _disc("Disc", 14, 0.050, 0.006, 0.0113)),
+    "mould-lens": _silicone("Comet lens, 80 mm", _disc("Lens", 6, 0.080, 0.005), wall_m=0.004),
+    "mould-planet": Mould(
+        name="Planet lollipop, 55 mm",
+        material="thermoformed",
+        wall_m=0.0006,
+        bears_degc=60.0,
+        owned=1,
+        detail_m=None,
+        oiled=False,
+        sheet=None,
+        cavities=[_disc("Planet", 8, 0.055, 0.007)],
+        mat=None,
+    ),
+    "mould-sky": _silicone(
+        "Night sky sampler",
+        Cavity(
+            name="Star",
+            count=6,
+            water_kg=None,
+            shape=StarShape(
+                kind="star",
+                diameter_m=0.045,
+                tips=5,
+                inner_frac=0.5,
+                depth_m=0.008,
+                draft_rad=0.0873,
+                edge_m=0.001,
+            ),
+        ),
+        Cavity(name="Meteorite", count=6, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.03)),
+        Cavity(
+            name="Heart of the dome",
+            count=3,
+            water_kg=None,
+            shape=HeartShape(kind="heart", width_m=0.04, depth_m=0.009, draft_rad=0.0873, edge_m=0.002),
+        ),
+    ),
+    "mould-pane": Mould(
+        name="Pane bars on a mat",
+        material="steel",
+        wall_m=0.002,
+        bears_degc=300.0,
+        owned=1,
+        detail_m=None,
+        oiled=False,
+        sheet=None,
+        cavities=[
+            Cavity(
+                name="Pane",
+                count=4,
+                water_kg=None,
+                shape=BarShape(
+                    kind="bar", length_m=0.12, width_m=0.08, corner_m=0.0, depth_m=0.004, draft_rad=0.0, edge_m=0.0
+                ),
+            )
+        ],
+        mat=Mat(material="silicone", thickness_m=0.001),
+    ),
+    "mould-pop": _silicone(
+        "Night-sky pop, 70 x 40 mm",
+        Cavity(
+            name="Pop",
+            count=8,
+            water_kg=None,
+            shape=EllipsoidShape(kind="ellipsoid", length_m=0.07, width_m=0.04, depth_m=0.018),
+        ),
+    ),
+    "mould-leaf": _silicone(
+        "Textured leaf mat",
+        Cavity(
+            name="Leaf",
+            count=4,
+            water_kg=None,
+            shape=EllipsoidShape(kind="ellipsoid", length_m=0.07, width_m=0.032, depth_m=0.0035),
+        ),
+        wall_m=0.004,
+    ),
+    "mould-mat": Mould(
+        name="Bars on a mat, 24 places",
+        material="steel",
+        wall_m=0.002,
+        bears_degc=300.0,
+        owned=1,
+        detail_m=None,
+        oiled=False,
+        sheet=None,
+        cavities=[
+            Cavity(
+                name="Place",
+                count=24,
+                water_kg=None,
+                shape=BarShape(
+                    kind="bar", length_m=0.06, width_m=0.06, corner_m=0.0, depth_m=0.02, draft_rad=0.0, edge_m=0.0
+                ),
+            )
+        ],
+        mat=Mat(material="silicone", thickness_m=0.001),
+    ),
+    "mould-moon": Mould(
+        name="Moon, two halves, 72 mm",
+        material="thermoformed",
+        wall_m=0.0006,
+        bears_degc=60.0,
+        owned=1,
+        detail_m=None,
+        oiled=False,
+        sheet=None,
+        cavities=[
+            Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.072))
+        ],
+        mat=None,
+    ),
+    "mould-aurora": Mould(
+        name="Aurora sheet, 300 by 145 mm",
+        material="paper",
+        wall_m=0.0002,
+        bears_degc=220.0,
+        owned=2,
+        detail_m=None,
+        oiled=False,
+        sheet=Sheet(length_m=0.3, width_m=0.145, web_m=0.004, margin_m=0.006, turned=False),
+        cavities=[
+            Cavity(
+                name="Crescent",
+                count=28,
+                water_kg=None,
+                shape=OutlineShape(
+                    kind="outline", corners=_crescent(0.019, 0.017, 0.011), depth_m=0.01, draft_rad=0.0, edge_m=0.0
+                ),
+            ),
+            Cavity(
+                name="Star",
+                count=200,
+                water_kg=None,
+                shape=StarShape(
+                    kind="star",
+                    diameter_m=0.018,
+                    tips=5,
+                    inner_frac=0.5,
+                    depth_m=0.01,
+                    draft_rad=0.0,
+                    edge_m=0.0,
+                ),
+            ),
+        ],
+        mat=None,
+    ),
+}
