@@ -32,6 +32,8 @@ from umber_pebble.core.melts.bursts import Belief, Bowl, Burst, Look, School, ne
 from umber_pebble.core.melts.hold import Held, Stood, Story, spot_of
 from umber_pebble.core.melts.keeps import keeps
 from umber_pebble.core.melts.oven import Microwave
+from umber_pebble.core.moulds.cutting import CutSheet, cutting_plans
+from umber_pebble.core.moulds.outline import heart, star
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.cooks import casting_of, path_of
 from umber_pebble.core.plan.summary import summary_of
@@ -184,6 +186,22 @@ def bowls() -> None:
     )
 
 
+def sheets() -> None:
+    """A cutting plan: of sixty pieces of twelve kinds, and of one kind as it is edited."""
+    kinds = tuple(star(0.03 + 0.002 * i, 5, 0.45).points() for i in range(12))
+    large, small = CutSheet(0.5, 0.4, 0.004, 0.006), CutSheet(0.3, 0.2, 0.004, 0.006)
+    row(
+        "a cutting plan of 60 pieces of twelve kinds",
+        timed(lambda _: list(cutting_plans(large, kinds, (5,) * 12)), 3),
+        "3000 ms",
+    )
+    row(
+        "a sheet of one kind, every way",
+        timed(lambda i: list(cutting_plans(small, (heart(0.04 + i * 1e-4).points(),), (500,))), 3),
+        "1000 ms",
+    )
+
+
 def machine() -> None:
     """How fast this machine is just now: what else is shown is to be read beside it."""
     row("a million additions in plain Python", timed(lambda _: sum(i for i in range(1_000_000)), 9), "about 40 ms")
@@ -196,6 +214,7 @@ def main() -> None:
     engine()
     colours()
     bowls()
+    sheets()
     against_a_library()
     days()
     app()

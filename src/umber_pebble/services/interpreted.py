@@ -33,7 +33,7 @@ from umber_pebble.core.log.learn import (
 )
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, round_windows
-from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import STORED
 from umber_pebble.services.places import place_degc
@@ -110,7 +110,7 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
     snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False, context=STORED)
     plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
     cooks = make_cooks(plan, _rounds_of(plan, run.frozen["groups"], more))
-    finished = {r.number: plan.lines[r.line].cast.finished.value.likely * r.casts for c in cooks for r in c.rounds}
+    finished = {r.number: _gone_kg(plan.lines[r.line]) * r.casts for c in cooks for r in c.rounds}
     rounds = tuple(sorted((r for c in cooks for r in c.rounds), key=lambda r: r.number))
     ways = [plan.way(line) for line in plan.lines]
     spots = places(snapshot)
@@ -141,6 +141,12 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
         dict(enumerate(run.frozen.get("pours_s", []))),
         {(row["kind"], row["number"]): row["who"] for row in run.frozen.get("whose", [])},
     )
+
+
+def _gone_kg(line: PlanLine) -> float:
+    """What of a casting is gone from the vessel: what stays in it; of a sheet its webs too, until it is broken up [kg]."""
+    of = line.cast.finished if line.mould.cutting is None else line.cast.poured
+    return of.value.likely
 
 
 def _rounds_of(

@@ -20,6 +20,8 @@ interface Props {
   section: Schemas["Section"];
   /** The tone of a body that is coated; none where it is cast in a mould. */
   body: string | null;
+  /** Cut out of a sheet: only what it lies on is under it. */
+  sheet: boolean;
   layers: DrawnLayer[];
   /** What is not drawn as a layer: a stick, by its size. */
   stick: { diameter_m: number; inside_m: number } | null;
@@ -45,6 +47,7 @@ const LABEL_ROOM = 92;
 const SIDE_SHARE = 0.06;
 const TALLEST = 250;
 const STEP_M = 0.0001;
+const PAPER_PX = 3;
 
 /** A build cut open, to scale: the mould hatched, or the body that is dipped; every pass as a layer in its own tone, named by a line to it. */
 export function BuildSection(p: Props) {
@@ -103,7 +106,16 @@ export function BuildSection(p: Props) {
             ),
         )}
       </defs>
-      {p.body === null && (
+      {p.sheet && (
+        <rect
+          x={middle - side}
+          y={floor}
+          width={2 * side}
+          height={Math.max(wall_m * scale, PAPER_PX)}
+          fill="var(--quiet)"
+        />
+      )}
+      {p.body === null && !p.sheet && (
         <path
           fillRule="evenodd"
           fill={`url(#${id}-mould)`}

@@ -346,6 +346,7 @@ export function actShort(act: Act, view: View): string {
     case "read":
       return { sugar: "Swirl and read the pot", fat: "Stir and read the bowl" }[wording];
     case "pour":
+      if (what.sheet) return `Spread ${plural(what.sheet.count, "sheet", "sheets")}`;
       return act.into
         ? `Into ${view.vessels[act.into.vessel_id] ?? "another vessel"}`
         : `${what.casts} ${of(what.line)}`;

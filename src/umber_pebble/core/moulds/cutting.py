@@ -153,12 +153,9 @@ class _Nest:
         self.apart: dict[tuple[int, float, int, float], tuple[Cells, tuple[int, int]]] = {}
         for kind, lain in enumerate(self.lain):
             if not any(self._room(of) for of in lain):
-                low, high = min(lain[0].shape.bounds[2:]), min(sheet.length_m, sheet.width_m) - 2 * sheet.margin_m
                 raise OutOfRange(
-                    "this is larger than the sheet inside its margin: take a larger sheet, or a smaller cutter",
+                    "a cutter is larger than the sheet inside its margin: take a larger sheet, or a smaller cutter",
                     path=f"cavities.{kind}",
-                    got=2 * low,
-                    limits={"high": max(high, 0.0)},
                 )
 
     def _turns(self, shape: shapely.Polygon, turns: Sequence[float]) -> list[_Lain]:

@@ -30,7 +30,7 @@ export function Base({
         label="Made"
         value={part.body ? "body" : "mould"}
         options={[
-          { key: "mould", name: "in a mould" },
+          { key: "mould", name: "in a mould, or cut out of a sheet" },
           { key: "body", name: "on a body, dipped" },
         ]}
         onChange={(key) =>
@@ -44,14 +44,14 @@ export function Base({
       ) : (
         <>
           <Pick
-            label="Mould"
+            label="Mould or sheet"
             value={part.mould_id ?? ""}
             options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
             onChange={(mould_id) => onChange({ mould_id, cavity: 0 })}
           />
           {kinds.length > 1 && (
             <Pick
-              label="Cavity"
+              label="Cavity or cutter"
               value={String(part.cavity)}
               options={kinds.map((kind, i) => ({
                 key: String(i),

@@ -49,6 +49,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
     problem?.path === path ? wordProblem(problem, units, label) : undefined;
   const materials = meltsIn(useQuery(propertiesQuery).data?.groups);
   const names = Object.fromEntries(materials.map((m) => [m.key, m.name]));
+  const sheet = moulds.some((mould) => mould.id === part.mould_id && mould.doc.sheet !== null);
   const change = (patch: Partial<Part>) => {
     setRefused(null);
     onChange({ ...part, ...patch });
@@ -143,6 +144,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
             <BuildSection
               section={figures.section}
               body={part.body ? toneOf(part.body.made_of) : null}
+              sheet={sheet}
               layers={drawn(figures, asked.passes, kinds, (row) => layerNote(row, units))}
               stick={stickOf(part)}
               selected={index}
@@ -173,7 +175,11 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
             <Weights figures={figures} index={index} dim={dim} />
             {figures.setting && (
               <div className={dimSets ? "opacity-50" : ""}>
-                <OneRound sets={figures.setting} passes={asked.passes} of={part.body ? "tray" : "mould"} />
+                <OneRound
+                  sets={figures.setting}
+                  passes={asked.passes}
+                  of={part.body ? "tray" : sheet ? "sheet" : "mould"}
+                />
                 {figures.setting.cools && <Cooling cools={figures.setting.cools} />}
               </div>
             )}
