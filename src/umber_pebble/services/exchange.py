@@ -159,7 +159,8 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
                 if row.kind != "fill"
                 else f"to {paper.length(row.fill_m, units)}"
             )
-            until = "unmould" if row is card.rows[-1] else "next pass"
+            out = "break out" if row.work == "cut" else "unmould"
+            until = out if row is card.rows[-1] else "next pass"
             rows.append(
                 (
                     f"{card.casts} x {paper.mass(row.each_kg, units)}",
@@ -171,8 +172,8 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
             )
         blocks.append(
             Block(
-                f"Card {i + 1}: {card.mould}, {card.casts} cavities",
-                ("each cavity", "pass", "how", "lies", "sets"),
+                f"Card {i + 1}: {card.mould}, {card.casts} {'pieces' if card.cut else 'cavities'}",
+                ("each piece" if card.cut else "each cavity", "pass", "how", "lies", "sets"),
                 rows,
             )
         )

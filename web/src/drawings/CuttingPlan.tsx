@@ -30,7 +30,7 @@ export function CuttingPlan({ length_m, width_m, margin_m, pieces, chosen, label
       viewBox={`0 0 ${wide} ${high}`}
       width={wide}
       height={high}
-      className="max-w-full"
+      className="h-auto max-w-full"
       role="img"
       aria-label={label}
     >

@@ -15,6 +15,7 @@ interface Props {
 export function PourCard({ card, number, places }: Props) {
   const units = useUnits();
   const first = card.rows[0]?.kind ?? "fill";
+  const cut = card.rows.some((row) => row.work === "cut");
   const grams = (kg: number) => amount(kg, "mass", units);
   return (
     <article aria-label={`Pour card ${number}`} className="border-t-2 border-ink pt-2">
@@ -22,7 +23,10 @@ export function PourCard({ card, number, places }: Props) {
         <span>
           {number}. {card.mould}
         </span>
-        <Cavities count={card.casts} word={WORD[first] ?? (card.casts === 1 ? "cavity" : "cavities")} />
+        <Cavities
+          count={card.casts}
+          word={cut ? "pieces" : (WORD[first] ?? (card.casts === 1 ? "cavity" : "cavities"))}
+        />
       </h3>
       <ol>
         {card.rows.map((row, i) => {
@@ -53,7 +57,9 @@ export function PourCard({ card, number, places }: Props) {
                         ? "move it"
                         : row.kind === "dip"
                           ? "off the tray"
-                          : "unmould"
+                          : cut
+                            ? "break out"
+                            : "unmould"
                       : "next pass"}{" "}
                     after {range(row.sets, "s", units)}
                   </span>

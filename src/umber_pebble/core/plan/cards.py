@@ -44,6 +44,11 @@ class Card:
     casts: int
     rows: tuple[CardRow, ...]
 
+    @property
+    def cut(self) -> bool:
+        """Whether it is of pieces that are cut out of a sheet."""
+        return any(row.work == "cut" for row in self.rows)
+
 
 def pour_cards(plan: PlanInput, cooks: Sequence[PotCook], windows: dict[int, PieceWindows]) -> list[Card]:
     """The cards of a plan, in the order in which the mould fillings are begun.
