@@ -8,13 +8,18 @@ import pytest
 from tests.plans import plan_order
 from tests.services.test_led import MOST_ACTS, Hand, first
 from umber_pebble.core.bench.act_kinds import Weigh
+from umber_pebble.core.bench.rest_of_day import rest_of_day
+from umber_pebble.core.bench.shifted import shifted
 from umber_pebble.core.plan.alternatives import DivideChange, alternatives_of, as_planned, changes_of, priced
-from umber_pebble.core.plan.compile import Plan
+from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.day.check import broken
+from umber_pebble.core.plan.day.search import at_once
+from umber_pebble.core.plan.timetable import round_numbers
 from umber_pebble.demo.fill import WREN
 from umber_pebble.services import bench
 from umber_pebble.services.documents import Kitchen, Order, OrderLine, Vessel
+from umber_pebble.services.interpreted import run_now
 from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.workshop import KITCHEN_ID
 from umber_pebble.store.models import Calibration
@@ -182,3 +187,23 @@ def test_isomalt_is_cooked_once_and_its_colours_warmed_by_portion_in_cups(studio
         rows = [(c.kind, c.subject) for c in session.query(Calibration).filter_by(run_id="led")]
     assert ("fills", "pot-heavy") in rows
     assert len(rows) == len(set(rows))
+
+
+def test_what_is_left_is_arranged_in_the_middle_of_it(studio: Studio) -> None:
+    studio.divide("coating")
+    studio.start("order-table")
+    plan, divided = compile_plan(studio.runs.look("led")[1].plan), set[int]()
+    for n in range(MOST_ACTS):
+        if n % 12 == 8:
+            run, frozen, seen, _ = studio.runs.look("led")
+            now = run_now(frozen, seen, (studio.clock.now() - run.started_at).total_seconds())
+            number = round_numbers(plan.day, plan.table)
+            rest = rest_of_day(plan.day, number, now, plan.fares.start_s)
+            divided.add(sum(melt.portion is not None for melt in rest.day.melts))
+            assert broken(rest.day, at_once(rest.day)) == []
+            moved = shifted(rest, plan.table)
+            assert moved is None or broken(rest.day, moved) == []
+        if not studio.step():
+            break
+    # looked at before any was divided off, and after all were
+    assert {0, 4} <= divided

@@ -21,8 +21,9 @@ def kept(plan: CuttingPlan, rims: tuple[Points, ...]) -> None:
     sheet = plan.sheet
     pieces = [cut_out(rims[cut.kind], cut) for cut in plan.cuts]
     m = sheet.margin_m
-    inside = shapely.box(m, m, sheet.length_m - m, sheet.width_m - m).buffer(1e-9)
-    assert all(inside.contains(piece) for piece in pieces)
+    for piece in pieces:
+        x0, y0, x1, y1 = piece.bounds
+        assert min(x0, y0) >= m - 1e-9 and x1 <= sheet.length_m - m + 1e-9 and y1 <= sheet.width_m - m + 1e-9
     tree = shapely.STRtree(pieces)
     for i, piece in enumerate(pieces):
         near = tree.query(piece.buffer(sheet.web_m * 1.01))

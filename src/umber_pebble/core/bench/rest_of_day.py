@@ -225,9 +225,9 @@ class _Rest:
         fresh = [n for n, rest in enumerate(seen.rests) if rest.anew]
         rests = seen.rests[fresh[-1] if fresh else 0 :]
         offs = [round(rest.tempered_s if rest.tempered_s is not None else rest.off_s) for rest in rests]
-        if rests and rests[0].portion and of.portion is not None:
-            offs[0] -= of.portion.stood_s
         if seen.heated_s is not None:
             lasts = (of.warm if offs and not seen.anew else of.first).lasts_s
             offs.append(max(round(seen.heated_s) + lasts, self.now))
-        return offs[0], offs[-1]
+        # what came out of another vessel is as if it had stood for a while
+        stood = of.portion.stood_s if of.portion and len(offs) == 1 and rests and rests[0].portion else 0
+        return offs[0], offs[-1] - stood

@@ -58,12 +58,19 @@ def _later(rest: Rest, heats: list[Heat], by: int) -> Iterator[Heat]:
     day = rest.day
     for m in range(len(day.melts)):
         there, mine = day.there(m), [h for h in heats if h.melt == m]
+
+        def is_over(n: int, heat: Heat, m: int = m) -> bool:
+            """Whether it was before now: what comes out of another vessel is over once it is there."""
+            if n == 0 and rest.of.day.melts[m].portion:
+                return day.melts[m].portion is None
+            return heat.start_s + by < day.from_s
+
         come = [
             Heat(m, h.start_s + by, h.new, h.who, h.draws)
             for n, h in enumerate(mine)
-            if (h.start_s + by >= day.from_s or day.melts[m].portion) and any(later.draws for later in mine[n:])
+            if not is_over(n, h) and any(later.draws for later in mine[n:])
         ]
-        over = tuple(d for h in mine if h.start_s + by < day.from_s for d in h.draws)
+        over = tuple(d for n, h in enumerate(mine) if is_over(n, h) for d in h.draws)
         if there is not None and (over or (come and not come[0].new)):
             yield heated_before(day, there, over)
         yield from come

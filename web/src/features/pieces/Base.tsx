@@ -19,7 +19,9 @@ export function Base({
   wrong: (path: string) => string | undefined;
   onChange: (patch: Partial<Part>) => void;
 }) {
-  const kinds = moulds.find((m) => m.id === part.mould_id)?.doc.cavities ?? [];
+  const mould = moulds.find((m) => m.id === part.mould_id)?.doc;
+  const kinds = mould?.cavities ?? [];
+  const sheet = mould?.sheet != null;
   const [first] = moulds;
   const dipped = useQuery(startsQuery)
     .data?.flatMap((of) => of.piece.parts)
@@ -44,14 +46,14 @@ export function Base({
       ) : (
         <>
           <Pick
-            label="Mould or sheet"
+            label={sheet ? "Sheet" : "Mould"}
             value={part.mould_id ?? ""}
             options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
             onChange={(mould_id) => onChange({ mould_id, cavity: 0 })}
           />
           {kinds.length > 1 && (
             <Pick
-              label="Cavity or cutter"
+              label={sheet ? "Cutter" : "Cavity"}
               value={String(part.cavity)}
               options={kinds.map((kind, i) => ({
                 key: String(i),
