@@ -15,6 +15,7 @@ from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.day.check import broken
 from umber_pebble.core.plan.day.search import at_once
+from umber_pebble.core.plan.lanes import lanes_of
 from umber_pebble.core.plan.timetable import round_numbers
 from umber_pebble.demo.fill import WREN
 from umber_pebble.services import bench
@@ -101,6 +102,13 @@ def test_coloured_wafers_are_weighed_and_melted_once_and_divided(studio: Studio)
     assert broken(plan.day.day, plan.table) == []
     portions = _off_the_pot(plan)
     assert {c.way.colour for c in portions.values()} == {"#f1ead9", "#1f2a44", "#c98a2b", "#5b4a78"}
+    # in the timetable it is said what is divided off, and no vessel stands among the moulds
+    lanes = lanes_of(plan)
+    assert {span.into for lane in lanes if lane.kind == "hands" for span in lane.spans} - {None} == portions.keys()
+    assert {lane.id for lane in lanes if lane.kind == "mould"}.isdisjoint(
+        f"vessel-{v}" for v in ("cup-1", "cup-2")
+    )
+    assert all(lane.spans for lane in lanes)
     [base] = [c for c in plan.cooks if c.way.melt.key == "coating" and c.way.colour is None]
     divides = {r.into: r for r in base.rounds if r.into is not None}
     assert divides.keys() == portions.keys()
@@ -169,6 +177,30 @@ def test_a_colour_that_is_made_by_itself_after_all_is_not_divided_off(studio: St
     state = studio.runs.look("led")[2].state
     assert [r.left_out for r in state.rounds if r.into == portion.number] == [True]
     assert not any(r.left_out for r in state.rounds if r.into != portion.number)
+
+
+def test_what_is_left_out_of_a_colour_leaves_it_a_portion(studio: Studio) -> None:
+    studio.divide("coating")
+    studio.start("order-table")
+    _, frozen, seen, _ = studio.runs.look("led")
+    night = next(c for c in frozen.cooks if c.way.colour == "#1f2a44")
+    rounds = seen.state.rounds
+    [dip] = [r.number for r in night.rounds if frozen.plan.lines[r.line].kind == "dip"]
+    out = [dip, *(r.number for r in rounds if r.on == dip)]
+    studio.tell("acknowledged")
+    studio.tell("left_out", rounds=out)
+    cook = studio.runs.look("led")[2].cooks[night.number]
+    assert (cook.fresh_kg, cook.portion_degc) == (0.0, night.portion_degc)
+    assert cook.charge_kg < night.charge_kg
+    # thrown away once it is there, it is weighed and melted by itself
+    divide = next(r for c in frozen.cooks for r in c.rounds if r.into == night.number)
+    studio.tell("burst", cook=divide.cook, seconds=30.0, power_frac=1.0)
+    studio.wait(60)
+    studio.tell("rested", cook=divide.cook, degc=43.0)
+    studio.tell("poured", round=divide.number)
+    studio.tell("discarded", cook=night.number)
+    cook = studio.runs.look("led")[2].cooks[night.number]
+    assert cook.portion_degc is None and cook.fresh_kg > 0
 
 
 def test_isomalt_is_cooked_once_and_its_colours_warmed_by_portion_in_cups(studio: Studio) -> None:

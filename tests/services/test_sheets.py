@@ -8,7 +8,10 @@ import pytest
 from pypdf import PdfReader
 
 from tests.services.test_divided import Studio
+from umber_pebble.core.bench.act_kinds import Pour
 from umber_pebble.core.errors import CoreError
+from umber_pebble.demo.fill import WREN
+from umber_pebble.services import bench
 from umber_pebble.services.documents import Mould, OrderLine
 from umber_pebble.services.sheets import SheetRequest, cutting_pdf, cutting_svg, sheet_figures
 
@@ -55,6 +58,23 @@ def test_crescents_and_stars_are_cut_out_of_one_sheet_and_led_to_the_end(studio:
     assert kinds.index("pour") < kinds.index("cut") < kinds.index("unmould")
     state = studio.runs.look("led")[2].state
     assert all(len(r.outcomes) == r.casts for r in state.rounds)
+
+
+def test_what_is_left_out_of_a_sheet_is_not_poured_with_it(studio: Studio) -> None:
+    studio.order(lines=_lines(crescent=20, spark=6))
+    studio.start("order-table")
+    sparks = next(r for r in studio.runs.look("led")[2].state.rounds if r.line == 1)
+    crescents = next(r for r in studio.runs.look("led")[2].state.rounds if r.line == 0)
+    studio.tell("left_out", rounds=[sparks.number])
+    studio.tell("burst", cook=0, seconds=30.0, power_frac=1.0)
+    studio.wait(60)
+    studio.tell("rested", cook=0, degc=38.0)
+    pour = next(act for act in bench.view(studio.runs, "led", WREN).acts if isinstance(act.what, Pour))
+    assert (pour.what.casts, pour.subject.number) == (crescents.casts, crescents.number)  # type: ignore[union-attr]
+    studio.tell("poured", round=crescents.number)
+    state = studio.runs.look("led")[2].state
+    assert state.rounds[crescents.number].poured_s is not None
+    assert state.rounds[sparks.number].poured_s is None
 
 
 def test_what_takes_another_number_of_sheets_is_cut_out_of_its_own(studio: Studio) -> None:

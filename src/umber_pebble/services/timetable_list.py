@@ -58,11 +58,12 @@ def hand_rows(lane: Lane, plan: Plan, colours: Mapping[str, str]) -> Iterator[tu
 
 
 def _of_what(span: Span, plan: Plan, colours: Mapping[str, str]) -> str:
-    if span.named is not None:
+    if span.named is not None and span.into is None:
         return f"{span.count} x {span.named}" if span.count > 1 else str(span.named)
-    if span.cook is None:
+    cook = span.cook if span.into is None else span.into
+    if cook is None:
         return ""
-    way = plan.cooks[span.cook].way
+    way = plan.cooks[cook].way
     return melt_called(way.melt.name, way.colour, colours)
 
 

@@ -12499,7 +12499,7 @@ export interface components {
         /**
          * Span
          * @description Something from then until then [s]; what is done, where hands or nature do it; named: what it is done to; cook and round: where
-         *     it belongs; count: castings of it, or moulds in a place; thing: what may be wished of.
+         *     it belongs; count: castings of it, or moulds in a place; thing: what may be wished of; into: the cook that is divided off there.
          */
         Span: {
             /**
@@ -12513,6 +12513,11 @@ export interface components {
              */
             count: number;
             end_s: components["schemas"]["Spread"];
+            /**
+             * Into
+             * @default null
+             */
+            into: number | null;
             /** @default null */
             named: components["schemas"]["Named"] | null;
             /**

@@ -92,6 +92,7 @@ export function meltsByCook(lanes: Lane[], names: Names): Map<number, string> {
 
 /** What a span is done to: a part of a piece, or a melt. */
 export function ofWhat(span: Span, melts: Map<number, string>): string {
+  if (span.into !== null) return melts.get(span.into) ?? "";
   if (span.named) return wholeName(span.named);
   return span.cook === null ? "" : (melts.get(span.cook) ?? "");
 }

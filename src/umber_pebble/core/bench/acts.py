@@ -125,7 +125,7 @@ def _cook_acts(run: RunNow) -> list[Act]:
         if math.isinf(heater) and seen.phase == "waiting":
             continue
         if seen.phase == "waiting":
-            casts = sum(state.rounds[r.number].to_pour for r in waiting)
+            casts = sum(state.rounds[r.number].to_pour for r in waiting if r.into is None)
             act = heat_act(plan, cook, casts, first_s, to_wash(run, cook))
             out.append(replace(act, opens_s=max(act.opens_s, heater)))
         elif seen.phase == "heating" and isinstance(cook.heating, Bowl):

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from umber_pebble.core.bench.state import RunState
-from umber_pebble.core.plan.cooks import PotCook, Round, make_cook
+from umber_pebble.core.plan.cooks import PotCook, Round, as_portion, make_cook
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate, casts_needed
 
@@ -27,7 +27,10 @@ def cooks_now(plan: PlanInput, cooks: list[PotCook], state: RunState) -> list[Po
             out.append(cook)
         else:
             owed = tuple(replace(r, casts=state.rounds[r.number].to_pour) for r in owed)
-            out.append(replace(make_cook(plan, cook.number, owed, 0.0), rounds=cook.rounds))
+            anew = replace(make_cook(plan, cook.number, owed, 0.0), rounds=cook.rounds)
+            # what comes out of another vessel does so however much is poured of it, and is made by itself once that is thrown away
+            divided = cook.portion_degc is not None and seen.lost is None
+            out.append(as_portion(anew, cook.portion_degc) if divided else anew)
     return out
 
 

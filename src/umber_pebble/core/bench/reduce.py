@@ -129,8 +129,9 @@ def _poured(state: RunState, event: Event, said: events.Poured) -> None:
         raise refuse("take the pot off the ring first", "not_resting", cook=cook.number)
     if target.on is not None and state.rounds[target.on].poured_s is None:
         raise refuse("the pass under it is not poured yet", "not_poured", round=target.on)
-    for number in state.layout.with_it(target.number):
-        _lies(state, event, cook, state.rounds[number])
+    for with_it in (state.rounds[number] for number in state.layout.with_it(target.number)):
+        if with_it.waits:
+            _lies(state, event, cook, with_it)
     if target.into is not None:
         # it lies in no mould: it is a melt of its own from now on
         target.covered_s = event.at_s

@@ -314,9 +314,13 @@ def make_cooks(plan: PlanInput, groups: Sequence[Sequence[Round]]) -> list[PotCo
         cooks.append(cook)
     divided = {r.into: (cook, r.line) for cook in cooks for r in cook.rounds if r.into is not None}
     for number, (base, line) in divided.items():
-        comes_in = portion_degc(plan, plan.lines[line], base.pours[line][1])
-        cooks[number] = replace(cooks[number], fresh_kg=0.0, water_kg=0.0, seed_kg=0.0, portion_degc=comes_in)
+        cooks[number] = as_portion(cooks[number], portion_degc(plan, plan.lines[line], base.pours[line][1]))
     return cooks
+
+
+def as_portion(cook: PotCook, degc: float | None) -> PotCook:
+    """A cook for which nothing is weighed out: it comes out of another's vessel, so warm [degC]. Source: definition"""
+    return replace(cook, fresh_kg=0.0, water_kg=0.0, seed_kg=0.0, portion_degc=degc)
 
 
 def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: float) -> PotCook:

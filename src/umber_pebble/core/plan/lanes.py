@@ -37,7 +37,7 @@ IN_VESSEL: dict[TaskKind, Role] = {
 @dataclass(frozen=True, slots=True)
 class Span:
     """Something from then until then [s]; what is done, where hands or nature do it; named: what it is done to; cook and round: where
-    it belongs; count: castings of it, or moulds in a place; thing: what may be wished of."""
+    it belongs; count: castings of it, or moulds in a place; thing: what may be wished of; into: the cook that is divided off there."""
 
     role: Role
     start_s: float
@@ -48,6 +48,7 @@ class Span:
     round: int | None = None
     count: int = 0
     thing: Thing | None = None
+    into: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,7 +149,7 @@ class _Spans:
     def moulds(self) -> Iterator[Lane]:
         """What stands in each mould: pass by pass, until it is turned out and the mould is clean."""
         lines = self.plan.problem.lines
-        ids = dict.fromkeys(lines[r.line].mould.mould_id for r in self.plan.rounds)
+        ids = dict.fromkeys(lines[r.line].mould.mould_id for r in self.plan.rounds if r.into is None)
         for mould_id in ids:
             first = next(line for line in lines if line.mould.mould_id == mould_id)
             spans = [
@@ -206,6 +207,7 @@ class _Spans:
             task.round,
             0 if task.round is None else self.rounds[task.round].casts,
             None if task.thing is None else place_of(self.plan.day, self.plan.day.names[task.thing]),
+            None if task.round is None else self.rounds[task.round].into,
         )
 
 
