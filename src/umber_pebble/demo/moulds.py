@@ -10,6 +10,7 @@ from umber_pebble.services.documents import (
     HeartShape,
     Mat,
     Mould,
+    MouldMaterial,
     OutlineShape,
     RoundShape,
     StarShape,
@@ -22,19 +23,46 @@ def _disc(name: str, count: int, diameter_m: float, depth_m: float, water_kg: fl
     return Cavity(name=name, count=count, shape=shape, water_kg=water_kg)
 
 
-def _silicone(name: str, *cavities: Cavity, wall_m: float = 0.003) -> Mould:
+def _mould(
+    name: str,
+    material: MouldMaterial,
+    wall_m: float,
+    bears_degc: float,
+    *cavities: Cavity,
+    mat: Mat | None = None,
+    sheet: Sheet | None = None,
+) -> Mould:
     return Mould(
         name=name,
-        material="silicone",
+        material=material,
         wall_m=wall_m,
-        bears_degc=230.0,
-        owned=1,
+        bears_degc=bears_degc,
+        owned=1 if sheet is None else 2,
         detail_m=None,
         oiled=False,
-        sheet=None,
+        sheet=sheet,
         cavities=list(cavities),
-        mat=None,
+        mat=mat,
     )
+
+
+def _silicone(name: str, *cavities: Cavity, wall_m: float = 0.003) -> Mould:
+    return _mould(name, "silicone", wall_m, 230.0, *cavities)
+
+
+def _star(
+    name: str, count: int, diameter_m: float, depth_m: float, draft_rad: float, edge_m: float = 0.0
+) -> Cavity:
+    shape = StarShape(
+        kind="star",
+        diameter_m=diameter_m,
+        tips=5,
+        inner_frac=0.5,
+        depth_m=depth_m,
+        draft_rad=draft_rad,
+        edge_m=edge_m,
+    )
+    return Cavity(name=name, count=count, water_kg=None, shape=shape)
 
 
 def _crescent(outer_m: float, inner_m: float, aside_m: float, steps: int = 24) -> list[list[float]]:
@@ -50,34 +78,12 @@ def _crescent(outer_m: float, inner_m: float, aside_m: float, steps: int = 24) -
 MOULDS = {
     "mould-disc": _silicone("Star-glass disc, 50 mm", _disc("Disc", 14, 0.050, 0.006, 0.0113)),
     "mould-lens": _silicone("Comet lens, 80 mm", _disc("Lens", 6, 0.080, 0.005), wall_m=0.004),
-    "mould-planet": Mould(
-        name="Planet lollipop, 55 mm",
-        material="thermoformed",
-        wall_m=0.0006,
-        bears_degc=60.0,
-        owned=1,
-        detail_m=None,
-        oiled=False,
-        sheet=None,
-        cavities=[_disc("Planet", 8, 0.055, 0.007)],
-        mat=None,
+    "mould-planet": _mould(
+        "Planet lollipop, 55 mm", "thermoformed", 0.0006, 60.0, _disc("Planet", 8, 0.055, 0.007)
     ),
     "mould-sky": _silicone(
         "Night sky sampler",
-        Cavity(
-            name="Star",
-            count=6,
-            water_kg=None,
-            shape=StarShape(
-                kind="star",
-                diameter_m=0.045,
-                tips=5,
-                inner_frac=0.5,
-                depth_m=0.008,
-                draft_rad=0.0873,
-                edge_m=0.001,
-            ),
-        ),
+        _star("Star", 6, 0.045, 0.008, 0.0873, 0.001),
         Cavity(name="Meteorite", count=6, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.03)),
         Cavity(
             name="Heart of the dome",
@@ -86,25 +92,19 @@ MOULDS = {
             shape=HeartShape(kind="heart", width_m=0.04, depth_m=0.009, draft_rad=0.0873, edge_m=0.002),
         ),
     ),
-    "mould-pane": Mould(
-        name="Pane bars on a mat",
-        material="steel",
-        wall_m=0.002,
-        bears_degc=300.0,
-        owned=1,
-        detail_m=None,
-        oiled=False,
-        sheet=None,
-        cavities=[
-            Cavity(
-                name="Pane",
-                count=4,
-                water_kg=None,
-                shape=BarShape(
-                    kind="bar", length_m=0.12, width_m=0.08, corner_m=0.0, depth_m=0.004, draft_rad=0.0, edge_m=0.0
-                ),
-            )
-        ],
+    "mould-pane": _mould(
+        "Pane bars on a mat",
+        "steel",
+        0.002,
+        300.0,
+        Cavity(
+            name="Pane",
+            count=4,
+            water_kg=None,
+            shape=BarShape(
+                kind="bar", length_m=0.12, width_m=0.08, corner_m=0.0, depth_m=0.004, draft_rad=0.0, edge_m=0.0
+            ),
+        ),
         mat=Mat(material="silicone", thickness_m=0.001),
     ),
     "mould-pop": _silicone(
@@ -126,74 +126,42 @@ MOULDS = {
         ),
         wall_m=0.004,
     ),
-    "mould-mat": Mould(
-        name="Bars on a mat, 24 places",
-        material="steel",
-        wall_m=0.002,
-        bears_degc=300.0,
-        owned=1,
-        detail_m=None,
-        oiled=False,
-        sheet=None,
-        cavities=[
-            Cavity(
-                name="Place",
-                count=24,
-                water_kg=None,
-                shape=BarShape(
-                    kind="bar", length_m=0.06, width_m=0.06, corner_m=0.0, depth_m=0.02, draft_rad=0.0, edge_m=0.0
-                ),
-            )
-        ],
+    "mould-mat": _mould(
+        "Bars on a mat, 24 places",
+        "steel",
+        0.002,
+        300.0,
+        Cavity(
+            name="Place",
+            count=24,
+            water_kg=None,
+            shape=BarShape(
+                kind="bar", length_m=0.06, width_m=0.06, corner_m=0.0, depth_m=0.02, draft_rad=0.0, edge_m=0.0
+            ),
+        ),
         mat=Mat(material="silicone", thickness_m=0.001),
     ),
-    "mould-moon": Mould(
-        name="Moon, two halves, 72 mm",
-        material="thermoformed",
-        wall_m=0.0006,
-        bears_degc=60.0,
-        owned=1,
-        detail_m=None,
-        oiled=False,
-        sheet=None,
-        cavities=[
-            Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.072))
-        ],
-        mat=None,
+    "mould-moon": _mould(
+        "Moon, two halves, 72 mm",
+        "thermoformed",
+        0.0006,
+        60.0,
+        Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.072)),
     ),
-    "mould-aurora": Mould(
-        name="Aurora sheet, 300 by 145 mm",
-        material="paper",
-        wall_m=0.0002,
-        bears_degc=220.0,
-        owned=2,
-        detail_m=None,
-        oiled=False,
+    "mould-aurora": _mould(
+        "Aurora sheet, 300 by 145 mm",
+        "paper",
+        0.0002,
+        220.0,
+        Cavity(
+            name="Crescent",
+            count=28,
+            water_kg=None,
+            shape=OutlineShape(
+                kind="outline", corners=_crescent(0.019, 0.017, 0.011), depth_m=0.01, draft_rad=0.0, edge_m=0.0
+            ),
+        ),
+        _star("Star", 200, 0.018, 0.01, 0.0),
         sheet=Sheet(length_m=0.3, width_m=0.145, web_m=0.004, margin_m=0.006, turned=False),
-        cavities=[
-            Cavity(
-                name="Crescent",
-                count=28,
-                water_kg=None,
-                shape=OutlineShape(
-                    kind="outline", corners=_crescent(0.019, 0.017, 0.011), depth_m=0.01, draft_rad=0.0, edge_m=0.0
-                ),
-            ),
-            Cavity(
-                name="Star",
-                count=200,
-                water_kg=None,
-                shape=StarShape(
-                    kind="star",
-                    diameter_m=0.018,
-                    tips=5,
-                    inner_frac=0.5,
-                    depth_m=0.01,
-                    draft_rad=0.0,
-                    edge_m=0.0,
-                ),
-            ),
-        ],
-        mat=None,
     ),
 }

@@ -1,7 +1,6 @@
 """A part's build from its documents: its passes as the engine takes them, laid into its mould, and the lines a plan makes of it."""
 
-import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
@@ -20,9 +19,9 @@ from umber_pebble.core.pieces.joints import mat_m
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind, Put
+from umber_pebble.core.pieces.sheet import not_cut, on_sheet
 from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, Named, Paces, PlanLine, PouredAs
 from umber_pebble.core.plan.problem import Mould as MouldCase
-from umber_pebble.core.plan.sheets import poured_for
 from umber_pebble.core.plan.spares import BreakRate, Spares
 from umber_pebble.core.spread import Spread
 from umber_pebble.services import piece_docs as d
@@ -53,7 +52,8 @@ class Built:
         if self.body is not None:
             return lay_on(self.body, passes, own=self.own)[0]
         laid, _ = lay(self.mould.cavity, passes, own=self.own)
-        laid = [on_sheet(row, self.mould) for row in laid]
+        if self.mould.cutting is not None:
+            laid = [on_sheet(row, self.mould.cutting) for row in laid]
         return [_both_halves(row) for row in laid] if self.two_halves else laid
 
 
@@ -71,8 +71,8 @@ def build_of(part: d.Part, mould: Mould | None, own: Mapping[str, OwnMaterial]) 
     case = mould_case(part.mould_id, mould, part.cavity)
     laid, faults = lay(case.cavity, passes, case.bears, melts)
     if case.cutting is not None:
-        laid = [on_sheet(row, case) for row in laid]
-        faults = [*faults, *_not_cut(passes, melts)]
+        laid = [on_sheet(row, case.cutting) for row in laid]
+        faults = [*faults, *not_cut(passes, melts)]
     built = Built(case, None, passes, melts, laid, faults)
     if not built.two_halves:
         return built
@@ -93,26 +93,6 @@ def _own_melts(part: d.Part, own: Mapping[str, OwnMaterial]) -> OwnMelts:
             for name, ref in one.refs().items()
         }.items()
     )
-
-
-def on_sheet(row: LaidPass, case: MouldCase) -> LaidPass:
-    """A pass of a piece that is cut out of a sheet: it cools as the whole sheet does."""
-    if row.cast is None or case.cutting is None:
-        return row
-    disc_m = math.sqrt(case.cutting.sheet.area_m2 / math.pi) / 2
-    cast = replace(poured_for(row.cast, case.cutting.used_frac), plate_m=disc_m, thin_m=None, thick_m=None)
-    return replace(row, poured=cast.poured, cast=cast, body=None)
-
-
-def _not_cut(passes: tuple[PassKind, ...], own: OwnMelts) -> Iterator[BuildFault]:
-    """What is done with a sheet that then cannot be cut while it is soft."""
-    for i, one in enumerate(passes):
-        if one.soft:
-            words = "a sheet is cut while it is soft: put nothing into it then, and draw nothing into it"
-            yield BuildFault(i, "cut_first", words)
-        if one.refs() and not one.material(own).has("set_cut"):
-            words = f"{one.material(own).name} goes from soft to glass: pour it into cutters or moulds instead"
-            yield BuildFault(i, "no_leather", words)
 
 
 def _both_halves(row: LaidPass) -> LaidPass:

@@ -40,8 +40,6 @@ from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.spread import Z_95, Spread, combine
 
 TYPED_OFF_SD_K = 1.0
-PORTION_SD_K = 3.0
-"""What is divided off has met a vessel that was as cold as the room, or not quite."""
 POINTS = 61
 LEAST_AWAY_K, MOST_OF_IT_FRAC = 1.0, 0.6
 """What is kept warm is followed over so much of its way to where it settles [frac], and begins so far from there at least [K]."""
@@ -197,7 +195,7 @@ def _off(cook: PotCook, state: Rest, again: Again | None) -> tuple[float, float,
     """How warm a vessel comes off the heat and how sure that is [degC, K], and if any of it has been too hot."""
     degc, sd = cook.flow.off.likely, (cook.flow.off.high - cook.flow.off.low) / (2 * Z_95)
     if state.portion and cook.portion_degc is not None:
-        return cook.portion_degc, max(sd, PORTION_SD_K), False
+        return cook.portion_degc, max(sd, material("kitchen", "usual", "portion").value("sure")), False
     if cook.tempering is not None:
         # what the plan pours is in temper; what comes off the heat is not
         degc, sd = (

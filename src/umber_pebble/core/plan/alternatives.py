@@ -128,7 +128,7 @@ def as_planned(plan: Plan, changes: tuple[Change, ...] = ()) -> Alternative:
     return Alternative(
         changes,
         sum(r.casts for r in plan.rounds if problem.lines[r.line].cast_off),
-        len(plan.rounds),
+        sum(r.into is None for r in plan.rounds),
         len(plan.cooks),
         sum(c.fresh_kg for c in plan.cooks),
         sure_frac(plan),
@@ -204,7 +204,8 @@ def help_of(plan: Plan, change: PeopleChange) -> HelpChange:
 
 
 def _with(plan: Plan, change: Change) -> Plan:
-    return compile_plan(_changed(plan.problem, change))
+    # other spares are other portions
+    return compile_plan(divided(_changed(plan.problem, change)))
 
 
 def _changed(problem: PlanInput, change: Change) -> PlanInput:

@@ -11,7 +11,7 @@ from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.day.compile import OrderDay
 from umber_pebble.core.plan.day.order import Chosen, order_day
 from umber_pebble.core.plan.day.problem import Timetable
-from umber_pebble.core.plan.divided import castings, divided
+from umber_pebble.core.plan.divided import castings
 from umber_pebble.core.plan.fares import Fares, fares_of
 from umber_pebble.core.plan.problem import MeltWay, PlanInput
 from umber_pebble.core.plan.rounds import Size, check_rounds, round_sizes
@@ -87,7 +87,6 @@ def compile_plan(plan: PlanInput) -> Plan:
     """
     if not plan.lines:
         raise Missing("add a line: a piece and how many", path="lines")
-    plan = divided(plan)
     _check(plan)
     sizes = round_sizes(plan)
     casts = castings(plan, [size.casts for size in sizes])

@@ -87,7 +87,7 @@ class Mould:
     @property
     def shares(self) -> bool:
         """Whether its sheet is cut by several cutters."""
-        return self.cutting is not None and self.cutting is self.by_all
+        return self.cutting is not None and self.cutting == self.by_all
 
     @property
     def on_sheet(self) -> int:

@@ -1,41 +1,11 @@
-"""Pieces that are cut out of sheets: what of a sheet each takes, and which of an order's lines come out of one."""
+"""Which of an order's pieces are cut out of one sheet."""
 
 import math
 from collections import defaultdict
 from dataclasses import replace
 
-from umber_pebble.core.explained import explained, given
-from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.pieces.sheet import poured_for
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
-
-
-def poured_for(cast: CastAmounts, used_frac: float) -> CastAmounts:
-    """The cast of a piece with its share of the webs and margins, which are broken off and go back into the vessel [kg].
-
-    Args:
-        cast: of the piece alone
-        used_frac: of the sheet that is in pieces [frac]
-    Source: geometry
-    """
-    finished, used = cast.finished.value, given("of the sheet in pieces", used_frac, "frac")
-    return replace(
-        cast,
-        poured=explained(
-            finished.times(1 / used_frac),
-            "kg",
-            "finished / share of the sheet in pieces",
-            given("finished", finished, "kg"),
-            used,
-            sources=("geometry",),
-        ),
-        scraped=explained(
-            finished.times(1 / used_frac - 1),
-            "kg",
-            "webs and margins of the sheet: broken off, they go back into the vessel",
-            used,
-            sources=("geometry",),
-        ),
-    )
 
 
 def on_one_sheet(plan: PlanInput) -> PlanInput:

@@ -16,7 +16,8 @@ import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { CavityFields } from "./CavityFields";
-import { cavityFiguresQuery, FIRST_SHEET, freshCavity, type Mould, type Sheet } from "./queries";
+import { cavityFiguresQuery, freshCavity, type Mould } from "./queries";
+import { asCutter, freshCutter, SheetFields, toSheet } from "./SheetFields";
 import { SheetPlan } from "./SheetPlan";
 
 /** Refusals of these stand beside their field. */
@@ -179,10 +180,9 @@ export function MouldEditor({
           <Button
             kind="quiet"
             onClick={() => {
-              const fresh = freshCavity(`${doc.sheet ? "Cutter" : "Cavity"} ${doc.cavities.length + 1}`);
-              change({
-                cavities: [...doc.cavities, doc.sheet ? asCutter({ ...fresh, count: MANY }) : fresh],
-              });
+              const n = doc.cavities.length + 1;
+              const fresh = doc.sheet ? freshCutter(`Cutter ${n}`) : freshCavity(`Cavity ${n}`);
+              change({ cavities: [...doc.cavities, fresh] });
               setChosen(doc.cavities.length);
             }}
           >
@@ -198,7 +198,15 @@ export function MouldEditor({
           )}
         </div>
         <hr className="border-line" />
-        {doc.sheet && <SheetFields sheet={doc.sheet} onChange={(sheet) => change({ sheet })} />}
+        {doc.sheet && (
+          <SheetFields
+            sheet={doc.sheet}
+            onChange={(sheet) => change({ sheet })}
+            wrong={(field) =>
+              thing.problem?.path.endsWith(`sheet.${field}`) ? wordProblem(thing.problem, units) : undefined
+            }
+          />
+        )}
         <Pick
           label={doc.sheet ? "Poured on" : "Material"}
           value={doc.material}
@@ -283,64 +291,6 @@ export function MouldEditor({
         </Button>
       </section>
     </div>
-  );
-}
-
-/** A cutter stands upright, and higher than any sheet is thick. */
-const CUTTER_M = 0.01;
-/** As many as there is room for. */
-const MANY = 200;
-
-const asCutter = (cavity: Cavity): Cavity => ({
-  ...cavity,
-  water_kg: null,
-  shape: {
-    ...cavity.shape,
-    ...("depth_m" in cavity.shape ? { depth_m: CUTTER_M } : {}),
-    ...("draft_rad" in cavity.shape ? { draft_rad: 0, edge_m: 0 } : {}),
-  } as Cavity["shape"],
-});
-
-/** A mould made a sheet: its cavities are cutters now, poured on a film. */
-function toSheet(doc: Mould, moulds: Schemas["MouldChoice"][]): Partial<Mould> {
-  const on = moulds.find((m) => m.key === "paper");
-  return {
-    sheet: FIRST_SHEET,
-    material: "paper",
-    mat: null,
-    ...(on ? { bears_degc: on.bears_degc, wall_m: on.wall_m } : {}),
-    cavities: doc.cavities.map((cavity) => asCutter({ ...cavity, count: MANY })),
-  };
-}
-
-function SheetFields({ sheet, onChange }: { sheet: Sheet; onChange: (sheet: Sheet) => void }) {
-  const size = (key: "length_m" | "width_m" | "web_m" | "margin_m", label: string, step: number) => (
-    <NumberField
-      label={label}
-      quantity="length"
-      value={sheet[key]}
-      onChange={(v) => onChange({ ...sheet, [key]: v })}
-      step={step}
-    />
-  );
-  return (
-    <>
-      <div className="grid grid-cols-2 gap-4">
-        {size("length_m", "Sheet, long", 10)}
-        {size("width_m", "Sheet, wide", 10)}
-        {size("web_m", "Web between two", 0.5)}
-        {size("margin_m", "Margin", 1)}
-      </div>
-      <Choice
-        label="Pieces"
-        value={sheet.turned ? "turned" : "along"}
-        options={[
-          { key: "turned", name: "turned as they fit" },
-          { key: "along", name: "along its stripes" },
-        ]}
-        onChange={(key) => onChange({ ...sheet, turned: key === "turned" })}
-      />
-    </>
   );
 }
 

@@ -22,11 +22,15 @@ export function SheetPlan({
 }) {
   const units = useUnits();
   const { data, error, isPlaceholderData } = useQuery(sheetQuery(mould));
+  const problem = error ? problemOf(error) : null;
   const length = (si: number) => amount(si, "length", units);
   const counted = (n: number, kind: number) => `${n} ${mould.cavities[kind]?.name.toLowerCase() ?? ""}`;
   return (
     <>
-      {error && <Notice tone="hot">{wordProblem(problemOf(error), units)}</Notice>}
+      {/* a refused size of the sheet stands beside its field */}
+      {problem && !problem.path.startsWith("mould.sheet.") && (
+        <Notice tone="hot">{wordProblem(problem, units)}</Notice>
+      )}
       {data && (
         <div className={isPlaceholderData ? "opacity-50" : ""}>
           <CuttingPlan

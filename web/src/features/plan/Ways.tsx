@@ -37,6 +37,21 @@ const keepers = ({ warmers }: Schemas["Kitchen"]) => [
   ...warmers.map(({ id, name, vessels }) => ({ key: id, name: `${name} (takes ${vessels})` })),
 ];
 
+/** Whether the colours of a melt are melted each by itself, or divided off one pot. */
+function ItsColours({ divided, onChange }: { divided: boolean; onChange: (divided: boolean) => void }) {
+  return (
+    <Choice
+      label="Its colours"
+      value={divided ? "divided" : "each"}
+      options={[
+        { key: "each", name: "each by itself" },
+        { key: "divided", name: "off one pot" },
+      ]}
+      onChange={(key) => onChange(key === "divided")}
+    />
+  );
+}
+
 /** How a sugar of this order is cooked, and where its moulds lie. */
 function CookedInputs({ way, family, kitchen, onChange, wrong }: Props<CookedWay>) {
   const units = useUnits();
@@ -91,15 +106,7 @@ function CookedInputs({ way, family, kitchen, onChange, wrong }: Props<CookedWay
         options={named([...kitchen.rings, ...(family.nibs ? kitchen.microwaves : [])])}
         onChange={(ring_id) => change({ ring_id })}
       />
-      <Choice
-        label="Its colours"
-        value={way.divided ? "divided" : "each"}
-        options={[
-          { key: "each", name: "each by itself" },
-          { key: "divided", name: "off one pot" },
-        ]}
-        onChange={(key) => change({ divided: key === "divided" })}
-      />
+      <ItsColours divided={way.divided} onChange={(divided) => change({ divided })} />
       <Pick
         label="Pot rests on"
         value={way.stand_id}
@@ -179,15 +186,7 @@ function MeltedInputs({ way, family, kitchen, onChange, wrong }: Props<MeltedWay
         options={named(kitchen.vessels)}
         onChange={(vessel_id) => change({ vessel_id })}
       />
-      <Choice
-        label="Its colours"
-        value={way.divided ? "divided" : "each"}
-        options={[
-          { key: "each", name: "each by itself" },
-          { key: "divided", name: "off one pot" },
-        ]}
-        onChange={(key) => change({ divided: key === "divided" })}
-      />
+      <ItsColours divided={way.divided} onChange={(divided) => change({ divided })} />
       <Pick
         label="Bowl and moulds stand on, to pour"
         value={way.stand_id}

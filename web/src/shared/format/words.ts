@@ -115,6 +115,8 @@ const FIELDS: Record<string, string> = {
   stand_id: "Stands on",
   kept_id: "Kept warm in",
   keeps_degc: "How warm it keeps",
+  web_m: "Web between two",
+  margin_m: "Margin",
 };
 
 const SUFFIX: [string, string][] = [

@@ -1,0 +1,62 @@
+"""Passes of a piece that is cut out of a sheet: what of the sheet each takes, and what cannot be done with it."""
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+
+from umber_pebble.core.explained import explained, given
+from umber_pebble.core.moulds.cutting import CuttingPlan
+from umber_pebble.core.pieces.cast import CastAmounts
+from umber_pebble.core.pieces.faults import BuildFault
+from umber_pebble.core.pieces.layers import LaidPass
+from umber_pebble.core.pieces.melt_ref import OwnMelts
+from umber_pebble.core.pieces.passes.base import PassKind
+
+
+def poured_for(cast: CastAmounts, used_frac: float) -> CastAmounts:
+    """The cast of a piece with its share of the webs and margins, which are broken off and go back into the vessel [kg].
+
+    Args:
+        cast: of the piece alone
+        used_frac: of the sheet that is in pieces [frac]
+    Source: geometry
+    """
+    finished, used = cast.finished.value, given("of the sheet in pieces", used_frac, "frac")
+    return replace(
+        cast,
+        poured=explained(
+            finished.times(1 / used_frac),
+            "kg",
+            "finished / share of the sheet in pieces",
+            given("finished", finished, "kg"),
+            used,
+            sources=("geometry",),
+        ),
+        scraped=explained(
+            finished.times(1 / used_frac - 1),
+            "kg",
+            "webs and margins of the sheet: broken off, they go back into the vessel",
+            used,
+            sources=("geometry",),
+        ),
+    )
+
+
+def on_sheet(row: LaidPass, cutting: CuttingPlan) -> LaidPass:
+    """A pass of a piece that is cut out of a sheet: it cools as the whole sheet does. Source: geometry"""
+    if row.cast is None:
+        return row
+    disc_m = math.sqrt(cutting.sheet.area_m2 / math.pi) / 2
+    cast = replace(poured_for(row.cast, cutting.used_frac), plate_m=disc_m, thin_m=None, thick_m=None)
+    return replace(row, poured=cast.poured, cast=cast, body=None)
+
+
+def not_cut(passes: Sequence[PassKind], own: OwnMelts) -> Iterator[BuildFault]:
+    """Passes with which a sheet cannot be cut while it is soft. Source: common-practice"""
+    for i, one in enumerate(passes):
+        if one.soft:
+            words = "a sheet is cut while it is soft: put nothing into it then, and draw nothing into it"
+            yield BuildFault(i, "cut_first", words)
+        if one.refs() and not one.material(own).has("set_cut"):
+            words = f"{one.material(own).name} goes from soft to glass: pour it into cutters or moulds instead"
+            yield BuildFault(i, "no_leather", words)
