@@ -89,6 +89,7 @@ def test_a_bowl_is_still_good_as_long_as_it_cools_to_its_end(workshop: Workshop)
     assert still("can I still pour 900 g coating at 36 degrees").lasts.likely > warm.lasts.likely
     hot = still("can I dip dark at 38 degrees")
     assert hot.verdict == "wait" and hot.waits.likely > 0
+    assert still("can I still pour coating at 70 degrees").verdict == "spoilt"
     bends, brittle = still("can I bend it at 75 degrees"), still("can I bend it at 50 degrees")
     assert (bends.verdict, brittle.verdict, bends.asked.material) == ("yes", "no", "isomalt")
     with pytest.raises(OutOfRange, match="not bent"):

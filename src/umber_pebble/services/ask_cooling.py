@@ -118,6 +118,9 @@ def still(workshop: Workshop, told: asks.AskStill) -> asks.StillAnswer:
     window = pour_window_s(case, flow)
     read_s = falls_below_s(window.times_s, window.likely_degc, degc)
     low = window.close_degc.likely
+    spoils_degc = melt.spread("spoils_at").high
+    if degc > spoils_degc:
+        return asks.StillAnswer(asked, assumed, "spoilt", NOTHING, NOTHING, low, spoils_degc, family.rows)
     if degc > high:
         waits = window.opens.map(lambda s: max(s - read_s, 0.0))
         return asks.StillAnswer(asked, assumed, "wait", window.width, waits, low, high, family.rows)

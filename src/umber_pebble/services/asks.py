@@ -18,7 +18,7 @@ from umber_pebble.services.ready import ShapeKey
 Thick = Annotated[float, Field(ge=2e-4, le=0.1)]
 Weight = Annotated[float, Field(ge=0.005, le=50)]
 Doing = Literal["pour", "dip", "bend", "pipe"]
-Verdict = Literal["yes", "wait", "no"]
+Verdict = Literal["yes", "wait", "no", "spoilt"]
 
 
 class AskUnmould(Doc):
@@ -158,7 +158,8 @@ class HowMuchAnswer:
 
 @dataclass(frozen=True, slots=True)
 class StillAnswer:
-    """Yes, for how long still [s]; wait, so long [s]; or no: warm it to so much [degC]. Between which temperatures it may be."""
+    """Yes, for how long still [s]; wait, so long [s]; no: warm it to so much [degC]; or spoilt, since it is hotter than
+    it bears. Between which temperatures it may be."""
 
     asked: AskStill
     assumed: tuple[str, ...]

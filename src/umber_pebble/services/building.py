@@ -166,8 +166,9 @@ class StartShown:
 
 
 def starts(workshop: Workshop) -> list[StartShown]:
-    """The ways of casting to start from, each in the mould that suits it best; those in a mould only where there is one."""
-    moulds = {of.id: of.doc for of in workshop.all("mould") if isinstance(of.doc, Mould)}
+    """The ways of casting to start from, each in the mould that suits it best; those in a mould only where there is one
+    that is no sheet."""
+    moulds = {of.id: of.doc for of in workshop.all("mould") if isinstance(of.doc, Mould) and of.doc.sheet is None}
     room_degc = _room_degc(workshop)
     return [StartShown(of.key, _piece(of, moulds, room_degc)) for of in STARTS if of.body or moulds]
 

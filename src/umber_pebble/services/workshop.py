@@ -23,7 +23,7 @@ from umber_pebble.services.live import Broker
 from umber_pebble.services.materials_own import castable, check_sheet
 from umber_pebble.services.piece_docs import Part, Piece
 from umber_pebble.services.places import air_degc
-from umber_pebble.services.shapes import cavity_fit
+from umber_pebble.services.shapes import cavity_fit, cutting_of
 from umber_pebble.store import queries
 from umber_pebble.store.models import Revision, Thing
 
@@ -200,6 +200,7 @@ class Workshop:
         if isinstance(doc, Mould):
             for i, cavity in enumerate(doc.cavities):
                 _within(f"cavities.{i}", partial(cavity_fit, cavity))
+            cutting_of(doc)
         elif isinstance(doc, Piece):
             check_piece(session, doc)
         elif isinstance(doc, Order):

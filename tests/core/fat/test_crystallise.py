@@ -45,6 +45,14 @@ def test_the_half_time_is_that_of_the_table() -> None:
     )  # it starts a little ahead, from its nuclei
 
 
+def test_what_was_hot_for_hours_sets_again() -> None:
+    # of what is set e^-t/T stays, which no number is small enough for
+    times = np.linspace(0.0, 400_000.0, 40_001)
+    found = set_along_frac(times, np.where(times < 200_000.0, 140.0, 15.0), COATING)
+    assert found[20_000] == 0.0
+    assert found[-1] == pytest.approx(rest_share_frac(15.0, 32.0, 1.6, 0.97), abs=1e-3)
+
+
 def test_steps_of_any_length_give_the_same_share() -> None:
     k = COATING.kinetics()
     once = set_after_frac(1e-4, 12.0, 300.0, k)

@@ -12870,7 +12870,8 @@ export interface components {
         };
         /**
          * StillAnswer
-         * @description Yes, for how long still [s]; wait, so long [s]; or no: warm it to so much [degC]. Between which temperatures it may be.
+         * @description Yes, for how long still [s]; wait, so long [s]; no: warm it to so much [degC]; or spoilt, since it is hotter than
+         *     it bears. Between which temperatures it may be.
          */
         StillAnswer: {
             asked: components["schemas"]["AskStill"];
@@ -12896,7 +12897,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "yes" | "wait" | "no";
+            verdict: "yes" | "wait" | "no" | "spoilt";
             waits: components["schemas"]["Spread"];
         };
         /**

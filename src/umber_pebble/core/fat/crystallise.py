@@ -17,6 +17,8 @@ SMALL_SHARE = 1e-4
 """So near to its rest nothing sets or melts any more [frac]."""
 SLOW_STEP = 1e-7
 """What grows less in a step, of the time that it takes to set, does not grow [1]."""
+LEAST = 1e-300
+"""Of what is set at rest so much is there to grow from, where all had melted [frac]."""
 SOLVED_K = 0.05
 """A step in the fat's own heat is solved once it moves by no more [K]."""
 
@@ -86,8 +88,8 @@ def _grown(share, rest, temp_degc, seconds, k):  # type: ignore[no-untyped-def]
     grows = rate0 * math.exp(-slope / under) * seconds
     if grows < SLOW_STEP:
         return share, 0.0
-    u = share / rest
-    before = -math.log(1.0 - u)
+    u = max(share / rest, LEAST)
+    before = -math.log1p(-u)
     done = before ** (1.0 / n)
     power = (done + grows) ** n
     left = math.exp(-power)

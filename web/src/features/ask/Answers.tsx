@@ -197,6 +197,13 @@ function Still({ of, units }: { of: Of<"still">; units: Units }) {
       );
     case "wait":
       return <Said big={`Wait ${minutes(of.waits, units)}`} say={`too hot yet; it is ${between}`} />;
+    case "spoilt":
+      return (
+        <Said
+          big="No: it has been too hot"
+          say={`over ${amount(of.to_degc, "temperature", units)} ${of.rows === "sugar" ? "it browns" : "its fat parts from the rest and it sets crinkled and pale"}: melt fresh`}
+        />
+      );
     case "no":
       return <Said big="No: warm it again, gently" say={`too cold by now; it is ${between}`} />;
   }
