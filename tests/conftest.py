@@ -23,7 +23,7 @@ from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.plan.cooks import PotCook, make_cooks
 from umber_pebble.core.plan.fat_melt import FatMelt
-from umber_pebble.core.plan.problem import MeltWay, Mould, Named, Paces, PlanInput, PlanLine
+from umber_pebble.core.plan.problem import Inclusion, MeltWay, Mould, Named, Paces, PlanInput, PlanLine, SoftWork
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.sugar_cook import Ring, SugarCook
 from umber_pebble.core.plan.tasks import Task
@@ -33,6 +33,7 @@ from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
 
+BEND, STICK = (SoftWork("bend"),), (SoftWork("stick", Inclusion("stick", "stick", 0.0, 5.0)),)
 START = datetime(2031, 5, 2, 13, 0, tzinfo=UTC)
 
 
@@ -106,7 +107,6 @@ def make_plan(way: dict[str, Any] | None = None, **changes: object) -> PlanInput
                 "isomalt",
                 mould,
                 amounts(disc, 0.004, material("melts", "isomalt")),
-                None,
                 BreakRate(),
             ),
         ),
@@ -140,7 +140,15 @@ def make_lollipops(quantity: int = 16, **way: Any) -> PlanInput:
         Spread(0.7, 1.0, 1.4),
     )
     cast = amounts(disc, 0.006, material("melts", "coating"), math.pi * 0.002**2 * 0.03)
-    line = PlanLine(Named("Lollipop"), quantity, "coating", mould, cast, "stick", BreakRate())
+    line = PlanLine(
+        Named("Lollipop"),
+        quantity,
+        "coating",
+        mould,
+        cast,
+        BreakRate(),
+        works=STICK,
+    )
     return make_plan(lines=(line,), ways={"coating": replace(coating, **way)})
 
 

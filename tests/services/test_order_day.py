@@ -57,10 +57,10 @@ def test_what_the_engine_says_of_every_pour_is_kept(demo: Workshop) -> None:
                 plan.problem.way(plan.problem.lines[filling.on and of.fillings[filling.on].line]).melt
             )
             assert pours[number] >= poured[filling.on] + of.windows[filling.on].at[bears.ends.bears_next].high
-        if line.work:
-            (work,) = starts(of, table, line.work).keys() & {number}
+        for done in line.works:
+            (work,) = starts(of, table, done.kind).keys() & {number}
             opens = "release_opens" if line.released else "bend_opens"
-            if line.work == "bend":
+            if done.kind == "bend":
                 assert starts(of, table, "bend")[work] >= pours[number] + windows.at[opens].likely
     casts = Counter[int]()
     for filling in of.fillings:

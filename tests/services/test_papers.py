@@ -64,7 +64,9 @@ def test_what_must_be_at_hand_is_all_that_the_plan_takes(mixed: Workshop) -> Non
     plan = plan_order(mixed, mixed.get("order", "mixed").doc)  # type: ignore[arg-type]
     needs = at_hand(mixed, plan).needs
     assert sum(melt.kg for melt in needs.melts) == pytest.approx(sum(cook.fresh_kg for cook in plan.cooks))
-    sticks = sum(r.casts for r in plan.rounds if plan.problem.lines[r.line].work == "stick")
+    sticks = sum(
+        r.casts for r in plan.rounds if any(of.kind == "stick" for of in plan.problem.lines[r.line].works)
+    )
     assert sum(of.count for of in needs.sticks) == sticks > 0
     # a mould that is owned once and filled one time after the other is put ready once
     owned = {line.mould.name: line.mould.owned for line in plan.problem.lines}

@@ -32,6 +32,7 @@ class PassKinds(Reply):
     kinds: list[building.PassKindShown]
     body: list[FieldShown]
     join: building.JoinFields
+    nozzles: list[building.Nozzle]
 
 
 class Starts(Reply):
@@ -72,6 +73,7 @@ def add(api: Api, workshop: Workshop) -> None:
             "kinds": building.pass_kinds(),
             "body": building.body_fields(),
             "join": building.join_fields(),
+            "nozzles": building.nozzles(),
         }
 
     def starts() -> Any:

@@ -2,9 +2,10 @@
 
 from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.joining.base import Join
-from umber_pebble.core.pieces.melt_ref import MeltRef
+from umber_pebble.core.pieces.melt_ref import MeltRef, MeltShare
 from umber_pebble.core.pieces.passes.close import Close
 from umber_pebble.core.pieces.passes.cluster import Cluster
+from umber_pebble.core.pieces.passes.comb import Comb
 from umber_pebble.core.pieces.passes.detail import Detail
 from umber_pebble.core.pieces.passes.dip import Dip
 from umber_pebble.core.pieces.passes.drizzle import Drizzle
@@ -25,7 +26,23 @@ def _melt(of: str, colour: str | None = None) -> MeltRef:
 
 
 def _fill(of: str, level_m: float) -> Fill:
-    return Fill(melt=_melt(of), level_m=level_m, second=None, second_frac=0.0)
+    return Fill(melt=_melt(of), level_m=level_m, others=(), stripes_m=None)
+
+
+def _share(colour: str, frac: float) -> MeltShare:
+    return MeltShare(_melt("coating", colour), frac)
+
+
+AURORA: list[Pass] = [
+    Fill(
+        melt=_melt("coating", NIGHT_BLUE),
+        level_m=0.0025,
+        others=(_share(DUSK, 0.3), _share(MOON, 0.2)),
+        stripes_m=0.005,
+    ),
+    Comb(how="drag", strokes_count=10, deep_m=0.0008),
+]
+"""Stripes in three colours, a skewer drawn through them."""
 
 
 def _built(
@@ -68,7 +85,7 @@ def _dipped(name: str, body: Dipped, passes: list[Pass]) -> Piece:
 
 
 def _dip(of: MeltRef, line_m: float | None = None, slant_rad: float = 0.0) -> Dip:
-    return Dip(melt=of, line_m=line_m, slant_rad=slant_rad, thick_m=None, second=None, second_frac=0.0)
+    return Dip(melt=of, line_m=line_m, slant_rad=slant_rad, thick_m=None, others=())
 
 
 def _bead(part: int, to: int, melt: MeltRef, count: int, seam_m: float, props: int) -> Join:
@@ -101,8 +118,25 @@ def _solid(
 
 
 PIECES = {
-    "piece-crescent": _built("Aurora crescent", "mould-aurora", [_fill("coating", 0.0025)]),
-    "piece-spark": _built("Aurora star", "mould-aurora", [_fill("coating", 0.0025)], cavity=1),
+    "piece-crescent": _built("Aurora crescent", "mould-aurora", AURORA),
+    "piece-spark": _built("Aurora star", "mould-aurora", AURORA, cavity=1),
+    "piece-swirled": _built(
+        "Nebula bonbon",
+        "mould-sky",
+        [
+            Shell(
+                melt=_melt("coating", NIGHT_BLUE),
+                thick_m=0.0018,
+                emptied=True,
+                sides=False,
+                dwell_s=20.0,
+                others=(_share(DUSK, 0.3), _share(MOON, 0.2)),
+            ),
+            Filling(filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
+            Close(melt=_melt("coating", NIGHT_BLUE)),
+        ],
+        cavity=1,
+    ),
     "piece-disc": _solid("Star-glass disc", "isomalt", "mould-disc", 0.004),
     "piece-lens": _solid("Comet lens, bent", "isomalt", "mould-lens", 0.003, bent=True),
     "piece-lollipop": _solid(
@@ -121,7 +155,14 @@ PIECES = {
         "mould-pop",
         [
             Detail(name="Moon cap", melt=_melt("coating", MOON), share_frac=0.16, thick_m=0.0012, outline=None),
-            Shell(melt=_melt("coating", NIGHT_BLUE), thick_m=0.0016, emptied=False, sides=False, dwell_s=0.0),
+            Shell(
+                melt=_melt("coating", NIGHT_BLUE),
+                thick_m=0.0016,
+                emptied=False,
+                sides=False,
+                dwell_s=0.0,
+                others=(),
+            ),
             Stick(diameter_m=0.004, inside_m=0.045, use="reseated"),
             Filling(filling="cake", gap_m=0.0022, kg=None, degc=20.0, loss_frac=0.05),
             Close(melt=_melt("coating", NIGHT_BLUE)),
@@ -134,7 +175,7 @@ PIECES = {
             Detail(
                 name="Ochre streak", melt=_melt("coating", OCHRE), share_frac=0.1, thick_m=0.0006, outline=None
             ),
-            Shell(melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False, dwell_s=20.0),
+            Shell(melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False, dwell_s=20.0, others=()),
             Filling(filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
             Close(melt=_melt("dark")),
         ],
@@ -204,7 +245,12 @@ PIECES = {
         "Nebula heart",
         "mould-sky",
         [
-            Fill(melt=_melt("coating", DUSK), level_m=0.0085, second=_melt("coating", MOON), second_frac=0.25),
+            Fill(
+                melt=_melt("coating", DUSK),
+                level_m=0.0085,
+                others=(_share(MOON, 0.25),),
+                stripes_m=None,
+            ),
         ],
         cavity=2,
     ),

@@ -60,7 +60,7 @@ def how_much(workshop: Workshop, told: asks.AskHowMuch) -> asks.HowMuchAnswer:
         asked,
         assumed,
         sum(m.kg for m in melts),
-        sum(line.cast.finished.value.likely * line.quantity for line in plan.problem.lines if line.kind != "swirl")
+        sum(line.cast.finished.value.likely * line.quantity for line in plan.problem.lines if not line.with_next)
         / (asked.quantity or 1),
         melts,
         summary.casts,

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.materials.load import materials
 from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.fields import FieldShown, fields_of, kind_of
 from umber_pebble.core.pieces.joining.base import Join, JoinBy
@@ -13,6 +14,7 @@ from umber_pebble.core.pieces.passes.base import Edge, First, Ground, LayStyle
 from umber_pebble.core.pieces.passes.known import KINDS, Kind
 from umber_pebble.core.pieces.starts import STARTS, Start, StartKey
 from umber_pebble.core.pieces.usual import usual_order
+from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen, Mould
 from umber_pebble.services.piece_docs import MOST_PASSES, Part, Piece
@@ -54,6 +56,19 @@ class JoinFields:
 
     fields: list[FieldShown]
     kinds: list[JoinKindShown]
+
+
+@dataclass(frozen=True, slots=True)
+class Nozzle:
+    """A round nozzle by its number, and how wide it is [m]."""
+
+    name: str
+    bore_m: Spread
+
+
+def nozzles() -> list[Nozzle]:
+    """The round nozzles that are known by number. Source: from-memory"""
+    return [Nozzle(of.name, of.spread("bore")) for of in materials("kitchen", "nozzle").values()]
 
 
 def body_fields() -> list[FieldShown]:

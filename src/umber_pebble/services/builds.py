@@ -1,5 +1,6 @@
 """A part's build from its documents: its passes as the engine takes them, laid into its mould, and the lines a plan makes of it."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
@@ -20,7 +21,18 @@ from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind, Put
 from umber_pebble.core.pieces.sheet import not_cut, on_sheet
-from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, Named, Paces, PlanLine, PouredAs
+from umber_pebble.core.pieces.stripes import Stripes, bead_m, stripes
+from umber_pebble.core.plan.problem import (
+    HandStep,
+    Inclusion,
+    Leaves,
+    Named,
+    Paces,
+    Piped,
+    PlanLine,
+    PouredAs,
+    SoftWork,
+)
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate, Spares
 from umber_pebble.core.spread import Spread
@@ -178,9 +190,7 @@ def lines_of(
             assert put is not None
             # right after a melt it goes into what is still soft
             if one.soft and row.index == wet + 1:
-                lines[-1] = replace(
-                    lines[-1], work=one.soft, on=_handful(put, one, row.poured.value.likely, paces)
-                )
+                wet = row.index
                 continue
             waiting.append(_handful(put, one, row.poured.value.likely, paces))
             if put.what == "filling":
@@ -192,13 +202,13 @@ def lines_of(
         if put is not None:
             waiting.append(Inclusion(put.what, put.name, put.kg or 0.0, paces.fill_each_s))
         step = one.step() if several else ""
-        # a second melt is swirled into the first one's vessel before that is poured
-        (melt, share), *second = one.melts()
-        swirled: list[tuple[str, float, PouredAs, str]] = [
-            (other.key, some, "swirl", f"{step}, swirl" if step else "swirl") for other, some in second
-        ]
+        # the others are swirled into the first one's vessel before that is poured, or piped beside it
+        (melt, share), *others = one.melts()
+        lie, keys = stripes_of(built, row), [ref.key for ref, _ in one.melts()]
+        beside: PouredAs = "swirl" if one.piped_m is None else one.laid_as
+        first = [(other.key, some, beside, _called(step, beside), True) for other, some in others]
         dipped = None if built.body is None else one.dipped_m(built.body)
-        for key, some, kind, called in [*swirled, (melt.key, share, one.laid_as, step)]:
+        for key, some, kind, called, with_next in [*first, (melt.key, share, one.laid_as, step, False)]:
             lines.append(
                 PlanLine(
                     replace(named, step=called),
@@ -206,7 +216,6 @@ def lines_of(
                     key,
                     built.mould,
                     row.cast if some == 1.0 else _share_of(row.cast, some),
-                    None,
                     rate,
                     (),
                     row.under,
@@ -217,15 +226,14 @@ def lines_of(
                     kind,
                     None if kind == "swirl" else dipped,
                     body=row.body,
+                    with_next=with_next,
+                    piped=None if lie is None else _piped(lie, row.cast, keys.index(key), some),
                 )
             )
             waiting = []
+        lines[-1] = replace(lines[-1], works=works_on(part, built, row.index, paces))
     if not lines:
         return []
-    if part.bent:
-        lines[-1] = replace(lines[-1], work="bend")
-    elif built.mould.cutting is not None:
-        lines[-1] = replace(lines[-1], work="cut")
     lines[-1] = replace(
         lines[-1],
         last=True,
@@ -235,6 +243,64 @@ def lines_of(
         spares=wanted.spares,
     )
     return lines
+
+
+def _called(step: str, kind: PouredAs) -> str:
+    return f"{step}, {kind}" if step else kind
+
+
+def stripes_of(built: Built, row: LaidPass) -> Stripes | None:
+    """How a pass's melts lie side by side in stripes; None where they do not. On a sheet they run along it."""
+    one, cut = built.passes[row.index], built.mould.cutting
+    if row.cast is None or one.piped_m is None:
+        return None
+    across_m = math.sqrt(row.cast.open_m2) if cut is None else cut.sheet.width_m
+    return stripes(one.piped_m, row.cast.thickness.likely, across_m, [share for _, share in one.melts()])
+
+
+def _piped(lie: Stripes, cast: CastAmounts, nth: int, share: float) -> Piped:
+    """One of its melts, a casting's share of it: as long as the bead is that it makes."""
+    poured_m3 = cast.volume.value.likely * cast.poured.value.likely / cast.finished.value.likely
+    each_s = bead_m(share * poured_m3, lie.bore_m) / material("kitchen", "usual", "piping").value("pace")
+    return Piped(lie.bore_m, lie.wide_m, lie.counts[nth], sum(lie.counts), each_s)
+
+
+def works_on(part: d.Part, built: Built, index: int, paces: Paces | PacesDoc) -> tuple[SoftWork, ...]:
+    """What hands do with a pass's melt while it is soft: what comes right after it; the last is bent, or cut out of its sheet."""
+    works, rows = tuple[SoftWork, ...](), {row.index: row for row in built.laid}
+    for one, row in ((built.passes[i], rows.get(i)) for i in range(index + 1, len(built.passes))):
+        put = one.put()
+        if row is None or row.cast is not None or one.soft is None or put is None:
+            break
+        on = _handful(put, one, row.poured.value.likely, paces)
+        works = _with(
+            works, SoftWork(one.soft, on if built.mould.cutting is None else _over_sheet(on, built.mould))
+        )
+    if any(i > index and row.cast for i, row in rows.items()):
+        return works
+    if part.bent:
+        return *works, SoftWork("bend")
+    return works if built.mould.cutting is None else (*works, SoftWork("cut"))
+
+
+def _over_sheet(on: Inclusion, mould: MouldCase) -> Inclusion:
+    """What is done to a whole sheet at once, as a piece's share of it: webs and margins take theirs too."""
+    assert mould.cutting is not None
+    return replace(on, kg=on.kg / mould.cutting.used_frac, each_s=on.each_s / mould.on_sheet)
+
+
+def _with(works: tuple[SoftWork, ...], work: SoftWork) -> tuple[SoftWork, ...]:
+    """One more; what is done in the same way is done at once."""
+    same = next((of for of in works if of.kind == work.kind), None)
+    if same is None or same.on is None or work.on is None:
+        return *works, work
+    both = replace(
+        same.on,
+        name=f"{same.on.name}, {work.on.name}",
+        kg=same.on.kg + work.on.kg,
+        each_s=same.on.each_s + work.on.each_s,
+    )
+    return tuple(replace(of, on=both) if of is same else of for of in works)
 
 
 def leaves_at(part: d.Part, built: Built) -> Leaves:
@@ -276,5 +342,5 @@ def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:
     return pace * one.strokes
 
 
-def _handful(put: Put, one: PassKind, laid_kg: float, paces: Paces) -> Inclusion:
+def _handful(put: Put, one: PassKind, laid_kg: float, paces: Paces | PacesDoc) -> Inclusion:
     return Inclusion(put.what, put.name, laid_kg if put.kg is None else put.kg, hands_s(one, paces), put.key)

@@ -40,6 +40,8 @@ TASKS: dict[TaskKind, str] = {
     "bend": "Bend",
     "stick": "Sticks",
     "sprinkle": "Put on",
+    "drag": "Drag",
+    "comb": "Comb",
     "groove": "Groove",
     "cut": "Cut",
     "put_in": "Fill by hand",
@@ -159,7 +161,7 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
                 if row.kind != "fill"
                 else f"to {paper.length(row.fill_m, units)}"
             )
-            out = "break out" if row.work == "cut" else "unmould"
+            out = "break out" if card.cut else "unmould"
             until = out if row is card.rows[-1] else "next pass"
             rows.append(
                 (

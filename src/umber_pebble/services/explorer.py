@@ -145,7 +145,7 @@ def _explored(kitchen: Kitchen, casting: Casting, asked: HeatRequest, places: li
         moved_s=[s.from_s for s in casting.path],
         windows=w.at | {"cool_to_hold": w.cool_to_hold},
         never=never,
-        bands=cast_bands(w.at, frozenset(never), family_of(melt).ends.held_until, Use("bend" if bends else None)),
+        bands=cast_bands(w.at, frozenset(never), family_of(melt).ends.held_until, Use(("bend",) if bends else ())),
         uneven=Uneven(thin_s, thick_s) if thin_s < thick_s else None,
         marks=marks_of(w),
         glass=[] if casting.tg is None else [GlassAt(name, w.limits[name]) for name in get_args(GlassMark)],

@@ -117,7 +117,7 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
     layout = Layout(
         rounds,
         tuple(way.vessel_id for way in ways),
-        tuple(line.work for line in plan.lines),
+        tuple(tuple(of.kind for of in line.works) for line in plan.lines),
         tuple(line.lies[0][1] if line.lies else plan.way(line).poured_on_id for line in plan.lines),
         tuple(spots),
         tuple(way.by.by_bursts for way in ways),

@@ -119,7 +119,6 @@ def joins_of(
             join.melt.key,
             _props(join),
             laid.cast,
-            None,
             BreakRate(0, 0),
             bench,
             ((of, joint.thick_m, None),),

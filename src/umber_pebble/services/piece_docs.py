@@ -22,6 +22,10 @@ def _newer(told: Any, stored: bool) -> Any:
     if "taken_out" in told:
         out, again = told.pop("taken_out"), told.pop("reseated", False)
         told["use"] = "hole" if out is True else "reseated" if again is True else "stays"
+    if "second_frac" in told:
+        second, frac = told.pop("second", None), told.pop("second_frac")
+        shared = second is not None and isinstance(frac, float) and frac >= LEAST_FRAC
+        told["others"] = [{"melt": second, "frac": frac}] if shared else []
     if "name" in told:
         told["name"] = one_line(told["name"], stored)
     return {name: _fixed(value) for name, value in told.items()}
@@ -32,8 +36,14 @@ def _fixed(value: Any) -> Any:
     return tuple(_fixed(of) for of in value) if isinstance(value, list) else value
 
 
-NEW: dict[str, dict[str, Any]] = {"detail": {"outline": None}, "shell": {"dwell_s": 0.0}}
+NEW: dict[str, dict[str, Any]] = {
+    "detail": {"outline": None},
+    "shell": {"dwell_s": 0.0, "others": []},
+    "fill": {"stripes_m": None},
+}
 """What passes of older versions did not have."""
+LEAST_FRAC = 0.01
+"""Of a second melt of an older version so much is one of the others [frac]."""
 
 
 class StayDoc(Doc):
@@ -124,7 +134,7 @@ class Piece(Doc):
         if set(old) - known:
             return doc
         melt = {"material": old["material"], "colour": None}
-        passes = [{"kind": "fill", "melt": melt, "level_m": old["fill_m"], "second": None, "second_frac": 0.0}]
+        passes = [{"kind": "fill", "melt": melt, "level_m": old["fill_m"], "others": [], "stripes_m": None}]
         if old.get("stick"):
             passes.append({"kind": "stick", **old["stick"], "taken_out": False})
         part = {

@@ -13,9 +13,10 @@ from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.fields import with_told
 from umber_pebble.core.pieces.passes.base import Soft
 from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
+from umber_pebble.core.pieces.stripes import Stripes
 from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.core.spread import combine
-from umber_pebble.services.builds import Built, hands_s
+from umber_pebble.services.builds import Built, hands_s, stripes_of
 from umber_pebble.services.doc_base import Doc, Id, Whole
 from umber_pebble.services.documents import Colour, Kitchen, Mould
 from umber_pebble.services.piece_docs import Part
@@ -45,7 +46,7 @@ class WeightRequest(Doc):
 @dataclass(frozen=True, slots=True)
 class PassRow:
     """A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
-    soft."""
+    soft; stripes: of its melts, where they are piped in such."""
 
     index: int
     melted: bool
@@ -57,6 +58,7 @@ class PassRow:
     to_m: float
     hands_s: float
     soft: Soft | None
+    stripes: Stripes | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,6 +91,7 @@ def part_figures(workshop: Workshop, asked: PartRequest) -> PartFigures:
             row.to_m,
             hands_s(one, kitchen.paces),
             one.soft,
+            stripes_of(built, row),
         )
         for row in built.laid
         for one in [built.passes[row.index]]

@@ -107,7 +107,7 @@ def ready_piece(ready: Ready, mould_id: str, thick_m: float, material: str) -> P
         "mould_id": mould_id,
         "body": None,
         "cavity": 0,
-        "passes": [{**fill, "second": None, "second_frac": 0.0}],
+        "passes": [{**fill, "others": [], "stripes_m": None}],
         "bent": False,
         "released": False,
         "seen": "mould",

@@ -143,7 +143,7 @@ def _rounds(frozen: FrozenPlan, seen: Interpreted, elapsed: float) -> list[Ribbo
         line = frozen.plan.lines[round_.line]
         if round_.covered_s is not None:
             continue
-        phase: Phase = "poured" if round_.worked_s is None else "worked"
+        phase: Phase = "worked" if round_.worked and not line.works_left(round_.worked) else "poured"
         if round_.unmoulded_s is not None:
             phase = "set"
         outcomes = {c: usable or c in round_.mended for c, (usable, _) in round_.outcomes.items()}

@@ -18,7 +18,7 @@ from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.plan.tasks import Work
 from umber_pebble.core.plan.turns import stays_in, turns_of
 from umber_pebble.core.spread import Spread, combine, exact
-from umber_pebble.services.builds import Built, hands_s, leaves_at
+from umber_pebble.services.builds import Built, hands_s, leaves_at, works_on
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen, Place
 from umber_pebble.services.piece_docs import Part, StayDoc
@@ -56,13 +56,13 @@ class Stretch:
 
 @dataclass(frozen=True, slots=True)
 class Cools:
-    """How the last melt of a part cools where it usually sets [s from its pour]; work: what hands do with it while it is soft."""
+    """How the last melt of a part cools where it usually sets [s from its pour]; works: what hands do with it while it is soft, in turn."""
 
     place: str
     pour: Spread
     windows: dict[str, Spread]
     never: list[str]
-    work: Work | None
+    works: tuple[Work, ...]
     bands: tuple[Band, ...]
 
 
@@ -102,21 +102,15 @@ def part_sets(workshop: Workshop, asked: SettingRequest) -> PartSets:
             turned_s = turns.by_hand_s / built.mould.at_once + turns.count * turns.each_s
         rows[row.index] = PassSets(row.index, done, place, turned_s, _keeps(built, row, kitchen))
         if row.index == last:
-            never, work = [name for name in w.at if w.never(name)], _work(part, built, row.index)
-            bands = cast_bands(w.at, frozenset(never), family_of(melt).ends.held_until, Use(work))
-            cools = Cools(place, pour, w.at, never, work, bands)
+            never = [name for name in w.at if w.never(name)]
+            works = tuple(of.kind for of in works_on(part, built, row.index, kitchen.paces))
+            bands = cast_bands(w.at, frozenset(never), family_of(melt).ends.held_until, Use(works))
+            cools = Cools(place, pour, w.at, never, works, bands)
     casts, takes = built.mould.at_once, [hands_s(built.passes[row.index], kitchen.paces) for row in built.laid]
     stretches, now, spreads = _round_of(built, rows, at, takes)
     hands = sum(takes) + sum(row.turned_s for row in rows.values())
     all_s = combine(now, [[now - s.likely + s.low, now - s.likely + s.high] for s in spreads])
     return PartSets(list(rows.values()), casts, stretches, all_s, hands * casts, cools)
-
-
-def _work(part: Part, built: Built, last: int) -> Work | None:
-    """What hands do with the last melt of a part while it is soft."""
-    if part.bent:
-        return "bend"
-    return next((built.passes[row.index].soft for row in built.laid if row.index == last + 1), None)
 
 
 def _round_of(

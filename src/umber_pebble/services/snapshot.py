@@ -162,9 +162,7 @@ def _ways(snapshot: Snapshot, lines: list[PlanLine], own: Mapping[str, OwnMateri
         weights[base] = weights.get(base, 0.0) + weights[melt]
     chosen = {row.melt: row.vessel_id for row in snapshot.order.vessels}
     taken: list[str] = list(chosen.values())
-    # what is swirled in is molten beside what it goes into
-    swirls = ((lines[line.after], line) for line in lines if line.after is not None)
-    pairs = [{under.melt, line.melt} for under, line in swirls if under.kind == "swirl"]
+    together = _molten_together(lines)
     ways: dict[str, MeltWay] = {}
     for melt in sorted(weights, key=lambda m: (-weights[m], m in bases)):
         if melt in bases:
@@ -173,11 +171,25 @@ def _ways(snapshot: Snapshot, lines: list[PlanLine], own: Mapping[str, OwnMateri
         else:
             usual = _way(snapshot, melt, chosen.get(melt), own)
             if melt not in chosen and usual.vessel_id in taken:
-                beside = {ways[other].vessel_id for pair in pairs if melt in pair for other in pair & ways.keys()}
+                beside = {
+                    ways[other].vessel_id for them in together if melt in them for other in them & ways.keys()
+                }
                 usual = _way(snapshot, melt, _another(snapshot, usual, taken, beside), own)
         taken.append(usual.vessel_id)
         ways[melt] = usual
     return {melt: ways[melt] for melt in weights}
+
+
+def _molten_together(lines: list[PlanLine]) -> list[set[str]]:
+    """Melts that go into one pass, one into or beside the other."""
+    out = list[set[str]]()
+    for line in lines:
+        under = lines[line.after] if line.after is not None else None
+        if under is not None and under.with_next:
+            out[-1].add(line.melt)
+        else:
+            out.append({line.melt})
+    return out
 
 
 def _otherwise(

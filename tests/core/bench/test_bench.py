@@ -235,7 +235,7 @@ MELTS = cooks_of(LOLLIPOPS, [[(0, 8)], [(0, 8)]])
 BOARD = Layout(
     tuple(r for c in MELTS for r in c.rounds),
     ("bowl",),
-    ("stick",),
+    (("stick",),),
     ("bench",),
     ("bench", "fridge"),
     (True,),

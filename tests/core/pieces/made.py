@@ -21,15 +21,15 @@ def detail(
 
 
 def shell(melt: MeltRef, thick_m: float, emptied: bool = False, sides: bool = False) -> Shell:
-    return Shell(melt, thick_m, emptied, sides, 0.0)
+    return Shell(melt, thick_m, emptied, sides, 0.0, ())
 
 
 def fill(melt: MeltRef, level_m: float) -> Fill:
-    return Fill(melt, level_m, None, 0.0)
+    return Fill(melt, level_m, (), None)
 
 
 def dip(melt: MeltRef, line_m: float | None = None, slant_rad: float = 0.0, thick_m: float | None = None) -> Dip:
-    return Dip(melt, line_m, slant_rad, thick_m, None, 0.0)
+    return Dip(melt, line_m, slant_rad, thick_m, ())
 
 
 def filling(of: str, gap_m: float | None, kg: float | None, degc: float, loss_frac: float = 0.0) -> Filling:

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.conftest import clashes, make_lollipops
+from tests.conftest import STICK, clashes, make_lollipops
 from tests.core.pieces.made import detail, filling, shell
 from tests.told import from_log
 from umber_pebble.core.bench.again import cooks_now
@@ -43,15 +43,15 @@ def pops(quantity: int = 12, owned: int = 1, shared_bowl: bool = False) -> PlanI
     casts = [row.cast for row in laid if row.cast is not None]
     hand = Inclusion("filling", "Cake filling", laid[2].poured.value.likely, 12.0)
     lines = [
-        PlanLine(Named("Cap"), quantity, MOON.key, mould, casts[0], None, BreakRate(), last=False, kind="detail"),
+        PlanLine(Named("Cap"), quantity, MOON.key, mould, casts[0], BreakRate(), last=False, kind="detail"),
         PlanLine(
             Named("Shell"),
             quantity,
             SKY.key,
             mould,
             casts[1],
-            "stick",
             BreakRate(),
+            works=STICK,
             after=0,
             last=False,
             kind="shell",
@@ -62,7 +62,6 @@ def pops(quantity: int = 12, owned: int = 1, shared_bowl: bool = False) -> PlanI
             SKY.key,
             mould,
             casts[2],
-            None,
             BreakRate(),
             after=1,
             first=(hand,),
@@ -140,7 +139,7 @@ def test_running_short_says_what_can_be_finished_and_if_the_join_shows() -> None
     layout = Layout(
         rounds,
         ("bowl",) * n,
-        (None,) * n,
+        ((),) * n,
         ("bench",) * n,
         ("bench",),
         (True,) * n,
@@ -174,7 +173,7 @@ def test_what_is_full_stays_full_and_the_rest_is_melted_for() -> None:
     layout = Layout(
         plan.rounds,
         ("bowl",) * n,
-        (None,) * n,
+        ((),) * n,
         ("bench",) * n,
         ("bench",),
         (True,) * n,

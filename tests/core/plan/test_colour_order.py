@@ -14,7 +14,7 @@ WHITE, PINK, NAVY = "coating#f1ead9", "coating#c97a8b", "coating#1f2a44"
 def one_bowl(*melts: str) -> Plan:
     """So many lollipops in each of these melts, all out of the one bowl."""
     base = make_lollipops()
-    whole = replace(base.lines[0], quantity=8, work=None, break_rate=BreakRate())
+    whole = replace(base.lines[0], quantity=8, works=(), break_rate=BreakRate())
     way = base.ways["coating"]
     # each in a mould of its own, so that only the bowl is waited for
     lines = [

@@ -35,12 +35,12 @@ NO_LOSS = BreakRate(0, 500)
 def planets(pieces: int, props: int, shelves: dict[str, int], dry_s: float) -> PlanInput:
     """Pieces of four lollipops each, joined by melt in props, then by glue."""
     base = make_lollipops(6)
-    part = replace(base.lines[0], quantity=4 * pieces, work=None, break_rate=NO_LOSS)
+    part = replace(base.lines[0], quantity=4 * pieces, works=(), break_rate=NO_LOSS)
     laid = joined(Joint(0.1, 0, 0.004, 0.0, 0.0, COATING, 0.006), COATING, 4)
     assert laid.cast is not None
     prop = Mould("props", 0, material("moulds", "silicone"), 0.001, part.mould.cavity, props, 1, 300.0, "props")
     seam = PlanLine(
-        "Seam", pieces, "coating", prop, laid.cast, None, BreakRate(), kind="join", needs=(0,), hold_s=60.0, item=0
+        "Seam", pieces, "coating", prop, laid.cast, BreakRate(), kind="join", needs=(0,), hold_s=60.0, item=0
     )
     glue = HandStep("join", Named("Ring"), 0, pieces, 0.0001, 30.0, Spread(600.0, 1200.0, 1800.0), (0,))
     paste = HandStep("press", Named("Badge"), 1, 3, 0.01, 20.0, Spread(300.0, 600.0, 900.0))
@@ -99,7 +99,7 @@ def test_a_full_place_is_waited_for() -> None:
     """Two bowls, a mould of each: the second could lie beside the first, and waits where there is room for one."""
     base = make_lollipops(6)
     way, line = base.ways["coating"], base.lines[0]
-    first = replace(line, quantity=line.mould.cavities, work=None, break_rate=NO_LOSS)
+    first = replace(line, quantity=line.mould.cavities, works=(), break_rate=NO_LOSS)
     second = replace(first, melt="second", mould=replace(line.mould, mould_id="another"))
     ways = {"coating": way, "second": replace(way, vessel_id="another bowl")}
     problem = replace(base, lines=(first, second), ways=ways)
@@ -126,7 +126,7 @@ def test_a_place_too_small_for_one_melt_is_said() -> None:
 def test_a_vessel_is_not_filled_over_what_it_holds() -> None:
     base = make_lollipops(6)
     many = replace(
-        base.lines[0], mould=replace(base.lines[0].mould, owned=20), quantity=120, work=None, break_rate=NO_LOSS
+        base.lines[0], mould=replace(base.lines[0].mould, owned=20), quantity=120, works=(), break_rate=NO_LOSS
     )
     way = base.ways["coating"]
     small = replace(way, pot=replace(way.pot, diameter_m=0.1, height_m=0.05))
@@ -144,7 +144,7 @@ def test_a_bath_covers_the_last_that_is_dipped() -> None:
     assert laid.cast is not None
     tray = Mould("tray", 0, material("moulds", "silicone"), 0.001, base.lines[0].mould.cavity, 30, 1, 300.0)
     berry = PlanLine(
-        "Berry", 12, "coating", tray, laid.cast, None, NO_LOSS, under=laid.under, kind="dip", dip=(0.03, 0.034)
+        "Berry", 12, "coating", tray, laid.cast, NO_LOSS, under=laid.under, kind="dip", dip=(0.03, 0.034)
     )
     plan = compile_plan(replace(base, lines=(berry,)))
     [cook] = plan.cooks
@@ -161,8 +161,8 @@ def test_a_bath_covers_the_last_that_is_dipped() -> None:
 
 def test_a_second_melt_is_swirled_in_right_before_the_pour() -> None:
     base = make_lollipops(6)
-    whole = replace(base.lines[0], quantity=20, work=None, break_rate=NO_LOSS)
-    swirl = replace(whole, named=Named("Swirl"), melt="coating#f1ead9", last=False, kind="swirl")
+    whole = replace(base.lines[0], quantity=20, works=(), break_rate=NO_LOSS)
+    swirl = replace(whole, named=Named("Swirl"), melt="coating#f1ead9", last=False, kind="swirl", with_next=True)
     main = replace(whole, after=0)
     way = base.ways["coating"]
     plan = compile_plan(

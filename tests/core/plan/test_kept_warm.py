@@ -47,7 +47,7 @@ def test_what_stands_in_warm_water_stays_fluid_and_is_not_melted_again() -> None
     ("degc", "line", "why"),
     [
         pytest.param(60.0, {}, "warm", id="hotter than it was melted"),
-        pytest.param(38.0, {"dip": (0.02, 0.03), "work": None}, "warm", id="dipped into, at most 30 degC"),
+        pytest.param(38.0, {"dip": (0.02, 0.03), "works": ()}, "warm", id="dipped into, at most 30 degC"),
         pytest.param(22.0, {}, "cool", id="no warmer than the bench"),
     ],
 )

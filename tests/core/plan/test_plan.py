@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import betabinom
 
-from tests.conftest import clashes, make_disc, make_lollipops, make_plan, make_pot, refilled
+from tests.conftest import BEND, STICK, clashes, make_disc, make_lollipops, make_plan, make_pot, refilled
 from tests.published import rows
 from umber_pebble.core.errors import Missing, MouldTooWeak, OutOfRange
 from umber_pebble.core.materials.load import material
@@ -97,9 +97,7 @@ def test_slow_hands_heat_it_more_often() -> None:
 
 
 def test_bent_pieces_are_poured_only_as_many_as_can_be_bent() -> None:
-    flat, bent = (
-        make_plan(lines=(replace(refilled(make_plan().lines[0], 0.0025), work=w),)) for w in (None, "bend")
-    )
+    flat, bent = (make_plan(lines=(replace(refilled(make_plan().lines[0], 0.0025), works=w),)) for w in ((), BEND))
     slow = replace(bent, paces=replace(bent.paces, bend_each_s=25.0))
     sizes = [max(r.casts for r in compile_plan(p).rounds) for p in (flat, bent, slow)]
     assert sizes[0] == 14
@@ -123,9 +121,7 @@ def test_any_timetable_can_be_kept_by_one_person(
 ) -> None:
     base = make_plan({"pot": make_pot(0.2, 2.0, stand, Spread(0.8, 1.0, 1.25), 0.15)})
     mould = replace(base.lines[0].mould, owned=owned, cavities=cavities)
-    lines = (
-        replace(refilled(base.lines[0], fill_m), quantity=quantity, mould=mould, work="bend" if bend else None),
-    )
+    lines = (replace(refilled(base.lines[0], fill_m), quantity=quantity, mould=mould, works=BEND if bend else ()),)
     plan = compile_plan(replace(base, lines=lines, paces=replace(base.paces, pour_each_s=pour_s)))
     assert clashes(list(plan.tasks)) == []
     ends = max(t.end_s for t in plan.tasks if t.kind == "unmould")
@@ -180,7 +176,7 @@ def test_two_materials_are_kept_by_one_person_each_in_its_vessel() -> None:
         lines=(
             replace(
                 lollipops.lines[0],
-                work=None,
+                works=(),
                 cast=amounts(lollipops.lines[0].mould.cavity, 0.006, material("melts", "coating")),
             ),
         ),
@@ -190,8 +186,11 @@ def test_two_materials_are_kept_by_one_person_each_in_its_vessel() -> None:
 
 
 def test_sticks_are_put_into_only_as_many_as_stay_soft() -> None:
-    slow = replace(make_lollipops(), paces=replace(make_plan().paces, stick_each_s=60.0))
-    sizes = [max(r.casts for r in compile_plan(p).rounds) for p in (make_lollipops(), slow)]
+    usual = make_lollipops()
+    [stick] = STICK
+    slowly = (replace(stick, on=replace(stick.on, each_s=60.0)),)
+    slow = replace(usual, lines=tuple(replace(line, works=slowly) for line in usual.lines))
+    sizes = [max(r.casts for r in compile_plan(p).rounds) for p in (usual, slow)]
     assert sizes[0] == 8
     assert sizes[1] < 8
 

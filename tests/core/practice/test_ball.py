@@ -42,7 +42,7 @@ def balls(quantity: int) -> PlanInput:
     base = make_lollipops(quantity)
     [row] = built.laid
     assert row.cast is not None
-    line = replace(base.lines[0], named=Named("Moon"), mould=built.mould, cast=row.cast, work=None, kind="turned")
+    line = replace(base.lines[0], named=Named("Moon"), mould=built.mould, cast=row.cast, works=(), kind="turned")
     return replace(base, lines=(line,))
 
 
@@ -107,7 +107,7 @@ def test_the_bench_calls_each_turn_and_then_the_mould_is_left_alone() -> None:
     layout = Layout(
         tuple(cooks[0].rounds),
         ("bowl",),
-        (None,),
+        ((),),
         ("bench",),
         ("bench", "fridge"),
         (True,),

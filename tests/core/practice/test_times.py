@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from tests.conftest import WOOD, cooks_of, make_disc, make_lollipops, make_plan, make_pot
+from tests.conftest import BEND, WOOD, cooks_of, make_disc, make_lollipops, make_plan, make_pot
 from tests.told import from_log
 from umber_pebble.core.bench.acts import next_acts
 from umber_pebble.core.bench.cast_track import round_track
@@ -98,7 +98,7 @@ def leaf(released: bool) -> PlanInput:
     mould = replace(line.mould, cavity=cavity, cavities=2)
     cast = amounts(cavity, 0.0025, ISOMALT)
     bent = replace(
-        line, quantity=2, mould=mould, cast=cast, work="bend", leaves="release_opens" if released else "unmould"
+        line, quantity=2, mould=mould, cast=cast, works=BEND, leaves="release_opens" if released else "unmould"
     )
     return replace(
         flat, lines=(bent,), paces=replace(flat.paces, bend_each_s=8.0, unmould_each_s=4.0, pour_each_s=3.0)
@@ -116,7 +116,7 @@ def test_a_wing_is_released_warm_then_bent_then_left_on_its_form() -> None:
     layout = Layout(
         tuple(cooks[0].rounds),
         ("pot",),
-        ("bend",),
+        (("bend",),),
         ("bench",),
         ("bench",),
         (False,),
@@ -175,8 +175,8 @@ def test_a_second_coat_rests_until_it_no_longer_melts_the_first() -> None:
     """A first coat at room temperature: about a minute's rest and more (physics); from the fridge next to nothing is called."""
     base = make_lollipops(8)
     [line] = base.lines
-    first = replace(line, work=None, last=False, kind="shell", cast=replace(line.cast, thickness=exact(0.0015)))
-    second = replace(line, work=None, after=0, kind="shell")
+    first = replace(line, works=(), last=False, kind="shell", cast=replace(line.cast, thickness=exact(0.0015)))
+    second = replace(line, works=(), after=0, kind="shell")
     warm = replace(base.ways["coating"], sets_in=WOOD, sets_in_id="bench")
     plan = replace(base, lines=(first, second), ways={"coating": warm})
     cooks = cooks_of(plan, [[(0, 8)], [(1, 8)]])

@@ -5612,7 +5612,7 @@ export interface components {
             sure: boolean;
             tells: components["schemas"]["EventBody"] | null;
             /** What */
-            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Groove"] | components["schemas"]["CutPieces"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
+            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Comb"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Groove"] | components["schemas"]["CutPieces"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
             /** Who */
             who: string;
         };
@@ -5646,7 +5646,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "dollop" | "drizzle" | "groove";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
             part: components["schemas"]["Part"];
             /** Way */
             way: ("brushed" | "splattered" | "finger" | "butter") | null;
@@ -5986,7 +5986,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass" | "groove" | "cut";
+            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass" | "drag" | "comb" | "groove" | "cut";
         };
         /**
          * Bands
@@ -6237,7 +6237,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "above_rim" | "closed" | "cut_first" | "melts_shell" | "mould_too_weak" | "no_leather" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_mould" | "wrong_colour";
+            code: "above_rim" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "one_colour" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_mould" | "wrong_colour";
             /**
              * Got
              * @default null
@@ -6353,7 +6353,7 @@ export interface components {
              * Window
              * @enum {string}
              */
-            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "groove" | "cut" | "unmould" | "off" | "out" | "keep" | "too_warm" | "timer";
+            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "comb" | "groove" | "cut" | "unmould" | "off" | "out" | "keep" | "too_warm" | "timer";
         };
         /**
          * CapShape
@@ -6457,7 +6457,7 @@ export interface components {
             /** First */
             first: components["schemas"]["Inclusion"][];
             /** Kind */
-            kind: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            kind: ("fill" | "stripes" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
             /** Line */
             line: number;
             /** Material */
@@ -6470,8 +6470,8 @@ export interface components {
             stays_kg: number;
             /** Thick M */
             thick_m: number;
-            /** Work */
-            work: ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
+            /** Works */
+            works: components["schemas"]["SoftWork"][];
         };
         /**
          * CastRow
@@ -6487,7 +6487,7 @@ export interface components {
             held: components["schemas"]["Explained"] | null;
             named: components["schemas"]["Named"];
             /** Never */
-            never: ("bend_opens" | "bend_closes" | "brittle" | "holds" | "stick_closes" | "groove_opens" | "groove_closes" | "comb_opens" | "cutter_closes" | "still" | "touch" | "unmould" | "over_chilled")[];
+            never: ("bend_opens" | "bend_closes" | "brittle" | "holds" | "stick_closes" | "groove_opens" | "groove_closes" | "comb_opens" | "comb_closes" | "cutter_closes" | "still" | "touch" | "unmould" | "over_chilled")[];
             next_pass: components["schemas"]["Explained"] | null;
             /** Round */
             round: number;
@@ -6499,8 +6499,8 @@ export interface components {
              * @enum {string}
              */
             wording: "sugar" | "fat";
-            /** Work */
-            work: ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
+            /** Works */
+            works: (("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove"))[];
         };
         /**
          * CastWindows
@@ -6511,6 +6511,7 @@ export interface components {
             bend_closes: components["schemas"]["Explained"] | null;
             bend_opens: components["schemas"]["Explained"] | null;
             brittle: components["schemas"]["Explained"] | null;
+            comb_closes: components["schemas"]["Explained"] | null;
             comb_opens: components["schemas"]["Explained"] | null;
             cool_to_hold: components["schemas"]["Explained"];
             cutter_closes: components["schemas"]["Explained"] | null;
@@ -6936,6 +6937,27 @@ export interface components {
             coloured: components["schemas"]["Coloured"];
         };
         /**
+         * Comb
+         * @description Drawn so often over a casting, on a sheet over the whole of it, and so deep; how: through colours that lie side by side while they
+         *     still run, or for lines that stay, once nothing runs back.
+         */
+        "Comb-Input": {
+            /** Deep M */
+            deep_m: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "drag" | "comb";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "comb";
+            /** Strokes Count */
+            strokes_count: number;
+        };
+        /**
          * ConeShape
          * @description A cone frustum by its opening and its floor.
          */
@@ -7131,7 +7153,7 @@ export interface components {
         };
         /**
          * Cools
-         * @description How the last melt of a part cools where it usually sets [s from its pour]; work: what hands do with it while it is soft.
+         * @description How the last melt of a part cools where it usually sets [s from its pour]; works: what hands do with it while it is soft, in turn.
          */
         Cools: {
             /** Bands */
@@ -7145,8 +7167,8 @@ export interface components {
             windows: {
                 [key: string]: components["schemas"]["Spread"];
             };
-            /** Work */
-            work: ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
+            /** Works */
+            works: (("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove"))[];
         };
         /** Counts */
         Counts: {
@@ -7331,7 +7353,7 @@ export interface components {
         /**
          * Dip
          * @description A dip: whole (line None) or to a line over its lowest point, which stands at a slant; thickness of the coat None: what stays on
-         *     it; marbled with a share of a second melt, floated on the bath and used up with it.
+         *     it; marbled with shares of other melts, floated on the bath and used up with it.
          */
         Dip: {
             /**
@@ -7342,9 +7364,8 @@ export interface components {
             /** Line M */
             line_m: number | null;
             melt: components["schemas"]["MeltRef"];
-            second: components["schemas"]["MeltRef"] | null;
-            /** Second Frac */
-            second_frac: number;
+            /** Others */
+            others: components["schemas"]["MeltShare"][];
             /** Slant Rad */
             slant_rad: number;
             /** Thick M */
@@ -7592,7 +7613,7 @@ export interface components {
             /** Kept Frac */
             kept_frac: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove");
             named: components["schemas"]["Named"];
             /** Room S */
             room_s: number;
@@ -7892,6 +7913,17 @@ export interface components {
             /**
              * CutOut
              * @description Pieces cut out of a sheet while it is soft, and left in it.
+             */
+            payload: {
+                /** Round */
+                round: number;
+            };
+        } | {
+            /** @constant */
+            kind: "combed";
+            /**
+             * Combed
+             * @description A comb or skewer was drawn through a round while it was wet.
              */
             payload: {
                 /** Round */
@@ -8626,16 +8658,18 @@ export interface components {
             only: components["schemas"]["Only"] | null;
             /** Options */
             options: string[];
+            shares: components["schemas"]["Shares"] | null;
             /**
              * Sort
              * @enum {string}
              */
-            sort: "number" | "flag" | "choice" | "name" | "melt" | "outline" | "part";
+            sort: "number" | "flag" | "choice" | "name" | "melt" | "melts" | "outline" | "part";
             told: components["schemas"]["Told"] | null;
         };
         /**
          * Fill
-         * @description A solid fill to a level; marbled with a share of a second melt, the good side first.
+         * @description A solid fill to a level; marbled with shares of other melts, stirred in by a few turns, the good side first, or piped in stripes
+         *     side by side out of bags or nozzles so wide.
          */
         Fill: {
             /**
@@ -8646,9 +8680,10 @@ export interface components {
             /** Level M */
             level_m: number;
             melt: components["schemas"]["MeltRef"];
-            second: components["schemas"]["MeltRef"] | null;
-            /** Second Frac */
-            second_frac: number;
+            /** Others */
+            others: components["schemas"]["MeltShare"][];
+            /** Stripes M */
+            stripes_m: number | null;
         };
         /**
          * Filling
@@ -9311,7 +9346,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "groove";
+            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "comb" | "groove";
         };
         /**
          * Ingredient
@@ -9744,7 +9779,7 @@ export interface components {
             /** Closes S */
             closes_s: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove");
             named: components["schemas"]["Named"];
             /** Round */
             round: number;
@@ -9933,6 +9968,15 @@ export interface components {
              * @enum {string}
              */
             wording: "sugar" | "fat";
+        };
+        /**
+         * MeltShare
+         * @description A melt beside the first of a pass, and which share of the pass it is.
+         */
+        MeltShare: {
+            /** Frac */
+            frac: number;
+            melt: components["schemas"]["MeltRef"];
         };
         /**
          * MeltShown
@@ -10310,11 +10354,26 @@ export interface components {
             to_degc: number;
         };
         /**
+         * Nozzle
+         * @description A round nozzle by its number, and how wide it is [m].
+         */
+        Nozzle: {
+            bore_m: components["schemas"]["Spread"];
+            /** Name */
+            name: string;
+        };
+        /**
          * Number
          * @description A number: its unit, how far it may go, the step of an arrow key in the unit shown; slides: it has a slider;
-         *     large: what is set most; rolled: also told as the ball it makes.
+         *     large: what is set most; rolled: also told as the ball it makes; bore: also told as
+         *     the number of a round nozzle.
          */
         Number: {
+            /**
+             * Bore
+             * @default false
+             */
+            bore: boolean;
             /** High */
             high: number;
             /**
@@ -10380,7 +10439,7 @@ export interface components {
             code: "one_by_one";
             named: components["schemas"]["Named"];
             /** Work */
-            work: ("bend" | "cut") | ("stick" | "sprinkle" | "groove");
+            work: ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove");
         };
         /**
          * Only
@@ -10766,7 +10825,7 @@ export interface components {
             /** Name */
             name: string;
             /** Passes */
-            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["Fill"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"])[];
+            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["Fill"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"])[];
             /**
              * Released
              * @description bent after it was taken out warm, on a form
@@ -10865,7 +10924,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "dollop" | "drizzle" | "groove";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
             /**
              * On
              * @enum {string}
@@ -10883,6 +10942,8 @@ export interface components {
             join: components["schemas"]["JoinFields"];
             /** Kinds */
             kinds: components["schemas"]["PassKindShown"][];
+            /** Nozzles */
+            nozzles: components["schemas"]["Nozzle"][];
         };
         /**
          * PassOnPass
@@ -10907,7 +10968,7 @@ export interface components {
         /**
          * PassRow
          * @description A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
-         *     soft.
+         *     soft; stripes: of its melts, where they are piped in such.
          */
         PassRow: {
             finished: components["schemas"]["Explained"];
@@ -10921,7 +10982,8 @@ export interface components {
             melted: boolean;
             poured: components["schemas"]["Explained"];
             /** Soft */
-            soft: ("stick" | "sprinkle" | "groove") | null;
+            soft: ("stick" | "sprinkle" | "drag" | "comb" | "groove") | null;
+            stripes: components["schemas"]["Stripes"] | null;
             /** Thick M */
             thick_m: number;
             /** To M */
@@ -11063,6 +11125,23 @@ export interface components {
         PieceList: {
             /** Items */
             items: components["schemas"]["StoredPiece"][];
+        };
+        /**
+         * Piped
+         * @description Piped in stripes: out of which opening, how wide each lies [m], so many of all that lie side by side [count], and how long hands
+         *     take for a casting [s].
+         */
+        Piped: {
+            /** Bore M */
+            bore_m: number;
+            /** Count */
+            count: number;
+            /** Each S */
+            each_s: number;
+            /** Of All */
+            of_all: number;
+            /** Wide M */
+            wide_m: number;
         };
         /** Place */
         Place: {
@@ -11215,7 +11294,7 @@ export interface components {
          * Pour
          * @description A pass poured, or laid on as it is: castings to go, filled already, in the vessel, into each, what stays, how high, how thick,
          *     how long; what holds its opening back, and the radius of the bubbles that do; readings since off the heat, whether the last one
-         *     was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join, a sheet its own.
+         *     was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join, a sheet, of stripes its own.
          */
         Pour: {
             /** Bubble M */
@@ -11239,7 +11318,7 @@ export interface components {
              */
             kind: "pour";
             /** Laid */
-            laid: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            laid: ("fill" | "stripes" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
             /** Left Kg */
             left_kg: number;
             /**
@@ -11249,6 +11328,7 @@ export interface components {
             limited_by: "boiling" | "mould" | "bubbles" | "heat";
             /** Line */
             line: number;
+            piped: components["schemas"]["Piped"] | null;
             /** Pour S */
             pour_s: number;
             /** Readings */
@@ -12226,6 +12306,16 @@ export interface components {
             input: string;
         };
         /**
+         * Shares
+         * @description Melts beside the first: at most so many, and so large a share together [frac].
+         */
+        Shares: {
+            /** All Frac */
+            all_frac: number;
+            /** Most */
+            most: number;
+        };
+        /**
          * Sheet
          * @description How large it is, how wide a web stays between two pieces and a margin at its edge, and whether pieces may be turned by a quarter, or
          *     only upside down, since its stripes run along it.
@@ -12315,7 +12405,7 @@ export interface components {
          * Shell
          * @description An even layer on the wall, a second shell on the first; emptied: the cavity is filled and tipped out, otherwise it is spread by
          *     spoon or brush; sides: only up the sides, from a third of the depth; dwell_s: how long the mould stands full before it is tipped
-         *     out.
+         *     out; marbled with shares of other melts, the good side first.
          */
         Shell: {
             /** Dwell S */
@@ -12328,6 +12418,8 @@ export interface components {
              */
             kind: "shell";
             melt: components["schemas"]["MeltRef"];
+            /** Others */
+            others: components["schemas"]["MeltShare"][];
             /** Sides */
             sides: boolean;
             /** Thick M */
@@ -12475,6 +12567,16 @@ export interface components {
             };
         };
         /**
+         * SoftWork
+         * @description What hands do with a cast while it is soft, on: with what.
+         */
+        SoftWork: {
+            /** Kind */
+            kind: ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove");
+            /** @default null */
+            on: components["schemas"]["Inclusion"] | null;
+        };
+        /**
          * Solved
          * @description A pass's thickness, level or gap [m].
          */
@@ -12538,7 +12640,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove") | null;
         };
         /**
          * SparedShown
@@ -13028,6 +13130,18 @@ export interface components {
             what: "hands" | "sets";
         };
         /**
+         * Stripes
+         * @description Out of an opening so wide, each stripe so wide as it lies [m]; how many of each melt [count].
+         */
+        Stripes: {
+            /** Bore M */
+            bore_m: number;
+            /** Counts */
+            counts: number[];
+            /** Wide M */
+            wide_m: number;
+        };
+        /**
          * Subject
          * @description The run itself, a vessel by its cook, a round, a held batch, what hands make of no melt, a sample in a cup, or a timer; numbers from 0.
          */
@@ -13357,7 +13471,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove") | null;
         };
         /**
          * ThingDoc
@@ -13371,7 +13485,7 @@ export interface components {
             /** Step */
             step: number | null;
             /** What */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove") | null;
         };
         /**
          * Tightest
@@ -13620,7 +13734,7 @@ export interface components {
              */
             kind: "unmould";
             /** Laid */
-            laid: ("fill" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            laid: ("fill" | "stripes" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
             /**
              * Leaves
              * @enum {string}
@@ -14029,6 +14143,30 @@ export interface components {
             step: components["schemas"]["HandStep"];
         };
         /**
+         * Comb
+         * @description Draw through it while it is wet, for lines that stay or through its colours; how often: as it is called; of a sheet, which.
+         */
+        umber_pebble__core__bench__act_kinds__Comb: {
+            /** Casts */
+            casts: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "drag" | "comb";
+            /**
+             * Kind
+             * @default comb
+             * @constant
+             */
+            kind: "comb";
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            sheet: components["schemas"]["SheetOf"] | null;
+        };
+        /**
          * Groove
          * @description Grooves into the back of each while it is leathery: as they are called.
          */
@@ -14113,6 +14251,28 @@ export interface components {
             shape: "ball" | "cone" | "rod";
             /** Tray */
             tray: number;
+        };
+        /**
+         * Comb
+         * @description Drawn so often over a casting, on a sheet over the whole of it, and so deep; how: through colours that lie side by side while they
+         *     still run, or for lines that stay, once nothing runs back.
+         */
+        umber_pebble__core__pieces__passes__comb__Comb: {
+            /** Deep M */
+            deep_m: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "drag" | "comb";
+            /**
+             * Kind
+             * @default comb
+             * @constant
+             */
+            kind: "comb";
+            /** Strokes Count */
+            strokes_count: number;
         };
         /**
          * Groove

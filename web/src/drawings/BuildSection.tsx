@@ -9,8 +9,8 @@ export interface DrawnLayer {
   across_m: number;
   height_m: number;
   tone: string;
-  /** A second melt it is marbled with, and its share. */
-  marble: { tone: string; share: number } | null;
+  /** Melts it is marbled with, and their shares; whether they lie side by side in stripes. */
+  marble: { veins: { tone: string; share: number }[]; striped: boolean };
   grainy: boolean;
   name: string;
   note: string;
@@ -41,6 +41,18 @@ const VEIN_PX = 22;
 /** A vein through a tile of a marbled melt, so thick that it has just its share. */
 const vein = (thick: number) =>
   `M0 4Q16 -4 32 4T64 4V${4 + thick}Q48 ${12 + thick} 32 ${4 + thick}T0 ${4 + thick}Z`;
+
+/** Where in a tile each vein begins: what the first melt has lies between them. */
+function veinsOf(veins: DrawnLayer["marble"]["veins"]) {
+  const gap = (1 - veins.reduce((sum, of) => sum + of.share, 0)) / veins.length;
+  let from = 0;
+  return veins.map((of) => {
+    const at = from;
+    from += of.share + gap;
+    return { ...of, from: at };
+  });
+}
+
 const MARGIN = 34;
 const TOP = 112;
 const LABEL_ROOM = 92;
@@ -91,17 +103,28 @@ export function BuildSection(p: Props) {
         </pattern>
         {p.layers.map(
           (layer) =>
-            layer.marble && (
+            layer.marble.veins.length > 0 && (
               <pattern
                 key={layer.index}
                 id={`${id}-marble-${layer.index}`}
                 width="64"
                 height={VEIN_PX}
                 patternUnits="userSpaceOnUse"
-                patternTransform="rotate(-14)"
+                patternTransform={layer.marble.striped ? "" : "rotate(-14)"}
               >
                 <rect width="64" height={VEIN_PX} fill={layer.tone} />
-                <path d={vein(layer.marble.share * VEIN_PX)} fill={layer.marble.tone} />
+                {veinsOf(layer.marble.veins).map(({ tone, share, from }) =>
+                  layer.marble.striped ? (
+                    <rect key={from} x={from * 64} width={share * 64} height={VEIN_PX} fill={tone} />
+                  ) : (
+                    <path
+                      key={from}
+                      transform={`translate(0 ${from * VEIN_PX})`}
+                      d={vein(share * VEIN_PX)}
+                      fill={tone}
+                    />
+                  ),
+                )}
               </pattern>
             ),
         )}
@@ -138,7 +161,7 @@ export function BuildSection(p: Props) {
           >
             <path
               d={d}
-              fill={layer.marble ? `url(#${id}-marble-${layer.index})` : layer.tone}
+              fill={layer.marble.veins.length > 0 ? `url(#${id}-marble-${layer.index})` : layer.tone}
               fillRule="evenodd"
               stroke="var(--quiet)"
               strokeWidth="0.6"

@@ -19,6 +19,8 @@ export const FILL_OF: Record<Schemas["Band"]["state"], Fill> = {
   bend: "open",
   unmould: "open",
   next_pass: "open",
+  drag: "open",
+  comb: "open",
   groove: "open",
   cut: "open",
   hold: "hatch",

@@ -15,7 +15,7 @@ interface Props {
 export function PourCard({ card, number, places }: Props) {
   const units = useUnits();
   const first = card.rows[0]?.kind ?? "fill";
-  const cut = card.rows.some((row) => row.work === "cut");
+  const cut = card.rows.some((row) => row.works.some((of) => of.kind === "cut"));
   const grams = (kg: number) => amount(kg, "mass", units);
   return (
     <article aria-label={`Pour card ${number}`} className="border-t-2 border-ink pt-2">
@@ -49,7 +49,7 @@ export function PourCard({ card, number, places }: Props) {
                     style={{ background: tonesOf(row).tone }}
                   />
                   <strong>{name}</strong>, {how(row, units)}
-                  {row.work && `; then ${WORKS[row.work]}`}
+                  {row.works.map((of) => `; then ${workWords(of)}`)}
                   <span className="block text-quiet">
                     melt {row.cook + 1}; {row.place_ids.map((id) => places[id] ?? "").join(", then ")};{" "}
                     {last
@@ -81,13 +81,25 @@ const WORD: Partial<Record<Schemas["CardRow"]["kind"], string>> = {
   divide: "portion",
 };
 
-const WORKS: Record<NonNullable<Schemas["CardRow"]["work"]>, string> = {
-  bend: "bend it",
-  stick: "the stick, while it is soft",
-  sprinkle: "sprinkle, while it is wet",
-  groove: "groove, while it is leathery",
-  cut: "cut, while it is soft; leave the pieces in the sheet",
-};
+function workWords({ kind, on }: Schemas["SoftWork"]): string {
+  const what = on?.name.toLowerCase() ?? "";
+  switch (kind) {
+    case "bend":
+      return "bend it";
+    case "stick":
+      return "the stick, while it is soft";
+    case "sprinkle":
+      return `${what}, while it is wet`;
+    case "drag":
+      return `${what} through its colours, while it is wet`;
+    case "comb":
+      return `comb it, ${what}, once nothing runs back`;
+    case "groove":
+      return `${what}, while it is leathery`;
+    case "cut":
+      return "cut, while it is soft; leave the pieces in the sheet";
+  }
+}
 
 function how(row: Schemas["CardRow"], units: Units): string {
   const length = (m: number) => amount(m, "length", units);
@@ -98,6 +110,8 @@ function how(row: Schemas["CardRow"], units: Units): string {
       return `fill, tip out: ${amount(row.stays_kg, "mass", units)} stay, ${length(row.thick_m)}`;
     case "turned":
       return `into one half, clip, turn: a wall of ${length(row.thick_m)}; scrape the seam`;
+    case "stripes":
+      return `piped in stripes, ${length(row.thick_m)} high`;
     case "swirl":
       return "swirled into the next bowl, one turn";
     case "divide":

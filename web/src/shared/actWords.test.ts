@@ -64,6 +64,7 @@ const POUR: What<"pour"> = {
   dip: null,
   dab: null,
   sheet: null,
+  piped: null,
 };
 const plain = (text: string) => text.replaceAll("\u00a0", " ");
 

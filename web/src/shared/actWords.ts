@@ -30,6 +30,11 @@ function tooLittle({ left_kg, each_kg, casts }: What<"pour">, units: Units): str
 
 const roughly = (act: Act, then: string): string[] => (act.sure ? [] : [`Known only roughly: ${then}`]);
 
+const COMBS = {
+  drag: { title: "Drag through", how: "a skewer or comb through the colours, across the stripes, both ways" },
+  comb: { title: "Comb", how: "a comb or fork from edge to edge, wiped after each" },
+};
+
 const tryOne = (act: Act) => roughly(act, "try one first.");
 
 export function actWords(act: Act, view: View, units: Units): ActWords {
@@ -156,6 +161,19 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         ],
         button: "They are cut",
         before: "it still runs, cut in",
+        during: "too firm in",
+      };
+    case "comb":
+      return {
+        title: what.sheet
+          ? `${COMBS[what.how].title} the ${what.sheet.count === 1 ? "sheet" : `${what.sheet.count} sheets`}`
+          : `${COMBS[what.how].title} ${plural(what.casts, "casting", "castings")}`,
+        detail: [
+          `${what.name}, ${COMBS[what.how].how}: shallow, never through to what it lies on. ${lineName(view, what.line)}.`,
+          ...tryOne(act),
+        ],
+        button: "It is combed",
+        before: "it still runs back in",
         during: "too firm in",
       };
     case "groove":
@@ -358,6 +376,8 @@ export function actShort(act: Act, view: View): string {
       return `${what.name} on ${what.casts} ${of(what.line)}`;
     case "cut":
       return `Cut ${what.casts} ${of(what.line)}`;
+    case "comb":
+      return `${COMBS[what.how].title} ${what.casts} ${of(what.line)}`;
     case "groove":
       return `${what.name} into ${what.casts} ${of(what.line)}`;
     case "bend":

@@ -29,6 +29,8 @@ export const BAND_WORDS: Record<Schemas["Band"]["state"], string> = {
   unmould: "UNMOULD",
   release: "RELEASE WARM",
   next_pass: "NEXT PASS",
+  drag: "DRAG",
+  comb: "COMB",
   groove: "GROOVE",
   cut: "CUT",
   hold: "HOLD IT",

@@ -14,6 +14,7 @@ const EVENT_WORDS: Record<EventKind, string> = {
   flipped: "turned",
   bent: "bent",
   inserted: "put in or on",
+  combed: "combed",
   grooved: "grooved",
   cut_out: "cut",
   unmoulded: "unmoulded",

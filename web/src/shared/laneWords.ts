@@ -19,6 +19,8 @@ export const TASK_WORDS: Record<NonNullable<Span["what"]>, string> = {
   bend: "bend",
   stick: "sticks",
   sprinkle: "put on",
+  drag: "drag",
+  comb: "comb",
   groove: "groove",
   cut: "cut the sheet",
   put_in: "fill",

@@ -5,7 +5,7 @@ export const meltsOf = (piece: Schemas["Piece"]): Schemas["MeltRef"][] =>
   piece.parts.flatMap((part) =>
     part.passes.flatMap((pass) => [
       ...("melt" in pass ? [pass.melt] : []),
-      ...("second" in pass && pass.second ? [pass.second] : []),
+      ...("others" in pass ? pass.others.map((of) => of.melt) : []),
     ]),
   );
 

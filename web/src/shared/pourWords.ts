@@ -52,6 +52,23 @@ function sheetWords(
   };
 }
 
+/** One colour of what is piped in stripes. */
+function stripeWords(what: What<"pour">, name: string, takes: string, units: Units): PourWords {
+  const { piped, sheet, casts, each_kg } = what;
+  const length = (m: number) => amount(m, "length", units);
+  const where = sheet
+    ? `along ${sheet.count === 1 ? "the sheet" : `${sheet.count} sheets`}`
+    : `in each of ${plural(casts, "cavity", "cavities")}`;
+  const lies = piped
+    ? `Bag or nozzle of ${length(piped.bore_m)}: ${piped.count} of ${piped.of_all} stripes, each ${length(piped.wide_m)} wide as it lies. `
+    : "";
+  return {
+    title: `Pipe ${amount(each_kg * casts, "mass", units)} in stripes ${where}`,
+    how: `${lies}Side by side while all are wet, leave room for the other colours; tapped together after the last. ${name}. ${takes}`,
+    done: "Piped",
+  };
+}
+
 interface PourWords {
   title: string;
   how: string;
@@ -96,6 +113,8 @@ export function pourWords(what: What<"pour">, view: View, units: Units): PourWor
         how: `${each} into one half of each, clip the other on${turning(what, name)} ${takes}`,
         done: "Clipped and turned",
       };
+    case "stripes":
+      return stripeWords(what, name, takes, units);
     case "swirl":
       return {
         title: `Swirl in ${amount(what.each_kg * n, "mass", units)}`,

@@ -8,7 +8,7 @@ from umber_pebble.core.bench.pour_figures import Dab, DipFrom, SheetOf, Turning
 from umber_pebble.core.bench.tempering import TemperAct
 from umber_pebble.core.heat.pour import PourLimit
 from umber_pebble.core.plan.habits import Habit
-from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, PouredAs
+from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, Piped, PouredAs
 from umber_pebble.core.spread import Spread
 
 
@@ -188,7 +188,7 @@ class OfRound:
 class Pour(OfRound):
     """A pass poured, or laid on as it is: castings to go, filled already, in the vessel, into each, what stays, how high, how thick,
     how long; what holds its opening back, and the radius of the bubbles that do; readings since off the heat, whether the last one
-    was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join, a sheet its own."""
+    was unswirled; how warm it may be on what lies under it; of a ball, a dip, a join, a sheet, of stripes its own."""
 
     laid: PouredAs
     filled: int
@@ -208,6 +208,7 @@ class Pour(OfRound):
     dip: DipFrom | None
     dab: Dab | None
     sheet: SheetOf | None
+    piped: Piped | None
     kind: Literal["pour"] = field(default="pour", init=False)
 
 
@@ -250,6 +251,16 @@ class CutPieces(OfRound):
     """Cut the pieces of a sheet while it is soft, and leave them in it."""
 
     kind: Literal["cut"] = field(default="cut", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Comb(OfRound):
+    """Draw through it while it is wet, for lines that stay or through its colours; how often: as it is called; of a sheet, which."""
+
+    name: str
+    how: Literal["drag", "comb"]
+    sheet: SheetOf | None
+    kind: Literal["comb"] = field(default="comb", init=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -327,6 +338,7 @@ What = (
     | Bend
     | Stick
     | Sprinkle
+    | Comb
     | Groove
     | CutPieces
     | PutIn
@@ -359,6 +371,7 @@ CalledKind = Literal[
     "bend",
     "stick",
     "sprinkle",
+    "comb",
     "groove",
     "cut",
     "unmould",

@@ -13,6 +13,7 @@ from umber_pebble.core.bench.act_kinds import (
     BurstAgain,
     Called,
     CalledKind,
+    Comb,
     CutPieces,
     End,
     Groove,
@@ -29,6 +30,7 @@ from umber_pebble.core.bench.again import missing, rounds_again
 from umber_pebble.core.bench.events import (
     Acknowledged,
     Bent,
+    Combed,
     CutOut,
     Ended,
     Grooved,
@@ -51,7 +53,7 @@ from umber_pebble.core.bench.passes import (
 )
 from umber_pebble.core.bench.pour_acts import act_window, pour_acts, sheet_of
 from umber_pebble.core.bench.soiled import to_wash
-from umber_pebble.core.bench.state import RunState
+from umber_pebble.core.bench.state import RoundState, RunState
 from umber_pebble.core.bench.stays import turned_out_s
 from umber_pebble.core.bench.subject import RUN, Subject
 from umber_pebble.core.bench.track import Track
@@ -68,7 +70,7 @@ from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, route_of
-from umber_pebble.core.plan.problem import PlanInput, PlanLine
+from umber_pebble.core.plan.problem import PlanInput, PlanLine, SoftWork
 
 
 @dataclass(frozen=True, slots=True)
@@ -145,23 +147,26 @@ def _cook_acts(run: RunNow) -> list[Act]:
     return out
 
 
-def _work_act(line: PlanLine, r: Round, opens: float, closes: float, sure: bool = True) -> Act:
+def _work_act(line: PlanLine, work: SoftWork, r: Round, opens: float, closes: float, sure: bool = True) -> Act:
     """What hands do with a round while it is soft."""
-    subject = Subject("round", r.number)
-    match line.work:
+    subject, on = Subject("round", r.number), work.on
+    match work.kind:
+        case "bend":
+            return Act(Bend(r.line, r.casts, line.released), subject, Bent(r.number), opens, closes, sure)
         case "stick":
             return Act(Stick(r.line, r.casts), subject, Inserted(r.number), opens, closes, sure)
-        case "sprinkle":
-            assert line.on is not None
-            put = Sprinkle(r.line, r.casts, line.on.name, line.on.kg)
-            return Act(put, subject, Inserted(r.number), opens, closes, sure)
         case "cut":
             return Act(CutPieces(r.line, r.casts), subject, CutOut(r.number), opens, closes, sure)
+        case "sprinkle":
+            assert on is not None
+            return Act(Sprinkle(r.line, r.casts, on.name, on.kg), subject, Inserted(r.number), opens, closes, sure)
+        case "drag" | "comb" as how:
+            assert on is not None
+            draw = Comb(r.line, r.casts, on.name, how, sheet_of(line, r.casts))
+            return Act(draw, subject, Combed(r.number), opens, closes, sure)
         case "groove":
-            assert line.on is not None
-            return Act(Groove(r.line, r.casts, line.on.name), subject, Grooved(r.number), opens, closes, sure)
-        case _:
-            return Act(Bend(r.line, r.casts, line.released), subject, Bent(r.number), opens, closes, sure)
+            assert on is not None
+            return Act(Groove(r.line, r.casts, on.name), subject, Grooved(r.number), opens, closes, sure)
 
 
 def _round_acts(run: RunNow) -> list[Act]:
@@ -173,19 +178,21 @@ def _round_acts(run: RunNow) -> list[Act]:
             continue
         subject = Subject("round", r.number)
         if seen.unmoulded_s is not None:
-            stiff = tracks[r.number].windows["bend_closes"][0] if line.released else None
-            if stiff is not None and seen.worked_s is None and now < stiff.high:
-                out.append(_work_act(line, r, seen.unmoulded_s, stiff.low))
+            bends = [of for of in line.works_left(seen.worked) if line.released and of.kind == "bend"]
+            stiff = tracks[r.number].windows["bend_closes"][0] if bends else None
+            if stiff is not None and now < stiff.high:
+                out.append(_work_act(line, bends[0], r, seen.unmoulded_s, stiff.low))
                 continue
             if len(seen.outcomes) < r.casts:
                 out.append(Act(Outcomes(r.line, r.casts), subject, None, seen.unmoulded_s))
             continue
         track = tracks[r.number]
         out += turn_acts(plan.way(line).melt, line, r, seen, run.windows[r.number])
-        workable = line.work and not line.released and seen.worked_s is None and now < _too_late(track, line.work)
-        if line.work and workable:
-            window = act_window(*track.windows[line.work], r.casts * plan.work_each_s(line))
-            out.append(_work_act(line, r, *window))
+        workable = [of for of in _soft_works(line, seen) if now < _too_late(track, of.kind)]
+        if workable:
+            next_ = workable[0]
+            window = act_window(*track.windows[next_.kind], r.casts * plan.work_each_s(line, next_))
+            out.append(_work_act(line, next_, r, *window))
         ahead = route_of(plan, line, r.casts)[len(seen.places) :]
         if ahead:
             stay, place = ahead[0]
@@ -200,6 +207,11 @@ def _round_acts(run: RunNow) -> list[Act]:
         together = max(ready.high, turned_out_s(run, r))
         out.append(Act(_unmould(plan, r), subject, Unmoulded(r.number), together, closes))
     return out
+
+
+def _soft_works(line: PlanLine, seen: RoundState) -> tuple[SoftWork, ...]:
+    """What hands still do with it in its mould: what is released warm is bent out of it."""
+    return tuple(of for of in line.works_left(seen.worked) if not (line.released and of.kind == "bend"))
 
 
 def _unmould(plan: PlanInput, r: Round) -> Unmould:

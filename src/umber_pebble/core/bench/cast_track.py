@@ -152,13 +152,13 @@ def _round_bands(
     w: PieceWindows,
 ) -> tuple[Band, ...]:
     """What a round's ribbon shows: bands in order, the last open one to the end."""
-    poured, worked = exact(at), state.worked_s is not None
-    released = line.released and not worked
+    poured, released = exact(at), line.released and "bend" not in state.worked
     if state.unmoulded_s is not None:
         out = exact(state.unmoulded_s)
         if released:
             return in_order([("soft", poured), ("bend", out), ("stiff", then["bend_closes"])], exact(end))
         return in_order([("setting", poured), ("set", out)], exact(max(end, state.unmoulded_s)))
-    use = Use(None if worked else line.work, line.last, released, bool(line.needs))
+    left = tuple(of.kind for of in line.works_left(state.worked))
+    use = Use(left, line.last, released, bool(line.needs))
     never = frozenset(name for name in then if w.never(name))
     return cast_bands(then, never, family_of(melt).ends.held_until, use, at, end)

@@ -62,9 +62,8 @@ def chilled(run: RunNow, places: Mapping[str, Place], moved: Callable[[int, str]
 def _may_be_moved(run: RunNow, r: Round) -> bool:
     """What sets in the cold, and has had its last pass and the work of hands."""
     line, seen = run.plan.lines[r.line], run.state.rounds[r.number]
-    soft = line.work is not None and seen.worked_s is None
     sets = family_of(run.plan.way(line).melt).sets_in_the_cold
-    return sets and line.last and not line.mould.hands and not line.released and not soft
+    return sets and line.last and not line.mould.hands and not line.released and not line.works_left(seen.worked)
 
 
 def _chilled(run: RunNow, r: Round, place: str, there: Track) -> Chilled:

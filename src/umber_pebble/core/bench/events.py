@@ -170,6 +170,14 @@ class CutOut:
 
 
 @dataclass(frozen=True, slots=True)
+class Combed:
+    """A comb or skewer was drawn through a round while it was wet."""
+
+    KIND: ClassVar[str] = "combed"
+    round: Index
+
+
+@dataclass(frozen=True, slots=True)
 class Grooved:
     """Grooves are drawn into a round's backs."""
 
@@ -345,6 +353,7 @@ Body = (
     | SetDown
     | Inserted
     | CutOut
+    | Combed
     | Grooved
     | Bent
     | Flipped

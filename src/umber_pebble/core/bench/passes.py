@@ -46,7 +46,7 @@ def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
         return joinable_s(plan, state, needs)
     if r.on is None:
         return 0.0
-    if plan.lines[state.rounds[r.on].line].kind == "swirl":
+    if plan.lines[state.rounds[r.on].line].with_next:
         return math.inf if state.rounds[r.on].poured_s is None else 0.0
     if r.on not in tracks:
         return math.inf
@@ -96,14 +96,17 @@ def _cast_of(state: RunState, lines: tuple[int, ...]) -> list[RoundState]:
     return [r for r in state.rounds if r.line in lines and not r.left_out]
 
 
-def swirls_from_s(state: RunState, number: int) -> float:
-    """When a melt may be swirled into the vessel of the one above it: inf while that is not off the heat [s].
+def goes_with_from_s(plan: PlanInput, state: RunState, number: int) -> float:
+    """When a melt may be poured into or beside the ones above it: inf while one of them is not off the heat [s].
 
     Source: definition
     """
     above = next((r for r in state.rounds if r.on == number), None)
     cook = state.cooks[above.cook] if above else None
-    return cook.rests[-1].off_s if cook and cook.phase == "resting" else math.inf
+    if above is None or cook is None or cook.phase != "resting":
+        return math.inf
+    further = goes_with_from_s(plan, state, above.number) if plan.lines[above.line].with_next else 0.0
+    return max(cook.rests[-1].off_s, further)
 
 
 def put_in_acts(run: RunNow) -> list[Act]:
@@ -172,7 +175,7 @@ def rounds_ready_s(run: RunNow) -> dict[int, float]:
         if state.rounds[r.number].poured_s is not None:
             continue
         needs = plan.lines[r.line].needs
-        if r.on is None or plan.lines[state.rounds[r.on].line].kind == "swirl":
+        if r.on is None or plan.lines[state.rounds[r.on].line].with_next:
             at = max(free[r.stay], _joins_from_s(plan, state, tracks, needs) if needs else 0.0)
         else:
             at = bears_next_s(plan, state, tracks, r)

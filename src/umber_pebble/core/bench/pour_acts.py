@@ -6,7 +6,7 @@ from umber_pebble.core.bench.act_kinds import Pour, Read, WarmAgain
 from umber_pebble.core.bench.bowl import again_at, warms_by
 from umber_pebble.core.bench.events import Burst, Heated, Poured
 from umber_pebble.core.bench.now import RunNow
-from umber_pebble.core.bench.passes import Act, bears_next_s, swirls_from_s
+from umber_pebble.core.bench.passes import Act, bears_next_s, goes_with_from_s
 from umber_pebble.core.bench.pour_figures import Dab, DipFrom, SheetOf, Turning
 from umber_pebble.core.bench.state import Rest, RunState
 from umber_pebble.core.bench.stays import moulds_free_s
@@ -74,10 +74,10 @@ def pour_acts(
         rests_to = None if r.on is None else rests_to_degc(plan, cook, r)
         if rests_to is not None:
             from_s = max(from_s, falls_to_s(track, rests_to))
-        if line.kind == "swirl":
-            from_s = max(from_s, swirls_from_s(state, r.number))
-        # what is swirled in waits for the melt above it, however long that takes; others as long as they still are in time
-        waits = math.isinf(from_s) and (line.kind == "swirl" or ready_s[r.number] < stiff)
+        if line.with_next:
+            from_s = max(from_s, goes_with_from_s(plan, state, r.number))
+        # what is poured with the melt above it waits for that, however long that takes; others as long as they still are in time
+        waits = math.isinf(from_s) and (line.with_next or ready_s[r.number] < stiff)
         if now >= stiff or (from_s >= stiff and not waits):
             continue
         late = from_s >= closes
@@ -138,6 +138,7 @@ def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: f
         if line.softens_s
         else None,
         sheet=sheet_of(line, to_pour),
+        piped=line.piped,
     )
 
 

@@ -168,21 +168,41 @@ def _inserted(state: RunState, event: Event, said: events.Inserted) -> None:
 
 
 def _bent(state: RunState, event: Event, said: events.Bent) -> None:
-    _worked(state, event, _round(state, said.round), ("bend", None))
+    target = _round(state, said.round)
+    # what hands do nothing else with may be bent though no plan says so
+    _worked(state, event, target, ("bend",), state.layout.works[target.line] or ("bend",))
+
+
+def _combed(state: RunState, event: Event, said: events.Combed) -> None:
+    """All that lies in one sheet is combed at once."""
+    target, kinds = _round(state, said.round), ("drag", "comb")
+    _worked(state, event, target, kinds)
+    for other in (state.rounds[number] for number in state.layout.with_it(target.number)):
+        if other.in_mould and set(kinds) & set(state.layout.works[other.line]) - set(other.worked):
+            _worked(state, event, other, kinds)
 
 
 def _grooved(state: RunState, event: Event, said: events.Grooved) -> None:
     _worked(state, event, _round(state, said.round), ("groove",))
 
 
-def _worked(state: RunState, event: Event, target: RoundState, works: tuple[str | None, ...]) -> None:
-    if state.layout.works[target.line] not in works:
+def _worked(
+    state: RunState,
+    event: Event,
+    target: RoundState,
+    kinds: tuple[str, ...],
+    works: tuple[str, ...] | None = None,
+) -> None:
+    """The first of these kinds that it takes and that was not done yet."""
+    takes = [of for of in (state.layout.works[target.line] if works is None else works) if of in kinds]
+    if not takes:
         raise refuse("this round takes other work", "other_work", round=target.number)
     # what was released warm is bent out of its mould
-    loose = "bend" in works and target.unmoulded_s is not None
-    if not (target.in_mould or loose) or target.worked_s is not None:
+    loose = "bend" in takes and target.unmoulded_s is not None
+    left = [of for of in takes if of not in target.worked]
+    if not (target.in_mould or loose) or not left:
         raise refuse("only a poured round is worked, once", "not_workable", round=target.number)
-    target.worked_s = event.at_s
+    target.worked[left[0]] = event.at_s
 
 
 def _unmoulded(state: RunState, event: Event, said: events.Unmoulded) -> None:
@@ -326,6 +346,8 @@ def _tell(state: RunState, event: Event) -> None:
             _inserted(state, event, said)
         case events.CutOut() as said:
             _worked(state, event, _round(state, said.round), ("cut",))
+        case events.Combed() as said:
+            _combed(state, event, said)
         case events.Grooved() as said:
             _grooved(state, event, said)
         case events.Bent() as said:

@@ -179,7 +179,7 @@ class CookState(_Grows):
 
 @dataclass(slots=True)
 class RoundState(_Grows):
-    """A round: on which round it is poured; when what goes in by hand was put in, when poured, worked (bent, or its sticks put in), unmoulded, covered by the next pass, turned on another side; where it lay since when; what came of each cavity, and with what those that failed were mended; filled: the cavities that were full when its
+    """A round: on which round it is poured; when what goes in by hand was put in, when poured, unmoulded, covered by the next pass, turned on another side; worked: what hands did with it while it was soft, and when; where it lay since when; what came of each cavity, and with what those that failed were mended; filled: the cavities that were full when its
     melt ran short, before it was poured to the end; left_out: it is not cast at all; into: the cook that it is divided off for."""
 
     number: int
@@ -193,7 +193,7 @@ class RoundState(_Grows):
     poured_s: float | None = None
     put_in_s: float | None = None
     rest: int = 0
-    worked_s: float | None = None
+    worked: dict[str, float] = field(default_factory=dict)
     unmoulded_s: float | None = None
     turned_s: list[float] = field(default_factory=list)
     covered_s: float | None = None
@@ -237,7 +237,7 @@ class Layout:
 
     rounds: tuple[Round, ...]
     vessels: tuple[str, ...]
-    works: tuple[str | None, ...]
+    works: tuple[tuple[str, ...], ...]
     poured_on: tuple[str, ...]
     place_ids: tuple[str, ...]
     bursts: tuple[bool, ...]

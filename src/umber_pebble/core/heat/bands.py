@@ -33,6 +33,8 @@ BandState = Literal[
     "over_chilled",
     "stick",
     "next_pass",
+    "drag",
+    "comb",
     "groove",
     "cut",
 ]
@@ -51,10 +53,10 @@ class Band:
 
 @dataclass(frozen=True, slots=True)
 class Use:
-    """What is made of a cast: what hands do with it while it is soft; whether it leaves its mould after it, cold or released warm to be
+    """What is made of a cast: what hands still do with it while it is soft; whether it leaves its mould after it, cold or released warm to be
     bent; whether it joins two."""
 
-    work: str | None = None
+    works: tuple[str, ...] = ()
     last: bool = True
     released: bool = False
     join: bool = False
@@ -112,10 +114,16 @@ def cast_bands(
     elif use.join:
         starts = [("hold", poured), ("holds", at[held_until]), ("firm", at["unmould"])]
     elif "touch" in at:
-        starts = [("stick" if use.work == "stick" else "fluid", poured), ("thickens", at["stick_closes"])]
-        if use.work == "cut":
+        starts = [("stick" if "stick" in use.works else "fluid", poured), ("thickens", at["stick_closes"])]
+        if "cut" in use.works:
             starts = [("fluid", poured), ("cut", at["comb_opens"]), ("set", at["cutter_closes"])]
-        elif use.work == "groove":
+        elif "comb" in use.works:
+            starts = [("fluid", poured), ("comb", at["comb_opens"]), ("set", at["comb_closes"])]
+        if "drag" in use.works:
+            starts[0] = ("drag", poured)
+            if starts[1][0] == "thickens":
+                starts[1:] = [("thickens", at["comb_closes"])]
+        elif "groove" in use.works:
             starts += [("groove", at["groove_opens"]), ("set", at["groove_closes"])]
         elif use.last:
             starts.append(("touch", at["touch"]))
@@ -124,14 +132,14 @@ def cast_bands(
             starts.append(("over_chilled", at["over_chilled"]))
     elif not use.last:
         starts = [("setting", poured), ("next_pass", at["holds"])]
-    elif use.work == "bend":
+    elif "bend" in use.works:
         starts = [
             ("soft", poured),
             ("bend", at["bend_opens"]),
             ("stiff", at["bend_closes"]),
             ("unmould", at["unmould"]),
         ]
-    elif use.work == "stick":
+    elif "stick" in use.works:
         starts = [("stick", poured), ("setting", at["stick_closes"]), ("unmould", at["unmould"])]
     else:
         starts = [("setting", poured), ("unmould", at["unmould"])]

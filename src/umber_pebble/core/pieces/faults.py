@@ -6,10 +6,10 @@ from typing import Literal
 FaultCode = Literal[
     "above_rim",
     "closed",
-    "cut_first",
     "melts_shell",
     "mould_too_weak",
     "no_leather",
+    "one_colour",
     "no_room",
     "no_shell",
     "not_empty",

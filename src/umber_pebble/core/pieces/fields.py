@@ -7,7 +7,7 @@ from functools import cache
 from types import NoneType
 from typing import Annotated, Any, ClassVar, Literal, TypeVar, cast, get_args, get_origin, get_type_hints
 
-from annotated_types import BaseMetadata, GroupedMetadata, Interval
+from annotated_types import BaseMetadata, GroupedMetadata, Interval, MaxLen
 
 Unit = Literal["m", "kg", "m3", "rad", "frac", "degC", "s", "count"]
 
@@ -47,7 +47,8 @@ class Slide:
 @dataclass(frozen=True, slots=True)
 class Number(GroupedMetadata):
     """A number: its unit, how far it may go, the step of an arrow key in the unit shown; slides: it has a slider;
-    large: what is set most; rolled: also told as the ball it makes."""
+    large: what is set most; rolled: also told as the ball it makes; bore: also told as
+    the number of a round nozzle."""
 
     unit: Unit
     low: float
@@ -56,6 +57,7 @@ class Number(GroupedMetadata):
     slides: Slide | None = None
     large: bool = False
     rolled: bool = False
+    bore: bool = False
 
     def __iter__(self) -> Iterator[BaseMetadata]:
         return iter(Interval(ge=self.low, le=self.high))
@@ -83,6 +85,17 @@ class Told:
 
 
 @dataclass(frozen=True, slots=True)
+class Shares(GroupedMetadata):
+    """Melts beside the first: at most so many, and so large a share together [frac]."""
+
+    most: int
+    all_frac: float
+
+    def __iter__(self) -> Iterator[BaseMetadata]:
+        return iter([MaxLen(self.most)])
+
+
+@dataclass(frozen=True, slots=True)
 class Only:
     """A field that is set only where another is told, so or more than 0, or, with a no, where it is not."""
 
@@ -94,7 +107,7 @@ PartNo = Annotated[int, Interval(ge=0, le=11)]
 """One of a piece's parts."""
 
 S = TypeVar("S", bound=Shape)
-Sort = Literal["number", "flag", "choice", "name", "melt", "outline", "part"]
+Sort = Literal["number", "flag", "choice", "name", "melt", "melts", "outline", "part"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,6 +120,7 @@ class FieldShown:
     number: Number | None
     told: Told | None
     only: Only | None
+    shares: Shares | None
     options: tuple[str, ...]
 
 
@@ -132,10 +146,12 @@ def _shown(name: str, hint: Any) -> FieldShown:
     number = next((note for note in notes if isinstance(note, Number)), None)
     told = next((note for note in notes if isinstance(note, Told)), None)
     only = next((note for note in notes if isinstance(note, Only)), None)
+    shares = next((note for note in notes if isinstance(note, Shares)), None)
     if told is not None:
         plain = next(of for of in get_args(plain) if of is not NoneType)
     options = tuple(str(of) for of in get_args(plain)) if get_origin(plain) is Literal else ()
-    return FieldShown(name, "number" if number else _sort(plain), number, told, only, options)
+    sort: Sort = "number" if number else "melts" if shares else _sort(plain)
+    return FieldShown(name, sort, number, told, only, shares, options)
 
 
 def _sort(plain: Any) -> Sort:

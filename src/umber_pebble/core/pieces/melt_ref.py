@@ -1,9 +1,10 @@
 """A melt as a piece names it."""
 
 from dataclasses import dataclass
+from typing import Annotated
 
 from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.pieces.fields import Shape
+from umber_pebble.core.pieces.fields import Number, Shape
 from umber_pebble.core.texts import Hex, Id
 
 OwnMelts = tuple[tuple[str, Material], ...]
@@ -29,3 +30,11 @@ class MeltRef(Shape):
         Source: definition
         """
         return dict(own).get(self.material) or material("melts", self.material)
+
+
+@dataclass(frozen=True, slots=True)
+class MeltShare(Shape):
+    """A melt beside the first of a pass, and which share of the pass it is."""
+
+    melt: MeltRef
+    frac: Annotated[float, Number("frac", 0.01, 0.95, 5.0)]

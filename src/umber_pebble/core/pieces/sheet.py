@@ -54,9 +54,6 @@ def on_sheet(row: LaidPass, cutting: CuttingPlan) -> LaidPass:
 def not_cut(passes: Sequence[PassKind], own: OwnMelts) -> Iterator[BuildFault]:
     """Passes with which a sheet cannot be cut while it is soft. Source: common-practice"""
     for i, one in enumerate(passes):
-        if one.soft:
-            words = "a sheet is cut while it is soft: put nothing into it then, and draw nothing into it"
-            yield BuildFault(i, "cut_first", words)
         if one.refs() and not one.material(own).has("set_cut"):
             words = f"{one.material(own).name} goes from soft to glass: pour it into cutters or moulds instead"
             yield BuildFault(i, "no_leather", words)

@@ -7,8 +7,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.melts.dip import Dipped
 from umber_pebble.core.plan.cooks import PotCook, Round, ready_for_next, route_of
 from umber_pebble.core.plan.dips import bath_of
-from umber_pebble.core.plan.problem import Inclusion, Named, PlanInput, PouredAs
-from umber_pebble.core.plan.tasks import Work
+from umber_pebble.core.plan.problem import Inclusion, Named, PlanInput, PouredAs, SoftWork
 from umber_pebble.core.spread import Spread
 
 
@@ -29,7 +28,7 @@ class CardRow:
     fill_m: float
     thick_m: float
     first: tuple[Inclusion, ...]
-    work: Work | None
+    works: tuple[SoftWork, ...]
     place_ids: tuple[str, ...]
     sets: Spread
     bath: Dipped | None
@@ -47,7 +46,7 @@ class Card:
     @property
     def cut(self) -> bool:
         """Whether it is of pieces that are cut out of a sheet."""
-        return any(row.work == "cut" for row in self.rows)
+        return any(of.kind == "cut" for row in self.rows for of in row.works)
 
 
 def pour_cards(plan: PlanInput, cooks: Sequence[PotCook], windows: dict[int, PieceWindows]) -> list[Card]:
@@ -92,7 +91,7 @@ def _row(plan: PlanInput, cook: PotCook, r: Round, w: PieceWindows) -> CardRow:
         line.cast.fill_m,
         line.cast.thickness.likely,
         line.first,
-        line.work,
+        line.works,
         tuple(dict.fromkeys(place for _, place in route_of(plan, line, r.casts))),
         sets,
         bath_of(plan, cook, r) if line.dip and cook.flow.tg is None else None,

@@ -25,7 +25,7 @@ from umber_pebble.core.plan.remarks import (
     WindowNever,
     each_once,
 )
-from umber_pebble.core.plan.rounds import works_in_window
+from umber_pebble.core.plan.rounds import works_in_windows
 
 THICK_ENOUGH_M = 0.02
 """Thicker than this nothing breaks as it leaves its mould."""
@@ -63,9 +63,8 @@ def remarks_of(compiled: Plan) -> list[Remark]:
             thin = too_thin_to_leave(line, c.way.melt) if line.cast_off else None
             if thin is not None:
                 out.append(ThinToLeave(line.named, line.cast.thickness.likely, thin))
-            each = plan.work_each_s(line)
-            if line.work and r.casts > works_in_window(w, line.work, plan.pour_each_s(line), each):
-                out.append(OneByOne(line.named, line.work))
+            if line.works and r.casts > works_in_windows(plan, line, w):
+                out.append(OneByOne(line.named, line.works[-1].kind))
             place, moulds = lies_in(plan, line, r.casts)
             if moulds > plan.shelves.get(place, moulds):
                 out.append(ShelfSmall(place, moulds, plan.shelves[place]))

@@ -210,14 +210,14 @@ def route_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[tuple[PlaceSt
     Source: definition
     """
     way = plan.way(line)
-    handled = casts * (plan.pour_each_s(line) / 2 + plan.work_each_s(line))
+    handled = casts * (plan.pour_each_s(line) / 2 + plan.works_each_s(line))
     if line.whole_ball:
         handled += material("kitchen", "usual", "ball").value("by_hand")
     if line.lies:
         first, *rest = line.lies
         return first, *((replace(stay, from_s=max(stay.from_s, handled)), place) for stay, place in rest)
     first = (PlaceStay(0.0, way.poured_on), way.poured_on_id)
-    carried = way.carried and line.work != "cut"
+    carried = way.carried and not line.cut
     return (first, (PlaceStay(handled, way.sets_in), way.sets_in_id)) if carried else (first,)
 
 

@@ -122,7 +122,6 @@ def _portion(key: str, way: MeltWay, base: str, kg: float, item: int) -> PlanLin
         base,
         vessel,
         cast,
-        None,
         BreakRate(),
         item=item,
         kind="divide",

@@ -32,7 +32,8 @@ def by_hand_amounts(plan: PlanInput, cooks: Sequence[PotCook]) -> list[ByHand]:
         totals[(name, key)] = known[0] + count, known[1] + count * each
 
     for r in (r for cook in cooks for r in cook.rounds):
-        for hand in plan.lines[r.line].first:
+        line = plan.lines[r.line]
+        for hand in (*line.first, *(of.on for of in line.works if of.on is not None)):
             if hand.kg > 0:
                 add(hand.name, hand.key, r.casts, hand.kg)
     for step in plan.by_hand:

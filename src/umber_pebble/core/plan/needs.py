@@ -53,7 +53,7 @@ def needs_of(plan: Plan) -> Needs:
     sticks: dict[Named, int] = {}
     for r in plan.rounds:
         line = plan.problem.lines[r.line]
-        if line.work == "stick":
+        if any(of.kind == "stick" for of in line.works):
             sticks[line.named] = sticks.get(line.named, 0) + r.casts
     return Needs(
         tuple(

@@ -1,5 +1,6 @@
 """What a plan is made from."""
 
+from collections.abc import Container
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Literal
@@ -24,7 +25,7 @@ MOST_HANDS = 6
 """So many pairs of hands are planned for at most."""
 
 PouredAs = LaidAs | Literal["join", "swirl", "divide"]
-"""How a melt is laid on; a swirl goes into the vessel of the next line, right before that is poured, what is divided off into a vessel of
+"""How a melt is laid on; a swirl goes into the vessel of the next line, what is divided off into a vessel of
 its own, in which it is coloured."""
 Leaves = Literal["unmould", "peel", "rigid", "release_opens"]
 """At which mark a casting leaves what it was cast in: cold, off a film, off a bowl, or warm, to be shaped on a form."""
@@ -123,6 +124,26 @@ class Inclusion:
 
 
 @dataclass(frozen=True, slots=True)
+class Piped:
+    """Piped in stripes: out of which opening, how wide each lies [m], so many of all that lie side by side [count], and how long hands
+    take for a casting [s]."""
+
+    bore_m: float
+    wide_m: float
+    count: int
+    of_all: int
+    each_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class SoftWork:
+    """What hands do with a cast while it is soft, on: with what."""
+
+    kind: Work
+    on: Inclusion | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class PlanLine:
     """One pour of a line of the order: how many castings of which melt, what one takes, in which mould.
 
@@ -130,8 +151,9 @@ class PlanLine:
     unmoulded then; item the line of the order; kind how it is laid on. under: what it lies on
     (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
     needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build is
-    known by where break rates are kept, "" for a plain fill. work: what they do while it is soft, on: and with what; leaves: at which mark of its
-    windows it leaves its mould or film. spares: how many more than asked are cast. into: the melt that it is from then on, where it is divided off. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
+    known by where break rates are kept, "" for a plain fill. works: what they do while it is soft, in turn; leaves: at which mark of its
+    windows it leaves its mould or film. spares: how many more than asked are cast. into: the melt that it is from then on, where it is divided off. with_next: it is poured right before the line above it, into its vessel or
+    beside it. piped: how, where it is piped in stripes. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
     """
 
@@ -140,7 +162,6 @@ class PlanLine:
     melt: str
     mould: Mould
     cast: CastAmounts
-    work: Work | None
     break_rate: BreakRate
     lies: tuple[tuple[PlaceStay, str], ...] = ()
     under: tuple[tuple[Material, float, float | None], ...] = ()
@@ -156,9 +177,11 @@ class PlanLine:
     leaves: Leaves = "unmould"
     softens_s: float = 0.0
     body: Revolved | None = None
-    on: Inclusion | None = None
+    works: tuple[SoftWork, ...] = ()
     spares: Spares = "as_sure"
     into: str | None = None
+    with_next: bool = False
+    piped: Piped | None = None
 
     @property
     def name(self) -> str:
@@ -173,7 +196,7 @@ class PlanLine:
     @property
     def cast_on(self) -> bool:
         """Whether it lies on or in something and sets there: what goes from vessel to vessel does not."""
-        return self.kind not in ("swirl", "divide")
+        return not self.with_next and self.kind != "divide"
 
     @property
     def cast_off(self) -> bool:
@@ -188,12 +211,22 @@ class PlanLine:
     @property
     def alone(self) -> bool:
         """Whether hands are bound to it after its pour, so that nothing else is poured from its vessel then."""
-        return self.work is not None or self.whole_ball
+        return bool(self.works) or self.whole_ball
 
     @property
     def released(self) -> bool:
         """Whether it leaves its mould warm and is bent on a form after that."""
         return self.leaves == "release_opens"
+
+    def works_left(self, done: Container[str]) -> tuple[SoftWork, ...]:
+        """What hands still do with it while it is soft: what comes after the last they did. Source: definition"""
+        last = max((i for i, of in enumerate(self.works) if of.kind in done), default=-1)
+        return self.works[last + 1 :]
+
+    @property
+    def cut(self) -> bool:
+        """Whether its castings are cut out of a sheet."""
+        return any(of.kind == "cut" for of in self.works)
 
     @property
     def handfuls_s(self) -> float:
@@ -325,25 +358,25 @@ class PlanInput:
 
     def pour_each_s(self, line: PlanLine) -> float:
         """How long hands take to pour one casting, or to join and hold one piece; of a sheet, its share of pouring and spreading that [s]."""
+        if line.piped is not None:
+            return line.piped.each_s + line.hold_s
         if (cutting := line.mould.cutting) is not None:
             spread_s = cutting.sheet.area_m2 / material("kitchen", "usual", "sheet").value("spread")
             return (self.paces.pour_each_s + spread_s) / line.mould.on_sheet + line.hold_s
         return self.paces.pour_each_s + line.hold_s
 
-    def work_each_s(self, line: PlanLine) -> float:
+    def pour_lasts_s(self, line: PlanLine, casts: int) -> float:
+        """How long hands take to pour so many; to stir a melt into another once [s]."""
+        return self.paces.stir_s if line.kind == "swirl" else casts * self.pour_each_s(line)
+
+    def work_each_s(self, line: PlanLine, work: SoftWork) -> float:
         """How long hands work on one cast while it is soft, taken out of its mould first where it is released warm [s]."""
-        freed = self.paces.unmould_each_s if line.released else 0.0
-        match line.work:
-            case "bend":
-                return freed + self.paces.bend_each_s
-            case "stick":
-                return freed + self.paces.stick_each_s
-            case "sprinkle":
-                return freed + self.paces.fill_each_s
-            case "groove":
-                assert line.on is not None
-                return freed + line.on.each_s
-            case "cut":
-                return material("kitchen", "usual", "sheet").value("pressed")
-            case None:
-                return freed
+        if work.on is not None:
+            return work.on.each_s
+        if work.kind == "cut":
+            return material("kitchen", "usual", "sheet").value("pressed")
+        return self.paces.bend_each_s + (self.paces.unmould_each_s if line.released else 0.0)
+
+    def works_each_s(self, line: PlanLine) -> float:
+        """All of that, one after another [s]."""
+        return sum(self.work_each_s(line, work) for work in line.works)

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import accumulate
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.heat.pour import Flow, PourWindow
@@ -66,11 +67,10 @@ def _own_size(plan: PlanInput, i: int) -> Size:
     whole = sum(of.quantity * of.cast.poured.value.likely for of in plan.lines if of.melt == line.melt)
     flow, window, casts = _widest(plan, line, min(whole, each * takes), size.casts)
     size = _less(size, casts, "window")
-    if not line.work:
+    if not line.works:
         return size
     windows = piece_windows(plan, line, flow, window, size.casts)
-    takes = works_in_window(windows, line.work, plan.pour_each_s(line), plan.work_each_s(line))
-    return _less(size, takes, "hands")
+    return _less(size, works_in_windows(plan, line, windows), "hands")
 
 
 def _widest(plan: PlanInput, line: PlanLine, whole_kg: float, casts: int) -> tuple[Flow, PourWindow, int]:
@@ -103,14 +103,24 @@ def _vessel_takes(plan: PlanInput, line: PlanLine, charge: float, residue: Sprea
     return math.floor(free / (1 + plan.reserve_frac) / line.cast.poured.value.likely)
 
 
+def works_in_windows(plan: PlanInput, line: PlanLine, windows: PieceWindows) -> int:
+    """Castings of a round to which everything that is done while they are soft can be done in time [count]: one work on all of them, then
+    the next. Source: definition"""
+    each = list(accumulate(plan.work_each_s(line, of) for of in line.works))
+    return min(
+        works_in_window(windows, of.kind, plan.pour_each_s(line), until)
+        for of, until in zip(line.works, each, strict=True)
+    )
+
+
 def works_in_window(windows: PieceWindows, work: str, pour_each_s: float, work_each_s: float) -> int:
     """Castings of a round that one person can pour and then work before the last turns too stiff [count].
 
     All are poured, then worked in the same order: the last starts latest, so it decides. At least one.
     Args:
         windows: of the casting; its lowest width counts from the likely opening
-        work: "bend" or "stick"
-        pour_each_s, work_each_s: paces [s]
+        work: one of those of WORKS
+        pour_each_s, work_each_s: paces, of what is done before it too [s]
     Source: definition
     """
     opens = WORKS[work].opens

@@ -26,7 +26,7 @@ def rests_to_degc(plan: PlanInput, cook: PotCook, r: Round) -> float | None:
     """
     line = plan.lines[r.line]
     before = plan.lines[line.after] if line.after is not None else None
-    if before is None or before.kind == "swirl":
+    if before is None or before.with_next:
         return None
     way = plan.way(before)
     if None in (family_of(of).softens_degc(of) for of in (cook.way.melt, way.melt)):

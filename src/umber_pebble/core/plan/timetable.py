@@ -164,8 +164,8 @@ class _Reading:
             yield self._of_round("set", filling, poured, poured + sets)
         elif (off := self.things.get(("unmould", filling))) is not None:
             yield self._of_round("set", filling, poured, self.table.start_s[off])
-        elif (firm := self.things.get(("firm", filling))) is not None and line.work:
-            worked = self._end(self.things[line.work, filling])
+        elif (firm := self.things.get(("firm", filling))) is not None and line.works:
+            worked = self._end(self.things[line.works[-1].kind, filling])
             yield self._of_round("firm", filling, worked, max(self.table.start_s[firm], worked))
         if (clean := self.things.get(("clean", filling))) is not None:
             cleaned = self._end(clean)

@@ -56,6 +56,7 @@ CastMark = Literal[
     "groove_opens",
     "groove_closes",
     "comb_opens",
+    "comb_closes",
     "cutter_closes",
     "still",
     "touch",
@@ -78,6 +79,7 @@ class CastWindows:
     groove_opens: Explained | None
     groove_closes: Explained | None
     comb_opens: Explained | None
+    comb_closes: Explained | None
     cutter_closes: Explained | None
     still: Explained | None
     touch: Explained | None
@@ -98,7 +100,7 @@ class CastRow:
     wording: Rows
     sets_in_id: str
     held: Explained | None
-    work: Work | None
+    works: tuple[Work, ...]
     windows: CastWindows
     never: tuple[CastMark, ...]
     next_pass: Explained | None
@@ -124,7 +126,8 @@ WHAT = {
     "stick_closes": "from the pour until its first layer is too stiff to take a stick",
     "groove_opens": "from the pour until its back is leathery and takes a groove",
     "groove_closes": "from the pour until its back crumbles when it is grooved",
-    "comb_opens": "from the pour until it no longer runs together behind a cutter",
+    "comb_opens": "from the pour until it no longer runs together behind a comb or cutter",
+    "comb_closes": "from the pour until it crumbles under a comb",
     "cutter_closes": "from the pour until it is too firm for a cutter",
     "still": "from the pour until nothing in it moves any more",
     "touch": "from the pour until it may be touched",
@@ -259,9 +262,14 @@ def _cast(plan: Plan, r: Round, w: PieceWindows) -> CastRow:
         rows,
         way.sets_in_id,
         window(ends.held_until) if line.needs else None,
-        line.work,
+        tuple(of.kind for of in line.works),
         CastWindows(**{name: window(name) if name in w.at else None for name in told}, cool_to_hold=cool),
         tuple(name for name in told if name in never),
         None if line.last else window(ends.bears_next),
-        cast_bands(w.at, never, ends.held_until, Use(line.work, line.last, line.released, bool(line.needs))),
+        cast_bands(
+            w.at,
+            never,
+            ends.held_until,
+            Use(tuple(of.kind for of in line.works), line.last, line.released, bool(line.needs)),
+        ),
     )

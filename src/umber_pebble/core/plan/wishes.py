@@ -22,6 +22,8 @@ SKILL_OF: dict[TaskKind, Skill] = {
     "bend": "shape",
     "stick": "shape",
     "sprinkle": "shape",
+    "drag": "shape",
+    "comb": "shape",
     "groove": "shape",
     "cut": "shape",
     "unmould": "unmould",

@@ -92,6 +92,7 @@ function saysWhat(told: EventBody, units: Units): string[] {
     case "coloured":
     case "inserted":
     case "bent":
+    case "combed":
     case "grooved":
     case "cut_out":
     case "flipped":

@@ -9,7 +9,7 @@ import { useWidth } from "../../shared/useWidth";
 export function Cooling({ cools }: { cools: Schemas["Cools"] }) {
   const units = useUnits();
   const [ref, width] = useWidth<HTMLDivElement>(560);
-  const { windows, never, work } = cools;
+  const { windows, never, works } = cools;
   const to = reach(windows, never);
   const when = (name: string) => (windows[name] ? range(windows[name], "s", units) : "");
   return (
@@ -18,10 +18,12 @@ export function Cooling({ cools }: { cools: Schemas["Cools"] }) {
       <p className="mb-2">
         Poured at {amount(cools.pour.low, "temperature", units)} to{" "}
         {amount(cools.pour.high, "temperature", units)}:{" "}
-        {work === "bend" && `bends from ${when("bend_opens")}, until ${when("bend_closes")}; `}
-        {work === "stick" && `takes a stick until ${when("stick_closes")}; `}
-        {work === "cut" && `cut from ${when("comb_opens")}, until ${when("cutter_closes")}; `}
-        {work === "groove" &&
+        {works.includes("bend") && `bends from ${when("bend_opens")}, until ${when("bend_closes")}; `}
+        {works.includes("stick") && `takes a stick until ${when("stick_closes")}; `}
+        {works.includes("drag") && `dragged through until ${when("comb_closes")}; `}
+        {works.includes("comb") && `combed from ${when("comb_opens")}, until ${when("comb_closes")}; `}
+        {works.includes("cut") && `cut from ${when("comb_opens")}, until ${when("cutter_closes")}; `}
+        {works.includes("groove") &&
           `leathery, to be grooved, from ${when("groove_opens")}, until ${when("groove_closes")}; `}
         {windows.touch && `touch-set after ${when("touch")}; `}
         {never.includes("unmould") ? "it does not set there" : `unmould after ${when("unmould")}`}

@@ -268,8 +268,9 @@ function drawn(
     // what is drawn into a back shows what is behind it
     const tone = pass && ("deep_m" in pass ? "var(--ground)" : passTone(pass));
     if (!pass || !row || !tone) return [];
-    const marble =
-      "second" in pass && pass.second ? { tone: meltTone(pass.second), share: pass.second_frac } : null;
+    const veins =
+      "others" in pass ? pass.others.map((of) => ({ tone: meltTone(of.melt), share: of.frac })) : [];
+    const marble = { veins, striped: row.stripes !== null };
     return [
       {
         ...layer,

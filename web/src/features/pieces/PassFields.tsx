@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
-import { inUnit, range } from "../../shared/format/units";
+import { amount, inUnit, range, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { pointsOf } from "../../shared/points";
@@ -86,10 +86,11 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
             {...around}
           />
         ))}
-      {"line_m" in pass && pass.second && (
+      {row?.stripes && <p className="text-quiet">{stripesLie(row.stripes, units)}</p>}
+      {"line_m" in pass && pass.others.length > 0 && (
         <p className="text-quiet">
-          The second melt floats on the bath, the good side goes in first. Each piece takes its share along:
-          it is planned to be used up with the last one.
+          The other melts float on the bath, the good side goes in first. Each piece takes its share along: it
+          is planned to be used up with the last one.
         </p>
       )}
       {solved && (
@@ -115,6 +116,11 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
       )}
     </div>
   );
+}
+
+function stripesLie({ counts, wide_m }: Schemas["Stripes"], units: Units): string {
+  const all = counts.reduce((sum, n) => sum + n, 0);
+  return `${all} stripes side by side, each ${amount(wide_m, "length", units)} wide as it lies: ${counts.join(", ")} of the melts in turn.`;
 }
 
 /** Shown beside what they bring. */

@@ -83,6 +83,7 @@ function notes(
 ): string[] {
   const out: string[] = [];
   if ("melt" in pass) out.push((materials[pass.melt.material] ?? pass.melt.material).toLowerCase());
+  if ("others" in pass && pass.others.length > 0) out.push(`${pass.others.length + 1} melts`);
   if ("inside_m" in pass) out.push(`${amount(pass.inside_m, "length", units)} inside`);
   else if (row && row.thick_m > 0) out.push(amount(row.thick_m, "length", units));
   if (row?.setting)

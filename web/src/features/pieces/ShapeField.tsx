@@ -7,6 +7,8 @@ import { Choice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Notice, TextField } from "../../shared/ui/plain";
 import { MeltFields } from "./MeltFields";
+import { MeltShares } from "./MeltShares";
+import { NozzlePick } from "./NozzlePick";
 import { fieldOf } from "./passes";
 import type { AnyWords } from "./passWords";
 
@@ -62,7 +64,8 @@ interface Props extends Around {
 export function isSet(of: object, field: Field): boolean {
   if (!field.only) return true;
   const other = fieldOf(of, field.only.field);
-  return (other !== null && other !== false && other !== 0) === field.only.so;
+  const told = Array.isArray(other) ? other.length > 0 : other !== null && other !== false && other !== 0;
+  return told === field.only.so;
 }
 
 /** One field, as what it is of tells of it. */
@@ -140,7 +143,7 @@ function firstOf({ of, field, across }: Props): unknown {
 }
 
 /** A field's own control, told. */
-function Control({ of: _, field, label, value, ...around }: Props & { label: string; value: unknown }) {
+function Control({ of, field, label, value, ...around }: Props & { label: string; value: unknown }) {
   const { wrong, change, depth, row } = around;
   const units = useUnits();
   const put = (next: unknown) => change({ [field.name]: next });
@@ -157,6 +160,21 @@ function Control({ of: _, field, label, value, ...around }: Props & { label: str
           label={label}
           onChange={put}
         />
+      );
+    case "melts":
+      return (
+        field.shares && (
+          <MeltShares
+            first={fieldOf(of, "melt") as Melt}
+            others={value as Schemas["MeltShare"][]}
+            shares={field.shares}
+            materials={around.materials}
+            colours={around.colours}
+            label={label}
+            error={error}
+            onChange={put}
+          />
+        )
       );
     case "part":
       return (
@@ -175,33 +193,38 @@ function Control({ of: _, field, label, value, ...around }: Props & { label: str
         </>
       );
   }
-  const of = field.number;
-  if (!of) return null;
+  const number = field.number;
+  if (!number) return null;
   const given = typeof value === "number" ? value : null;
   const reckoned = field.told?.reckoned === true;
   const ball =
-    of.rolled && given !== null && row && row.volume_m3 > 0 ? Math.cbrt(BALL * row.volume_m3) : null;
+    number.rolled && given !== null && row && row.volume_m3 > 0 ? Math.cbrt(BALL * row.volume_m3) : null;
   return (
     <>
       <NumberField
         label={label}
-        quantity={QUANTITIES[of.unit]}
+        quantity={QUANTITIES[number.unit]}
         value={given}
-        onChange={(v) => put(of.unit === "count" ? Math.round(v) : of.unit === "rad" ? toTenth(v) : v)}
+        onChange={(v) =>
+          put(number.unit === "count" ? Math.round(v) : number.unit === "rad" ? toTenth(v) : v)
+        }
         error={error}
-        step={of.step}
-        large={of.large}
-        {...(of.unit === "count" ? { digits: 0 } : {})}
-        {...(of.slides ? { slider: { low: of.slides.low, high: sizeAt(of.slides.high, depth) } } : {})}
+        step={number.step}
+        large={number.large}
+        {...(number.unit === "count" ? { digits: 0 } : {})}
+        {...(number.slides
+          ? { slider: { low: number.slides.low, high: sizeAt(number.slides.high, depth) } }
+          : {})}
         {...(reckoned ? { onClear: () => put(null), hint: reckonedAs(row, units) } : {})}
       />
+      {number.bore && given !== null && <NozzlePick bore_m={given} onChange={put} />}
       {ball !== null && given !== null && row && (
         <NumberField
           label="Rolled to a ball, diameter"
           quantity="length"
           value={ball}
           onChange={(d) => put((given / row.volume_m3) * (d ** 3 / BALL))}
-          step={of.step}
+          step={number.step}
         />
       )}
     </>

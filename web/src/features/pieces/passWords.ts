@@ -68,6 +68,18 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       emptied: { label: "Laid on by", no: "spoon or brush", yes: "filling and tipping out" },
       sides: { label: "On", no: "all of the wall", yes: "the sides only" },
       dwell_s: "Stands full before it is tipped",
+      others: "Melt",
+    },
+  },
+  comb: {
+    name: "Comb or drag",
+    fields: {
+      how: {
+        label: "Drawn",
+        of: { drag: "through wet colours, side by side", comb: "for lines that stay" },
+      },
+      strokes_count: "Strokes, over all",
+      deep_m: "How deep",
     },
   },
   groove: {
@@ -111,8 +123,13 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
     fields: {
       melt: "Melt",
       level_m: "Fill level",
-      second: { label: "Of", no: "one melt", yes: "marbled with a second", value: "Second melt" },
-      second_frac: "Share of it",
+      others: "Melt",
+      stripes_m: {
+        label: "Laid",
+        no: "swirled in one bowl, poured",
+        yes: "piped in stripes",
+        value: "Bag or nozzle, opening",
+      },
     },
   },
   turned: { name: "Turned ball", fields: { melt: "Melt", ball_kg: "The whole ball's melt" } },
@@ -148,8 +165,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       line_m: { label: "Dipped", no: "whole", yes: "to a line", value: "Line, over its lowest point" },
       slant_rad: "At a slant of",
       thick_m: "Coat",
-      second: { label: "Of", no: "one melt", yes: "marbled with a second", value: "Second melt" },
-      second_frac: "Share of it",
+      others: "Melt",
     },
   },
 };

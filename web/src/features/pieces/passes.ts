@@ -28,13 +28,17 @@ export function passName(pass: Pass): string {
     case "paste":
       return PASSES.paste.fields.paste.of[pass.paste];
     case "shell":
-      return pass.sides ? "Second coat, sides" : PASSES.shell.name;
+      return pass.others.length > 0 ? "Marbled shell" : pass.sides ? "Second coat, sides" : PASSES.shell.name;
     case "stick":
       return pass.use === "hole" ? "Skewer hole" : PASSES.stick.name;
     case "fill":
-      return pass.second ? "Marbled fill" : PASSES.fill.name;
+      return pass.others.length === 0
+        ? PASSES.fill.name
+        : pass.stripes_m === null
+          ? "Marbled fill"
+          : "Stripes";
     case "dip":
-      return pass.second ? "Marbled dip" : pass.line_m === null ? "Dip" : "Dip to a line";
+      return pass.others.length > 0 ? "Marbled dip" : pass.line_m === null ? "Dip" : "Dip to a line";
     default:
       return PASSES[pass.kind].name;
   }

@@ -89,6 +89,7 @@ const fieldsQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
+export const nozzlesQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.nozzles };
 export const kindsQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.kinds };
 export const bodyQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.body };
 export const joinQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.join };

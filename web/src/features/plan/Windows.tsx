@@ -195,30 +195,41 @@ function JoinWords({ held, moved }: { held: Explained; moved: Explained | null }
 /** What may be done with a cast when, each number explaining itself. */
 function CastWords({ cast }: { cast: Schemas["CastRow"] }) {
   const { bend_opens, bend_closes, brittle, stick_closes } = cast.windows;
-  const { groove_opens, groove_closes, comb_opens, cutter_closes } = cast.windows;
+  const { groove_opens, groove_closes, comb_opens, comb_closes, cutter_closes } = cast.windows;
   const { touch, unmould, over_chilled, cool_to_hold } = cast.windows;
   return (
     <>
-      {bend_opens && bend_closes && brittle && cast.work !== "stick" && (
+      {bend_opens && bend_closes && brittle && !cast.works.includes("stick") && (
         <>
-          {cast.work === "bend" ? "bend from " : "soft enough to bend "}
+          {cast.works.includes("bend") ? "bend from " : "soft enough to bend "}
           <Figure of={bend_opens} name="Bend window opens" /> to{" "}
           <Figure of={bend_closes} name="Bend window closes" />; snaps from{" "}
           <Figure of={brittle} name="Brittle" />;{" "}
         </>
       )}
-      {cast.work === "stick" && stick_closes && (
+      {cast.works.includes("stick") && stick_closes && (
         <>
           sticks in until <Figure of={stick_closes} name="Takes a stick until" />;{" "}
         </>
       )}
-      {cast.work === "cut" && comb_opens && cutter_closes && (
+      {cast.works.includes("drag") && comb_closes && (
+        <>
+          dragged through while it is wet, until <Figure of={comb_closes} name="Too firm to drag" />;{" "}
+        </>
+      )}
+      {cast.works.includes("comb") && comb_opens && comb_closes && (
+        <>
+          combed from <Figure of={comb_opens} name="No longer runs" /> to{" "}
+          <Figure of={comb_closes} name="Too firm to comb" />;{" "}
+        </>
+      )}
+      {cast.works.includes("cut") && comb_opens && cutter_closes && (
         <>
           cut from <Figure of={comb_opens} name="No longer runs" /> to{" "}
           <Figure of={cutter_closes} name="Too firm to cut" />;{" "}
         </>
       )}
-      {cast.work === "groove" && groove_opens && groove_closes && (
+      {cast.works.includes("groove") && groove_opens && groove_closes && (
         <>
           groove from <Figure of={groove_opens} name="Leathery" /> to{" "}
           <Figure of={groove_closes} name="Too firm to groove" />;{" "}

@@ -20,13 +20,15 @@ Ground = Literal["mould", "body", "both"]
 """What a pass goes into or onto."""
 LayStyle = Literal["brushed", "splattered", "finger", "butter"]
 """Ways of laying a pass that are offered beside the usual one: accents, and coloured cocoa butter."""
-Soft = Literal["stick", "sprinkle", "groove"]
+Soft = Literal["stick", "sprinkle", "drag", "comb", "groove"]
 """What hands do to a melt that is still soft."""
 Pace = Literal["pour", "fill", "stick"]
 """Which of a kitchen's paces a pass goes at."""
-InHand = Literal["filling", "dust", "centre", "paste", "print", "stick", "groove"]
+InHand = Literal["filling", "dust", "centre", "paste", "print", "stick", "comb", "groove"]
 """What hands put in, or onto what is still wet."""
-LaidAs = Literal["fill", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster"]
+LaidAs = Literal[
+    "fill", "stripes", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster"
+]
 """How a melt is laid on."""
 
 
@@ -180,6 +182,11 @@ class PassKind(Shape):
 
     def put_again(self) -> Put | None:
         """What hands do once more with it after the next filling."""
+        return None
+
+    @property
+    def piped_m(self) -> float | None:
+        """Out of how wide a bag or nozzle its melts are piped, side by side [m]; None where they are not."""
         return None
 
     def tipped(self) -> tuple[float, float] | None:

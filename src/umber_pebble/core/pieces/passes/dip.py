@@ -19,7 +19,7 @@ from umber_pebble.core.pieces.hollow import THICKEST_M
 from umber_pebble.core.pieces.layers import Extent, LaidPass, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import Edge, First, Ground, LaidAs, LayStyle, OnBody, PassKind
-from umber_pebble.core.pieces.passes.marbled import Marbled, SecondMelt, SecondShare
+from umber_pebble.core.pieces.passes.marbled import Marbled, Others
 from umber_pebble.core.spread import Spread, combine
 
 FAR_M = 2.0
@@ -28,7 +28,7 @@ FAR_M = 2.0
 @dataclass(frozen=True, slots=True)
 class Dip(Marbled):
     """A dip: whole (line None) or to a line over its lowest point, which stands at a slant; thickness of the coat None: what stays on
-    it; marbled with a share of a second melt, floated on the bath and used up with it."""
+    it; marbled with shares of other melts, floated on the bath and used up with it."""
 
     ON: ClassVar[Ground] = "body"
     RANK: ClassVar = 7.0
@@ -43,13 +43,12 @@ class Dip(Marbled):
     ]
     slant_rad: Annotated[float, Number("rad", 0.0, 1.2, 5.0), Only("line_m")]
     thick_m: Annotated[float | None, Number("m", 2e-5, THICKEST_M, 0.1), Told(reckoned=True)]
-    second: SecondMelt
-    second_frac: SecondShare
+    others: Others
     kind: Literal["dip"] = "dip"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls(first.melt, None, 0.0, None, None, 0.0)}
+        return {None: cls(first.melt, None, 0.0, None, ())}
 
     @property
     def laid_as(self) -> LaidAs:
@@ -74,7 +73,7 @@ class Dip(Marbled):
 
     def lay_on(self, at: OnBody) -> tuple[LaidPass, tuple[BaseGeometry, ...]]:
         require_range(f"passes.{at.i}.slant_rad", self.slant_rad, 0.0, 1.2)
-        require_range(f"passes.{at.i}.second_frac", self.second_frac, 0.0, 0.95)
+        self.check_shares(at.i)
         body, melt = at.body, self.material(at.own)
         line, _ = self.dipped_m(body)
         if line > body.high_m:

@@ -25,7 +25,7 @@ class Drizzle(Heap):
     EASED_OFF: ClassVar = True
     melt: MeltRef
     length_m: Annotated[float, Number("m", 0.005, 100.0, 10.0, large=True)]
-    bore_m: Annotated[float, Number("m", 0.0005, 0.02, 0.1)]
+    bore_m: Annotated[float, Number("m", 0.0005, 0.02, 0.1, bore=True)]
     kind: Literal["drizzle"] = "drizzle"
 
     @classmethod

@@ -1,27 +1,27 @@
-"""A solid fill to a level, of one melt or marbled with a second."""
+"""A solid fill to a level, of one melt or marbled with others."""
 
 from dataclasses import dataclass, replace
 from typing import Annotated, ClassVar, Literal
 
 from shapely.geometry.base import BaseGeometry
 
-from umber_pebble.core.errors import require_range
 from umber_pebble.core.moulds.cavity import open_m2, volume_m3
 from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.pieces.cut import Cut
 from umber_pebble.core.pieces.faults import ImpossiblePass
-from umber_pebble.core.pieces.fields import Number, Size, Slide
+from umber_pebble.core.pieces.fields import Number, Only, Size, Slide, Told
 from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow, room
 from umber_pebble.core.pieces.in_the_round import body_of
 from umber_pebble.core.pieces.layers import Extent, LaidPass, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, LayStyle, PassKind
-from umber_pebble.core.pieces.passes.marbled import Marbled, SecondMelt, SecondShare
+from umber_pebble.core.pieces.passes.marbled import Marbled, Others
 
 
 @dataclass(frozen=True, slots=True)
 class Fill(Marbled):
-    """A solid fill to a level; marbled with a share of a second melt, the good side first."""
+    """A solid fill to a level; marbled with shares of other melts, stirred in by a few turns, the good side first, or piped in stripes
+    side by side out of bags or nozzles so wide."""
 
     RANK: ClassVar = 6.0
     COVERS: ClassVar = True
@@ -30,22 +30,28 @@ class Fill(Marbled):
     SOLID: ClassVar = True
     melt: MeltRef
     level_m: Annotated[float, Number("m", 0.0002, 0.1, 0.1, Slide(0.0002, Size(0.1, 1.0)), large=True)]
-    second: SecondMelt
-    second_frac: SecondShare
+    others: Others
+    stripes_m: Annotated[
+        float | None, Told(first=Size(0.004)), Number("m", 0.0008, 0.02, 0.5, bore=True), Only("others")
+    ]
     kind: Literal["fill"] = "fill"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls(first.melt, Size(0.1, 1.0).at(first.depth_m), None, 0.0)}
+        return {None: cls(first.melt, Size(0.1, 1.0).at(first.depth_m), (), None)}
 
     @property
     def laid_as(self) -> LaidAs:
-        return "fill"
+        return "fill" if self.piped_m is None else "stripes"
+
+    @property
+    def piped_m(self) -> float | None:
+        return self.stripes_m if len(self.melts()) > 1 else None
 
     def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         hollow, level, melt = at.hollow, self.level_m, self.material(at.own)
         rim = hollow.rim_m
-        require_range(f"passes.{at.i}.second_frac", self.second_frac, 0.0, 0.95)
+        self.check_shares(at.i)
         if level > rim * (1 + 1e-9):
             raise ImpossiblePass("above_rim", "the fill stands above the rim", level, rim)
         if level <= hollow.level_m or level - hollow.lift_m < THINNEST_M:

@@ -8,25 +8,21 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.pieces.cut import Cut
-from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number
-from umber_pebble.core.pieces.hollow import THINNEST_M, Hollow
-from umber_pebble.core.pieces.layers import LaidPass, plain
+from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
-from umber_pebble.core.pieces.passes.base import First, InMould, LayStyle, Pace, PassKind, Put, Soft
+from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind, Put, Soft
+from umber_pebble.core.pieces.passes.drawn import Drawn
 
 DEEP_FRAC = 0.4
 """How deep a groove is first drawn, of the layer. Source: from-memory"""
 
 
 @dataclass(frozen=True, slots=True)
-class Groove(PassKind):
+class Groove(Drawn):
     """So many lines across the back, drawn with a point or the back of a knife while it is leathery: how wide and how deep."""
 
     RANK: ClassVar = 8.7
-    PACE: ClassVar[Pace] = "stick"
-    ON_TOP: ClassVar = True
-    LIES: ClassVar = "top"
     count: Annotated[int, Number("count", 1, 40, 1.0, large=True)]
     wide_m: Annotated[float, Number("m", 0.0005, 0.01, 0.5)]
     deep_m: Annotated[float, Number("m", 0.0002, 0.05, 0.1)]
@@ -46,25 +42,6 @@ class Groove(PassKind):
 
     def put(self) -> Put:
         return Put("groove", f"{self.count} groove{'s' if self.count > 1 else ''}", kg=0.0)
-
-    def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
-        """Nothing is taken off: what the point moves stands beside it."""
-        level = at.hollow.level_m
-        wet = next((row for row in reversed(at.laid) if row.cast), None)
-        if wet is None:
-            raise ImpossiblePass("nothing_wet", "there is no melt yet to draw a groove into")
-        melt = at.passes[wet.index].material(at.own)
-        if not melt.has("set_cut"):
-            raise ImpossiblePass(
-                "no_leather",
-                f"{melt.name} goes from soft to glass and is never leathery: cut it with scissors while it is soft",
-            )
-        under = wet.to_m - wet.from_m - self.deep_m
-        if under < THINNEST_M:
-            raise ImpossiblePass(
-                "too_deep", "the groove goes through", self.deep_m, wet.to_m - wet.from_m - THINNEST_M
-            )
-        return plain(at.i, 0.0, 0.0, self.deep_m, level), at.hollow
 
     def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry:
         """As notches from the back, evenly across."""

@@ -1,24 +1,34 @@
-"""What a pass of one melt, or marbled with a second, has in common with others."""
+"""What a pass of one melt, or marbled with others, has in common with others of its sort."""
 
 from typing import Annotated
 
-from umber_pebble.core.pieces.fields import Also, Number, Only, Size, Slide, Told
-from umber_pebble.core.pieces.melt_ref import MeltRef
+from umber_pebble.core.errors import require_range
+from umber_pebble.core.pieces.fields import Shares
+from umber_pebble.core.pieces.melt_ref import MeltRef, MeltShare
 from umber_pebble.core.pieces.passes.base import PassKind
 
-SecondMelt = Annotated[MeltRef | None, Told(also=(Also("second_frac", 0.3, 0.0),))]
-SecondShare = Annotated[float, Number("frac", 0.0, 0.95, 5.0, Slide(0.05, Size(0.95))), Only("second")]
+MOST_OTHERS = 6
+ALL_OTHERS_FRAC = 0.95
+Others = Annotated[tuple[MeltShare, ...], Shares(MOST_OTHERS, ALL_OTHERS_FRAC)]
 
 
 class Marbled(PassKind):
-    """Of one melt, or of a share of a second too."""
+    """Of one melt, or with shares of others."""
 
     __slots__ = ()
     melt: MeltRef
-    second: MeltRef | None
-    second_frac: float
+    others: tuple[MeltShare, ...]
 
     def melts(self) -> tuple[tuple[MeltRef, float], ...]:
-        if self.second is None or self.second_frac <= 0:
-            return ((self.melt, 1.0),)
-        return (self.melt, 1 - self.second_frac), (self.second, self.second_frac)
+        """Each melt once; the first has what the others leave."""
+        shares = {self.melt: 1.0 - sum(of.frac for of in self.others)}
+        for of in self.others:
+            shares[of.melt] = shares.get(of.melt, 0.0) + of.frac
+        return tuple(shares.items())
+
+    def refs(self) -> dict[str, MeltRef]:
+        return {"melt": self.melt, **{f"others.{i}.melt": of.melt for i, of in enumerate(self.others)}}
+
+    def check_shares(self, i: int) -> None:
+        """Raises: OutOfRange: they leave the first melt too little."""
+        require_range(f"passes.{i}.others", sum(of.frac for of in self.others), 0.0, ALL_OTHERS_FRAC)

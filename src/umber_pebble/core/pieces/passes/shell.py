@@ -15,15 +15,16 @@ from umber_pebble.core.pieces.hollow import THICKEST_M, THINNEST_M, Hollow, insi
 from umber_pebble.core.pieces.layers import Extent, LaidPass, melted
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.passes.base import Edge, First, InMould, LaidAs, LayStyle, PassKind
+from umber_pebble.core.pieces.passes.marbled import Marbled, Others
 
 SIDES_FROM_FRAC = 1 / 3
 
 
 @dataclass(frozen=True, slots=True)
-class Shell(PassKind):
+class Shell(Marbled):
     """An even layer on the wall, a second shell on the first; emptied: the cavity is filled and tipped out, otherwise it is spread by
     spoon or brush; sides: only up the sides, from a third of the depth; dwell_s: how long the mould stands full before it is tipped
-    out."""
+    out; marbled with shares of other melts, the good side first."""
 
     RANK: ClassVar = 2.0
     COVERS: ClassVar = True
@@ -34,15 +35,13 @@ class Shell(PassKind):
     emptied: bool
     sides: bool
     dwell_s: Annotated[float, Number("s", 0.0, 1800.0, 5.0), Only("emptied")]
+    others: Others
     kind: Literal["shell"] = "shell"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
         # how long it stands full is a first guess: what that brings is shown beside it
-        return {None: cls(first.melt, 0.0015, False, False, 20.0)}
-
-    def melts(self) -> tuple[tuple[MeltRef, float], ...]:
-        return ((self.melt, 1.0),)
+        return {None: cls(first.melt, 0.0015, False, False, 20.0, ())}
 
     @property
     def laid_as(self) -> LaidAs:
@@ -52,6 +51,7 @@ class Shell(PassKind):
         return (self.thick_m, self.dwell_s) if self.emptied else None
 
     def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
+        self.check_shares(at.i)
         require_range(f"passes.{at.i}.thick_m", self.thick_m, THINNEST_M, THICKEST_M)
         hollow, cavity = at.hollow, at.hollow.cavity
         if not hollow.bare:

@@ -2,6 +2,7 @@
 
 import itertools
 import math
+from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
@@ -125,6 +126,7 @@ class _Compiler:
     pours: dict[int, int] = field(default_factory=dict)
     begins: dict[int, int] = field(default_factory=dict)
     off: dict[int, int] = field(default_factory=dict)
+    worked: dict[int, list[int]] = field(default_factory=lambda: defaultdict(list))
 
     def order_day(self) -> OrderDay:
         plan = self.plan
@@ -200,7 +202,7 @@ class _Compiler:
         plan, line = self.plan, self.plan.lines[filling.line]
         flow, window, *_ = pour_of(plan, plan.way(line), charge, [line])
         windows = piece_windows(plan, line, flow, window, filling.casts)
-        lasts = plan.paces.stir_s if line.kind == "swirl" else filling.casts * plan.pour_each_s(line)
+        lasts = plan.pour_lasts_s(line, filling.casts)
         kind: TaskKind = next((of for of in POURS if of == line.kind), "pour")
         pour = self.pours[number] = self.begins[number] = self._task(kind, number, lasts)
         opens, closes = math.ceil(max(window.opens.likely, 0.0)), math.floor(window.closes.likely)
@@ -213,8 +215,7 @@ class _Compiler:
             self._follows(put, pour, 0)
         if line.whole_ball:
             self._turns(number, filling, windows, pour)
-        if line.work:
-            self._work(number, filling, line, windows, pour)
+        self._works(number, filling, line, windows, pour)
         return windows
 
     def _turns(self, number: int, filling: Filling, windows: PieceWindows, pour: int) -> None:
@@ -226,25 +227,33 @@ class _Compiler:
             at, off = round(turns.at_s(n)), round(turns.off_s)
             self.lags.append(Lag(first, "end", turn, "start", at - off, at + off))
 
-    def _work(self, number: int, filling: Filling, line: PlanLine, windows: PieceWindows, pour: int) -> None:
-        assert line.work is not None
-        lasts = filling.casts * self.plan.work_each_s(line)
-        work = self._task(line.work, number, lasts)
-        mark = WORKS["release" if line.released else line.work].opens
-        opens = windows.at[mark].likely if mark else 0.0
-        closes = opens + windows.work_width[line.work].low + self.plan.work_each_s(line)
-        least = max(math.ceil(opens), self.tasks[pour].lasts_s)
-        most = max(math.floor(closes), least + math.ceil(lasts))
-        self.lags.append(Lag(pour, "start", work, "start", least, most - math.ceil(lasts)))
-        if line.released:
-            self.off[number] = work
+    def _works(self, number: int, filling: Filling, line: PlanLine, windows: PieceWindows, pour: int) -> None:
+        """Each in its window after the pour, and one after another."""
+        before, worked_s = pour, self.tasks[pour].lasts_s
+        for of in line.works:
+            each_s = self.plan.work_each_s(line, of)
+            work = self._task(of.kind, number, filling.casts * each_s)
+            mark = WORKS["release" if line.released and of.kind == "bend" else of.kind].opens
+            opens = windows.at[mark].likely if mark else 0.0
+            lasts_s = self.tasks[work].lasts_s
+            least = max(math.ceil(opens), worked_s)
+            most = max(math.floor(opens + windows.work_width[of.kind].low + each_s) - lasts_s, least)
+            self.lags.append(Lag(pour, "start", work, "start", least, most))
+            if before != pour:
+                self._follows(before, work, 0)
+            self.worked[number].append(work)
+            before, worked_s = work, least + lasts_s
+            if line.released and of.kind == "bend":
+                self.off[number] = work
 
     def _after(self, number: int, filling: Filling, windows: Sequence[PieceWindows]) -> None:
         """What it waits for, and when it leaves its mould."""
         line, pour = self.plan.lines[filling.line], self.pours[number]
         if filling.on is not None:
             under = self.plan.lines[self.fillings[filling.on].line]
-            if under.kind == "swirl":
+            if under.with_next and line.mould.shares:
+                self._follows(self.pours[filling.on], pour, 0)
+            elif under.with_next:
                 self.lags.append(Lag(self.pours[filling.on], "end", pour, "start", 0, 0))
             else:
                 bears = ready_for_next(self.plan.way(under).melt, windows[filling.on]).high
@@ -283,9 +292,11 @@ class _Compiler:
             if lines[0].kind == "divide":
                 continue
             if mould.shares:
-                # all of a sheet is poured at once
-                for before, then in itertools.pairwise(lasts):
+                # all of a sheet is poured at once, melt after melt
+                for before, then in itertools.pairwise(of for each in zip(*parts, strict=True) for of in each):
                     self.lags.append(Lag(self.pours[before], "end", self.pours[then], "start", 0, 0))
+                for work in (of for last in lasts for of in self.worked[last]):
+                    self._follows(self.pours[lasts[-1]], work, 0)
             if not mould.washed or lines[0].needs:
                 self._stay(mould.mould_id, needs, first, self._left(mould, lasts), "end", 0.0)
             else:

@@ -103,5 +103,5 @@ def _pours(plan: PlanInput, fillings: Sequence[Filling], pot: Pot, i: int) -> bo
     line = plan.lines[i]
     _, window, *_ = pour_of(plan, plan.way(line), pot.charge_kg, [line])
     most = max((fillings[n].casts for n in pot.fillings if fillings[n].line == i), default=0)
-    lasts = plan.paces.stir_s if line.kind == "swirl" else most * plan.pour_each_s(line)
+    lasts = plan.pour_lasts_s(line, most)
     return window.closes.likely >= max(window.opens.likely, 0.0) + lasts
