@@ -1,6 +1,7 @@
 """A sheet from its cutters to the log: what is poured for it, cut, broken out; and to scale on paper."""
 
 import re
+from dataclasses import replace
 from pathlib import Path
 from xml.etree import ElementTree as xml
 
@@ -13,6 +14,7 @@ from umber_pebble.core.errors import CoreError
 from umber_pebble.demo.fill import WREN
 from umber_pebble.services import bench
 from umber_pebble.services.documents import Mould, OrderLine
+from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.sheets import SheetRequest, cutting_pdf, cutting_svg, sheet_figures
 
 SHEET = "mould-aurora"
@@ -33,34 +35,54 @@ def _lines(**counts: int) -> list[OrderLine]:
     return [OrderLine(piece_id=f"piece-{key}", quantity=n, spares="as_sure") for key, n in counts.items()]
 
 
-def test_crescents_and_stars_are_cut_out_of_one_sheet_and_led_to_the_end(studio: Studio) -> None:
+def plain(studio: Studio) -> None:
+    """Both pieces of one melt, as it is poured."""
+    for key in ("piece-crescent", "piece-spark"):
+        stored = studio.workshop.get("piece", key)
+        assert isinstance(stored.doc, Piece)
+        [part] = stored.doc.parts
+        fill = replace(part.passes[0], others=(), stripes_m=None)
+        made = stored.doc.model_copy(update={"parts": [part.model_copy(update={"passes": [fill]})]})
+        studio.workshop.save("piece", key, stored.version, made)
+
+
+def test_crescents_and_stars_are_cut_out_of_one_sheet_of_stripes_and_led_to_the_end(studio: Studio) -> None:
     studio.order(lines=_lines(crescent=20, spark=6))
     plan = studio.plan()
-    crescents, sparks = plan.problem.lines
     figures = sheet_figures(SheetRequest(mould=sheet_of(studio)))
-    assert [crescents.mould.cavities, sparks.mould.cavities] == figures.counts
-    assert crescents.mould.shares and sparks.mould.shares
-    # a whole sheet, 2.5 mm of it, is poured for all that comes out of one
-    by_hand = 0.3 * 0.145 * 0.0025 * plan.problem.way(crescents).melt.value("density_melt")
-    poured = sum(
-        line.cast.poured.value.likely * n for line, n in zip((crescents, sparks), figures.counts, strict=True)
+    lines = plan.problem.lines
+    assert len(lines) == 6 and all(line.mould.shares for line in lines)
+    assert [lines[i].mould.cavities for i in (0, 3)] == figures.counts
+    # a whole sheet, 2.5 mm of it, is piped for all that comes out of one, half of it in the first colour
+    density = plan.problem.way(lines[0]).melt.value("density_melt")
+    by_hand = 0.3 * 0.145 * 0.0025 * density
+    each = [line.cast.poured.value.likely * figures.counts[line.mould.kind] for line in lines]
+    assert sum(each) == pytest.approx(by_hand, rel=1e-3)
+    assert each[2] + each[5] == pytest.approx(by_hand / 2, rel=1e-3)
+    assert sum(line.cast.finished.value.likely for line in lines[:3]) == pytest.approx(
+        sum(line.cast.poured.value.likely for line in lines[:3]) * figures.used_frac, rel=1e-6
     )
-    assert poured == pytest.approx(by_hand, rel=1e-3)
-    assert crescents.cast.finished.value.likely == pytest.approx(
-        crescents.cast.poured.value.likely * figures.used_frac, rel=1e-6
-    )
+    # by hand: a bead of 5 mm runs out to 7.9 mm of 2.5 mm, 18 of them over 145 mm; at 5 cm a second
+    piped = [line.piped for line in lines[:3] if line.piped]
+    assert [of.count for of in piped] == [5, 4, 9]
+    assert piped[0].wide_m == pytest.approx(0.145 / 18)
+    takes = sum(line.piped.each_s * figures.counts[line.mould.kind] for line in lines if line.piped)
+    assert takes == pytest.approx(18 * 0.3 / 0.05, rel=0.03)
     done = studio.led()
     kinds = [act.what.kind for act in done]
     pours = [act.what for act in done if act.what.kind == "pour"]
-    # one pour, all of it; each cutter and each kind of piece on its own
-    assert [pour.casts for pour in pours] == [sum(plan.casts)]
-    assert (kinds.count("cut"), kinds.count("unmould"), kinds.count("move")) == (2, 2, 0)
-    assert kinds.index("pour") < kinds.index("cut") < kinds.index("unmould")
+    # each colour once over all of the sheet, dragged once, each cutter and each kind of piece on its own
+    assert [pour.casts for pour in pours] == [plan.casts[0] + plan.casts[3]] * 3
+    counted = [kinds.count(kind) for kind in ("comb", "cut", "unmould", "move")]
+    assert counted == [1, 2, 2, 0]
+    last = max(i for i, kind in enumerate(kinds) if kind == "pour")
+    assert last < kinds.index("comb") < kinds.index("cut") < kinds.index("unmould")
     state = studio.runs.look("led")[2].state
-    assert all(len(r.outcomes) == r.casts for r in state.rounds)
+    assert all(len(r.outcomes) == r.casts for r in state.rounds if lines[r.line].last)
 
 
 def test_what_is_left_out_of_a_sheet_is_not_poured_with_it(studio: Studio) -> None:
+    plain(studio)
     studio.order(lines=_lines(crescent=20, spark=6))
     studio.start("order-table")
     sparks = next(r for r in studio.runs.look("led")[2].state.rounds if r.line == 1)
@@ -78,6 +100,7 @@ def test_what_is_left_out_of_a_sheet_is_not_poured_with_it(studio: Studio) -> No
 
 
 def test_what_takes_another_number_of_sheets_is_cut_out_of_its_own(studio: Studio) -> None:
+    plain(studio)
     studio.order(lines=_lines(crescent=20, spark=150))
     crescents, sparks = studio.plan().problem.lines
     assert not crescents.mould.shares and not sparks.mould.shares
@@ -85,6 +108,7 @@ def test_what_takes_another_number_of_sheets_is_cut_out_of_its_own(studio: Studi
 
 
 def test_isomalt_is_not_cut_out_of_sheets(studio: Studio) -> None:
+    plain(studio)
     studio.colour("piece-crescent", "#1f2a44")
     stored = studio.workshop.get("piece", "piece-crescent")
     text = stored.doc.model_dump_json().replace('"coating"', '"isomalt"')

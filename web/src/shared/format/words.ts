@@ -103,7 +103,7 @@ const FIELDS: Record<string, string> = {
   foot_thick_m: "Foot",
   wire_m: "Wire",
   wire_in_m: "Wire, set in",
-  second_frac: "Share of the second melt",
+  others: "Shares of the other melts",
   mixed_kg: "All of it",
   first_frac: "Share of the first",
   share_frac: "Share of the wall",

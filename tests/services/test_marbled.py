@@ -1,0 +1,94 @@
+"""Melts that go into one pass, and what hands do in turn while it is soft."""
+
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from tests.conftest import clashes
+from tests.services.test_divided import Studio
+from umber_pebble.core.bench.act_kinds import Pour
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.pieces.passes.dust import Dust
+from umber_pebble.core.pieces.passes.fill import Fill
+from umber_pebble.core.pieces.passes.shell import Shell
+from umber_pebble.core.plan.needs import needs_of
+from umber_pebble.services.documents import OrderLine
+from umber_pebble.services.piece_docs import Part, Piece
+
+
+@pytest.fixture
+def studio(tmp_path: Path) -> Studio:
+    return Studio(tmp_path)
+
+
+def of(piece: str, quantity: int) -> list[OrderLine]:
+    return [OrderLine(piece_id=piece, quantity=quantity, spares="as_sure")]
+
+
+def part_of(studio: Studio, piece: str) -> Part:
+    doc = studio.workshop.get("piece", piece).doc
+    assert isinstance(doc, Piece)
+    return doc.parts[0]
+
+
+def with_passes(studio: Studio, piece: str, *passes: object) -> None:
+    stored = studio.workshop.get("piece", piece)
+    assert isinstance(stored.doc, Piece)
+    part = stored.doc.parts[0].model_copy(update={"passes": list(passes)})
+    studio.workshop.save("piece", piece, stored.version, stored.doc.model_copy(update={"parts": [part]}))
+
+
+def test_a_shell_of_three_colours_is_swirled_one_after_the_other_and_poured_at_once(studio: Studio) -> None:
+    studio.order(lines=of("piece-swirled", 4))
+    plan = studio.plan()
+    dusk, moon, night, _ = plan.problem.lines
+    assert [line.kind for line in plan.problem.lines] == ["swirl", "swirl", "tipped", "close"]
+    shell = dusk.cast.poured.value.likely + moon.cast.poured.value.likely + night.cast.poured.value.likely
+    shares = [line.cast.poured.value.likely / shell for line in (dusk, moon, night)]
+    assert shares == pytest.approx([0.3, 0.2, 0.5])
+    # all three are molten beside each other, each in a vessel of its own
+    assert len({plan.problem.way(line).vessel_id for line in (dusk, moon, night)}) == 3
+    assert clashes(list(plan.tasks)) == []
+    one, two, pour = (next(t for t in plan.tasks if t.round == n) for n in (0, 1, 2))
+    assert [t.kind for t in (one, two, pour)] == ["swirl", "swirl", "pour"]
+    assert one.end_s == pytest.approx(two.start_s) and two.end_s == pytest.approx(pour.start_s)
+    done = [act.what.laid for act in studio.led() if isinstance(act.what, Pour)]
+    assert done == ["swirl", "swirl", "tipped", "close"]
+
+
+def test_a_lollipop_takes_its_stick_and_then_its_sprinkles(studio: Studio) -> None:
+    part = part_of(studio, "piece-lollipop")
+    sprinkles, pearls = Dust("Star sprinkles", 0.0005, True), Dust("Sugar pearls", 0.001, True)
+    with_passes(studio, "piece-lollipop", *part.passes, sprinkles, pearls)
+    studio.order(lines=of("piece-lollipop", 4))
+    plan = studio.plan()
+    [line] = plan.problem.lines
+    assert [work.kind for work in line.works] == ["stick", "sprinkle"]
+    # what goes on in the same way goes on at once, and is at hand
+    assert line.works[1].on is not None and line.works[1].on.kg == pytest.approx(0.0015)
+    [at_hand] = needs_of(plan).by_hand
+    assert (at_hand.name, at_hand.count) == ("Star sprinkles, Sugar pearls", plan.casts[0])
+    assert at_hand.kg == pytest.approx(plan.casts[0] * 0.0015)
+    kinds = [act.what.kind for act in studio.led()]
+    assert kinds.index("pour") < kinds.index("stick") < kinds.index("sprinkle") < kinds.index("unmould")
+
+
+def test_shares_that_leave_the_first_melt_nothing_are_refused(studio: Studio) -> None:
+    shell = part_of(studio, "piece-swirled").passes[0]
+    assert isinstance(shell, Shell)
+    much = replace(shell, others=tuple(replace(share, frac=0.5) for share in shell.others))
+    with pytest.raises(OutOfRange, match="others"):
+        with_passes(studio, "piece-swirled", much)
+
+
+def test_one_colour_is_not_dragged_through_nor_deeper_than_it_is(studio: Studio) -> None:
+    fill, drag = part_of(studio, "piece-crescent").passes
+    assert isinstance(fill, Fill)
+    studio.order(lines=of("piece-crescent", 4))
+    with_passes(studio, "piece-crescent", replace(fill, others=()), drag)
+    with pytest.raises(OutOfRange, match="in one colour nothing is seen"):
+        studio.plan()
+    with_passes(studio, "piece-crescent", fill, replace(drag, deep_m=0.0025))
+    with pytest.raises(OutOfRange, match="goes through"):
+        studio.plan()
