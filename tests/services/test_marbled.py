@@ -1,5 +1,6 @@
 """Melts that go into one pass, and what hands do in turn while it is soft."""
 
+import math
 from dataclasses import replace
 from pathlib import Path
 
@@ -12,7 +13,9 @@ from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.pieces.passes.dust import Dust
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.pieces.passes.shell import Shell
+from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.needs import needs_of
+from umber_pebble.core.plan.remarks import StripesApart
 from umber_pebble.services.documents import OrderLine
 from umber_pebble.services.piece_docs import Part, Piece
 
@@ -92,3 +95,22 @@ def test_one_colour_is_not_dragged_through_nor_deeper_than_it_is(studio: Studio)
     with_passes(studio, "piece-crescent", fill, replace(drag, deep_m=0.0025))
     with pytest.raises(OutOfRange, match="goes through"):
         studio.plan()
+
+
+def test_stripes_that_take_longer_than_they_run_are_told(studio: Studio) -> None:
+    fill, drag = part_of(studio, "piece-crescent").passes
+    assert isinstance(fill, Fill)
+
+    def told(bore_m: float) -> list[StripesApart]:
+        with_passes(studio, "piece-crescent", replace(fill, stripes_m=bore_m), drag)
+        studio.order(lines=of("piece-crescent", 12))
+        return [of for of in remarks_of(studio.plan()) if isinstance(of, StripesApart)]
+
+    assert told(0.007) == []
+    [slow] = told(0.003)
+    # by hand: as much of 300 x 145 x 2.5 mm as they are of all it holds, out of 3 mm at 5 cm a second
+    plan = studio.plan()
+    line = plan.problem.lines[-1]
+    share = plan.casts[-1] / line.mould.on_sheet
+    assert slow.takes_s == pytest.approx(share * 0.3 * 0.145 * 0.0025 / (math.pi * 0.0015**2) / 0.05, rel=0.03)
+    assert slow.takes_s > slow.runs_s > 60

@@ -20,7 +20,7 @@ from umber_pebble.core.pieces.joints import mat_m
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind, Put
-from umber_pebble.core.pieces.sheet import not_cut, on_sheet
+from umber_pebble.core.pieces.sheet import not_cut, on_sheet, spread_s
 from umber_pebble.core.pieces.stripes import Stripes, bead_m, stripes
 from umber_pebble.core.plan.problem import (
     HandStep,
@@ -205,7 +205,7 @@ def lines_of(
         # the others are swirled into the first one's vessel before that is poured, or piped beside it
         (melt, share), *others = one.melts()
         lie, keys = stripes_of(built, row), [ref.key for ref, _ in one.melts()]
-        beside: PouredAs = "swirl" if one.piped_m is None else one.laid_as
+        beside: PouredAs = "swirl" if lie is None else one.laid_as
         first = [(other.key, some, beside, _called(step, beside), True) for other, some in others]
         dipped = None if built.body is None else one.dipped_m(built.body)
         for key, some, kind, called, with_next in [*first, (melt.key, share, one.laid_as, step, False)]:
@@ -334,6 +334,16 @@ def _share_of(cast: CastAmounts, share: float) -> CastAmounts:
         for name in ("volume", "finished", "scraped", "poured")
     }
     return replace(cast, **parts)
+
+
+def hands_each_s(built: Built, row: LaidPass, paces: Paces | PacesDoc) -> float:
+    """What hands take for a casting of a pass, of a sheet its share of what they do to all of it [s]."""
+    one, cut, lie = built.passes[row.index], built.mould.cutting, stripes_of(built, row)
+    if lie is not None and row.cast is not None:
+        return sum(_piped(lie, row.cast, i, share).each_s for i, (_, share) in enumerate(one.melts()))
+    if cut is None:
+        return hands_s(one, paces)
+    return (hands_s(one, paces) + (spread_s(cut.sheet) if row.cast else 0.0)) / len(cut.cuts)
 
 
 def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:

@@ -16,7 +16,7 @@ from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.pieces.stripes import Stripes
 from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.core.spread import combine
-from umber_pebble.services.builds import Built, hands_s, stripes_of
+from umber_pebble.services.builds import Built, hands_each_s, stripes_of
 from umber_pebble.services.doc_base import Doc, Id, Whole
 from umber_pebble.services.documents import Colour, Kitchen, Mould
 from umber_pebble.services.piece_docs import Part
@@ -89,7 +89,7 @@ def part_figures(workshop: Workshop, asked: PartRequest) -> PartFigures:
             row.thick_m,
             row.from_m,
             row.to_m,
-            hands_s(one, kitchen.paces),
+            hands_each_s(built, row, kitchen.paces),
             one.soft,
             stripes_of(built, row),
         )

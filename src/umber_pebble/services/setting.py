@@ -18,7 +18,7 @@ from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.plan.tasks import Work
 from umber_pebble.core.plan.turns import stays_in, turns_of
 from umber_pebble.core.spread import Spread, combine, exact
-from umber_pebble.services.builds import Built, hands_s, leaves_at, works_on
+from umber_pebble.services.builds import Built, hands_each_s, leaves_at, works_on
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen, Place
 from umber_pebble.services.piece_docs import Part, StayDoc
@@ -106,7 +106,7 @@ def part_sets(workshop: Workshop, asked: SettingRequest) -> PartSets:
             works = tuple(of.kind for of in works_on(part, built, row.index, kitchen.paces))
             bands = cast_bands(w.at, frozenset(never), family_of(melt).ends.held_until, Use(works))
             cools = Cools(place, pour, w.at, never, works, bands)
-    casts, takes = built.mould.at_once, [hands_s(built.passes[row.index], kitchen.paces) for row in built.laid]
+    casts, takes = built.mould.at_once, [hands_each_s(built, row, kitchen.paces) for row in built.laid]
     stretches, now, spreads = _round_of(built, rows, at, takes)
     hands = sum(takes) + sum(row.turned_s for row in rows.values())
     all_s = combine(now, [[now - s.likely + s.low, now - s.likely + s.high] for s in spreads])

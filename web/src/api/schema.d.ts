@@ -13142,6 +13142,23 @@ export interface components {
             wide_m: number;
         };
         /**
+         * StripesApart
+         * @description Stripes that take longer to pipe than the first of them still run together with the last [s].
+         */
+        StripesApart: {
+            /**
+             * Code
+             * @default stripes_apart
+             * @constant
+             */
+            code: "stripes_apart";
+            named: components["schemas"]["Named"];
+            /** Runs S */
+            runs_s: number;
+            /** Takes S */
+            takes_s: number;
+        };
+        /**
          * Subject
          * @description The run itself, a vessel by its cook, a round, a held batch, what hands make of no melt, a sample in a cup, or a timer; numbers from 0.
          */
@@ -13184,7 +13201,7 @@ export interface components {
             sure_frac: number;
             tightest: components["schemas"]["Tightest"];
             /** Warnings */
-            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["StripesApart"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
             wishes: components["schemas"]["WishesKept"] | null;
         };
         /**

@@ -7,6 +7,7 @@ import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
 import { unmouldWords } from "./unmouldWords";
 import type { Wording } from "./wording";
+import { COMBS, workWords } from "./workWords";
 
 const ANY_TIME = "whenever you like";
 
@@ -29,11 +30,6 @@ function tooLittle({ left_kg, each_kg, casts }: What<"pour">, units: Units): str
 }
 
 const roughly = (act: Act, then: string): string[] => (act.sure ? [] : [`Known only roughly: ${then}`]);
-
-const COMBS = {
-  drag: { title: "Drag through", how: "a skewer or comb through the colours, across the stripes, both ways" },
-  comb: { title: "Comb", how: "a comb or fork from edge to edge, wiped after each" },
-};
 
 const tryOne = (act: Act) => roughly(act, "try one first.");
 
@@ -142,62 +138,12 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       };
     }
     case "sprinkle":
-      return {
-        title: `${what.name} on ${plural(what.casts, "casting", "castings")}`,
-        detail: [
-          `${lineName(view, what.line)}: while it is wet${what.each_kg > 0 ? `, ${amount(what.each_kg, "mass", units)} each` : ""}.`,
-          ...tryOne(act),
-        ],
-        button: "It is on",
-        before: "in",
-        during: "sets in",
-      };
     case "cut":
-      return {
-        title: `Cut ${plural(what.casts, "piece", "pieces")}`,
-        detail: [
-          `${lineName(view, what.line)}: straight down, never twisted; leave them in the sheet until it has set.`,
-          ...tryOne(act),
-        ],
-        button: "They are cut",
-        before: "it still runs, cut in",
-        during: "too firm in",
-      };
     case "comb":
-      return {
-        title: what.sheet
-          ? `${COMBS[what.how].title} the ${what.sheet.count === 1 ? "sheet" : `${what.sheet.count} sheets`}`
-          : `${COMBS[what.how].title} ${plural(what.casts, "casting", "castings")}`,
-        detail: [
-          `${what.name}, ${COMBS[what.how].how}: shallow, never through to what it lies on. ${lineName(view, what.line)}.`,
-          ...tryOne(act),
-        ],
-        button: "It is combed",
-        before: "it still runs back in",
-        during: "too firm in",
-      };
     case "groove":
-      return {
-        title: `${what.name} into ${plural(what.casts, "back", "backs")}`,
-        detail: [
-          `${lineName(view, what.line)}: leathery now. Draw once, along a rule, with the point or the back of a knife; never through.`,
-          ...tryOne(act),
-        ],
-        button: "They are drawn",
-        before: "leathery in",
-        during: "too firm in",
-      };
     case "stick":
-      return {
-        title: `Put in ${plural(what.casts, "stick", "sticks")}`,
-        detail: [
-          `${lineName(view, what.line)}: push it in, turn it three times so that it is coated, lay it flat.`,
-          ...tryOne(act),
-        ],
-        button: "Sticks are in",
-        before: "in",
-        during: "too stiff in",
-      };
+    case "bend":
+      return workWords(what, view, units, tryOne(act));
     case "turn":
       return {
         title: `Turn ${plural(what.casts, "ball", "balls")}, ${what.turn} of ${what.turns}`,
@@ -217,19 +163,6 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         button: "Moved",
         before: "in",
         during: "as soon as you can",
-      };
-    case "bend":
-      return {
-        title: `Bend ${plural(what.casts, "piece", "pieces")}`,
-        detail: [
-          what.released
-            ? `${lineName(view, what.line)}: lay it over its form (a can, a bowl of its shape, your gloved hand), slowly; it goes flat if it is left.`
-            : `${lineName(view, what.line)}: slowly, in the order they were poured. Hold, or rest over a form.`,
-          ...tryOne(act),
-        ],
-        button: "Bent",
-        before: "soft enough to hold in",
-        during: "cracks in",
       };
     case "by_hand":
       return byHandWords(what, units);
@@ -364,6 +297,7 @@ export function actShort(act: Act, view: View): string {
     case "read":
       return { sugar: "Swirl and read the pot", fat: "Stir and read the bowl" }[wording];
     case "pour":
+      if (what.piped) return `Stripes, ${what.piped.count} of ${what.piped.of_all}`;
       if (what.sheet) return `Spread ${plural(what.sheet.count, "sheet", "sheets")}`;
       return act.into
         ? `Into ${view.vessels[act.into.vessel_id] ?? "another vessel"}`
@@ -377,7 +311,9 @@ export function actShort(act: Act, view: View): string {
     case "cut":
       return `Cut ${what.casts} ${of(what.line)}`;
     case "comb":
-      return `${COMBS[what.how].title} ${what.casts} ${of(what.line)}`;
+      return what.sheet
+        ? `${COMBS[what.how].title} the sheet`
+        : `${COMBS[what.how].title} ${what.casts} ${of(what.line)}`;
     case "groove":
       return `${what.name} into ${what.casts} ${of(what.line)}`;
     case "bend":

@@ -189,7 +189,7 @@ def _round_acts(run: RunNow) -> list[Act]:
         track = tracks[r.number]
         out += turn_acts(plan.way(line).melt, line, r, seen, run.windows[r.number])
         workable = [of for of in _soft_works(line, seen) if now < _too_late(track, of.kind)]
-        if workable:
+        if workable and not _led_by_another(run, r, workable[0].kind):
             next_ = workable[0]
             window = act_window(*track.windows[next_.kind], r.casts * plan.work_each_s(line, next_))
             out.append(_work_act(line, next_, r, *window))
@@ -212,6 +212,14 @@ def _round_acts(run: RunNow) -> list[Act]:
 def _soft_works(line: PlanLine, seen: RoundState) -> tuple[SoftWork, ...]:
     """What hands still do with it in its mould: what is released warm is bent out of it."""
     return tuple(of for of in line.works_left(seen.worked) if not (line.released and of.kind == "bend"))
+
+
+def _led_by_another(run: RunNow, r: Round, kind: str) -> bool:
+    """Whether it is combed with the rest of its sheet."""
+    if kind not in ("drag", "comb"):
+        return False
+    sheet = [run.state.rounds[number] for number in run.state.layout.with_it(r.number)]
+    return any(of.number < r.number and of.in_mould and kind not in of.worked for of in sheet)
 
 
 def _unmould(plan: PlanInput, r: Round) -> Unmould:

@@ -96,19 +96,6 @@ def _cast_of(state: RunState, lines: tuple[int, ...]) -> list[RoundState]:
     return [r for r in state.rounds if r.line in lines and not r.left_out]
 
 
-def goes_with_from_s(plan: PlanInput, state: RunState, number: int) -> float:
-    """When a melt may be poured into or beside the ones above it: inf while one of them is not off the heat [s].
-
-    Source: definition
-    """
-    above = next((r for r in state.rounds if r.on == number), None)
-    cook = state.cooks[above.cook] if above else None
-    if above is None or cook is None or cook.phase != "resting":
-        return math.inf
-    further = goes_with_from_s(plan, state, above.number) if plan.lines[above.line].with_next else 0.0
-    return max(cook.rests[-1].off_s, further)
-
-
 def put_in_acts(run: RunNow) -> list[Act]:
     """What goes into the cavities by hand, once the pass under it bears it, or the mould is empty and clean.
 

@@ -6,7 +6,7 @@ from umber_pebble.core.bench.act_kinds import Pour, Read, WarmAgain
 from umber_pebble.core.bench.bowl import again_at, warms_by
 from umber_pebble.core.bench.events import Burst, Heated, Poured
 from umber_pebble.core.bench.now import RunNow
-from umber_pebble.core.bench.passes import Act, bears_next_s, goes_with_from_s
+from umber_pebble.core.bench.passes import Act, bears_next_s
 from umber_pebble.core.bench.pour_figures import Dab, DipFrom, SheetOf, Turning
 from umber_pebble.core.bench.state import Rest, RunState
 from umber_pebble.core.bench.stays import moulds_free_s
@@ -75,7 +75,7 @@ def pour_acts(
         if rests_to is not None:
             from_s = max(from_s, falls_to_s(track, rests_to))
         if line.with_next:
-            from_s = max(from_s, goes_with_from_s(plan, state, r.number))
+            from_s = max(from_s, _goes_with_from_s(run, r))
         # what is poured with the melt above it waits for that, however long that takes; others as long as they still are in time
         waits = math.isinf(from_s) and (line.with_next or ready_s[r.number] < stiff)
         if now >= stiff or (from_s >= stiff and not waits):
@@ -106,6 +106,19 @@ def pour_acts(
     else:
         return [Act(WarmAgain(to_degc, None, None, keeps), subject, Heated(cook.number), at)]
     return [Act(WarmAgain(to_degc, burst.seconds, burst.power_frac, keeps), subject, burst, at)]
+
+
+def _goes_with_from_s(run: RunNow, r: Round) -> float:
+    """When a melt may be poured into or beside those above it, so that they follow at once: inf while one of them is not off the heat
+    [s]."""
+    above = next((of for of in run.all_rounds if of.on == r.number), None)
+    if above is None or run.state.cooks[above.cook].phase != "resting":
+        return math.inf
+    line, to_pour = run.plan.lines[above.line], run.state.rounds[above.number].to_pour
+    opens, _, _ = act_window(*run.pots[above.cook].pours[above.line][:2], to_pour * run.plan.pour_each_s(line))
+    opens = max(opens, _goes_with_from_s(run, above) if line.with_next else 0.0)
+    mine = run.plan.lines[r.line]
+    return opens - run.plan.pour_lasts_s(mine, run.state.rounds[r.number].to_pour)
 
 
 def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: float | None) -> Pour:

@@ -2,7 +2,16 @@
 
 from typing import assert_never
 
-from umber_pebble.core.bench import batch_events, batches, events, side, side_events, tempering, whole_run
+from umber_pebble.core.bench import (
+    batch_events,
+    batches,
+    events,
+    side,
+    side_events,
+    soft_works,
+    tempering,
+    whole_run,
+)
 from umber_pebble.core.bench.again import as_cooks
 from umber_pebble.core.bench.judged import judged
 from umber_pebble.core.bench.left_out import left_out, needless_portions
@@ -156,55 +165,6 @@ def _moved(state: RunState, event: Event, said: events.Moved) -> None:
     target.places.append((event.at_s, said.place))
 
 
-def _inserted(state: RunState, event: Event, said: events.Inserted) -> None:
-    """Into what is poured; first, into the cavities before the pour."""
-    target = _round(state, said.round)
-    if not said.first:
-        _worked(state, event, target, ("stick", "sprinkle"))
-        return
-    if target.poured_s is not None or target.put_in_s is not None:
-        raise refuse("it is put in before the pour, once", "poured", round=target.number)
-    target.put_in_s = event.at_s
-
-
-def _bent(state: RunState, event: Event, said: events.Bent) -> None:
-    target = _round(state, said.round)
-    # what hands do nothing else with may be bent though no plan says so
-    _worked(state, event, target, ("bend",), state.layout.works[target.line] or ("bend",))
-
-
-def _combed(state: RunState, event: Event, said: events.Combed) -> None:
-    """All that lies in one sheet is combed at once."""
-    target, kinds = _round(state, said.round), ("drag", "comb")
-    _worked(state, event, target, kinds)
-    for other in (state.rounds[number] for number in state.layout.with_it(target.number)):
-        if other.in_mould and set(kinds) & set(state.layout.works[other.line]) - set(other.worked):
-            _worked(state, event, other, kinds)
-
-
-def _grooved(state: RunState, event: Event, said: events.Grooved) -> None:
-    _worked(state, event, _round(state, said.round), ("groove",))
-
-
-def _worked(
-    state: RunState,
-    event: Event,
-    target: RoundState,
-    kinds: tuple[str, ...],
-    works: tuple[str, ...] | None = None,
-) -> None:
-    """The first of these kinds that it takes and that was not done yet."""
-    takes = [of for of in (state.layout.works[target.line] if works is None else works) if of in kinds]
-    if not takes:
-        raise refuse("this round takes other work", "other_work", round=target.number)
-    # what was released warm is bent out of its mould
-    loose = "bend" in takes and target.unmoulded_s is not None
-    left = [of for of in takes if of not in target.worked]
-    if not (target.in_mould or loose) or not left:
-        raise refuse("only a poured round is worked, once", "not_workable", round=target.number)
-    target.worked[left[0]] = event.at_s
-
-
 def _unmoulded(state: RunState, event: Event, said: events.Unmoulded) -> None:
     target = _round(state, said.round)
     if not state.layout.lasts[target.line]:
@@ -343,15 +303,15 @@ def _tell(state: RunState, event: Event) -> None:
         case batch_events.SetDown() as said:
             batches.set_down(state, event, said)
         case events.Inserted() as said:
-            _inserted(state, event, said)
+            soft_works.inserted(state, event, said)
         case events.CutOut() as said:
-            _worked(state, event, _round(state, said.round), ("cut",))
+            soft_works.cut_out(state, event, said)
         case events.Combed() as said:
-            _combed(state, event, said)
+            soft_works.combed(state, event, said)
         case events.Grooved() as said:
-            _grooved(state, event, said)
+            soft_works.grooved(state, event, said)
         case events.Bent() as said:
-            _bent(state, event, said)
+            soft_works.bent(state, event, said)
         case events.Flipped() as said:
             _flipped(state, event, said)
         case events.Unmoulded() as said:

@@ -5,7 +5,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from umber_pebble.core.explained import explained, given
-from umber_pebble.core.moulds.cutting import CuttingPlan
+from umber_pebble.core.materials.load import material
+from umber_pebble.core.moulds.cutting import CutSheet, CuttingPlan
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.layers import LaidPass
@@ -49,6 +50,11 @@ def on_sheet(row: LaidPass, cutting: CuttingPlan) -> LaidPass:
     disc_m = math.sqrt(cutting.sheet.area_m2 / math.pi) / 2
     cast = replace(poured_for(row.cast, cutting.used_frac), plate_m=disc_m, thin_m=None, thick_m=None)
     return replace(row, poured=cast.poured, cast=cast, body=None)
+
+
+def spread_s(sheet: CutSheet) -> float:
+    """How long hands take to spread a sheet out even to its edge [s]. Source: from-memory"""
+    return sheet.area_m2 / material("kitchen", "usual", "sheet").value("spread")
 
 
 def not_cut(passes: Sequence[PassKind], own: OwnMelts) -> Iterator[BuildFault]:

@@ -56,8 +56,9 @@ PIPED = {"stripes", "detail", "drizzle", "dollop", "join"}
 
 
 def bags_kg(lines: Sequence[PlanLine]) -> float:
-    """Melt that stays in the bags these lines are piped from, a bag each [kg]. Source: from-memory"""
-    return sum(line.kind in PIPED for line in lines) * material("kitchen", "usual", "bag").value("keeps")
+    """Melt that stays in the bags these lines are piped from, a bag each, one for all of a sheet [kg]. Source: from-memory"""
+    bags = {line.mould.mould_id if line.mould.shares else i for i, line in enumerate(lines) if line.kind in PIPED}
+    return len(bags) * material("kitchen", "usual", "bag").value("keeps")
 
 
 def holds_kg(way: MeltWay, wet: bool) -> float:

@@ -1,12 +1,14 @@
 """What a compiled plan has to say of itself: what cannot be kept, what may break, what to watch."""
 
+from collections.abc import Iterator
+
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.humidity.stickiness import sticky_from_frac
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.leaving import least_thickness_m
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.compile import Plan
-from umber_pebble.core.plan.cooks import lies_in
+from umber_pebble.core.plan.cooks import lies_in, runs_together_s
 from umber_pebble.core.plan.day.chances import IN_TIME_FRAC
 from umber_pebble.core.plan.kept_warm import not_kept
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
@@ -19,6 +21,7 @@ from umber_pebble.core.plan.remarks import (
     Remark,
     ShelfSmall,
     StickyRoom,
+    StripesApart,
     ThinToLeave,
     TooLate,
     WindowNarrow,
@@ -68,7 +71,22 @@ def remarks_of(compiled: Plan) -> list[Remark]:
             place, moulds = lies_in(plan, line, r.casts)
             if moulds > plan.shelves.get(place, moulds):
                 out.append(ShelfSmall(place, moulds, plan.shelves[place]))
-    return each_once([*out, *not_kept(plan), *_damp(plan)])
+    return each_once([*out, *_stripes_apart(compiled), *not_kept(plan), *_damp(plan)])
+
+
+def _stripes_apart(plan: Plan) -> Iterator[StripesApart]:
+    """Of each sheet or mould, from the first stripe to the last."""
+    pours = {t.round: t for t in plan.tasks if t.kind == "pour"}
+    for r in plan.rounds:
+        line, first = plan.problem.lines[r.line], r
+        if line.piped is None or line.with_next:
+            continue
+        while first.on is not None and plan.problem.lines[plan.rounds[first.on].line].with_next:
+            first = plan.rounds[first.on]
+        takes = pours[r.number].end_s - pours[first.number].start_s
+        runs = runs_together_s(plan.windows[first.number])
+        if takes > runs:
+            yield StripesApart(line.named, takes, runs)
 
 
 def too_thin_to_leave(line: PlanLine, melt: Material) -> float | None:

@@ -203,6 +203,16 @@ def windows_of(line: PlanLine, casting: Casting) -> PieceWindows:
     return stays_in(casting.melt, windows) if line.whole_ball else windows
 
 
+def runs_together_s(windows: PieceWindows) -> float:
+    """How long after its pour a melt still runs together with what is piped beside it [s]: until it thickens, a glass until nothing sticks to
+    it.
+
+    Source: common-practice
+    """
+    at = windows.at
+    return at["comb_opens"].low if "comb_opens" in at else at["sprinkle_closes"].low
+
+
 def route_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[tuple[PlaceStay, str], ...]:
     """Where a round of castings lies, with the ids of the places: its piece's own way, or where it is poured and then,
     once all are poured and worked, where it sets. No move comes before hands are free for it, and a sheet that is to be cut stays.

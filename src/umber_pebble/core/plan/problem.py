@@ -13,6 +13,7 @@ from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.cutting import CuttingPlan
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.passes.base import InHand, LaidAs
+from umber_pebble.core.pieces.sheet import spread_s
 from umber_pebble.core.plan.day.problem import Timetable
 from umber_pebble.core.plan.making import Making
 from umber_pebble.core.plan.spares import BreakRate, Spares
@@ -361,8 +362,7 @@ class PlanInput:
         if line.piped is not None:
             return line.piped.each_s + line.hold_s
         if (cutting := line.mould.cutting) is not None:
-            spread_s = cutting.sheet.area_m2 / material("kitchen", "usual", "sheet").value("spread")
-            return (self.paces.pour_each_s + spread_s) / line.mould.on_sheet + line.hold_s
+            return (self.paces.pour_each_s + spread_s(cutting.sheet)) / line.mould.on_sheet + line.hold_s
         return self.paces.pour_each_s + line.hold_s
 
     def pour_lasts_s(self, line: PlanLine, casts: int) -> float:

@@ -114,6 +114,16 @@ class OneByOne:
 
 
 @dataclass(frozen=True, slots=True)
+class StripesApart:
+    """Stripes that take longer to pipe than the first of them still run together with the last [s]."""
+
+    named: Named
+    takes_s: float
+    runs_s: float
+    code: Literal["stripes_apart"] = field(default="stripes_apart", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class ShelfSmall:
     """More moulds at once than a place takes [count]."""
 
@@ -144,6 +154,7 @@ Remark = (
     | ChillsFirst
     | ThinToLeave
     | OneByOne
+    | StripesApart
     | ShelfSmall
     | StickyRoom
 )

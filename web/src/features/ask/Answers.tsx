@@ -184,6 +184,8 @@ function HowMuch({ of, units }: { of: Of<"how_much">; units: Units }) {
   );
 }
 
+const SPOILT = { sugar: "it browns", fat: "its fat parts from the rest and it sets crinkled and pale" };
+
 function Still({ of, units }: { of: Of<"still">; units: Units }) {
   const done = { pour: "poured", pipe: "piped", dip: "dipped into", bend: "bent" }[of.asked.doing ?? "pour"];
   const between = `${done} from ${amount(of.to_degc, "temperature", units)} down to about ${amount(of.from_degc, "temperature", units)}`;
@@ -201,7 +203,7 @@ function Still({ of, units }: { of: Of<"still">; units: Units }) {
       return (
         <Said
           big="No: it has been too hot"
-          say={`over ${amount(of.to_degc, "temperature", units)} ${of.rows === "sugar" ? "it browns" : "its fat parts from the rest and it sets crinkled and pale"}: melt fresh`}
+          say={`over ${amount(of.to_degc, "temperature", units)} ${SPOILT[of.rows]}: melt fresh`}
         />
       );
     case "no":

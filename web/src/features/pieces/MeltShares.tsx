@@ -28,7 +28,7 @@ export function MeltShares({ first, others, shares, materials, colours, label, e
   const more = () => onChange([...others, { melt: { ...first, colour: unused ?? null }, frac: rest / 2 }]);
   return (
     <fieldset className="space-y-4">
-      <legend className="text-sm text-quiet">{label}</legend>
+      <legend className="sr-only">{label}</legend>
       {others.map((of, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: two may be alike
         <div key={i} className="space-y-3 border-l-4 border-line pl-3">
@@ -36,12 +36,12 @@ export function MeltShares({ first, others, shares, materials, colours, label, e
             melt={of.melt}
             materials={materials}
             colours={colours}
-            label={`${label} ${i + 2}`}
+            label={`${NTH[i]} melt`}
             onChange={(melt) => change(i, { melt })}
           />
           <div className="flex items-end gap-4">
             <NumberField
-              label={`Share of melt ${i + 2}`}
+              label="Share"
               quantity="share"
               value={of.frac}
               step={5}
@@ -62,3 +62,5 @@ export function MeltShares({ first, others, shares, materials, colours, label, e
     </fieldset>
   );
 }
+
+const NTH = ["Second", "Third", "Fourth", "Fifth", "Sixth", "Seventh"];

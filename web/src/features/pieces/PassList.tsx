@@ -84,6 +84,7 @@ function notes(
   const out: string[] = [];
   if ("melt" in pass) out.push((materials[pass.melt.material] ?? pass.melt.material).toLowerCase());
   if ("others" in pass && pass.others.length > 0) out.push(`${pass.others.length + 1} melts`);
+  if ("strokes_count" in pass) out.push(`${pass.strokes_count} strokes`);
   if ("inside_m" in pass) out.push(`${amount(pass.inside_m, "length", units)} inside`);
   else if (row && row.thick_m > 0) out.push(amount(row.thick_m, "length", units));
   if (row?.setting)

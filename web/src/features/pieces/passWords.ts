@@ -68,7 +68,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       emptied: { label: "Laid on by", no: "spoon or brush", yes: "filling and tipping out" },
       sides: { label: "On", no: "all of the wall", yes: "the sides only" },
       dwell_s: "Stands full before it is tipped",
-      others: "Melt",
+      others: "Melts beside it",
     },
   },
   comb: {
@@ -123,7 +123,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
     fields: {
       melt: "Melt",
       level_m: "Fill level",
-      others: "Melt",
+      others: "Melts beside it",
       stripes_m: {
         label: "Laid",
         no: "swirled in one bowl, poured",
@@ -165,7 +165,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       line_m: { label: "Dipped", no: "whole", yes: "to a line", value: "Line, over its lowest point" },
       slant_rad: "At a slant of",
       thick_m: "Coat",
-      others: "Melt",
+      others: "Melts beside it",
     },
   },
 };

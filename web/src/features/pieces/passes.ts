@@ -37,6 +37,8 @@ export function passName(pass: Pass): string {
         : pass.stripes_m === null
           ? "Marbled fill"
           : "Stripes";
+    case "comb":
+      return pass.how === "drag" ? "Dragged through" : "Combed";
     case "dip":
       return pass.others.length > 0 ? "Marbled dip" : pass.line_m === null ? "Dip" : "Dip to a line";
     default:

@@ -11,9 +11,17 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, holds_kg
 from umber_pebble.core.plan.colour_order import swallows
-from umber_pebble.core.plan.cooks import charge_of, lies_in, piece_windows, pour_of, ready_for_next
+from umber_pebble.core.plan.cooks import (
+    charge_of,
+    lies_in,
+    piece_windows,
+    pour_of,
+    ready_for_next,
+    runs_together_s,
+)
 from umber_pebble.core.plan.day.blocks import blocks_of
 from umber_pebble.core.plan.day.heats import melt_of
+from umber_pebble.core.plan.day.mould_stays import of_one_pass, stays_of
 from umber_pebble.core.plan.day.pots import Filling, Pot, fillings_of, pots_of
 from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Lag, Melt, Portion, Stay, Task, Timetable
 from umber_pebble.core.plan.divided import portion_stood_s
@@ -152,7 +160,9 @@ class _Compiler:
             tuple(self.done),
             len(plan.people),
         )
-        together = tuple(tuple(f for part in parts for f in part) for parts in self._stays())
+        together = tuple(
+            tuple(f for part in parts for f in part) for parts in stays_of(plan, self.fillings, self.shared)
+        )
         return OrderDay(plan, day, tuple(self.names), self.fillings, tuple(windows), together)
 
     def _melts(self, pots: Sequence[Pot]) -> list[Melt]:
@@ -251,10 +261,10 @@ class _Compiler:
         line, pour = self.plan.lines[filling.line], self.pours[number]
         if filling.on is not None:
             under = self.plan.lines[self.fillings[filling.on].line]
-            if under.with_next and line.mould.shares:
+            if under.with_next:
                 self._follows(self.pours[filling.on], pour, 0)
-            elif under.with_next:
-                self.lags.append(Lag(self.pours[filling.on], "end", pour, "start", 0, 0))
+                if not line.with_next and not line.mould.shares:
+                    self._one_pass(of_one_pass(self.plan, self.fillings, number), windows)
             else:
                 bears = ready_for_next(self.plan.way(under).melt, windows[filling.on]).high
                 self._follows(self.pours[filling.on], self.begins[number], bears)
@@ -271,9 +281,18 @@ class _Compiler:
         self._follows(self.off[number], firm, 0.0)
         self._done(firm, line.item)
 
+    def _one_pass(self, order: Sequence[int], windows: Sequence[PieceWindows]) -> None:
+        """Poured one right after the other; stripes while the first of them still runs, or as soon as hands can."""
+        between = 0
+        if self.plan.lines[self.fillings[order[0]].line].piped is not None:
+            takes = sum(self.tasks[self.pours[of]].lasts_s for of in order)
+            between = max(math.floor(runs_together_s(windows[order[0]])) - takes, 0) // (len(order) - 1)
+        for before, then in itertools.pairwise(order):
+            self.lags.append(Lag(self.pours[before], "end", self.pours[then], "start", 0, between))
+
     def _moulds(self, windows: Sequence[PieceWindows]) -> None:
         """Each stay of a mould, from its first pass until it is clean and dry; and where it lies meanwhile."""
-        for parts in self._stays():
+        for parts in stays_of(self.plan, self.fillings, self.shared):
             lasts = [part[-1] for part in parts]
             lines = [self.plan.lines[self.fillings[last].line] for last in lasts]
             needs = max(
@@ -293,8 +312,7 @@ class _Compiler:
                 continue
             if mould.shares:
                 # all of a sheet is poured at once, melt after melt
-                for before, then in itertools.pairwise(of for each in zip(*parts, strict=True) for of in each):
-                    self.lags.append(Lag(self.pours[before], "end", self.pours[then], "start", 0, 0))
+                self._one_pass([of for each in zip(*parts, strict=True) for of in each], windows)
                 for work in (of for last in lasts for of in self.worked[last]):
                     self._follows(self.pours[lasts[-1]], work, 0)
             if not mould.washed or lines[0].needs:
@@ -330,31 +348,6 @@ class _Compiler:
         out = self._task("rest", None, 0.0, hands=False)
         for last in lasts:
             self._follows(self.off[last], out, 0.0)
-        return out
-
-    def _stays(self) -> list[list[list[int]]]:
-        """Which parts stand in one mould together: fillings from the first pass to the last, of one kind of cavity, or of all of it."""
-        parts: dict[int, list[int]] = {}
-        head: dict[int, int] = {}
-        for number, filling in enumerate(self.fillings):
-            head[number] = number if filling.on is None else head[filling.on]
-            parts.setdefault(head[number], []).append(number)
-        together: dict[tuple[str, int, int], list[list[int]]] = {}
-        for part in parts.values():
-            filling = self.fillings[part[0]]
-            line = self.plan.lines[filling.line]
-            with_others = self.shared if line.mould.cutting is None else line.mould.shares
-            alone = not with_others or line.mould.hands or bool(line.needs) or line.released
-            key = (line.mould.mould_id, filling.nth, filling.line if alone else -1)
-            together.setdefault(key, []).append(part)
-        out: list[list[list[int]]] = []
-        for group in together.values():
-            kinds: dict[int, list[list[int]]] = {}
-            for part in group:
-                kinds.setdefault(self.plan.lines[self.fillings[part[0]].line].mould.kind, []).append(part)
-            # the same kind twice is filled twice
-            for n in range(max(len(of) for of in kinds.values())):
-                out.append([of[n] for of in kinds.values() if n < len(of)])
         return out
 
     def _joins(self, needs: Sequence[int], then: int) -> None:

@@ -1,0 +1,90 @@
+import { type ActWords, lineName, type View, type What } from "./acts";
+import { amount, type Units } from "./format/units";
+import { plural } from "./pourWords";
+
+export const COMBS = {
+  drag: {
+    title: "Drag through",
+    how: "a skewer or comb through the colours, across the stripes, both ways",
+    done: "Dragged through",
+  },
+  comb: { title: "Comb", how: "a comb or fork from edge to edge, wiped after each", done: "Combed" },
+};
+
+type Work = What<"sprinkle" | "cut" | "comb" | "groove" | "stick" | "bend">;
+
+/** What hands do with castings while they are soft. */
+export function workWords(what: Work, view: View, units: Units, tryOne: string[]): ActWords {
+  switch (what.kind) {
+    case "sprinkle":
+      return {
+        title: `${what.name} on ${plural(what.casts, "casting", "castings")}`,
+        detail: [
+          `${lineName(view, what.line)}: while it is wet${what.each_kg > 0 ? `, ${amount(what.each_kg, "mass", units)} each` : ""}.`,
+          ...tryOne,
+        ],
+        button: "It is on",
+        before: "in",
+        during: "sets in",
+      };
+    case "cut":
+      return {
+        title: `Cut ${plural(what.casts, "piece", "pieces")}`,
+        detail: [
+          `${lineName(view, what.line)}: straight down, never twisted; leave them in the sheet until it has set.`,
+          ...tryOne,
+        ],
+        button: "They are cut",
+        before: "it still runs, cut in",
+        during: "too firm in",
+      };
+    case "comb":
+      return {
+        title: what.sheet
+          ? `${COMBS[what.how].title} the ${what.sheet.count === 1 ? "sheet" : `${what.sheet.count} sheets`}`
+          : `${COMBS[what.how].title} ${plural(what.casts, "casting", "castings")}`,
+        detail: [
+          `${what.name}, ${COMBS[what.how].how}: shallow, never through to what it lies on. ${lineName(view, what.line)}.`,
+          ...tryOne,
+        ],
+        button: COMBS[what.how].done,
+        before: "it still runs back in",
+        during: "too firm in",
+      };
+    case "groove":
+      return {
+        title: `${what.name} into ${plural(what.casts, "back", "backs")}`,
+        detail: [
+          `${lineName(view, what.line)}: leathery now. Draw once, along a rule, with the point or the back of a knife; never through.`,
+          ...tryOne,
+        ],
+        button: "They are drawn",
+        before: "leathery in",
+        during: "too firm in",
+      };
+    case "stick":
+      return {
+        title: `Put in ${plural(what.casts, "stick", "sticks")}`,
+        detail: [
+          `${lineName(view, what.line)}: push it in, turn it three times so that it is coated, lay it flat.`,
+          ...tryOne,
+        ],
+        button: "Sticks are in",
+        before: "in",
+        during: "too stiff in",
+      };
+    case "bend":
+      return {
+        title: `Bend ${plural(what.casts, "piece", "pieces")}`,
+        detail: [
+          what.released
+            ? `${lineName(view, what.line)}: lay it over its form (a can, a bowl of its shape, your gloved hand), slowly; it goes flat if it is left.`
+            : `${lineName(view, what.line)}: slowly, in the order they were poured. Hold, or rest over a form.`,
+          ...tryOne,
+        ],
+        button: "Bent",
+        before: "soft enough to hold in",
+        during: "cracks in",
+      };
+  }
+}
