@@ -38,7 +38,7 @@ AURORA: list[Pass] = [
         melt=_melt("coating", NIGHT_BLUE),
         level_m=0.0025,
         others=(_share(DUSK, 0.3), _share(MOON, 0.2)),
-        stripes_m=0.005,
+        stripes_m=0.006,
     ),
     Comb(how="drag", strokes_count=10, deep_m=0.0008),
 ]

@@ -34,6 +34,7 @@ from umber_pebble.core.log.learn import (
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, make_cooks, round_windows
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
+from umber_pebble.core.plan.sheets import cut_to_size
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import STORED
 from umber_pebble.services.places import place_degc
@@ -109,6 +110,8 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
     """Engine objects from a run's frozen documents, and the cooks added since."""
     snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False, context=STORED)
     plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
+    planned = [row for group in run.frozen["groups"] for row in group]
+    plan = cut_to_size(plan, [sum(row[1] for row in planned if row[0] == i) for i in range(len(plan.lines))])
     cooks = make_cooks(plan, _rounds_of(plan, run.frozen["groups"], more))
     finished = {r.number: _gone_kg(plan.lines[r.line]) * r.casts for c in cooks for r in c.rounds}
     rounds = tuple(sorted((r for c in cooks for r in c.rounds), key=lambda r: r.number))

@@ -12346,15 +12346,15 @@ export interface components {
         };
         /**
          * SheetOf
-         * @description How large a sheet is that is poured or broken up [m], how many of it [count], which share of it stays [frac].
+         * @description How large a sheet is that is poured or broken up [m], how many of it [count], and how long the last of them is [m].
          */
         SheetOf: {
             /** Count */
             count: number;
+            /** Last M */
+            last_m: number;
             /** Length M */
             length_m: number;
-            /** Used Frac */
-            used_frac: number;
             /** Width M */
             width_m: number;
         };

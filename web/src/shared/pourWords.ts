@@ -36,15 +36,24 @@ function bathOf({ dip }: What<"pour">, units: Units): string {
   return `${capital(words)}. `;
 }
 
+/** How large sheets are, where of the last only what is cut out of it is poured. */
+function sheetSize({ length_m, width_m, count, last_m }: Sheet, units: Units): string {
+  const [whole, wide, last] = [length_m, width_m, last_m].map((m) => amount(m, "length", units));
+  if (count === 1) return `${last} by ${wide}`;
+  return `${whole} by ${wide}${last === whole ? "" : `, the last ${last}`}`;
+}
+
+type Sheet = NonNullable<What<"pour">["sheet"]>;
+
 /** A sheet that is poured out and spread, to be cut. */
 function sheetWords(
-  sheet: NonNullable<What<"pour">["sheet"]>,
+  sheet: Sheet,
   { each_kg, casts, thick_m }: What<"pour">,
   name: string,
   takes: string,
   units: Units,
 ): PourWords {
-  const size = [sheet.length_m, sheet.width_m].map((m) => amount(m, "length", units)).join(" by ");
+  const size = sheetSize(sheet, units);
   return {
     title: `Spread ${plural(sheet.count, "sheet", "sheets")}, ${amount(each_kg * casts, "mass", units)}`,
     how: `${size}, ${amount(thick_m, "length", units)} thick, even to the edge; tap it level: ${plural(casts, "piece", "pieces")}, ${name}. ${takes}`,
@@ -57,14 +66,14 @@ function stripeWords(what: What<"pour">, name: string, takes: string, units: Uni
   const { piped, sheet, casts, each_kg } = what;
   const length = (m: number) => amount(m, "length", units);
   const where = sheet
-    ? `along ${sheet.count === 1 ? "the sheet" : `${sheet.count} sheets`}`
+    ? `along ${sheet.count === 1 ? "a sheet" : `${sheet.count} sheets`} of ${sheetSize(sheet, units)}`
     : `in each of ${plural(casts, "cavity", "cavities")}`;
   const lies = piped
     ? `Bag or nozzle of ${length(piped.bore_m)}: ${piped.count} of ${piped.of_all} stripes, each ${length(piped.wide_m)} wide as it lies. `
     : "";
   return {
-    title: `Pipe ${amount(each_kg * casts, "mass", units)} in stripes ${where}`,
-    how: `${lies}Side by side while all are wet, leave room for the other colours; tapped together after the last. ${name}. ${takes}`,
+    title: `Pipe ${amount(each_kg * casts, "mass", units)} in stripes`,
+    how: `${capital(where)}. ${lies}Side by side while all are wet, leave room for the other colours; tapped together after the last. ${name}. ${takes}`,
     done: "Piped",
   };
 }

@@ -147,9 +147,9 @@ def _cook_acts(run: RunNow) -> list[Act]:
     return out
 
 
-def _work_act(line: PlanLine, work: SoftWork, r: Round, opens: float, closes: float, sure: bool = True) -> Act:
+def _work_act(run: RunNow, work: SoftWork, r: Round, opens: float, closes: float, sure: bool = True) -> Act:
     """What hands do with a round while it is soft."""
-    subject, on = Subject("round", r.number), work.on
+    subject, on, line = Subject("round", r.number), work.on, run.plan.lines[r.line]
     match work.kind:
         case "bend":
             return Act(Bend(r.line, r.casts, line.released), subject, Bent(r.number), opens, closes, sure)
@@ -162,7 +162,7 @@ def _work_act(line: PlanLine, work: SoftWork, r: Round, opens: float, closes: fl
             return Act(Sprinkle(r.line, r.casts, on.name, on.kg), subject, Inserted(r.number), opens, closes, sure)
         case "drag" | "comb" as how:
             assert on is not None
-            draw = Comb(r.line, r.casts, on.name, how, sheet_of(line, r.casts))
+            draw = Comb(r.line, r.casts, on.name, how, sheet_of(run, r))
             return Act(draw, subject, Combed(r.number), opens, closes, sure)
         case "groove":
             assert on is not None
@@ -181,7 +181,7 @@ def _round_acts(run: RunNow) -> list[Act]:
             bends = [of for of in line.works_left(seen.worked) if line.released and of.kind == "bend"]
             stiff = tracks[r.number].windows["bend_closes"][0] if bends else None
             if stiff is not None and now < stiff.high:
-                out.append(_work_act(line, bends[0], r, seen.unmoulded_s, stiff.low))
+                out.append(_work_act(run, bends[0], r, seen.unmoulded_s, stiff.low))
                 continue
             if len(seen.outcomes) < r.casts:
                 out.append(Act(Outcomes(r.line, r.casts), subject, None, seen.unmoulded_s))
@@ -192,7 +192,7 @@ def _round_acts(run: RunNow) -> list[Act]:
         if workable and not _led_by_another(run, r, workable[0].kind):
             next_ = workable[0]
             window = act_window(*track.windows[next_.kind], r.casts * plan.work_each_s(line, next_))
-            out.append(_work_act(line, next_, r, *window))
+            out.append(_work_act(run, next_, r, *window))
         ahead = route_of(plan, line, r.casts)[len(seen.places) :]
         if ahead:
             stay, place = ahead[0]
@@ -205,7 +205,7 @@ def _round_acts(run: RunNow) -> list[Act]:
         if line.released:
             closes = track.windows["release"][1].low
         together = max(ready.high, turned_out_s(run, r))
-        out.append(Act(_unmould(plan, r), subject, Unmoulded(r.number), together, closes))
+        out.append(Act(_unmould(run, r), subject, Unmoulded(r.number), together, closes))
     return out
 
 
@@ -222,9 +222,9 @@ def _led_by_another(run: RunNow, r: Round, kind: str) -> bool:
     return any(of.number < r.number and of.in_mould and kind not in of.worked for of in sheet)
 
 
-def _unmould(plan: PlanInput, r: Round) -> Unmould:
-    line = plan.lines[r.line]
-    return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, line.leaves, sheet_of(line, r.casts))
+def _unmould(run: RunNow, r: Round) -> Unmould:
+    plan, line = run.plan, run.plan.lines[r.line]
+    return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, line.leaves, sheet_of(run, r))
 
 
 def _too_late(track: Track, work: str) -> float:
@@ -243,7 +243,7 @@ def _forecasts(run: RunNow, acts: list[Act]) -> list[Act]:
             continue
         at = poured + run.windows[r.number].at["unmould"].high
         ready = at + r.casts * plan.paces.unmould_each_s + plan.paces.clean_s
-        out.append(Act(_unmould(plan, r), Subject("round", r.number), None, at, forecast=True))
+        out.append(Act(_unmould(run, r), Subject("round", r.number), None, at, forecast=True))
     waiting = [c for c in cooks if state.cooks[c.number].phase == "waiting" and _to_pour(c, state)]
     if out and waiting:
         cook = waiting[0]

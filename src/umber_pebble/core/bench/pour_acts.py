@@ -18,8 +18,9 @@ from umber_pebble.core.melts.bursts import Bowl, again_s
 from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.dips import bath_of
 from umber_pebble.core.plan.habits import habits_of
-from umber_pebble.core.plan.problem import PlanInput, PlanLine
+from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.second_coat import rests_to_degc
+from umber_pebble.core.plan.sheets import sheets_for
 from umber_pebble.core.plan.turns import turns_of
 from umber_pebble.core.plan.warming import warms_s
 from umber_pebble.core.spread import Spread
@@ -150,18 +151,21 @@ def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: f
         dab=Dab(line.softens_s, int(material("kitchen", "dab", "join").value("twists")))
         if line.softens_s
         else None,
-        sheet=sheet_of(line, to_pour),
+        sheet=sheet_of(run, r),
         piped=line.piped,
     )
 
 
-def sheet_of(line: PlanLine, casts: int) -> SheetOf | None:
-    """The sheets that so many castings of a line are cut out of. Source: definition"""
-    cutting = line.mould.cutting
+def sheet_of(run: RunNow, r: Round) -> SheetOf | None:
+    """The sheets that a round is cut out of, with what shares them. Source: definition"""
+    cutting = run.plan.lines[r.line].mould.cutting
     if cutting is None:
         return None
-    count = math.ceil(casts / line.mould.on_sheet)
-    return SheetOf(cutting.sheet.length_m, cutting.sheet.width_m, count, cutting.used_frac)
+    here = [run.state.rounds[number] for number in run.state.layout.with_it(r.number)]
+    kind = {of.line: run.plan.lines[of.line].mould for of in here}
+    counts = {kind[of.line].kind if kind[of.line].shares else 0: of.casts for of in here if not of.left_out}
+    sheets = sheets_for(cutting, counts or {0: r.casts})
+    return SheetOf(cutting.sheet.length_m, cutting.sheet.width_m, sheets.count, sheets.last_m)
 
 
 def _left_kg(plan: PlanInput, cook: PotCook, state: RunState, waiting: list[Round]) -> float:

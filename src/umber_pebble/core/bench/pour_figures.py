@@ -32,9 +32,9 @@ class Dab:
 
 @dataclass(frozen=True, slots=True)
 class SheetOf:
-    """How large a sheet is that is poured or broken up [m], how many of it [count], which share of it stays [frac]."""
+    """How large a sheet is that is poured or broken up [m], how many of it [count], and how long the last of them is [m]."""
 
     length_m: float
     width_m: float
     count: int
-    used_frac: float
+    last_m: float

@@ -1,7 +1,7 @@
 """A cutting plan: outlines nested on a sheet, with webs between them, as many as one finds room for."""
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -54,12 +54,14 @@ class CutSheet:
 
 @dataclass(frozen=True, slots=True)
 class Cut:
-    """One piece on a sheet: which of its outlines, where its middle is from the corner [m], and by how much it is turned [rad]."""
+    """One piece on a sheet: which of its outlines, where its middle is from the corner [m], by how much it is turned [rad], and how
+    far along the sheet it reaches [m]."""
 
     kind: int
     x_m: float
     y_m: float
     turn_rad: float
+    end_m: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,6 +80,13 @@ class CuttingPlan:
     def count(self, kind: int) -> int:
         """How many of one of its outlines."""
         return sum(cut.kind == kind for cut in self.cuts)
+
+    def length_for_m(self, counts: Mapping[int, int]) -> float:
+        """How long a piece of the sheet so many of its outlines take, with its margin [m]: the rest need not be poured."""
+        ends = [0.0]
+        for kind, count in counts.items():
+            ends += sorted(cut.end_m for cut in self.cuts if cut.kind == kind)[:count]
+        return min(max(ends) + self.sheet.margin_m, self.sheet.length_m)
 
 
 def cut_out(rim: Points, cut: Cut) -> shapely.Polygon:
@@ -232,7 +241,8 @@ class _Nest:
                     break
                 (x, y), put = min(found, key=lambda row: self._reaches(row[1], row[0], way.along))
                 lying.append((kind, put, x, y))
-                cuts.append(Cut(kind, x * self.cell, y * self.cell, put.turn_rad))
+                at_m = x * self.cell
+                cuts.append(Cut(kind, at_m, y * self.cell, put.turn_rad, at_m + put.shape.bounds[2]))
                 for of in tried:
                     free[of.turn_rad].take(*self._apart(kind, of, kind, put), x, y)
         shares = [sum(cut.kind == kind for cut in cuts) * area for kind, area in enumerate(self.areas)]

@@ -1,9 +1,11 @@
-"""Which of an order's pieces are cut out of one sheet."""
+"""Which of an order's pieces are cut out of one sheet, and how much of a sheet is poured."""
 
 import math
 from collections import defaultdict
-from dataclasses import replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
+from umber_pebble.core.moulds.cutting import CuttingPlan
 from umber_pebble.core.pieces.sheet import poured_for
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
 
@@ -33,6 +35,69 @@ def on_one_sheet(plan: PlanInput) -> PlanInput:
     return replace(plan, lines=tuple(lines))
 
 
+@dataclass(frozen=True, slots=True)
+class Sheets:
+    """So many sheets [count], all but the last of them whole, the last only so long [m]; of what is poured for them so much is in pieces
+    [frac]."""
+
+    count: int
+    last_m: float
+    used_frac: float
+
+
+def sheets_for(cutting: CuttingPlan, counts: Mapping[int, int]) -> Sheets:
+    """What so many pieces are cut out of.
+
+    Args:
+        cutting: of the whole sheet
+        counts: of each of its outlines, one at least
+    Source: geometry
+    """
+    each = {kind: cutting.count(kind) for kind in counts}
+    sheets = max(math.ceil(count / each[kind]) for kind, count in counts.items())
+    rest = {kind: max(count - (sheets - 1) * each[kind], 0) for kind, count in counts.items()}
+    last_m, length_m = cutting.length_for_m(rest), cutting.sheet.length_m
+    in_pieces = sum(cutting.kinds_frac[kind] * count / each[kind] for kind, count in counts.items())
+    return Sheets(sheets, last_m, in_pieces / (sheets - 1 + last_m / length_m))
+
+
+def cut_to_size(plan: PlanInput, casts: Sequence[int]) -> PlanInput:
+    """An order of whose last sheets only what its pieces lie on is poured.
+
+    Args:
+        plan: the order
+        casts: per line, castings in all
+    Source: geometry
+    """
+    lines = list(plan.lines)
+    for i, line in enumerate(plan.lines):
+        cutting = line.mould.cutting
+        if cutting is None:
+            continue
+        used = sheets_for(cutting, _counts(plan, line, casts[i], casts)).used_frac
+        area = line.cast.finished.value.likely / line.cast.poured.value.likely / used
+        lines[i] = replace(_with_area(line, area), cast=poured_for(line.cast, used))
+    return replace(plan, lines=tuple(lines))
+
+
+def _counts(plan: PlanInput, line: PlanLine, mine: int, casts: Sequence[int]) -> dict[int, int]:
+    """How many of each outline of its sheet are cast."""
+    if not line.mould.shares:
+        return {0: mine}
+    return {
+        other.mould.kind: count
+        for other, count in zip(plan.lines, casts, strict=True)
+        if other.mould.shares and other.mould.mould_id == line.mould.mould_id
+    }
+
+
+def _with_area(line: PlanLine, area: float) -> PlanLine:
+    """With so much more or less of what is done to a whole sheet [1]."""
+    works = tuple(of if of.on is None else replace(of, on=replace(of.on, kg=of.on.kg * area)) for of in line.works)
+    piped = line.piped and replace(line.piped, each_s=line.piped.each_s * area)
+    return replace(line, works=works, piped=piped)
+
+
 def _laid(line: PlanLine) -> tuple[object, ...]:
     """What of a line is alike in all that is cut out of one sheet."""
     works = tuple((of.kind, of.on and of.on.name) for of in line.works)
@@ -44,11 +109,9 @@ def _shared(line: PlanLine) -> PlanLine:
     alone, by_all = line.mould.cutting, line.mould.by_all
     assert alone is not None and by_all is not None
     mould = replace(line.mould, cutting=by_all, cavities=by_all.count(line.mould.kind))
-    area, hands = alone.used_frac / by_all.used_frac, len(alone.cuts) / len(by_all.cuts)
+    hands = len(alone.cuts) / len(by_all.cuts)
     works = tuple(
-        of if of.on is None else replace(of, on=replace(of.on, kg=of.on.kg * area, each_s=of.on.each_s * hands))
-        for of in line.works
+        of if of.on is None else replace(of, on=replace(of.on, each_s=of.on.each_s * hands)) for of in line.works
     )
-    piped = line.piped and replace(line.piped, each_s=line.piped.each_s * area)
-    cast = poured_for(line.cast, by_all.used_frac)
-    return replace(line, mould=mould, cast=cast, works=works, piped=piped)
+    area, cast = alone.used_frac / by_all.used_frac, poured_for(line.cast, by_all.used_frac)
+    return replace(_with_area(replace(line, works=works), area), mould=mould, cast=cast)

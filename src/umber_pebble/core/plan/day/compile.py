@@ -283,12 +283,12 @@ class _Compiler:
 
     def _one_pass(self, order: Sequence[int], windows: Sequence[PieceWindows]) -> None:
         """Poured one right after the other; stripes while the first of them still runs, or as soon as hands can."""
-        between = 0
+        wait = 0
         if self.plan.lines[self.fillings[order[0]].line].piped is not None:
             takes = sum(self.tasks[self.pours[of]].lasts_s for of in order)
-            between = max(math.floor(runs_together_s(windows[order[0]])) - takes, 0) // (len(order) - 1)
+            wait = max(math.floor(runs_together_s(windows[order[0]])) - takes, 0)
         for before, then in itertools.pairwise(order):
-            self.lags.append(Lag(self.pours[before], "end", self.pours[then], "start", 0, between))
+            self.lags.append(Lag(self.pours[before], "end", self.pours[then], "start", 0, wait))
 
     def _moulds(self, windows: Sequence[PieceWindows]) -> None:
         """Each stay of a mould, from its first pass until it is clean and dry; and where it lies meanwhile."""
