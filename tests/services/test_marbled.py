@@ -45,7 +45,7 @@ def with_passes(studio: Studio, piece: str, *passes: object) -> None:
 def test_a_shell_of_three_colours_is_swirled_one_after_the_other_and_poured_at_once(studio: Studio) -> None:
     studio.order(lines=of("piece-swirled", 4))
     plan = studio.plan()
-    dusk, moon, night, _ = plan.problem.lines
+    dusk, moon, night, close = plan.problem.lines
     assert [line.kind for line in plan.problem.lines] == ["swirl", "swirl", "tipped", "close"]
     shell = dusk.cast.poured.value.likely + moon.cast.poured.value.likely + night.cast.poured.value.likely
     shares = [line.cast.poured.value.likely / shell for line in (dusk, moon, night)]
@@ -56,6 +56,12 @@ def test_a_shell_of_three_colours_is_swirled_one_after_the_other_and_poured_at_o
     one, two, pour = (next(t for t in plan.tasks if t.round == n) for n in (0, 1, 2))
     assert [t.kind for t in (one, two, pour)] == ["swirl", "swirl", "pour"]
     assert one.end_s == pytest.approx(two.start_s) and two.end_s == pytest.approx(pour.start_s)
+    # what is tipped out again has all colours in it: of each only what was never poured is left as it was
+    for cook in plan.cooks:
+        kept = cook.reserve_kg + cook.residue_kg.likely
+        closes = close.cast.poured.value.likely - close.cast.finished.value.likely
+        back = closes * plan.casts[3] if cook.way is plan.problem.way(close) else 0.0
+        assert cook.left_kg == pytest.approx(kept + back, rel=1e-6)
     done = [act.what.laid for act in studio.led() if isinstance(act.what, Pour)]
     assert done == ["swirl", "swirl", "tipped", "close"]
 

@@ -227,6 +227,7 @@ def lines_of(
                     None if kind == "swirl" else dipped,
                     body=row.body,
                     with_next=with_next,
+                    mixed=bool(others),
                     piped=None if lie is None else _piped(lie, row.cast, keys.index(key), some),
                 )
             )

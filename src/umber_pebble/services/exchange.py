@@ -169,7 +169,7 @@ def pour_list(workshop: Workshop, order_id: str) -> bytes:
                     str(row.named),
                     f"melt {row.cook + 1}, {high}",
                     ", ".join(places[p] for p in row.place_ids),
-                    f"{until} after {paper.minutes(row.sets.high)}",
+                    "the next at once" if row.with_next else f"{until} after {paper.minutes(row.sets.high)}",
                 )
             )
         blocks.append(

@@ -147,8 +147,9 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
 
 
 def _gone_kg(line: PlanLine) -> float:
-    """What of a casting is gone from the vessel: what stays in it; of a sheet its webs too, until it is broken up [kg]."""
-    of = line.cast.finished if line.mould.cutting is None else line.cast.poured
+    """What of a casting is gone from the vessel: what stays in it; of a sheet its webs too, until it is broken up, and what comes off mixed
+    with others [kg]."""
+    of = line.cast.finished if line.mould.cutting is None and not line.mixed else line.cast.poured
     return of.value.likely
 
 

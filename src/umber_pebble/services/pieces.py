@@ -11,6 +11,7 @@ from umber_pebble.core.pieces.body import profile
 from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.fields import with_told
+from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.passes.base import Soft
 from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.pieces.stripes import Stripes
@@ -46,7 +47,8 @@ class WeightRequest(Doc):
 @dataclass(frozen=True, slots=True)
 class PassRow:
     """A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
-    soft; stripes: of its melts, where they are piped in such."""
+    soft; stripes: of its melts, where they are piped in such; left_m:
+    under what is drawn into the melt before it."""
 
     index: int
     melted: bool
@@ -59,6 +61,7 @@ class PassRow:
     hands_s: float
     soft: Soft | None
     stripes: Stripes | None
+    left_m: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,12 +95,19 @@ def part_figures(workshop: Workshop, asked: PartRequest) -> PartFigures:
             hands_each_s(built, row, kitchen.paces),
             one.soft,
             stripes_of(built, row),
+            _left_under_m(built, row),
         )
         for row in built.laid
         for one in [built.passes[row.index]]
     ]
     faults = [*built.faults, *_wrong_colours(workshop, built)]
     return PartFigures(_layers(built, asked.cut_frac), rows, usual_order(built.passes), faults, _weighs(built))
+
+
+def _left_under_m(built: Built, row: LaidPass) -> float | None:
+    deep = built.passes[row.index].drawn_m
+    wet = next((of for of in reversed(built.laid) if of.cast and of.index < row.index), None)
+    return None if deep is None or wet is None else wet.to_m - wet.from_m - deep
 
 
 def _weighs(built: Built) -> Explained:

@@ -6442,7 +6442,7 @@ export interface components {
          * CardRow
          * @description A pass on a card: its cook and line; its melt and how it is laid on; what goes into each cavity, and of that stays [kg]; to
          *     which height and how thick [m]; what hands put in before and do after; the places it lies in; how long it sets [s]; of a dip
-         *     into fat, its bath.
+         *     into fat, its bath; with_next: the next follows at once, in its vessel or beside it.
          */
         CardRow: {
             bath: components["schemas"]["umber_pebble__core__melts__dip__Dipped"] | null;
@@ -6470,6 +6470,8 @@ export interface components {
             stays_kg: number;
             /** Thick M */
             thick_m: number;
+            /** With Next */
+            with_next: boolean;
             /** Works */
             works: components["schemas"]["SoftWork"][];
         };
@@ -10010,7 +10012,7 @@ export interface components {
         };
         /**
          * Melted
-         * @description A melt over all its cooks: its four weights [kg]; how much its fullest cook has in its vessel [kg], how deep [m], from the floor what stays and then
+         * @description A melt over all its cooks: its weights [kg], of what is poured that which comes off mixed with others; how much its fullest cook has in its vessel [kg], how deep [m], from the floor what stays and then
          *     what is poured; and each cook.
          */
         Melted: {
@@ -10026,6 +10028,7 @@ export interface components {
             left: components["schemas"]["Explained"];
             /** Melt */
             melt: string;
+            mixed: components["schemas"]["Explained"];
             /** Passes */
             passes: components["schemas"]["Poured"][];
             poured: components["schemas"]["Explained"];
@@ -10968,7 +10971,8 @@ export interface components {
         /**
          * PassRow
          * @description A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
-         *     soft; stripes: of its melts, where they are piped in such.
+         *     soft; stripes: of its melts, where they are piped in such; left_m:
+         *     under what is drawn into the melt before it.
          */
         PassRow: {
             finished: components["schemas"]["Explained"];
@@ -10978,6 +10982,8 @@ export interface components {
             hands_s: number;
             /** Index */
             index: number;
+            /** Left M */
+            left_m: number | null;
             /** Melted */
             melted: boolean;
             poured: components["schemas"]["Explained"];

@@ -51,17 +51,15 @@ export function PourCard({ card, number, places }: Props) {
                   <strong>{name}</strong>, {how(row, units)}
                   {row.works.map((of) => `; then ${workWords(of)}`)}
                   <span className="block text-quiet">
-                    melt {row.cook + 1}; {row.place_ids.map((id) => places[id] ?? "").join(", then ")};{" "}
-                    {last
-                      ? row.kind === "join"
-                        ? "move it"
-                        : row.kind === "dip"
-                          ? "off the tray"
-                          : cut
-                            ? "break out"
-                            : "unmould"
-                      : "next pass"}{" "}
-                    after {range(row.sets, "s", units)}
+                    melt {row.cook + 1}
+                    {row.with_next ? (
+                      "; the next at once"
+                    ) : (
+                      <>
+                        ; {row.place_ids.map((id) => places[id] ?? "").join(", then ")};{" "}
+                        {last ? leaves(row, cut) : "next pass"} after {range(row.sets, "s", units)}
+                      </>
+                    )}
                   </span>
                 </span>
               </p>
@@ -80,6 +78,12 @@ const WORD: Partial<Record<Schemas["CardRow"]["kind"], string>> = {
   cluster: "heaps",
   divide: "portion",
 };
+
+function leaves({ kind }: Schemas["CardRow"], cut: boolean): string {
+  if (kind === "join") return "move it";
+  if (kind === "dip") return "off the tray";
+  return cut ? "break out" : "unmould";
+}
 
 function workWords({ kind, on }: Schemas["SoftWork"]): string {
   const what = on?.name.toLowerCase() ?? "";
@@ -111,7 +115,7 @@ function how(row: Schemas["CardRow"], units: Units): string {
     case "turned":
       return `into one half, clip, turn: a wall of ${length(row.thick_m)}; scrape the seam`;
     case "stripes":
-      return `piped in stripes, ${length(row.thick_m)} high`;
+      return `side by side, ${length(row.thick_m)} high`;
     case "swirl":
       return "swirled into the next bowl, one turn";
     case "divide":

@@ -15,7 +15,7 @@ from umber_pebble.core.spread import Spread
 class CardRow:
     """A pass on a card: its cook and line; its melt and how it is laid on; what goes into each cavity, and of that stays [kg]; to
     which height and how thick [m]; what hands put in before and do after; the places it lies in; how long it sets [s]; of a dip
-    into fat, its bath."""
+    into fat, its bath; with_next: the next follows at once, in its vessel or beside it."""
 
     cook: int
     line: int
@@ -29,6 +29,7 @@ class CardRow:
     thick_m: float
     first: tuple[Inclusion, ...]
     works: tuple[SoftWork, ...]
+    with_next: bool
     place_ids: tuple[str, ...]
     sets: Spread
     bath: Dipped | None
@@ -92,6 +93,7 @@ def _row(plan: PlanInput, cook: PotCook, r: Round, w: PieceWindows) -> CardRow:
         line.cast.thickness.likely,
         line.first,
         line.works,
+        line.with_next,
         tuple(dict.fromkeys(place for _, place in route_of(plan, line, r.casts))),
         sets,
         bath_of(plan, cook, r) if line.dip and cook.flow.tg is None else None,

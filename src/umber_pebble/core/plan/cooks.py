@@ -56,6 +56,7 @@ class PotCook:
     poured_kg: float
     finished_kg: float
     scraped_kg: float
+    mixed_kg: float
     reserve_kg: float
     residue_kg: Spread
     wet: bool
@@ -95,8 +96,8 @@ class PotCook:
 
     @property
     def left_kg(self) -> float:
-        """What goes on from it: all but what is finished, and what stays in its bags."""
-        return self.charge_kg - self.finished_kg - self.bags_kg
+        """What goes on from it: all but what is finished, what is mixed with others, and what stays in its bags."""
+        return self.charge_kg - self.finished_kg - self.mixed_kg - self.bags_kg
 
 
 def ready_for_next(melt: Material, windows: PieceWindows) -> Spread:
@@ -347,6 +348,8 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
     way = plan.way(lines[0])
     poured = sum(plan.lines[r.line].cast.poured.value.likely * r.casts for r in rounds)
     finished = sum(plan.lines[r.line].cast.finished.value.likely * r.casts for r in rounds)
+    off = ((plan.lines[r.line], r.casts) for r in rounds if plan.lines[r.line].mixed)
+    mixed = sum((of.cast.poured.value.likely - of.cast.finished.value.likely) * casts for of, casts in off)
     charge_kg, residue = charge_of(plan, way, poured, lines)
     fresh, bags = max(charge_kg - left_kg, 0.0), bags_kg(lines)
     own = {r.line: pour_of(plan, way, charge_kg, [plan.lines[r.line]]) for r in rounds}
@@ -363,7 +366,8 @@ def make_cook(plan: PlanInput, number: int, rounds: tuple[Round, ...], left_kg: 
         fresh,
         poured,
         finished,
-        poured - finished,
+        poured - finished - mixed,
+        mixed,
         charge_kg - poured - residue.likely - bags,
         residue,
         wet,

@@ -56,7 +56,7 @@ class CookRow:
 
 @dataclass(frozen=True, slots=True)
 class Melted:
-    """A melt over all its cooks: its four weights [kg]; how much its fullest cook has in its vessel [kg], how deep [m], from the floor what stays and then
+    """A melt over all its cooks: its weights [kg], of what is poured that which comes off mixed with others; how much its fullest cook has in its vessel [kg], how deep [m], from the floor what stays and then
     what is poured; and each cook."""
 
     melt: str
@@ -66,6 +66,7 @@ class Melted:
     passes: tuple[Poured, ...]
     poured: Explained
     scraped: Explained
+    mixed: Explained
     left: Explained
     finished: Explained
     cooks: tuple[CookRow, ...]
@@ -84,6 +85,7 @@ def melted(plan: Plan, key: str) -> Melted:
     density = last.way.melt.spread("density_melt")
     ratio = Spread(density.low / density.likely, 1.0, density.high / density.likely)
     poured, finished = sum(c.poured_kg for c in cooks), sum(c.finished_kg for c in cooks)
+    mixed = sum(c.mixed_kg for c in cooks)
     count = given("castings", sum(c.casts for c in cooks), "count")
     left, residue = last.left_kg, last.residue_kg
     return Melted(
@@ -100,12 +102,21 @@ def melted(plan: Plan, key: str) -> Melted:
             sources=("geometry", "from-memory"),
         ),
         scraped=explained(
-            poured - finished,
+            poured - finished - mixed,
             "kg",
             "poured - finished: goes back into the vessel",
             given("poured", poured, "kg"),
             given("finished", finished, "kg"),
+            given("mixed with others", mixed, "kg"),
             sources=("assumption",),
+        ),
+        mixed=explained(
+            mixed,
+            "kg",
+            "tipped out or broken off with other colours in it: into a darker melt or backs, not back into its vessel",
+            given("poured", poured, "kg"),
+            given("finished", finished, "kg"),
+            sources=("common-practice",),
         ),
         left=explained(
             combine(left, [[max(left + r - residue.likely, 0.0) for r in (residue.low, residue.high)]]),

@@ -154,7 +154,8 @@ class PlanLine:
     needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build is
     known by where break rates are kept, "" for a plain fill. works: what they do while it is soft, in turn; leaves: at which mark of its
     windows it leaves its mould or film. spares: how many more than asked are cast. into: the melt that it is from then on, where it is divided off. with_next: it is poured right before the line above it, into its vessel or
-    beside it. piped: how, where it is piped in stripes. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
+    beside it. piped: how, where it is piped in stripes; mixed: with others
+    of its pass, so that what is scraped, tipped out or broken off does not go back to its vessel. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
     pour, each stay with its place's id; empty: as its material's way has it.
     """
 
@@ -183,6 +184,7 @@ class PlanLine:
     into: str | None = None
     with_next: bool = False
     piped: Piped | None = None
+    mixed: bool = False
 
     @property
     def name(self) -> str:

@@ -50,7 +50,9 @@ export function SheetPlan({
               </div>
             ))}
             <div className="flex flex-col-reverse">
-              <dt className="text-quiet">of the sheet in pieces; the rest goes back into the bowl</dt>
+              <dt className="text-quiet">
+                of the sheet in pieces; the rest goes back into the bowl, of several colours into a darker one
+              </dt>
               <dd className="text-3xl font-bold">{amount(data.used_frac, "share", units)}</dd>
             </div>
           </dl>

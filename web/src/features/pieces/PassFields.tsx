@@ -86,6 +86,9 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
             {...around}
           />
         ))}
+      {row && row.left_m !== null && (
+        <p className="text-quiet">{amount(row.left_m, "length", units)} are left under it.</p>
+      )}
       {row?.stripes && <p className="text-quiet">{stripesLie(row.stripes, units)}</p>}
       {"line_m" in pass && pass.others.length > 0 && (
         <p className="text-quiet">

@@ -203,6 +203,7 @@ function Weights({ of, vessel }: { of: Schemas["Melted"]; vessel: string }) {
         [
           ["poured", of.poured],
           ["scraped off", of.scraped],
+          ...(of.mixed.value.likely > 0 ? ([["comes off mixed", of.mixed]] as const) : []),
           [`left in the ${vessel}`, of.left],
           ["finished", of.finished],
         ] as const

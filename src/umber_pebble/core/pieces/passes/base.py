@@ -189,6 +189,11 @@ class PassKind(Shape):
         """Out of how wide a bag or nozzle its melts are piped, side by side [m]; None where they are not."""
         return None
 
+    @property
+    def drawn_m(self) -> float | None:
+        """How deep it is drawn into the melt before it [m]; None where it is not."""
+        return None
+
     def tipped(self) -> tuple[float, float] | None:
         """How thick it is wanted where it is filled and tipped out [m], and how long it stands full before that [s]; None where it is not."""
         return None

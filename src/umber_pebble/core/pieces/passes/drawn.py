@@ -17,6 +17,10 @@ class Drawn(PassKind):
     LIES: ClassVar = "top"
     deep_m: float
 
+    @property
+    def drawn_m(self) -> float | None:
+        return self.deep_m
+
     def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         wet = next((row for row in reversed(at.laid) if row.cast), None)
         if wet is None:
