@@ -87,8 +87,10 @@ def test_what_cannot_be_added_is_refused(client: FlaskClient) -> None:
 def test_a_melt_that_is_not_there_is_told_at_its_own_field(client: FlaskClient) -> None:
     part = part_of(client, "piece-nebula")
     [fill] = part["passes"]
-    for name in ("melt", "second"):
-        wrong = part | {"passes": [fill | {name: fill[name] | {"material": "moonshine"}}]}
+    [other] = fill["others"]
+    bad = fill["melt"] | {"material": "moonshine"}
+    for name, told in (("melt", {"melt": bad}), ("others.0.melt", {"others": [other | {"melt": bad}]})):
+        wrong = part | {"passes": [fill | told]}
         answer = client.post("/api/figures/part", json={"part": wrong, "cut_frac": 0.0})
         assert (answer.status_code, answer.get_json()["path"]) == (422, f"passes.0.{name}.material")
 

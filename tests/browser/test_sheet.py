@@ -44,10 +44,16 @@ def test_a_sheet_is_planned_cut_and_broken_out(demo: Server, open_page: OpenPage
         event = {"id": f"sheet-{n}", "kind": kind, "payload": payload, "actor": "Wren", "device": "demo"}
         demo.call("POST", f"/api/runs/{run}/events", {**event, "happened_at": None, "schema_version": 1})
 
-    told(1, "burst", 120, cook=0, seconds=30.0, power_frac=1.0)
-    told(2, "rested", 60, cook=0, degc=38.0)
+    for cook in range(3):
+        told(2 * cook, "burst", 120, cook=cook, seconds=30.0, power_frac=1.0)
+        told(2 * cook + 1, "rested", 60, cook=cook, degc=38.0)
     demo.advance(120)
-    act(page, r"Spread 1 sheet")
+    # each colour once along the sheet, then a skewer through them
+    for _ in range(3):
+        act(page, r"Pipe \d+.g in stripes")
+        space(page)
+        demo.advance(20)
+    act(page, "Drag through the sheet")
     space(page)
     act(page, r"Cut \d+ pieces?")
     demo.advance(420)
@@ -58,6 +64,32 @@ def test_a_sheet_is_planned_cut_and_broken_out(demo: Server, open_page: OpenPage
     demo.advance(2400)
     space(page)
     act(page, r"Break out \d+ pieces")
+
+
+def test_a_shell_is_marbled_in_three_colours_and_stripes_lie_as_wide_as_they_run(
+    demo: Server, open_page: OpenPage
+) -> None:
+    page = open_page(demo.base + "/pieces/piece-meteorite")
+    fields = page.get_by_role("region", name="The pass")
+    fields.get_by_role("button", name="Marble it with another").click()
+    fields.get_by_role("button", name="And another").click()
+    shares = fields.get_by_label("Share", exact=True)
+    expect(shares).to_have_count(2)
+    expect(fields.get_by_text("The first melt has what is left: 25 %.")).to_be_visible()
+    fields.get_by_role("radio", name="piped in stripes").click()
+    # by hand: a bead of 4 mm runs out to 0.87 mm where it lies 14.5 mm high
+    expect(fields.get_by_text(re.compile("stripes side by side, each .* wide as it lies"))).to_be_visible()
+    fields.get_by_label("Or by a round nozzle").click()
+    page.get_by_role("option", name=re.compile("^no. 12")).click()
+    expect(fields.get_by_label("Bag or nozzle, opening")).to_have_value("7.5")
+    # what leaves the first melt nothing is refused where it is, and nothing is lost
+    shares.nth(0).fill("90")
+    expect(page.get_by_role("alert").first).to_contain_text("Shares of the other melts")
+    shares.nth(0).fill("30")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    expect(page.get_by_text("saved").first).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("3 melts")).to_be_visible()
 
 
 def test_a_mould_is_made_a_sheet_with_two_presses(demo: Server, open_page: OpenPage) -> None:

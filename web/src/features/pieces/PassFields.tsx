@@ -143,7 +143,7 @@ function Waits({ part, index, figures, materials }: Pick<Props, "part" | "index"
   return (
     <p className="text-quiet">
       {soft
-        ? `While the ${passName(under).toLowerCase()} is still soft.`
+        ? `Onto the ${passName(under).toLowerCase()}, while still soft.`
         : `Once the ${passName(under).toLowerCase()} ${BEARS[wording ?? "fat"]}: after ${range(sets, "s", units)}.`}
     </p>
   );
