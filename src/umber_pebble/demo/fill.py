@@ -224,8 +224,8 @@ def fill(config: Config, today: datetime | None = None) -> None:
     workshop.create("order", "order-dips", _order("Comet strawberries", due + timedelta(days=9), dips))
     cut = [_line("piece-crescent", 24), _line("piece-spark", 12)]
     workshop.create("order", "order-aurora", _order("Aurora cuttings", due + timedelta(days=8), cut))
-    swirled = [_line("piece-swirled", 24)]
-    workshop.create("order", "order-swirled", _order("Nebula bonbons", due + timedelta(days=10), swirled))
+    swirled = [_line("piece-swirled", 24), _line("piece-praline", 24)]
+    workshop.create("order", "order-swirled", _order("Nebula box", due + timedelta(days=10), swirled))
     dark = [_line("piece-bonbon", 12)]
     workshop.create("order", "order-meteorites", _order("Dark meteorites", due + timedelta(days=6), dark))
     workshop.engine.dispose()

@@ -13,6 +13,7 @@ from umber_pebble.core.pieces.passes.dust import Dust
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.pieces.passes.filling import Filling
 from umber_pebble.core.pieces.passes.paste import Paste
+from umber_pebble.core.pieces.passes.printed import Print
 from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.pieces.passes.stick import Stick
 from umber_pebble.core.pieces.passes.turned import Turned
@@ -120,6 +121,19 @@ def _solid(
 PIECES = {
     "piece-crescent": _built("Aurora crescent", "mould-aurora", AURORA),
     "piece-spark": _built("Aurora star", "mould-aurora", AURORA, cavity=1),
+    "piece-praline": _dipped(
+        "Comet praline",
+        Dipped(
+            name="Praline centre",
+            made_of="ganache",
+            shape="ball",
+            diameter_m=0.026,
+            high_m=0.02,
+            degc=20.0,
+            tray=24,
+        ),
+        [_dip(_melt("coating", NIGHT_BLUE)), Print(name="Comet print", on_wet=True, of="transfer", in_row=6)],
+    ),
     "piece-swirled": _built(
         "Nebula bonbon",
         "mould-sky",

@@ -4,6 +4,8 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+import shapely
+
 from umber_pebble.core.errors import MouldTooWeak, OutOfRange
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.casting import PlaceStay
@@ -22,6 +24,7 @@ from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind, Put
 from umber_pebble.core.pieces.sheet import not_cut, on_sheet, spread_s
 from umber_pebble.core.pieces.stripes import Stripes, bead_m, stripes
+from umber_pebble.core.pieces.transfers import film_cut
 from umber_pebble.core.plan.problem import (
     HandStep,
     Inclusion,
@@ -192,11 +195,11 @@ def lines_of(
             if one.soft and row.index == wet + 1:
                 wet = row.index
                 continue
-            waiting.append(_handful(put, one, row.poured.value.likely, paces))
+            waiting.append(_handful(built, put, one, row.poured.value.likely, paces))
             if put.what == "filling":
                 waiting, again = waiting + again, []
             if more := one.put_again():
-                again.append(_handful(more, one, 0.0, paces))
+                again.append(_handful(built, more, one, 0.0, paces))
             continue
         wet = row.index
         if put is not None:
@@ -273,7 +276,7 @@ def works_on(part: d.Part, built: Built, index: int, paces: Paces | PacesDoc) ->
         put = one.put()
         if row is None or row.cast is not None or one.soft is None or put is None:
             break
-        on = _handful(put, one, row.poured.value.likely, paces)
+        on = _handful(built, put, one, row.poured.value.likely, paces)
         works = _with(
             works, SoftWork(one.soft, on if built.mould.cutting is None else _over_sheet(on, built.mould))
         )
@@ -353,5 +356,15 @@ def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:
     return pace * one.strokes
 
 
-def _handful(put: Put, one: PassKind, laid_kg: float, paces: Paces | PacesDoc) -> Inclusion:
-    return Inclusion(put.what, put.name, laid_kg if put.kg is None else put.kg, hands_s(one, paces), put.key)
+def _handful(built: Built, put: Put, one: PassKind, laid_kg: float, paces: Paces | PacesDoc) -> Inclusion:
+    film = None if one.film_over is None else film_cut(*_across_m(built), one.film_over)
+    kg, each_s = laid_kg if put.kg is None else put.kg, hands_s(one, paces)
+    return Inclusion(put.what, put.name, kg, each_s if film is None else each_s / film.over, put.key, film)
+
+
+def _across_m(built: Built) -> tuple[float, float]:
+    """How long and wide a casting is from above [m]."""
+    if built.body is not None:
+        return built.body.diameter_m, built.body.diameter_m
+    x0, y0, x1, y1 = shapely.LineString(built.mould.cavity.shape.rim()).bounds
+    return max(x1 - x0, y1 - y0), min(x1 - x0, y1 - y0)

@@ -2,8 +2,10 @@
 
 from dataclasses import dataclass
 from datetime import timedelta
+from typing import Any
 from zoneinfo import ZoneInfo
 
+from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.lanes import lanes_of
 from umber_pebble.core.plan.needs import Needs, needs_of
@@ -68,6 +70,7 @@ def prep_list(workshop: Workshop, order_id: str) -> bytes:
     by_hand = by_hand_rows(needs.by_hand, units)
     ready = [(f"{m.count}", m.name, f"filled {m.fillings} times, dry each time") for m in needs.moulds]
     ready += [(f"{s.count}", "sticks", str(s.named)) for s in needs.sticks]
+    ready += [(f"{f.count}", f.name, _cut_as(f.film, units)) for f in needs.films]
     ready += [("1", name, "clean and dry") for name in _names(kitchen, needs.vessels)]
     ready += [("1", name, "") for name in _names(kitchen, needs.heaters)]
     blocks = [
@@ -99,6 +102,11 @@ def day_sheets(workshop: Workshop, order_id: str) -> bytes:
                 Block(f"{lane.name}, {day}" if lane.name else day, ("at", "do", "of"), rows, new_page=bool(blocks))
             )
     return write_list(f"Day: {order.name}", due_words(order, kitchen), blocks)
+
+
+def _cut_as(film: FilmCut, units: Any) -> str:
+    size = f"{paper.length(film.long_m, units)} by {paper.length(film.wide_m, units)}"
+    return size if film.over == 1 else f"strips of {size}, each over {film.over}"
 
 
 def _names(kitchen: Kitchen, ids: tuple[str, ...]) -> list[str]:

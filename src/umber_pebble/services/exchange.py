@@ -40,6 +40,7 @@ TASKS: dict[TaskKind, str] = {
     "bend": "Bend",
     "stick": "Sticks",
     "sprinkle": "Put on",
+    "film": "Press on",
     "drag": "Drag",
     "comb": "Comb",
     "groove": "Groove",

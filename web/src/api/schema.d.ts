@@ -5612,7 +5612,7 @@ export interface components {
             sure: boolean;
             tells: components["schemas"]["EventBody"] | null;
             /** What */
-            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Comb"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Groove"] | components["schemas"]["CutPieces"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
+            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["PressFilm"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Comb"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Groove"] | components["schemas"]["CutPieces"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
             /** Who */
             who: string;
         };
@@ -5986,7 +5986,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass" | "drag" | "comb" | "groove" | "cut";
+            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass" | "film" | "drag" | "comb" | "groove" | "cut";
         };
         /**
          * Bands
@@ -6353,7 +6353,7 @@ export interface components {
              * Window
              * @enum {string}
              */
-            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "comb" | "groove" | "cut" | "unmould" | "off" | "out" | "keep" | "too_warm" | "timer";
+            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "film" | "comb" | "groove" | "cut" | "unmould" | "off" | "out" | "keep" | "too_warm" | "timer";
         };
         /**
          * CapShape
@@ -6502,7 +6502,7 @@ export interface components {
              */
             wording: "sugar" | "fat";
             /** Works */
-            works: (("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove"))[];
+            works: (("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove"))[];
         };
         /**
          * CastWindows
@@ -7170,7 +7170,7 @@ export interface components {
                 [key: string]: components["schemas"]["Spread"];
             };
             /** Works */
-            works: (("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove"))[];
+            works: (("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove"))[];
         };
         /** Counts */
         Counts: {
@@ -7615,7 +7615,7 @@ export interface components {
             /** Kept Frac */
             kept_frac: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
             named: components["schemas"]["Named"];
             /** Room S */
             room_s: number;
@@ -8711,6 +8711,29 @@ export interface components {
             /** Loss Frac */
             loss_frac: number;
         };
+        /**
+         * FilmCut
+         * @description A piece of film: how long and wide [m], over so many castings [count].
+         */
+        FilmCut: {
+            /** Long M */
+            long_m: number;
+            /** Over */
+            over: number;
+            /** Wide M */
+            wide_m: number;
+        };
+        /**
+         * FilmNeed
+         * @description So many pieces of a film [count], each so cut.
+         */
+        FilmNeed: {
+            /** Count */
+            count: number;
+            film: components["schemas"]["FilmCut"];
+            /** Name */
+            name: string;
+        };
         /** FindReply */
         FindReply: {
             found: components["schemas"]["Found"];
@@ -9330,11 +9353,13 @@ export interface components {
         /**
          * Inclusion
          * @description What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
-         *     the tables.
+         *     the tables; film: how it is cut, where it is one.
          */
         Inclusion: {
             /** Each S */
             each_s: number;
+            /** @default null */
+            film: components["schemas"]["FilmCut"] | null;
             /**
              * Key
              * @default
@@ -9781,7 +9806,7 @@ export interface components {
             /** Closes S */
             closes_s: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
             named: components["schemas"]["Named"];
             /** Round */
             round: number;
@@ -10225,6 +10250,8 @@ export interface components {
         Needs: {
             /** By Hand */
             by_hand: components["schemas"]["umber_pebble__core__plan__fillings__ByHand"][];
+            /** Films */
+            films: components["schemas"]["FilmNeed"][];
             /** Heaters */
             heaters: string[];
             /** Melts */
@@ -10442,7 +10469,7 @@ export interface components {
             code: "one_by_one";
             named: components["schemas"]["Named"];
             /** Work */
-            work: ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove");
+            work: ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
         };
         /**
          * Only
@@ -10988,7 +11015,7 @@ export interface components {
             melted: boolean;
             poured: components["schemas"]["Explained"];
             /** Soft */
-            soft: ("stick" | "sprinkle" | "drag" | "comb" | "groove") | null;
+            soft: ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
             stripes: components["schemas"]["Stripes"] | null;
             /** Thick M */
             thick_m: number;
@@ -11388,10 +11415,32 @@ export interface components {
             water_kg: number;
         };
         /**
+         * PressFilm
+         * @description A film pressed on each while it no longer runs and has not set: its name, and how it is cut.
+         */
+        PressFilm: {
+            /** Casts */
+            casts: number;
+            film: components["schemas"]["FilmCut"];
+            /**
+             * Kind
+             * @default film
+             * @constant
+             */
+            kind: "film";
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Print
-         * @description A printed sheet or a texture: laid into the empty mould, or on the wet melt.
+         * @description A printed film, its cocoa butter towards the melt, or a texture: laid into the empty mould, or pressed on the melt; a strip over so
+         *     many in a row, or a piece for each.
          */
         Print: {
+            /** In Row */
+            in_row: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -11399,6 +11448,11 @@ export interface components {
             kind: "print";
             /** Name */
             name: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "transfer" | "texture";
             /** On Wet */
             on_wet: boolean;
         };
@@ -12578,7 +12632,7 @@ export interface components {
          */
         SoftWork: {
             /** Kind */
-            kind: ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove");
+            kind: ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
             /** @default null */
             on: components["schemas"]["Inclusion"] | null;
         };
@@ -12646,7 +12700,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
         };
         /**
          * SparedShown
@@ -13494,7 +13548,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
         };
         /**
          * ThingDoc
@@ -13508,7 +13562,7 @@ export interface components {
             /** Step */
             step: number | null;
             /** What */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "drag" | "comb" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
         };
         /**
          * Tightest
@@ -13750,6 +13804,8 @@ export interface components {
         Unmould: {
             /** Casts */
             casts: number;
+            /** Films */
+            films: string[];
             /**
              * Kind
              * @default unmould

@@ -19,6 +19,7 @@ export const FILL_OF: Record<Schemas["Band"]["state"], Fill> = {
   bend: "open",
   unmould: "open",
   next_pass: "open",
+  film: "open",
   drag: "open",
   comb: "open",
   groove: "open",

@@ -94,6 +94,8 @@ function workWords({ kind, on }: Schemas["SoftWork"]): string {
       return "the stick, while it is soft";
     case "sprinkle":
       return `${what}, while it is wet`;
+    case "film":
+      return `${what} pressed on, once it no longer runs`;
     case "drag":
       return `${what} through its colours, while it is wet`;
     case "comb":

@@ -138,6 +138,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       };
     }
     case "sprinkle":
+    case "film":
     case "cut":
     case "comb":
     case "groove":
@@ -307,6 +308,8 @@ export function actShort(act: Act, view: View): string {
     case "by_hand":
       return `${HAND_DOES[what.step.what]} ${what.step.count} ${wholeName(what.step.named)}`;
     case "sprinkle":
+      return `${what.name} on ${what.casts} ${of(what.line)}`;
+    case "film":
       return `${what.name} on ${what.casts} ${of(what.line)}`;
     case "cut":
       return `Cut ${what.casts} ${of(what.line)}`;

@@ -29,6 +29,7 @@ export const BAND_WORDS: Record<Schemas["Band"]["state"], string> = {
   unmould: "UNMOULD",
   release: "RELEASE WARM",
   next_pass: "NEXT PASS",
+  film: "PRESS ON",
   drag: "DRAG",
   comb: "COMB",
   groove: "GROOVE",

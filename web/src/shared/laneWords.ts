@@ -19,6 +19,7 @@ export const TASK_WORDS: Record<NonNullable<Span["what"]>, string> = {
   bend: "bend",
   stick: "sticks",
   sprinkle: "put on",
+  film: "press on",
   drag: "drag",
   comb: "comb",
   groove: "groove",

@@ -9,6 +9,7 @@ const MAY_CRACK = "may crack from cold in";
 export function unmouldWords(act: Act, what: What<"unmould">, wording: Wording, view: View): ActWords {
   const piece = lineName(view, what.line);
   const pieces = plural(what.casts, "piece", "pieces");
+  const peel = what.films.map((film) => `Peel ${film} off first: it comes clean once it has set. `).join("");
   const during = act.closes_s === null ? ANY_TIME : MAY_CRACK;
   if (what.laid === "join")
     return {
@@ -21,7 +22,7 @@ export function unmouldWords(act: Act, what: What<"unmould">, wording: Wording, 
   if (what.laid === "dip")
     return {
       title: `${what.casts} off the tray`,
-      detail: [`${piece}: it has set. Trim the foot.`],
+      detail: [`${piece}: it has set. ${peel}Trim the foot.`],
       button: "Off the tray",
       before: "sets in",
       during,
@@ -30,7 +31,7 @@ export function unmouldWords(act: Act, what: What<"unmould">, wording: Wording, 
     return {
       title: `Break out ${pieces}`,
       detail: [
-        `${piece}: bend the film or paper away from the sheet, then break the webs off. A corner snaps clean when it is ready. Look at both faces: the one from below may be the better.`,
+        `${piece}: ${peel}bend the film or paper away from the sheet, then break the webs off. A corner snaps clean when it is ready. Look at both faces: the one from below may be the better.`,
       ],
       button: "They are out",
       before: "snaps in",

@@ -1,3 +1,4 @@
+import type { Schemas } from "../api/client";
 import { type ActWords, lineName, type View, type What } from "./acts";
 import { amount, type Units } from "./format/units";
 import { plural } from "./pourWords";
@@ -11,7 +12,13 @@ export const COMBS = {
   comb: { title: "Comb", how: "a comb or fork from edge to edge, wiped after each", done: "Combed" },
 };
 
-type Work = What<"sprinkle" | "cut" | "comb" | "groove" | "stick" | "bend">;
+/** How a film is cut. */
+export function filmWords({ long_m, wide_m, over }: Schemas["FilmCut"], units: Units): string {
+  const size = `${amount(long_m, "length", units)} by ${amount(wide_m, "length", units)}`;
+  return over === 1 ? `a piece of ${size} for each` : `strips of ${size}, each over ${over}`;
+}
+
+type Work = What<"sprinkle" | "film" | "cut" | "comb" | "groove" | "stick" | "bend">;
 
 /** What hands do with castings while they are soft. */
 export function workWords(what: Work, view: View, units: Units, tryOne: string[]): ActWords {
@@ -37,6 +44,17 @@ export function workWords(what: Work, view: View, units: Units, tryOne: string[]
         button: "They are cut",
         before: "it still runs, cut in",
         during: "too firm in",
+      };
+    case "film":
+      return {
+        title: `Press ${what.name} on ${plural(what.casts, "casting", "castings")}`,
+        detail: [
+          `${lineName(view, what.line)}: ${filmWords(what.film, units)}, the printed side down; lightly, from one edge, no air under it. When it no longer runs and still takes it.`,
+          ...tryOne,
+        ],
+        button: "It is on",
+        before: "still too wet in",
+        during: "takes it no more in",
       };
     case "comb":
       return {

@@ -7,6 +7,7 @@ from typing import Literal, get_args
 from umber_pebble.core.bench.pour_figures import Dab, DipFrom, SheetOf, Turning
 from umber_pebble.core.bench.tempering import TemperAct
 from umber_pebble.core.heat.pour import PourLimit
+from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.habits import Habit
 from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, Piped, PouredAs
 from umber_pebble.core.spread import Spread
@@ -254,6 +255,15 @@ class CutPieces(OfRound):
 
 
 @dataclass(frozen=True, slots=True)
+class PressFilm(OfRound):
+    """A film pressed on each while it no longer runs and has not set: its name, and how it is cut."""
+
+    name: str
+    film: FilmCut
+    kind: Literal["film"] = field(default="film", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class Comb(OfRound):
     """Draw through it while it is wet, for lines that stay or through its colours; how often: as it is called; of a sheet, which."""
 
@@ -296,6 +306,7 @@ class Unmould(OfRound):
     laid: PouredAs
     leaves: Leaves
     sheet: SheetOf | None
+    films: tuple[str, ...]
     kind: Literal["unmould"] = field(default="unmould", init=False)
 
 
@@ -338,6 +349,7 @@ What = (
     | Bend
     | Stick
     | Sprinkle
+    | PressFilm
     | Comb
     | Groove
     | CutPieces
@@ -371,6 +383,7 @@ CalledKind = Literal[
     "bend",
     "stick",
     "sprinkle",
+    "film",
     "comb",
     "groove",
     "cut",

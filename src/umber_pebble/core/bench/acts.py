@@ -19,6 +19,7 @@ from umber_pebble.core.bench.act_kinds import (
     Groove,
     Move,
     Outcomes,
+    PressFilm,
     Resume,
     Sprinkle,
     Stick,
@@ -160,6 +161,11 @@ def _work_act(run: RunNow, work: SoftWork, r: Round, opens: float, closes: float
         case "sprinkle":
             assert on is not None
             return Act(Sprinkle(r.line, r.casts, on.name, on.kg), subject, Inserted(r.number), opens, closes, sure)
+        case "film":
+            assert on is not None and on.film is not None
+            return Act(
+                PressFilm(r.line, r.casts, on.name, on.film), subject, Inserted(r.number), opens, closes, sure
+            )
         case "drag" | "comb" as how:
             assert on is not None
             draw = Comb(r.line, r.casts, on.name, how, sheet_of(run, r))
@@ -224,7 +230,8 @@ def _led_by_another(run: RunNow, r: Round, kind: str) -> bool:
 
 def _unmould(run: RunNow, r: Round) -> Unmould:
     plan, line = run.plan, run.plan.lines[r.line]
-    return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, line.leaves, sheet_of(run, r))
+    films = tuple(of.on.name for of in line.works if of.kind == "film" and of.on is not None)
+    return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, line.leaves, sheet_of(run, r), films)
 
 
 def _too_late(track: Track, work: str) -> float:

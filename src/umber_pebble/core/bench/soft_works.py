@@ -9,7 +9,7 @@ def inserted(state: RunState, event: Event, said: events.Inserted) -> None:
     """Into what is poured; first, into the cavities before the pour. Raises: NotInSequence: it was put in already. Source: definition"""
     target = one_of(state.rounds, said.round, "round")
     if not said.first:
-        _worked(state, event, target, ("stick", "sprinkle"))
+        _worked(state, event, target, ("stick", "sprinkle", "film"))
         return
     if target.poured_s is not None or target.put_in_s is not None:
         raise refuse("it is put in before the pour, once", "poured", round=target.number)

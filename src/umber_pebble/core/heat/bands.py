@@ -33,6 +33,7 @@ BandState = Literal[
     "over_chilled",
     "stick",
     "next_pass",
+    "film",
     "drag",
     "comb",
     "groove",
@@ -117,8 +118,9 @@ def cast_bands(
         starts = [("stick" if "stick" in use.works else "fluid", poured), ("thickens", at["stick_closes"])]
         if "cut" in use.works:
             starts = [("fluid", poured), ("cut", at["comb_opens"]), ("set", at["cutter_closes"])]
-        elif "comb" in use.works:
-            starts = [("fluid", poured), ("comb", at["comb_opens"]), ("set", at["comb_closes"])]
+        elif "comb" in use.works or "film" in use.works:
+            what: BandState = "comb" if "comb" in use.works else "film"
+            starts = [("fluid", poured), (what, at["comb_opens"]), ("set", at["comb_closes"])]
         if "drag" in use.works:
             starts[0] = ("drag", poured)
             if starts[1][0] == "thickens":

@@ -18,6 +18,7 @@ WORKS: dict[str, Worked] = {
     "release": Worked("release_opens", "release_closes", ("release_closes",)),
     "stick": Worked(None, "stick_closes", ("still", "bend_closes")),
     "sprinkle": Worked(None, "sprinkle_closes", ("sprinkle_closes",)),
+    "film": Worked("comb_opens", "comb_closes", ("comb_closes",)),
     "drag": Worked(None, "comb_closes", ("comb_closes",)),
     "comb": Worked("comb_opens", "comb_closes", ("comb_closes",)),
     "cut": Worked("comb_opens", "cutter_closes", ("cutter_closes",)),

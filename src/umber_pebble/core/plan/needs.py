@@ -1,8 +1,11 @@
 """What must be at hand before an order's day begins: to buy, to mix, and to put ready."""
 
 import itertools
+import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 
+from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
 from umber_pebble.core.plan.problem import Named
@@ -36,12 +39,22 @@ class StickNeed:
 
 
 @dataclass(frozen=True, slots=True)
+class FilmNeed:
+    """So many pieces of a film [count], each so cut."""
+
+    name: str
+    film: FilmCut
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
 class Needs:
     """All of it; vessels and heaters by their ids."""
 
     melts: tuple[MeltNeed, ...]
     by_hand: tuple[ByHand, ...]
     sticks: tuple[StickNeed, ...]
+    films: tuple[FilmNeed, ...]
     moulds: tuple[MouldNeed, ...]
     vessels: tuple[str, ...]
     heaters: tuple[str, ...]
@@ -63,10 +76,22 @@ def needs_of(plan: Plan) -> Needs:
         ),
         tuple(by_hand_amounts(plan.problem, plan.cooks)),
         tuple(StickNeed(named, count) for named, count in sticks.items()),
+        tuple(_films(plan)),
         tuple(_moulds(plan)),
         tuple(dict.fromkeys(way.vessel_id for way in ways.values())),
         tuple(dict.fromkeys(cook.way.by.heater_id for cook in plan.cooks)),
     )
+
+
+def _films(plan: Plan) -> Iterator[FilmNeed]:
+    counts: dict[tuple[str, FilmCut], int] = {}
+    for r in plan.rounds:
+        line = plan.problem.lines[r.line]
+        for hand in (*line.first, *(of.on for of in line.works if of.on is not None)):
+            if hand.film is not None:
+                key = hand.name, hand.film
+                counts[key] = counts.get(key, 0) + math.ceil(r.casts / hand.film.over)
+    yield from (FilmNeed(name, film, count) for (name, film), count in counts.items())
 
 
 def _moulds(plan: Plan) -> list[MouldNeed]:

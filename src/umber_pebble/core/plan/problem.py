@@ -14,6 +14,7 @@ from umber_pebble.core.moulds.cutting import CuttingPlan
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.passes.base import InHand, LaidAs
 from umber_pebble.core.pieces.sheet import spread_s
+from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.day.problem import Timetable
 from umber_pebble.core.plan.making import Making
 from umber_pebble.core.plan.spares import BreakRate, Spares
@@ -115,13 +116,14 @@ class Mould:
 @dataclass(frozen=True, slots=True)
 class Inclusion:
     """What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
-    the tables."""
+    the tables; film: how it is cut, where it is one."""
 
     what: InHand
     name: str
     kg: float
     each_s: float
     key: str = ""
+    film: FilmCut | None = None
 
 
 @dataclass(frozen=True, slots=True)

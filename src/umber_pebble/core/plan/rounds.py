@@ -116,7 +116,8 @@ def works_in_windows(plan: PlanInput, line: PlanLine, windows: PieceWindows) -> 
 def works_in_window(windows: PieceWindows, work: str, pour_each_s: float, work_each_s: float) -> int:
     """Castings of a round that one person can pour and then work before the last turns too stiff [count].
 
-    All are poured, then worked in the same order: the last starts latest, so it decides. At least one.
+    All are poured, then worked in the same order: the last is worked latest, where pouring is quicker than working; else the first waits
+    longest. At least one.
     Args:
         windows: of the casting; its lowest width counts from the likely opening
         work: one of those of WORKS
@@ -125,4 +126,5 @@ def works_in_window(windows: PieceWindows, work: str, pour_each_s: float, work_e
     """
     opens = WORKS[work].opens
     closes = (windows.at[opens].likely if opens else 0.0) + windows.work_width[work].low
-    return max(1, math.floor((closes - pour_each_s) / work_each_s))
+    last, first = (closes - pour_each_s) / work_each_s, (closes - work_each_s) / pour_each_s + 1
+    return max(1, math.floor(min(last, first)))

@@ -22,6 +22,7 @@ SKILL_OF: dict[TaskKind, Skill] = {
     "bend": "shape",
     "stick": "shape",
     "sprinkle": "shape",
+    "film": "shape",
     "drag": "shape",
     "comb": "shape",
     "groove": "shape",

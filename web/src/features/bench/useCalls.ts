@@ -19,6 +19,7 @@ const WINDOW: Record<Call["window"], string> = {
   bend: "Bend",
   stick: "Sticks",
   sprinkle: "What goes on the wet melt",
+  film: "Press it on",
   comb: "Comb",
   groove: "Groove",
   cut: "Cut the sheet",

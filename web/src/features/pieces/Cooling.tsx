@@ -20,6 +20,7 @@ export function Cooling({ cools }: { cools: Schemas["Cools"] }) {
         {amount(cools.pour.high, "temperature", units)}:{" "}
         {works.includes("bend") && `bends from ${when("bend_opens")}, until ${when("bend_closes")}; `}
         {works.includes("stick") && `takes a stick until ${when("stick_closes")}; `}
+        {works.includes("film") && `takes a film from ${when("comb_opens")}, until ${when("comb_closes")}; `}
         {works.includes("drag") && `dragged through until ${when("comb_closes")}; `}
         {works.includes("comb") && `combed from ${when("comb_opens")}, until ${when("comb_closes")}; `}
         {works.includes("cut") && `cut from ${when("comb_opens")}, until ${when("cutter_closes")}; `}

@@ -45,8 +45,13 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
     },
   },
   print: {
-    name: "Printed sheet or texture",
-    fields: { name: "What", on_wet: { label: "Goes", no: "into the empty mould", yes: "on the wet melt" } },
+    name: "Film: print or texture",
+    fields: {
+      name: "What",
+      on_wet: { label: "Goes", no: "into the empty mould", yes: "on the melt, pressed" },
+      of: { label: "It is", of: { transfer: "a print that comes off", texture: "a texture" } },
+      in_row: "Under one strip, in a row",
+    },
   },
   detail: {
     name: "Detail",

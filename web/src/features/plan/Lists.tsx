@@ -6,6 +6,7 @@ import { paletteListQuery } from "../../shared/kitchen";
 import { meltName } from "../../shared/melts";
 import { wholeName } from "../../shared/named";
 import { FileLink } from "../../shared/ui/files";
+import { filmWords } from "../../shared/workWords";
 import { Part } from "./Part";
 import { type Asked, atHandQuery } from "./queries";
 
@@ -86,11 +87,15 @@ function AtHand({ of: { needs, colours }, kitchen }: { of: Schemas["AtHand"]; ki
         rows={needs.by_hand.map((row) => [amount(row.kg, "mass", units), `${row.name}, ${row.count} times`])}
       />
       <Rows
-        title="Moulds and sticks"
+        title="Moulds, sticks, films"
         rows={[
           ...needs.moulds.map((mould): [string, string] => [
             String(mould.count),
             `${mould.name}, filled ${mould.fillings === 1 ? "once" : `${mould.fillings} times`}`,
+          ]),
+          ...needs.films.map((of): [string, string] => [
+            String(of.count),
+            `${of.name}, ${filmWords(of.film, units)}`,
           ]),
           ...needs.sticks.map((stick): [string, string] => [
             String(stick.count),

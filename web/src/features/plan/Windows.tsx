@@ -212,6 +212,12 @@ function CastWords({ cast }: { cast: Schemas["CastRow"] }) {
           sticks in until <Figure of={stick_closes} name="Takes a stick until" />;{" "}
         </>
       )}
+      {cast.works.includes("film") && comb_opens && comb_closes && (
+        <>
+          takes a film from <Figure of={comb_opens} name="No longer runs" /> to{" "}
+          <Figure of={comb_closes} name="Takes no film any more" />;{" "}
+        </>
+      )}
       {cast.works.includes("drag") && comb_closes && (
         <>
           dragged through while it is wet, until <Figure of={comb_closes} name="Too firm to drag" />;{" "}

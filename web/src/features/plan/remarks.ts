@@ -10,6 +10,7 @@ const ONE_BY_ONE: Record<Work, string> = {
   bend: "not even one may be safely poured and bent in time. Pour and bend one by one, warmer.",
   stick:
     "not even one takes its stick for sure before it is too stiff. Pour and put in sticks one by one, warmer.",
+  film: "not even one surely takes its film before it is too firm. Pour fewer at once, warmer.",
   drag: "not even one is surely dragged through before it is too firm. Pour fewer at once, warmer.",
   comb: "not even one is surely combed before it is too firm. Pour fewer at once, warmer.",
   groove: "not even one is surely leathery long enough to be grooved. Pour and groove them one by one.",

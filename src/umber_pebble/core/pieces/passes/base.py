@@ -20,7 +20,7 @@ Ground = Literal["mould", "body", "both"]
 """What a pass goes into or onto."""
 LayStyle = Literal["brushed", "splattered", "finger", "butter"]
 """Ways of laying a pass that are offered beside the usual one: accents, and coloured cocoa butter."""
-Soft = Literal["stick", "sprinkle", "drag", "comb", "groove"]
+Soft = Literal["stick", "sprinkle", "film", "drag", "comb", "groove"]
 """What hands do to a melt that is still soft."""
 Pace = Literal["pour", "fill", "stick"]
 """Which of a kitchen's paces a pass goes at."""
@@ -179,6 +179,11 @@ class PassKind(Shape):
     def step(self) -> str:
         """What it is called among others of its part."""
         return self.kind
+
+    @property
+    def film_over(self) -> int | None:
+        """Over how many castings in a row one piece of its film goes [count]; None where it has none."""
+        return None
 
     def put_again(self) -> Put | None:
         """What hands do once more with it after the next filling."""

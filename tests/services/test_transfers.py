@@ -1,0 +1,84 @@
+"""Printed films: how they are cut, pressed on what no longer runs, at hand, and peeled when it has set."""
+
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from tests.services.test_divided import Studio
+from tests.services.test_marbled import of, part_of, with_passes
+from umber_pebble.core.bench.act_kinds import PressFilm, Unmould
+from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.pieces.melt_ref import MeltRef
+from umber_pebble.core.pieces.passes.dip import Dip
+from umber_pebble.core.pieces.passes.fill import Fill
+from umber_pebble.core.pieces.passes.printed import Print
+from umber_pebble.core.plan.needs import needs_of
+
+PRINT = Print("Comet print", True, "transfer", 6)
+
+
+@pytest.fixture
+def studio(tmp_path: Path) -> Studio:
+    return Studio(tmp_path)
+
+
+def test_a_strip_is_pressed_on_dipped_pralines_while_they_take_it_and_peeled_at_the_end(studio: Studio) -> None:
+    studio.order(lines=of("piece-praline", 12))
+    plan = studio.plan()
+    [line] = plan.problem.lines
+    [film] = needs_of(plan).films
+    # by hand: six of 26 mm side by side with 5 mm between and round them; as many strips as there are sixes
+    assert (film.film.long_m, film.film.wide_m) == pytest.approx((6 * 0.026 + 7 * 0.005, 0.036))
+    assert film.count == sum(-(-r.casts // 6) for r in plan.rounds)
+    # never so wet that the print swims, nor when nothing sticks any more
+    for task in (t for t in plan.tasks if t.kind == "film"):
+        pour = next(t for t in plan.tasks if t.kind == "pour" and t.round == task.round)
+        at = plan.windows[task.round or 0].at
+        assert task.start_s - pour.start_s >= at["comb_opens"].likely - 1
+        assert task.start_s - pour.end_s <= at["comb_closes"].likely
+    done = studio.led()
+    pressed = [act for act in done if isinstance(act.what, PressFilm)]
+    assert sum(act.what.casts for act in pressed) == plan.casts[0]  # type: ignore[union-attr]
+    off = [act.what for act in done if isinstance(act.what, Unmould)]
+    assert [what.films for what in off] == [("Comet print",)] * len(plan.rounds)
+    assert line.dip is not None
+
+
+def test_each_by_itself_takes_more_film_and_more_time_of_hands(studio: Studio) -> None:
+    dip, strip = part_of(studio, "piece-praline").passes
+    assert isinstance(dip, Dip) and isinstance(strip, Print)
+    hands = []
+    for in_row in (6, 1):
+        with_passes(studio, "piece-praline", dip, replace(strip, in_row=in_row))
+        studio.order(lines=of("piece-praline", 6))
+        plan = studio.plan()
+        [film] = needs_of(plan).films
+        hands.append((film.count, sum(t.end_s - t.start_s for t in plan.tasks if t.kind == "film")))
+    (strips, one), (pieces, each) = hands
+    assert (strips, pieces) == (-(-plan.casts[0] // 6), plan.casts[0]) and each == pytest.approx(6 * one, rel=0.05)
+
+
+def test_a_film_is_not_pressed_on_hot_sugar_nor_on_nothing(studio: Studio) -> None:
+    [fill] = part_of(studio, "piece-disc").passes
+    assert isinstance(fill, Fill)
+    with_passes(studio, "piece-disc", fill, PRINT)
+    studio.order(lines=of("piece-disc", 4))
+    with pytest.raises(OutOfRange, match="too hot while it takes a film"):
+        studio.plan()
+    with_passes(studio, "piece-disc", PRINT, replace(fill, melt=MeltRef("coating", None)))
+    with pytest.raises(OutOfRange, match="no melt yet"):
+        studio.plan()
+
+
+def test_a_film_laid_into_the_empty_mould_is_at_hand_too(studio: Studio) -> None:
+    [fill] = part_of(studio, "piece-disc").passes
+    assert isinstance(fill, Fill)
+    coated = replace(fill, melt=MeltRef("coating", None))
+    with_passes(studio, "piece-disc", replace(PRINT, on_wet=False, in_row=1), coated)
+    studio.order(lines=of("piece-disc", 4))
+    plan = studio.plan()
+    [film] = needs_of(plan).films
+    assert film.count == plan.casts[0]
+    kinds = [act.what.kind for act in studio.led()]
+    assert kinds.index("put_in") < kinds.index("pour") and "film" not in kinds
