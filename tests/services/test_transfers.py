@@ -13,9 +13,11 @@ from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.pieces.passes.dip import Dip
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.pieces.passes.printed import Print
+from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.needs import needs_of
+from umber_pebble.core.plan.remarks import NotEaten
 
-PRINT = Print("Comet print", True, "transfer", 6)
+PRINT = Print("Comet print", True, "transfer", "food", 6)
 
 
 @pytest.fixture
@@ -57,6 +59,26 @@ def test_each_by_itself_takes_more_film_and_more_time_of_hands(studio: Studio) -
         hands.append((film.count, sum(t.end_s - t.start_s for t in plan.tasks if t.kind == "film")))
     (strips, one), (pieces, each) = hands
     assert (strips, pieces) == (-(-plan.casts[0] // 6), plan.casts[0]) and each == pytest.approx(6 * one, rel=0.05)
+
+
+def test_a_texture_is_used_again_and_what_is_no_food_is_told(studio: Studio) -> None:
+    [fill] = part_of(studio, "piece-disc").passes
+    assert isinstance(fill, Fill)
+    coated = replace(fill, melt=MeltRef("coating", None))
+    bubbles = Print("Packing film", True, "texture", "decoration", 1)
+    with_passes(studio, "piece-disc", coated, bubbles)
+    # one mould of fourteen: what is peeled off the first filling goes on the second
+    studio.order(lines=of("piece-disc", 24))
+    plan = studio.plan()
+    assert len(plan.rounds) > 1
+    [film] = needs_of(plan).films
+    assert film.count == max(r.casts for r in plan.rounds) < plan.casts[0]
+    [told] = [remark for remark in remarks_of(plan) if isinstance(remark, NotEaten)]
+    assert told.film == "Packing film"
+    with_passes(studio, "piece-disc", coated, replace(bubbles, of="transfer", made_for="food"))
+    plan = studio.plan()
+    [film] = needs_of(plan).films
+    assert film.count == plan.casts[0] and not [r for r in remarks_of(plan) if isinstance(r, NotEaten)]
 
 
 def test_a_film_is_not_pressed_on_hot_sugar_nor_on_nothing(studio: Studio) -> None:

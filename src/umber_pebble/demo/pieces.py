@@ -132,7 +132,10 @@ PIECES = {
             degc=20.0,
             tray=24,
         ),
-        [_dip(_melt("coating", NIGHT_BLUE)), Print(name="Comet print", on_wet=True, of="transfer", in_row=6)],
+        [
+            _dip(_melt("coating", NIGHT_BLUE)),
+            Print(name="Comet print", on_wet=True, of="transfer", made_for="food", in_row=6),
+        ],
     ),
     "piece-swirled": _built(
         "Nebula bonbon",

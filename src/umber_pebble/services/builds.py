@@ -357,9 +357,9 @@ def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:
 
 
 def _handful(built: Built, put: Put, one: PassKind, laid_kg: float, paces: Paces | PacesDoc) -> Inclusion:
-    film = None if one.film_over is None else film_cut(*_across_m(built), one.film_over)
+    film = None if one.put_film is None else film_cut(one.put_film, *_across_m(built))
     kg, each_s = laid_kg if put.kg is None else put.kg, hands_s(one, paces)
-    return Inclusion(put.what, put.name, kg, each_s if film is None else each_s / film.over, put.key, film)
+    return Inclusion(put.what, put.name, kg, each_s if film is None else each_s / film.of.over, put.key, film)
 
 
 def _across_m(built: Built) -> tuple[float, float]:

@@ -40,7 +40,7 @@ NEW: dict[str, dict[str, Any]] = {
     "detail": {"outline": None},
     "shell": {"dwell_s": 0.0, "others": []},
     "fill": {"stripes_m": None},
-    "print": {"of": "transfer", "in_row": 1},
+    "print": {"of": "transfer", "made_for": "food", "in_row": 1},
 }
 """What passes of older versions did not have."""
 LEAST_FRAC = 0.01

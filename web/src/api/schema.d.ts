@@ -8712,14 +8712,26 @@ export interface components {
             loss_frac: number;
         };
         /**
+         * Film
+         * @description A film: over how many castings in a row a piece of it goes [count]; whether it is used again once it is peeled, and whether what it
+         *     lay on may be eaten.
+         */
+        Film: {
+            /** Again */
+            again: boolean;
+            /** Eaten */
+            eaten: boolean;
+            /** Over */
+            over: number;
+        };
+        /**
          * FilmCut
-         * @description A piece of film: how long and wide [m], over so many castings [count].
+         * @description A piece of a film: how long and wide [m].
          */
         FilmCut: {
             /** Long M */
             long_m: number;
-            /** Over */
-            over: number;
+            of: components["schemas"]["Film"];
             /** Wide M */
             wide_m: number;
         };
@@ -10325,6 +10337,21 @@ export interface components {
             wish: "not_by";
         };
         /**
+         * NotEaten
+         * @description Castings that a film lay on which is not made for food.
+         */
+        NotEaten: {
+            /**
+             * Code
+             * @default not_eaten
+             * @constant
+             */
+            code: "not_eaten";
+            /** Film */
+            film: string;
+            named: components["schemas"]["Named"];
+        };
+        /**
          * NotKept
          * @description A melt that stands and cools, though it was to be kept warm: too warm there for what is poured of it, not warm enough to stay fluid,
          *     or there is no room; keeper: the id of what keeps it; how warm it would stay, and may be at most [degC].
@@ -11446,6 +11473,11 @@ export interface components {
              * @enum {string}
              */
             kind: "print";
+            /**
+             * Made For
+             * @enum {string}
+             */
+            made_for: "food" | "decoration";
             /** Name */
             name: string;
             /**
@@ -13261,7 +13293,7 @@ export interface components {
             sure_frac: number;
             tightest: components["schemas"]["Tightest"];
             /** Warnings */
-            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["StripesApart"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["NotEaten"] | components["schemas"]["StripesApart"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
             wishes: components["schemas"]["WishesKept"] | null;
         };
         /**

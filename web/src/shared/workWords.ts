@@ -13,9 +13,9 @@ export const COMBS = {
 };
 
 /** How a film is cut. */
-export function filmWords({ long_m, wide_m, over }: Schemas["FilmCut"], units: Units): string {
+export function filmWords({ of, long_m, wide_m }: Schemas["FilmCut"], units: Units): string {
   const size = `${amount(long_m, "length", units)} by ${amount(wide_m, "length", units)}`;
-  return over === 1 ? `a piece of ${size} for each` : `strips of ${size}, each over ${over}`;
+  return of.over === 1 ? `a piece of ${size} for each` : `strips of ${size}, each over ${of.over}`;
 }
 
 type Work = What<"sprinkle" | "film" | "cut" | "comb" | "groove" | "stick" | "bend">;

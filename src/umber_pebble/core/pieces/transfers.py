@@ -7,24 +7,34 @@ from umber_pebble.core.materials.load import material
 
 
 @dataclass(frozen=True, slots=True)
-class FilmCut:
-    """A piece of film: how long and wide [m], over so many castings [count]."""
+class Film:
+    """A film: over how many castings in a row a piece of it goes [count]; whether it is used again once it is peeled, and whether what it
+    lay on may be eaten."""
 
+    over: int
+    again: bool
+    eaten: bool
+
+
+@dataclass(frozen=True, slots=True)
+class FilmCut:
+    """A piece of a film: how long and wide [m]."""
+
+    of: Film
     long_m: float
     wide_m: float
-    over: int
 
 
-def film_cut(long_m: float, wide_m: float, in_row: int) -> FilmCut:
+def film_cut(film: Film, long_m: float, wide_m: float) -> FilmCut:
     """A strip over so many in a row, or a piece for one by itself; it stands over all round, so that it can be peeled.
 
     Args:
+        film: with 1 to 12 castings under one strip
         long_m, wide_m: of a casting where it is pressed on, above zero
-        in_row: castings under one strip, 1 to 12
     Raises: OutOfRange: a size that is none.
     Source: common-practice
     """
     require_range("print.long_m", long_m, 0.001, 1.0)
     require_range("print.wide_m", wide_m, 0.001, 1.0)
     over = material("kitchen", "usual", "print").value("over")
-    return FilmCut(in_row * long_m + (in_row + 1) * over, wide_m + 2 * over, in_row)
+    return FilmCut(film, film.over * long_m + (film.over + 1) * over, wide_m + 2 * over)

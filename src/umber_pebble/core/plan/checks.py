@@ -16,6 +16,7 @@ from umber_pebble.core.plan.remarks import (
     ChillsFirst,
     DueInPast,
     NeverSets,
+    NotEaten,
     OneByOne,
     PotTooSmall,
     Remark,
@@ -71,7 +72,14 @@ def remarks_of(compiled: Plan) -> list[Remark]:
             place, moulds = lies_in(plan, line, r.casts)
             if moulds > plan.shelves.get(place, moulds):
                 out.append(ShelfSmall(place, moulds, plan.shelves[place]))
-    return each_once([*out, *_stripes_apart(compiled), *not_kept(plan), *_damp(plan)])
+    return each_once([*out, *_stripes_apart(compiled), *_not_eaten(plan), *not_kept(plan), *_damp(plan)])
+
+
+def _not_eaten(plan: PlanInput) -> Iterator[NotEaten]:
+    for line in plan.lines:
+        for hand in (*line.first, *(of.on for of in line.works if of.on is not None)):
+            if hand.film is not None and not hand.film.of.eaten:
+                yield NotEaten(line.named, hand.name)
 
 
 def _stripes_apart(plan: Plan) -> Iterator[StripesApart]:

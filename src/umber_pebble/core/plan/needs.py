@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.compile import Plan
+from umber_pebble.core.plan.cooks import Round
 from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
 from umber_pebble.core.plan.problem import Named
 
@@ -84,14 +85,24 @@ def needs_of(plan: Plan) -> Needs:
 
 
 def _films(plan: Plan) -> Iterator[FilmNeed]:
-    counts: dict[tuple[str, FilmCut], int] = {}
+    """As many as are cut; of what is used again as many as lie on castings at once."""
+    on: dict[tuple[str, FilmCut], list[Round]] = {}
     for r in plan.rounds:
         line = plan.problem.lines[r.line]
         for hand in (*line.first, *(of.on for of in line.works if of.on is not None)):
             if hand.film is not None:
-                key = hand.name, hand.film
-                counts[key] = counts.get(key, 0) + math.ceil(r.casts / hand.film.over)
-    yield from (FilmNeed(name, film, count) for (name, film), count in counts.items())
+                on.setdefault((hand.name, hand.film), []).append(r)
+    for (name, film), rounds in on.items():
+        each = {r.number: math.ceil(r.casts / film.of.over) for r in rounds}
+        yield FilmNeed(name, film, _most_at_once(plan, each) if film.of.again else sum(each.values()))
+
+
+def _most_at_once(plan: Plan, each: dict[int, int]) -> int:
+    """From when its casting is poured until it leaves its mould."""
+    first = {t.round: t.start_s for t in plan.tasks if t.kind == "pour"}
+    off = {t.round: t.end_s for t in plan.tasks if t.kind in ("unmould", "bend")}
+    ends = {n: off.get(n, math.inf) for n in each}
+    return max(sum(each[m] for m in each if first[m] <= first[n] < ends[m]) for n in each)
 
 
 def _moulds(plan: Plan) -> list[MouldNeed]:

@@ -114,6 +114,15 @@ class OneByOne:
 
 
 @dataclass(frozen=True, slots=True)
+class NotEaten:
+    """Castings that a film lay on which is not made for food."""
+
+    named: Named
+    film: str
+    code: Literal["not_eaten"] = field(default="not_eaten", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class StripesApart:
     """Stripes that take longer to pipe than the first of them still run together with the last [s]."""
 
@@ -154,6 +163,7 @@ Remark = (
     | ChillsFirst
     | ThinToLeave
     | OneByOne
+    | NotEaten
     | StripesApart
     | ShelfSmall
     | StickyRoom

@@ -50,6 +50,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       name: "What",
       on_wet: { label: "Goes", no: "into the empty mould", yes: "on the melt, pressed" },
       of: { label: "It is", of: { transfer: "a print that comes off", texture: "a texture" } },
+      made_for: { label: "Made for", of: { food: "food", decoration: "decoration only" } },
       in_row: "Under one strip, in a row",
     },
   },

@@ -41,6 +41,8 @@ export function remarkWords(remark: Remark, units: Units, places: Record<string,
       return `${places[remark.place] ?? "A place"} takes ${remark.has} moulds, and one filling alone brings ${remark.needs} there. Set some elsewhere, or pour fewer at once.`;
     case "never_sets":
       return `${wholeName(remark.named)}: it does not set where its mould lies. Sugar: cook hotter, since its water keeps it soft; coating: a colder place.`;
+    case "not_eaten":
+      return `${wholeName(remark.named)}: ${remark.film} is not made for food. Decoration only, not to be eaten: say so to whoever gets it, or take a film that is.`;
     case "stripes_apart":
       return `${wholeName(remark.named)}: the stripes take ${duration(remark.takes_s)}, the first run together with the last for ${duration(remark.runs_s)} only. Pipe out of a wider opening, or smaller sheets.`;
     case "one_by_one":

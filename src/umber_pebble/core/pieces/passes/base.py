@@ -15,6 +15,7 @@ from umber_pebble.core.pieces.fields import Shape, fields_of
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
+from umber_pebble.core.pieces.transfers import Film
 
 Ground = Literal["mould", "body", "both"]
 """What a pass goes into or onto."""
@@ -181,8 +182,8 @@ class PassKind(Shape):
         return self.kind
 
     @property
-    def film_over(self) -> int | None:
-        """Over how many castings in a row one piece of its film goes [count]; None where it has none."""
+    def put_film(self) -> Film | None:
+        """The film it is; None where it is none."""
         return None
 
     def put_again(self) -> Put | None:

@@ -1,4 +1,4 @@
-"""A printed film or a texture: laid into the empty mould, or pressed on what no longer runs and has not set."""
+"""A printed film or a texture, which is used again: laid into the empty mould, or pressed on what no longer runs and has not set."""
 
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
@@ -7,6 +7,7 @@ from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind, Place, Put, Soft
 from umber_pebble.core.pieces.passes.dust import Strewn
+from umber_pebble.core.pieces.transfers import Film
 from umber_pebble.core.texts import Name
 
 
@@ -19,20 +20,21 @@ class Print(Strewn):
     name: Name
     on_wet: bool
     of: Literal["transfer", "texture"]
+    made_for: Literal["food", "decoration"]
     in_row: Annotated[int, Number("count", 1, 12, 1.0)]
     kind: Literal["print"] = "print"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls("Printed film", True, "transfer", 1)}
+        return {None: cls("Printed film", True, "transfer", "food", 1)}
 
     @property
     def soft(self) -> Soft | None:
         return "film" if self.on_wet else None
 
     @property
-    def film_over(self) -> int | None:
-        return self.in_row
+    def put_film(self) -> Film:
+        return Film(self.in_row, self.of == "texture", self.made_for == "food")
 
     def put(self) -> Put:
         return Put("print", self.name, kg=0.0)
