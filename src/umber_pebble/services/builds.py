@@ -353,13 +353,14 @@ def hands_each_s(built: Built, row: LaidPass, paces: Paces | PacesDoc) -> float:
 def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:
     """What hands take for a casting of a pass [s]."""
     pace = {"pour": paces.pour_each_s, "fill": paces.fill_each_s, "stick": paces.stick_each_s}[one.PACE]
-    return pace * one.strokes
+    film = one.put_film
+    return pace * one.strokes / (1 if film is None else film.over)
 
 
 def _handful(built: Built, put: Put, one: PassKind, laid_kg: float, paces: Paces | PacesDoc) -> Inclusion:
     film = None if one.put_film is None else film_cut(one.put_film, *_across_m(built))
     kg, each_s = laid_kg if put.kg is None else put.kg, hands_s(one, paces)
-    return Inclusion(put.what, put.name, kg, each_s if film is None else each_s / film.of.over, put.key, film)
+    return Inclusion(put.what, put.name, kg, each_s, put.key, film)
 
 
 def _across_m(built: Built) -> tuple[float, float]:

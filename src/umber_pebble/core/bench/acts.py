@@ -200,7 +200,7 @@ def _round_acts(run: RunNow) -> list[Act]:
             window = act_window(*track.windows[next_.kind], r.casts * plan.work_each_s(line, next_))
             out.append(_work_act(run, next_, r, *window))
         ahead = route_of(plan, line, r.casts)[len(seen.places) :]
-        if ahead and not (workable and line.cut):
+        if ahead and not (workable and line.stays_to_be_worked):
             stay, place = ahead[0]
             at = seen.poured_s + (stay.from_s if line.lies or workable else 0.0)
             out.append(Act(Move(r.line, r.casts, place), subject, Moved(r.number, place), at))

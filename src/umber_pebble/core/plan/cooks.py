@@ -216,7 +216,7 @@ def runs_together_s(windows: PieceWindows) -> float:
 
 def route_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[tuple[PlaceStay, str], ...]:
     """Where a round of castings lies, with the ids of the places: its piece's own way, or where it is poured and then,
-    once all are poured and worked, where it sets. No move comes before hands are free for it, and a sheet that is to be cut stays.
+    once all are poured and worked, where it sets. No move comes before hands are free for it, and what is first worked when it is firmer stays.
 
     Source: definition
     """
@@ -228,7 +228,7 @@ def route_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[tuple[PlaceSt
         first, *rest = line.lies
         return first, *((replace(stay, from_s=max(stay.from_s, handled)), place) for stay, place in rest)
     first = (PlaceStay(0.0, way.poured_on), way.poured_on_id)
-    carried = way.carried and not line.cut
+    carried = way.carried and not line.stays_to_be_worked
     return (first, (PlaceStay(handled, way.sets_in), way.sets_in_id)) if carried else (first,)
 
 

@@ -8,6 +8,7 @@ from typing import Literal
 from umber_pebble.core.heat.body import Revolved
 from umber_pebble.core.heat.casting import Place, PlaceStay
 from umber_pebble.core.heat.vessel import Pot
+from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.cutting import CuttingPlan
@@ -227,6 +228,11 @@ class PlanLine:
         """What hands still do with it while it is soft: what comes after the last they did. Source: definition"""
         last = max((i for i, of in enumerate(self.works) if of.kind in done), default=-1)
         return self.works[last + 1 :]
+
+    @property
+    def stays_to_be_worked(self) -> bool:
+        """Whether it stays where it is poured, since hands wait until it takes a film, a comb, a groove, a cutter."""
+        return any(WORKS[of.kind].opens and of.kind != "bend" for of in self.works)
 
     @property
     def cut(self) -> bool:

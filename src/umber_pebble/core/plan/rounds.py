@@ -125,6 +125,25 @@ def works_in_window(windows: PieceWindows, work: str, pour_each_s: float, work_e
     Source: definition
     """
     opens = WORKS[work].opens
-    closes = (windows.at[opens].likely if opens else 0.0) + windows.work_width[work].low
-    last, first = (closes - pour_each_s) / work_each_s, (closes - work_each_s) / pour_each_s + 1
-    return max(1, math.floor(min(last, first)))
+    from_s, wide_s = windows.at[opens].likely if opens else 0.0, windows.work_width[work].low
+    closes = from_s + wide_s
+    if pour_each_s <= work_each_s:
+        return max(1, math.floor((closes - pour_each_s) / work_each_s))
+    # by when the last may be worked the first must not be too firm yet
+    return max(1, math.floor(min(closes / pour_each_s, wide_s / (pour_each_s - work_each_s) + 1)))
+
+
+def begun_between_s(
+    window_s: tuple[float, float], casts: int, pour_each_s: float, work_each_s: float
+) -> tuple[float, float]:
+    """From when until when hands begin to work on castings in the order in which they were poured, each in its own window [s from the
+    first pour].
+
+    Args:
+        window_s: of one casting, from its own pour
+        casts: how many, at least one
+        pour_each_s, work_each_s: paces [s]
+    Source: definition
+    """
+    later = (casts - 1) * (pour_each_s - work_each_s)
+    return window_s[0] + max(later, 0.0), window_s[1] + min(later, 0.0)

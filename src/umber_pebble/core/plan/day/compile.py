@@ -26,6 +26,7 @@ from umber_pebble.core.plan.day.pots import Filling, Pot, fillings_of, pots_of
 from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Lag, Melt, Portion, Stay, Task, Timetable
 from umber_pebble.core.plan.divided import portion_stood_s
 from umber_pebble.core.plan.problem import MeltWay, Mould, PlanInput, PlanLine
+from umber_pebble.core.plan.rounds import begun_between_s
 from umber_pebble.core.plan.tasks import POURS, TaskKind
 from umber_pebble.core.plan.turns import turns_of
 from umber_pebble.core.plan.wishes import SKILL_OF, Skill
@@ -245,9 +246,10 @@ class _Compiler:
             work = self._task(of.kind, number, filling.casts * each_s)
             mark = WORKS["release" if line.released and of.kind == "bend" else of.kind].opens
             opens = windows.at[mark].likely if mark else 0.0
-            lasts_s = self.tasks[work].lasts_s
-            least = max(math.ceil(opens), worked_s)
-            most = max(math.floor(opens + windows.work_width[of.kind].low + each_s) - lasts_s, least)
+            lasts_s, window = self.tasks[work].lasts_s, (opens, opens + windows.work_width[of.kind].low)
+            begins, ends = begun_between_s(window, filling.casts, self.plan.pour_each_s(line), each_s)
+            least = max(math.ceil(begins), worked_s)
+            most = max(math.floor(ends), least)
             self.lags.append(Lag(pour, "start", work, "start", least, most))
             if before != pour:
                 self._follows(before, work, 0)
