@@ -9,7 +9,7 @@ import pytest
 from pypdf import PdfReader
 
 from tests.services.test_divided import Studio
-from umber_pebble.core.bench.act_kinds import Pour
+from umber_pebble.core.bench.act_kinds import Comb, Pour
 from umber_pebble.core.errors import CoreError
 from umber_pebble.demo.fill import WREN
 from umber_pebble.services import bench
@@ -81,6 +81,18 @@ def test_crescents_and_stars_are_cut_out_of_one_sheet_of_stripes_and_led_to_the_
     assert last < kinds.index("comb") < kinds.index("cut") < kinds.index("unmould")
     state = studio.runs.look("led")[2].state
     assert all(len(r.outcomes) == r.casts for r in state.rounds if lines[r.line].last)
+
+
+def test_a_sheet_of_two_cutters_is_dragged_through_once(studio: Studio) -> None:
+    studio.order(lines=_lines(crescent=20, spark=6))
+    studio.start("order-table")
+    while not all(r.poured_s is not None for r in studio.runs.look("led")[2].state.rounds):
+        studio.step()
+    drags = [act for act in bench.view(studio.runs, "led", WREN).acts if isinstance(act.what, Comb)]
+    assert len(drags) == 1
+    studio.do(drags[0])
+    state = studio.runs.look("led")[2].state
+    assert all("drag" in r.worked for r in state.rounds if studio.plan().problem.lines[r.line].last)
 
 
 def test_what_is_left_out_of_a_sheet_is_not_poured_with_it(studio: Studio) -> None:

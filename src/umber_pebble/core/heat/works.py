@@ -6,11 +6,12 @@ from dataclasses import dataclass
 @dataclass(frozen=True, slots=True)
 class Worked:
     """One kind of work: the mark it opens at, None: from the pour; the one it closes at; of these marks the first that the cast has
-    ends it for good."""
+    ends it for good; there: it waits for that where it was poured."""
 
     opens: str | None
     closes: str
     ends: tuple[str, ...]
+    there: bool = False
 
 
 WORKS: dict[str, Worked] = {
@@ -18,9 +19,9 @@ WORKS: dict[str, Worked] = {
     "release": Worked("release_opens", "release_closes", ("release_closes",)),
     "stick": Worked(None, "stick_closes", ("still", "bend_closes")),
     "sprinkle": Worked(None, "sprinkle_closes", ("sprinkle_closes",)),
-    "film": Worked("comb_opens", "comb_closes", ("comb_closes",)),
+    "film": Worked("comb_opens", "comb_closes", ("comb_closes",), there=True),
     "drag": Worked(None, "comb_closes", ("comb_closes",)),
-    "comb": Worked("comb_opens", "comb_closes", ("comb_closes",)),
-    "cut": Worked("comb_opens", "cutter_closes", ("cutter_closes",)),
-    "groove": Worked("groove_opens", "groove_closes", ("groove_closes",)),
+    "comb": Worked("comb_opens", "comb_closes", ("comb_closes",), there=True),
+    "cut": Worked("comb_opens", "cutter_closes", ("cutter_closes",), there=True),
+    "groove": Worked("groove_opens", "groove_closes", ("groove_closes",), there=True),
 }

@@ -232,7 +232,7 @@ class PlanLine:
     @property
     def stays_to_be_worked(self) -> bool:
         """Whether it stays where it is poured, since hands wait until it takes a film, a comb, a groove, a cutter."""
-        return any(WORKS[of.kind].opens and of.kind != "bend" for of in self.works)
+        return any(WORKS[of.kind].there for of in self.works)
 
     @property
     def cut(self) -> bool:
