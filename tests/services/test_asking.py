@@ -157,3 +157,9 @@ def test_things_are_found_by_their_names_the_exact_one_first(workshop: Workshop)
     assert find(workshop, "sky pop").things[0].id == "piece-pop"
     assert find(workshop, "xyz").things == ()
     assert [word.called for word in find(workshop, "candy melts").words] == ["coating wafers"]
+
+
+def test_the_smallest_bars_there_are_can_be_asked_for(workshop: Workshop) -> None:
+    of = ask(workshop, "how much for 20 bars 5 mm wide")
+    assert isinstance(of, asks.HowMuchAnswer)
+    assert (of.asked.shape, of.asked.across_m) == ("bar", 0.005)

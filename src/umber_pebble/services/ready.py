@@ -50,6 +50,10 @@ READY: dict[ShapeKey, Ready] = {
 """Common practice, no source."""
 
 
+NARROWEST_M = 0.003
+"""No cavity is narrower."""
+
+
 def _shape(key: ShapeKey, across_m: float, deep_m: float) -> Shape:
     edge = min(ROUNDED_M, deep_m / 4)
     match key:
@@ -71,7 +75,7 @@ def _shape(key: ShapeKey, across_m: float, deep_m: float) -> Shape:
             return BarShape(
                 kind="bar",
                 length_m=across_m,
-                width_m=across_m / 2,
+                width_m=max(across_m / 2, NARROWEST_M),
                 corner_m=min(0.004, across_m / 10),
                 depth_m=deep_m,
                 draft_rad=DRAFT_RAD,
