@@ -33,7 +33,7 @@ from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.start import open_workshop
 from umber_pebble.services.workshop import Workshop
 
-BEND, STICK = (SoftWork("bend"),), (SoftWork("stick", Inclusion("stick", "stick", 0.0, 5.0)),)
+BEND, STICK = (SoftWork("bend"),), (SoftWork("stick", (Inclusion("stick", "stick", 0.0, 5.0),)),)
 START = datetime(2031, 5, 2, 13, 0, tzinfo=UTC)
 
 

@@ -8,14 +8,16 @@ import pytest
 
 from tests.conftest import clashes
 from tests.services.test_divided import Studio
-from umber_pebble.core.bench.act_kinds import Pour
-from umber_pebble.core.errors import OutOfRange
+from umber_pebble.core.bench.act_kinds import Pour, Stick
+from umber_pebble.core.errors import NotInSequence, OutOfRange
 from umber_pebble.core.pieces.passes.dust import Dust
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.needs import needs_of
 from umber_pebble.core.plan.remarks import StripesApart
+from umber_pebble.demo.fill import WREN
+from umber_pebble.services import bench
 from umber_pebble.services.documents import OrderLine
 from umber_pebble.services.piece_docs import Part, Piece
 
@@ -74,19 +76,39 @@ def test_a_lollipop_takes_its_stick_and_then_its_sprinkles(studio: Studio) -> No
     plan = studio.plan()
     [line] = plan.problem.lines
     assert [work.kind for work in line.works] == ["stick", "sprinkle"]
-    # what goes on in the same way goes on at once, and is at hand
-    assert line.works[1].on is not None and line.works[1].on.kg == pytest.approx(0.0015)
-    [at_hand] = needs_of(plan).by_hand
-    assert (at_hand.name, at_hand.count) == ("Star sprinkles, Sugar pearls", plan.casts[0])
-    assert at_hand.kg == pytest.approx(plan.casts[0] * 0.0015)
+    # what goes on in the same way goes on at once, and each is at hand
+    assert [on.name for on in line.works[1].on] == ["Star sprinkles", "Sugar pearls"]
+    at_hand = {hand.name: (hand.count, hand.kg) for hand in needs_of(plan).by_hand}
+    n = plan.casts[0]
+    assert at_hand == {
+        "Star sprinkles": (n, pytest.approx(n * 0.0005)),
+        "Sugar pearls": (n, pytest.approx(n * 0.001)),
+    }
     kinds = [act.what.kind for act in studio.led()]
     assert kinds.index("pour") < kinds.index("stick") < kinds.index("sprinkle") < kinds.index("unmould")
+
+
+def test_sprinkles_are_noted_as_such_where_the_stick_was_missed(studio: Studio) -> None:
+    part = part_of(studio, "piece-lollipop")
+    with_passes(studio, "piece-lollipop", *part.passes, Dust("Star sprinkles", 0.0005, True))
+    studio.order(lines=of("piece-lollipop", 4))
+    studio.start("order-table")
+    while not (soft := [act for act in bench.view(studio.runs, "led", WREN).acts if isinstance(act.what, Stick)]):
+        studio.step()
+    number = soft[0].subject.number
+    studio.tell("inserted", round=number, what="sprinkle")
+    assert list(studio.runs.look("led")[2].state.rounds[number].worked) == ["sprinkle"]
+    # a stick is not pushed through them afterwards
+    kinds = {act.what.kind for act in bench.view(studio.runs, "led", WREN).acts if act.subject.number == number}
+    assert not kinds & {"stick", "sprinkle"}
+    with pytest.raises(NotInSequence, match="other work"):
+        studio.tell("combed", round=number, how="drag")
 
 
 def test_shares_that_leave_the_first_melt_nothing_are_refused(studio: Studio) -> None:
     shell = part_of(studio, "piece-swirled").passes[0]
     assert isinstance(shell, Shell)
-    much = replace(shell, others=tuple(replace(share, frac=0.5) for share in shell.others))
+    much = replace(shell, others=tuple(replace(share, share_frac=0.5) for share in shell.others))
     with pytest.raises(OutOfRange, match="others"):
         with_passes(studio, "piece-swirled", much)
 

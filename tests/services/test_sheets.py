@@ -11,6 +11,9 @@ from pypdf import PdfReader
 from tests.services.test_divided import Studio
 from umber_pebble.core.bench.act_kinds import Comb, Pour
 from umber_pebble.core.errors import CoreError
+from umber_pebble.core.pieces.passes.printed import Print
+from umber_pebble.core.plan.needs import needs_of
+from umber_pebble.core.plan.sheets import cut_to_size
 from umber_pebble.demo.fill import WREN
 from umber_pebble.services import bench
 from umber_pebble.services.documents import Mould, OrderLine
@@ -93,6 +96,45 @@ def test_a_sheet_of_two_cutters_is_dragged_through_once(studio: Studio) -> None:
     studio.do(drags[0])
     state = studio.runs.look("led")[2].state
     assert all("drag" in r.worked for r in state.rounds if studio.plan().problem.lines[r.line].last)
+
+
+def test_a_film_over_a_sheet_of_two_cutters_is_one_as_large_as_the_sheet(studio: Studio) -> None:
+    film = Print("Star film", True, "transfer", "food", 1)
+    for key in ("piece-crescent", "piece-spark"):
+        stored = studio.workshop.get("piece", key)
+        assert isinstance(stored.doc, Piece)
+        [part] = stored.doc.parts
+        made = part.model_copy(update={"passes": [*part.passes, film]})
+        studio.workshop.save("piece", key, stored.version, stored.doc.model_copy(update={"parts": [made]}))
+    studio.order(lines=_lines(crescent=20, spark=6))
+    plan = studio.plan()
+    [need] = needs_of(plan).films
+    assert (need.count, need.film.long_m, need.film.wide_m) == (1, 0.3, 0.145)
+    # all of it takes hands once, however many pieces: 12 s
+    laid = sum(t.end_s - t.start_s for t in plan.tasks if t.kind == "film")
+    lines = plan.problem.lines
+    figures = sheet_figures(SheetRequest(mould=sheet_of(studio)))
+    share = (plan.casts[2] + plan.casts[5]) / sum(figures.counts)
+    assert laid == pytest.approx(12 * share, abs=2) and lines[2].mould.shares
+    kinds = [act.what.kind for act in studio.led()]
+    assert (kinds.count("film"), kinds.count("comb"), kinds.count("cut")) == (1, 1, 2)
+
+
+def test_each_round_takes_as_much_of_a_sheet_as_its_pieces_lie_on(studio: Studio) -> None:
+    plain(studio)
+    studio.order(lines=_lines(crescent=20))
+    plan = studio.plan().problem
+    [line] = plan.lines
+    cutting = line.mould.cutting
+    assert cutting is not None
+    whole, halves = (
+        cut_to_size(plan, [rounds]).lines[0].cast.poured.value.likely * 28 for rounds in ([28], [14, 14])
+    )
+    density = plan.way(line).melt.value("density_melt")
+    for kg, counts in ((whole, [28]), (halves, [14, 14])):
+        by_hand = sum(cutting.length_for_m({0: n}) for n in counts) * 0.145 * 0.0025 * density
+        assert kg == pytest.approx(by_hand, rel=1e-3)
+    assert halves > whole
 
 
 def test_what_is_left_out_of_a_sheet_is_not_poured_with_it(studio: Studio) -> None:

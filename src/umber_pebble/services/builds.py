@@ -24,7 +24,7 @@ from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind, Put
 from umber_pebble.core.pieces.sheet import not_cut, on_sheet, spread_s
 from umber_pebble.core.pieces.stripes import Stripes, bead_m, stripes
-from umber_pebble.core.pieces.transfers import film_cut
+from umber_pebble.core.pieces.transfers import FilmCut, film_cut
 from umber_pebble.core.plan.problem import (
     HandStep,
     Inclusion,
@@ -38,6 +38,7 @@ from umber_pebble.core.plan.problem import (
 )
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.core.plan.spares import BreakRate, Spares
+from umber_pebble.core.plan.tasks import Work
 from umber_pebble.core.spread import Spread
 from umber_pebble.services import piece_docs as d
 from umber_pebble.services.documents import Mould, OwnMaterial
@@ -270,41 +271,31 @@ def _piped(lie: Stripes, cast: CastAmounts, nth: int, share: float) -> Piped:
 
 
 def works_on(part: d.Part, built: Built, index: int, paces: Paces | PacesDoc) -> tuple[SoftWork, ...]:
-    """What hands do with a pass's melt while it is soft: what comes right after it; the last is bent, or cut out of its sheet."""
-    works, rows = tuple[SoftWork, ...](), {row.index: row for row in built.laid}
-    for one, row in ((built.passes[i], rows.get(i)) for i in range(index + 1, len(built.passes))):
-        put = one.put()
-        if row is None or row.cast is not None or one.soft is None or put is None:
+    """What hands do with a pass's melt while it is soft: what comes right after it, in the same way at once; the last is bent, or cut out of
+    its sheet."""
+    works, rows = dict[Work, tuple[Inclusion, ...]](), {row.index: row for row in built.laid}
+    for i in range(index + 1, len(built.passes)):
+        one, row = built.passes[i], rows.get(i)
+        if row is None or row.cast is not None or one.soft is None:
             break
-        on = _handful(built, put, one, row.poured.value.likely, paces)
-        works = _with(
-            works, SoftWork(one.soft, on if built.mould.cutting is None else _over_sheet(on, built.mould))
-        )
-    if any(i > index and row.cast for i, row in rows.items()):
-        return works
-    if part.bent:
-        return *works, SoftWork("bend")
-    return works if built.mould.cutting is None else (*works, SoftWork("cut"))
+        works[one.soft] = *works.get(one.soft, ()), _on(built, row, paces)
+    if not any(i > index and row.cast for i, row in rows.items()):
+        works |= {"bend": ()} if part.bent else {} if built.mould.cutting is None else {"cut": ()}
+    return tuple(SoftWork(kind, on) for kind, on in works.items())
 
 
-def _over_sheet(on: Inclusion, mould: MouldCase) -> Inclusion:
-    """What is done to a whole sheet at once, as a piece's share of it: webs and margins take theirs too."""
-    assert mould.cutting is not None
-    return replace(on, kg=on.kg / mould.cutting.used_frac, each_s=on.each_s / mould.on_sheet)
-
-
-def _with(works: tuple[SoftWork, ...], work: SoftWork) -> tuple[SoftWork, ...]:
-    """One more; what is done in the same way is done at once."""
-    same = next((of for of in works if of.kind == work.kind), None)
-    if same is None or same.on is None or work.on is None:
-        return *works, work
-    both = replace(
-        same.on,
-        name=f"{same.on.name}, {work.on.name}",
-        kg=same.on.kg + work.on.kg,
-        each_s=same.on.each_s + work.on.each_s,
-    )
-    return tuple(replace(of, on=both) if of is same else of for of in works)
+def _on(built: Built, row: LaidPass, paces: Paces | PacesDoc) -> Inclusion:
+    """What hands put onto a melt; of what is done to a whole sheet a piece's share, webs and margins with it, and its film as large."""
+    one, mould = built.passes[row.index], built.mould
+    put = one.put()
+    assert put is not None
+    on = _handful(built, put, one, row.poured.value.likely, paces)
+    if mould.cutting is None:
+        return on
+    sheet, film = mould.cutting.sheet, None
+    if one.put_film is not None:
+        film = FilmCut(replace(one.put_film, over=mould.on_sheet), sheet.length_m, sheet.width_m)
+    return replace(on, kg=on.kg / mould.cutting.used_frac, each_s=hands_s(one, paces) / mould.on_sheet, film=film)
 
 
 def leaves_at(part: d.Part, built: Built) -> Leaves:
@@ -343,23 +334,24 @@ def _share_of(cast: CastAmounts, share: float) -> CastAmounts:
 def hands_each_s(built: Built, row: LaidPass, paces: Paces | PacesDoc) -> float:
     """What hands take for a casting of a pass, of a sheet its share of what they do to all of it [s]."""
     one, cut, lie = built.passes[row.index], built.mould.cutting, stripes_of(built, row)
+    if row.cast is None and one.soft is not None:
+        return _on(built, row, paces).each_s
     if lie is not None and row.cast is not None:
         return sum(_piped(lie, row.cast, i, share).each_s for i, (_, share) in enumerate(one.melts()))
-    if cut is None:
+    if cut is None or row.cast is None:
         return hands_s(one, paces)
-    return (hands_s(one, paces) + (spread_s(cut.sheet) if row.cast else 0.0)) / len(cut.cuts)
+    return (hands_s(one, paces) + spread_s(cut.sheet)) / len(cut.cuts)
 
 
 def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:
-    """What hands take for a casting of a pass [s]."""
+    """What hands take each time they do a pass [s]."""
     pace = {"pour": paces.pour_each_s, "fill": paces.fill_each_s, "stick": paces.stick_each_s}[one.PACE]
-    film = one.put_film
-    return pace * one.strokes / (1 if film is None else film.over)
+    return pace * one.strokes
 
 
 def _handful(built: Built, put: Put, one: PassKind, laid_kg: float, paces: Paces | PacesDoc) -> Inclusion:
     film = None if one.put_film is None else film_cut(one.put_film, *_across_m(built))
-    kg, each_s = laid_kg if put.kg is None else put.kg, hands_s(one, paces)
+    kg, each_s = laid_kg if put.kg is None else put.kg, hands_s(one, paces) / (film.of.over if film else 1)
     return Inclusion(put.what, put.name, kg, each_s, put.key, film)
 
 

@@ -106,7 +106,7 @@ def day_sheets(workshop: Workshop, order_id: str) -> bytes:
 
 def _cut_as(film: FilmCut, units: Any) -> str:
     size = f"{paper.length(film.long_m, units)} by {paper.length(film.wide_m, units)}"
-    return size if film.of.over == 1 else f"strips of {size}, each over {film.of.over}"
+    return size if film.of.over == 1 else f"pieces of {size}, each over {film.of.over}"
 
 
 def _names(kitchen: Kitchen, ids: tuple[str, ...]) -> list[str]:

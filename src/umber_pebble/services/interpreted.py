@@ -111,7 +111,7 @@ def frozen_plan_of(run: Run, more: list[list[tuple[int, int]]]) -> FrozenPlan:
     snapshot = Snapshot.model_validate(run.frozen["snapshot"], strict=False, context=STORED)
     plan = plan_input(snapshot, datetime.fromisoformat(run.frozen["planned_at"]))
     planned = [row for group in run.frozen["groups"] for row in group]
-    plan = cut_to_size(plan, [sum(row[1] for row in planned if row[0] == i) for i in range(len(plan.lines))])
+    plan = cut_to_size(plan, [[row[1] for row in planned if row[0] == i] for i in range(len(plan.lines))])
     cooks = make_cooks(plan, _rounds_of(plan, run.frozen["groups"], more))
     finished = {r.number: _gone_kg(plan.lines[r.line]) * r.casts for c in cooks for r in c.rounds}
     rounds = tuple(sorted((r for c in cooks for r in c.rounds), key=lambda r: r.number))

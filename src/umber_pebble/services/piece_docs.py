@@ -25,7 +25,7 @@ def _newer(told: Any, stored: bool) -> Any:
     if "second_frac" in told:
         second, frac = told.pop("second", None), told.pop("second_frac")
         shared = second is not None and isinstance(frac, float) and frac >= LEAST_FRAC
-        told["others"] = [{"melt": second, "frac": frac}] if shared else []
+        told["others"] = [{"melt": second, "share_frac": frac}] if shared else []
     if "name" in told:
         told["name"] = one_line(told["name"], stored)
     return {name: _fixed(value) for name, value in told.items()}

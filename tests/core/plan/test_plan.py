@@ -188,7 +188,7 @@ def test_two_materials_are_kept_by_one_person_each_in_its_vessel() -> None:
 def test_sticks_are_put_into_only_as_many_as_stay_soft() -> None:
     usual = make_lollipops()
     [stick] = STICK
-    slowly = (replace(stick, on=replace(stick.on, each_s=60.0)),)
+    slowly = (replace(stick, on=(replace(stick.on[0], each_s=60.0),)),)
     slow = replace(usual, lines=tuple(replace(line, works=slowly) for line in usual.lines))
     sizes = [max(r.casts for r in compile_plan(p).rounds) for p in (usual, slow)]
     assert sizes[0] == 8

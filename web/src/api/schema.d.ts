@@ -7898,7 +7898,8 @@ export interface components {
             kind: "inserted";
             /**
              * Inserted
-             * @description Sticks or sprinkles into a poured round; first: what goes into its cavities by hand before the pour.
+             * @description Sticks, sprinkles or films into or onto a poured round: which; None: those that are next. first: what goes into its cavities by hand
+             *     before the pour.
              */
             payload: {
                 /**
@@ -7908,6 +7909,11 @@ export interface components {
                 first?: boolean;
                 /** Round */
                 round: number;
+                /**
+                 * What
+                 * @default null
+                 */
+                what?: ("stick" | "sprinkle" | "film") | null;
             };
         } | {
             /** @constant */
@@ -7925,9 +7931,14 @@ export interface components {
             kind: "combed";
             /**
              * Combed
-             * @description A comb or skewer was drawn through a round while it was wet.
+             * @description A comb or skewer was drawn through a round: through its colours, or for lines that stay.
              */
             payload: {
+                /**
+                 * How
+                 * @enum {string}
+                 */
+                how: "drag" | "comb";
                 /** Round */
                 round: number;
             };
@@ -10013,9 +10024,9 @@ export interface components {
          * @description A melt beside the first of a pass, and which share of the pass it is.
          */
         MeltShare: {
-            /** Frac */
-            frac: number;
             melt: components["schemas"]["MeltRef"];
+            /** Share Frac */
+            share_frac: number;
         };
         /**
          * MeltShown
@@ -11443,12 +11454,13 @@ export interface components {
         };
         /**
          * PressFilm
-         * @description A film pressed on each while it no longer runs and has not set: its name, and how it is cut.
+         * @description A film pressed on each, on a sheet on all of it, while it no longer runs and has not set.
          */
         PressFilm: {
             /** Casts */
             casts: number;
-            film: components["schemas"]["FilmCut"];
+            /** Items */
+            items: components["schemas"]["Inclusion"][];
             /**
              * Kind
              * @default film
@@ -11457,8 +11469,7 @@ export interface components {
             kind: "film";
             /** Line */
             line: number;
-            /** Name */
-            name: string;
+            sheet: components["schemas"]["SheetOf"] | null;
         };
         /**
          * Print
@@ -12660,13 +12671,16 @@ export interface components {
         };
         /**
          * SoftWork
-         * @description What hands do with a cast while it is soft, on: with what.
+         * @description What hands do with a cast while it is soft, on: with what; on a sheet that is done to all of it at once.
          */
         SoftWork: {
             /** Kind */
             kind: ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
-            /** @default null */
-            on: components["schemas"]["Inclusion"] | null;
+            /**
+             * On
+             * @default []
+             */
+            on: components["schemas"]["Inclusion"][];
         };
         /**
          * Solved
@@ -12796,13 +12810,13 @@ export interface components {
         };
         /**
          * Sprinkle
-         * @description Something on each while it is wet: its name, its grams each [kg].
+         * @description Something on each while it is wet.
          */
         Sprinkle: {
             /** Casts */
             casts: number;
-            /** Each Kg */
-            each_kg: number;
+            /** Items */
+            items: components["schemas"]["Inclusion"][];
             /**
              * Kind
              * @default sprinkle
@@ -12811,8 +12825,6 @@ export interface components {
             kind: "sprinkle";
             /** Line */
             line: number;
-            /** Name */
-            name: string;
         };
         /**
          * Stage
@@ -14255,7 +14267,7 @@ export interface components {
         };
         /**
          * Comb
-         * @description Draw through it while it is wet, for lines that stay or through its colours; how often: as it is called; of a sheet, which.
+         * @description Draw through it while it is wet, for lines that stay or through its colours; of a sheet, which.
          */
         umber_pebble__core__bench__act_kinds__Comb: {
             /** Casts */
@@ -14265,6 +14277,8 @@ export interface components {
              * @enum {string}
              */
             how: "drag" | "comb";
+            /** Items */
+            items: components["schemas"]["Inclusion"][];
             /**
              * Kind
              * @default comb
@@ -14273,17 +14287,17 @@ export interface components {
             kind: "comb";
             /** Line */
             line: number;
-            /** Name */
-            name: string;
             sheet: components["schemas"]["SheetOf"] | null;
         };
         /**
          * Groove
-         * @description Grooves into the back of each while it is leathery: as they are called.
+         * @description Grooves into the back of each while it is leathery.
          */
         umber_pebble__core__bench__act_kinds__Groove: {
             /** Casts */
             casts: number;
+            /** Items */
+            items: components["schemas"]["Inclusion"][];
             /**
              * Kind
              * @default groove
@@ -14292,8 +14306,6 @@ export interface components {
             kind: "groove";
             /** Line */
             line: number;
-            /** Name */
-            name: string;
         };
         /**
          * Stick

@@ -4,6 +4,7 @@ import { useUnits } from "./format/useUnits";
 import { tonesOf } from "./melts";
 import { partAndPass } from "./named";
 import { dipWords } from "./pourWords";
+import { named } from "./workWords";
 
 interface Props {
   card: Schemas["Card"];
@@ -86,7 +87,7 @@ function leaves({ kind }: Schemas["CardRow"], cut: boolean): string {
 }
 
 function workWords({ kind, on }: Schemas["SoftWork"]): string {
-  const what = on?.name.toLowerCase() ?? "";
+  const what = named(on).toLowerCase();
   switch (kind) {
     case "bend":
       return "bend it";

@@ -7,7 +7,7 @@ import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
 import { unmouldWords } from "./unmouldWords";
 import type { Wording } from "./wording";
-import { COMBS, workWords } from "./workWords";
+import { COMBS, named, workWords } from "./workWords";
 
 const ANY_TIME = "whenever you like";
 
@@ -308,9 +308,9 @@ export function actShort(act: Act, view: View): string {
     case "by_hand":
       return `${HAND_DOES[what.step.what]} ${what.step.count} ${wholeName(what.step.named)}`;
     case "sprinkle":
-      return `${what.name} on ${what.casts} ${of(what.line)}`;
+      return `${named(what.items)} on ${what.casts} ${of(what.line)}`;
     case "film":
-      return `${what.name} on ${what.casts} ${of(what.line)}`;
+      return `${named(what.items)} on ${what.casts} ${of(what.line)}`;
     case "cut":
       return `Cut ${what.casts} ${of(what.line)}`;
     case "comb":
@@ -318,7 +318,7 @@ export function actShort(act: Act, view: View): string {
         ? `${COMBS[what.how].title} the sheet`
         : `${COMBS[what.how].title} ${what.casts} ${of(what.line)}`;
     case "groove":
-      return `${what.name} into ${what.casts} ${of(what.line)}`;
+      return `${named(what.items)} into ${what.casts} ${of(what.line)}`;
     case "bend":
       return `Bend ${what.casts} ${of(what.line)}`;
     case "stick":

@@ -15,8 +15,23 @@ export const COMBS = {
 /** How a film is cut. */
 export function filmWords({ of, long_m, wide_m }: Schemas["FilmCut"], units: Units): string {
   const size = `${amount(long_m, "length", units)} by ${amount(wide_m, "length", units)}`;
-  return of.over === 1 ? `a piece of ${size} for each` : `strips of ${size}, each over ${of.over}`;
+  return of.over === 1 ? `a piece of ${size} for each` : `pieces of ${size}, each over ${of.over}`;
 }
+
+type Items = What<"sprinkle">["items"];
+
+/** All that is put on at once. */
+export const named = (items: Items) => items.map((on) => on.name).join(", ");
+
+const gramsOf = (items: Items, units: Units) =>
+  items
+    .filter((on) => on.kg > 0)
+    .map(
+      (on) => `, ${amount(on.kg, "mass", units)}${items.length > 1 ? ` ${on.name.toLowerCase()}` : ""} each`,
+    )
+    .join("");
+
+const sheetsOf = ({ count }: Schemas["SheetOf"]) => (count === 1 ? "the sheet" : `${count} sheets`);
 
 type Work = What<"sprinkle" | "film" | "cut" | "comb" | "groove" | "stick" | "bend">;
 
@@ -25,11 +40,8 @@ export function workWords(what: Work, view: View, units: Units, tryOne: string[]
   switch (what.kind) {
     case "sprinkle":
       return {
-        title: `${what.name} on ${plural(what.casts, "casting", "castings")}`,
-        detail: [
-          `${lineName(view, what.line)}: while it is wet${what.each_kg > 0 ? `, ${amount(what.each_kg, "mass", units)} each` : ""}.`,
-          ...tryOne,
-        ],
+        title: `${named(what.items)} on ${plural(what.casts, "casting", "castings")}`,
+        detail: [`${lineName(view, what.line)}: while it is wet${gramsOf(what.items, units)}.`, ...tryOne],
         button: "It is on",
         before: "in",
         during: "sets in",
@@ -47,9 +59,9 @@ export function workWords(what: Work, view: View, units: Units, tryOne: string[]
       };
     case "film":
       return {
-        title: `Press ${what.name} on ${plural(what.casts, "casting", "castings")}`,
+        title: `Press ${named(what.items)} on ${what.sheet ? sheetsOf(what.sheet) : plural(what.casts, "casting", "castings")}`,
         detail: [
-          `${lineName(view, what.line)}: ${filmWords(what.film, units)}, the printed side down; lightly, from one edge, no air under it. When it no longer runs and still takes it.`,
+          `${lineName(view, what.line)}: ${what.items.map((on) => (on.film ? filmWords(on.film, units) : "")).join(", ")}, the printed side down; lightly, from one edge, no air under it. When it no longer runs and still takes it.`,
           ...tryOne,
         ],
         button: "It is on",
@@ -59,10 +71,10 @@ export function workWords(what: Work, view: View, units: Units, tryOne: string[]
     case "comb":
       return {
         title: what.sheet
-          ? `${COMBS[what.how].title} the ${what.sheet.count === 1 ? "sheet" : `${what.sheet.count} sheets`}`
+          ? `${COMBS[what.how].title} ${sheetsOf(what.sheet)}`
           : `${COMBS[what.how].title} ${plural(what.casts, "casting", "castings")}`,
         detail: [
-          `${what.name}, ${COMBS[what.how].how}: shallow, never through to what it lies on. ${lineName(view, what.line)}.`,
+          `${named(what.items)}, ${COMBS[what.how].how}: shallow, never through to what it lies on. ${lineName(view, what.line)}.`,
           ...tryOne,
         ],
         button: COMBS[what.how].done,
@@ -71,7 +83,7 @@ export function workWords(what: Work, view: View, units: Units, tryOne: string[]
       };
     case "groove":
       return {
-        title: `${what.name} into ${plural(what.casts, "back", "backs")}`,
+        title: `${named(what.items)} into ${plural(what.casts, "back", "backs")}`,
         detail: [
           `${lineName(view, what.line)}: leathery now. Draw once, along a rule, with the point or the back of a knife; never through.`,
           ...tryOne,

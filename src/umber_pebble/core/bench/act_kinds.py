@@ -7,7 +7,6 @@ from typing import Literal, get_args
 from umber_pebble.core.bench.pour_figures import Dab, DipFrom, SheetOf, Turning
 from umber_pebble.core.bench.tempering import TemperAct
 from umber_pebble.core.heat.pour import PourLimit
-from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.habits import Habit
 from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, Piped, PouredAs
 from umber_pebble.core.spread import Spread
@@ -239,11 +238,16 @@ class Stick(OfRound):
 
 
 @dataclass(frozen=True, slots=True)
-class Sprinkle(OfRound):
-    """Something on each while it is wet: its name, its grams each [kg]."""
+class OnRound(OfRound):
+    """What hands do to it while it is soft, with what."""
 
-    name: str
-    each_kg: float
+    items: tuple[Inclusion, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Sprinkle(OnRound):
+    """Something on each while it is wet."""
+
     kind: Literal["sprinkle"] = field(default="sprinkle", init=False)
 
 
@@ -255,29 +259,26 @@ class CutPieces(OfRound):
 
 
 @dataclass(frozen=True, slots=True)
-class PressFilm(OfRound):
-    """A film pressed on each while it no longer runs and has not set: its name, and how it is cut."""
+class PressFilm(OnRound):
+    """A film pressed on each, on a sheet on all of it, while it no longer runs and has not set."""
 
-    name: str
-    film: FilmCut
+    sheet: SheetOf | None
     kind: Literal["film"] = field(default="film", init=False)
 
 
 @dataclass(frozen=True, slots=True)
-class Comb(OfRound):
-    """Draw through it while it is wet, for lines that stay or through its colours; how often: as it is called; of a sheet, which."""
+class Comb(OnRound):
+    """Draw through it while it is wet, for lines that stay or through its colours; of a sheet, which."""
 
-    name: str
     how: Literal["drag", "comb"]
     sheet: SheetOf | None
     kind: Literal["comb"] = field(default="comb", init=False)
 
 
 @dataclass(frozen=True, slots=True)
-class Groove(OfRound):
-    """Grooves into the back of each while it is leathery: as they are called."""
+class Groove(OnRound):
+    """Grooves into the back of each while it is leathery."""
 
-    name: str
     kind: Literal["groove"] = field(default="groove", init=False)
 
 

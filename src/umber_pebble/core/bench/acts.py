@@ -26,11 +26,13 @@ from umber_pebble.core.bench.act_kinds import (
     TakeOff,
     TooWarm,
     Unmould,
+    What,
 )
 from umber_pebble.core.bench.again import missing, rounds_again
 from umber_pebble.core.bench.events import (
     Acknowledged,
     Bent,
+    Body,
     Combed,
     CutOut,
     Ended,
@@ -151,28 +153,24 @@ def _cook_acts(run: RunNow) -> list[Act]:
 def _work_act(run: RunNow, work: SoftWork, r: Round, opens: float, closes: float, sure: bool = True) -> Act:
     """What hands do with a round while it is soft."""
     subject, on, line = Subject("round", r.number), work.on, run.plan.lines[r.line]
+    what: What
+    told: Body
     match work.kind:
         case "bend":
-            return Act(Bend(r.line, r.casts, line.released), subject, Bent(r.number), opens, closes, sure)
+            what, told = Bend(r.line, r.casts, line.released), Bent(r.number)
         case "stick":
-            return Act(Stick(r.line, r.casts), subject, Inserted(r.number), opens, closes, sure)
-        case "cut":
-            return Act(CutPieces(r.line, r.casts), subject, CutOut(r.number), opens, closes, sure)
+            what, told = Stick(r.line, r.casts), Inserted(r.number, what="stick")
         case "sprinkle":
-            assert on is not None
-            return Act(Sprinkle(r.line, r.casts, on.name, on.kg), subject, Inserted(r.number), opens, closes, sure)
+            what, told = Sprinkle(r.line, r.casts, on), Inserted(r.number, what="sprinkle")
         case "film":
-            assert on is not None and on.film is not None
-            return Act(
-                PressFilm(r.line, r.casts, on.name, on.film), subject, Inserted(r.number), opens, closes, sure
-            )
+            what, told = PressFilm(r.line, r.casts, on, sheet_of(run, r)), Inserted(r.number, what="film")
         case "drag" | "comb" as how:
-            assert on is not None
-            draw = Comb(r.line, r.casts, on.name, how, sheet_of(run, r))
-            return Act(draw, subject, Combed(r.number), opens, closes, sure)
+            what, told = Comb(r.line, r.casts, on, how, sheet_of(run, r)), Combed(r.number, how)
         case "groove":
-            assert on is not None
-            return Act(Groove(r.line, r.casts, on.name), subject, Grooved(r.number), opens, closes, sure)
+            what, told = Groove(r.line, r.casts, on), Grooved(r.number)
+        case "cut":
+            what, told = CutPieces(r.line, r.casts), CutOut(r.number)
+    return Act(what, subject, told, opens, closes, sure)
 
 
 def _round_acts(run: RunNow) -> list[Act]:
@@ -195,7 +193,7 @@ def _round_acts(run: RunNow) -> list[Act]:
         track = tracks[r.number]
         out += turn_acts(plan.way(line).melt, line, r, seen, run.windows[r.number])
         workable = [of for of in _soft_works(line, seen) if now < _too_late(track, of.kind)]
-        if workable and not _led_by_another(run, r, workable[0].kind):
+        if workable and not _led_by_another(run, r, workable[0]):
             next_ = workable[0]
             window = act_window(*track.windows[next_.kind], r.casts * plan.work_each_s(line, next_))
             out.append(_work_act(run, next_, r, *window))
@@ -220,17 +218,16 @@ def _soft_works(line: PlanLine, seen: RoundState) -> tuple[SoftWork, ...]:
     return tuple(of for of in line.works_left(seen.worked) if not (line.released and of.kind == "bend"))
 
 
-def _led_by_another(run: RunNow, r: Round, kind: str) -> bool:
-    """Whether it is combed with the rest of its sheet."""
-    if kind not in ("drag", "comb"):
-        return False
+def _led_by_another(run: RunNow, r: Round, work: SoftWork) -> bool:
+    """Whether it is done with the rest of its sheet."""
     sheet = [run.state.rounds[number] for number in run.state.layout.with_it(r.number)]
-    return any(of.number < r.number and of.in_mould and kind not in of.worked for of in sheet)
+    others = (of for of in sheet if of.number < r.number and of.in_mould)
+    return bool(work.on) and any(work.kind not in of.worked for of in others)
 
 
 def _unmould(run: RunNow, r: Round) -> Unmould:
     plan, line = run.plan, run.plan.lines[r.line]
-    films = tuple(of.on.name for of in line.works if of.kind == "film" and of.on is not None)
+    films = tuple(on.name for of in line.works for on in of.on if on.film is not None)
     return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, line.leaves, sheet_of(run, r), films)
 
 

@@ -154,11 +154,13 @@ class Moved:
 
 @dataclass(frozen=True, slots=True)
 class Inserted:
-    """Sticks or sprinkles into a poured round; first: what goes into its cavities by hand before the pour."""
+    """Sticks, sprinkles or films into or onto a poured round: which; None: those that are next. first: what goes into its cavities by hand
+    before the pour."""
 
     KIND: ClassVar[str] = "inserted"
     round: Index
     first: bool = False
+    what: Literal["stick", "sprinkle", "film"] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,10 +173,11 @@ class CutOut:
 
 @dataclass(frozen=True, slots=True)
 class Combed:
-    """A comb or skewer was drawn through a round while it was wet."""
+    """A comb or skewer was drawn through a round: through its colours, or for lines that stay."""
 
     KIND: ClassVar[str] = "combed"
     round: Index
+    how: Literal["drag", "comb"]
 
 
 @dataclass(frozen=True, slots=True)

@@ -116,7 +116,7 @@ def _goes_with_from_s(run: RunNow, r: Round) -> float:
     if above is None or run.state.cooks[above.cook].phase != "resting":
         return math.inf
     line, to_pour = run.plan.lines[above.line], run.state.rounds[above.number].to_pour
-    opens, _, _ = act_window(*run.pots[above.cook].pours[above.line][:2], to_pour * run.plan.pour_each_s(line))
+    opens, _, _ = act_window(*run.pots[above.cook].pours[above.line][:2], run.plan.pour_lasts_s(line, to_pour))
     opens = max(opens, _goes_with_from_s(run, above) if line.with_next else 0.0)
     mine = run.plan.lines[r.line]
     return opens - run.plan.pour_lasts_s(mine, run.state.rounds[r.number].to_pour)
@@ -162,9 +162,8 @@ def sheet_of(run: RunNow, r: Round) -> SheetOf | None:
     if cutting is None:
         return None
     here = [run.state.rounds[number] for number in run.state.layout.with_it(r.number)]
-    kind = {of.line: run.plan.lines[of.line].mould for of in here}
-    counts = {kind[of.line].kind if kind[of.line].shares else 0: of.casts for of in here if not of.left_out}
-    sheets = sheets_for(cutting, counts or {0: r.casts})
+    moulds = [(run.plan.lines[of.line].mould, of.casts) for of in here if of.number == r.number or not of.left_out]
+    sheets = sheets_for(cutting, {mould.kind if mould.shares else 0: casts for mould, casts in moulds})
     return SheetOf(cutting.sheet.length_m, cutting.sheet.width_m, sheets.count, sheets.last_m)
 
 

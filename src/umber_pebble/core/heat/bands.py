@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.spread import Spread, exact
 
 BandState = Literal[
@@ -115,20 +116,7 @@ def cast_bands(
     elif use.join:
         starts = [("hold", poured), ("holds", at[held_until]), ("firm", at["unmould"])]
     elif "touch" in at:
-        starts = [("stick" if "stick" in use.works else "fluid", poured), ("thickens", at["stick_closes"])]
-        if "cut" in use.works:
-            starts = [("fluid", poured), ("cut", at["comb_opens"]), ("set", at["cutter_closes"])]
-        elif "comb" in use.works or "film" in use.works:
-            what: BandState = "comb" if "comb" in use.works else "film"
-            starts = [("fluid", poured), (what, at["comb_opens"]), ("set", at["comb_closes"])]
-        if "drag" in use.works:
-            starts[0] = ("drag", poured)
-            if starts[1][0] == "thickens":
-                starts[1:] = [("thickens", at["comb_closes"])]
-        elif "groove" in use.works:
-            starts += [("groove", at["groove_opens"]), ("set", at["groove_closes"])]
-        elif use.last:
-            starts.append(("touch", at["touch"]))
+        starts = _worked_bands(at, use, poured)
         starts.append(("unmould", at["unmould"]) if use.last else ("next_pass", at["touch"]))
         if use.last and "over_chilled" not in never:
             starts.append(("over_chilled", at["over_chilled"]))
@@ -146,3 +134,30 @@ def cast_bands(
     else:
         starts = [("setting", poured), ("unmould", at["unmould"])]
     return in_order(starts, exact(end_s))
+
+
+def _worked_bands(at: Mapping[str, Spread], use: Use, poured: Spread) -> list[tuple[BandState, Spread]]:
+    """A fat from its pour until it has set: what hands do with it, one after another, each from when it takes that."""
+    at_once: BandState = next((of for of in AT_ONCE if of in use.works), "fluid")
+    later = [of for of in LATER if of in use.works]
+    fluid_until = "comb_closes" if at_once == "drag" else "stick_closes"
+    starts: list[tuple[BandState, Spread]] = [(at_once, poured)]
+    if not later or at[WORKS[later[0]].opens or ""].likely > at[fluid_until].likely:
+        starts.append(("thickens", at[fluid_until]))
+    for of in later:
+        # two that open at once come one after the other
+        before = starts[-1][1]
+        opens = at[WORKS[of].opens or ""]
+        starts.append(
+            (of, opens if opens.likely > before.likely else at[WORKS[later[later.index(of) - 1]].closes])
+        )
+    if later:
+        starts.append(("set", at[WORKS[later[-1]].closes]))
+    elif use.last:
+        starts.append(("touch", at["touch"]))
+    return starts
+
+
+AT_ONCE: tuple[Literal["stick", "drag"], ...] = ("drag", "stick")
+LATER: tuple[Literal["film", "comb", "cut", "groove"], ...] = ("film", "comb", "cut", "groove")
+"""What hands do with a fat from its pour, and what it must be firmer for, in the order of their windows."""

@@ -37,4 +37,4 @@ class MeltShare(Shape):
     """A melt beside the first of a pass, and which share of the pass it is."""
 
     melt: MeltRef
-    frac: Annotated[float, Number("frac", 0.01, 0.95, 5.0)]
+    share_frac: Annotated[float, Number("frac", 0.01, 0.95, 5.0)]

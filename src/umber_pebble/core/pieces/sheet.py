@@ -15,7 +15,7 @@ from umber_pebble.core.pieces.passes.base import PassKind
 
 
 def poured_for(cast: CastAmounts, used_frac: float) -> CastAmounts:
-    """The cast of a piece with its share of the webs and margins, which are broken off and go back into the vessel [kg].
+    """The cast of a piece with its share of the webs and margins, which are broken off [kg].
 
     Args:
         cast: of the piece alone
@@ -36,7 +36,7 @@ def poured_for(cast: CastAmounts, used_frac: float) -> CastAmounts:
         scraped=explained(
             finished.times(1 / used_frac - 1),
             "kg",
-            "webs and margins of the sheet: broken off, they go back into the vessel",
+            "webs and margins of the sheet, broken off",
             used,
             sources=("geometry",),
         ),

@@ -67,8 +67,9 @@ def remarks_of(compiled: Plan) -> list[Remark]:
             thin = too_thin_to_leave(line, c.way.melt) if line.cast_off else None
             if thin is not None:
                 out.append(ThinToLeave(line.named, line.cast.thickness.likely, thin))
-            if line.works and r.casts > works_in_windows(plan, line, w):
-                out.append(OneByOne(line.named, line.works[-1].kind))
+            if line.works:
+                most, work = works_in_windows(plan, line, w)
+                out += [OneByOne(line.named, work)] if r.casts > most else []
             place, moulds = lies_in(plan, line, r.casts)
             if moulds > plan.shelves.get(place, moulds):
                 out.append(ShelfSmall(place, moulds, plan.shelves[place]))
@@ -77,7 +78,7 @@ def remarks_of(compiled: Plan) -> list[Remark]:
 
 def _not_eaten(plan: PlanInput) -> Iterator[NotEaten]:
     for line in plan.lines:
-        for hand in (*line.first, *(of.on for of in line.works if of.on is not None)):
+        for hand in line.inclusions:
             if hand.film is not None and not hand.film.of.eaten:
                 yield NotEaten(line.named, hand.name)
 

@@ -14,7 +14,7 @@ from umber_pebble.core.plan.day.problem import Timetable
 from umber_pebble.core.plan.divided import castings
 from umber_pebble.core.plan.fares import Fares, fares_of
 from umber_pebble.core.plan.problem import MeltWay, PlanInput
-from umber_pebble.core.plan.rounds import Size, check_rounds, round_sizes
+from umber_pebble.core.plan.rounds import Size, check_rounds, round_sizes, rounds_of
 from umber_pebble.core.plan.sheets import cut_to_size
 from umber_pebble.core.plan.tasks import PlannedHeat, Task
 from umber_pebble.core.plan.timetable import scheduled
@@ -92,7 +92,7 @@ def compile_plan(plan: PlanInput) -> Plan:
     sizes = round_sizes(plan)
     casts = castings(plan, [size.casts for size in sizes])
     check_rounds(casts, sizes)
-    plan = cut_to_size(plan, casts)
+    plan = cut_to_size(plan, [rounds_of(n, size.casts) for n, size in zip(casts, sizes, strict=True)])
     chosen = order_day(plan, casts, [size.casts for size in sizes])
     fares = fares_of(chosen)
     of = scheduled(chosen.of, chosen.table, fares.start_s)

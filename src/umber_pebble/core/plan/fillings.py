@@ -33,7 +33,7 @@ def by_hand_amounts(plan: PlanInput, cooks: Sequence[PotCook]) -> list[ByHand]:
 
     for r in (r for cook in cooks for r in cook.rounds):
         line = plan.lines[r.line]
-        for hand in (*line.first, *(of.on for of in line.works if of.on is not None)):
+        for hand in line.inclusions:
             if hand.kg > 0:
                 add(hand.name, hand.key, r.casts, hand.kg)
     for step in plan.by_hand:

@@ -85,13 +85,16 @@ def needs_of(plan: Plan) -> Needs:
 
 
 def _films(plan: Plan) -> Iterator[FilmNeed]:
-    """As many as are cut; of what is used again as many as lie on castings at once."""
+    """As many as are cut, one for all of a sheet; of what is used again as many as lie on castings at once."""
     on: dict[tuple[str, FilmCut], list[Round]] = {}
+    sheets = set[tuple[str, int, str]]()
     for r in plan.rounds:
         line = plan.problem.lines[r.line]
-        for hand in (*line.first, *(of.on for of in line.works if of.on is not None)):
-            if hand.film is not None:
+        for hand in line.inclusions:
+            sheet = line.mould.mould_id, r.stay, hand.name
+            if hand.film is not None and not (line.mould.shares and sheet in sheets):
                 on.setdefault((hand.name, hand.film), []).append(r)
+            sheets.add(sheet)
     for (name, film), rounds in on.items():
         each = {r.number: math.ceil(r.casts / film.of.over) for r in rounds}
         yield FilmNeed(name, film, _most_at_once(plan, each) if film.of.again else sum(each.values()))

@@ -141,10 +141,10 @@ class Piped:
 
 @dataclass(frozen=True, slots=True)
 class SoftWork:
-    """What hands do with a cast while it is soft, on: with what."""
+    """What hands do with a cast while it is soft, on: with what; on a sheet that is done to all of it at once."""
 
     kind: Work
-    on: Inclusion | None = None
+    on: tuple[Inclusion, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -238,6 +238,11 @@ class PlanLine:
     def cut(self) -> bool:
         """Whether its castings are cut out of a sheet."""
         return any(of.kind == "cut" for of in self.works)
+
+    @property
+    def inclusions(self) -> tuple[Inclusion, ...]:
+        """All that hands put into or onto it, before its pour and after."""
+        return *self.first, *(on for of in self.works for on in of.on)
 
     @property
     def handfuls_s(self) -> float:
@@ -381,8 +386,8 @@ class PlanInput:
 
     def work_each_s(self, line: PlanLine, work: SoftWork) -> float:
         """How long hands work on one cast while it is soft, taken out of its mould first where it is released warm [s]."""
-        if work.on is not None:
-            return work.on.each_s
+        if work.on:
+            return sum(of.each_s for of in work.on)
         if work.kind == "cut":
             return material("kitchen", "usual", "sheet").value("pressed")
         return self.paces.bend_each_s + (self.paces.unmould_each_s if line.released else 0.0)

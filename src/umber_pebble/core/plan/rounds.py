@@ -12,6 +12,7 @@ from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.plan.charge import bags_kg, bath_left_kg, holds_kg
 from umber_pebble.core.plan.cooks import casts_in_window, charge_of, piece_windows, pour_of
 from umber_pebble.core.plan.problem import PlanInput, PlanLine, RoundLimit
+from umber_pebble.core.plan.tasks import Work
 from umber_pebble.core.spread import Spread
 
 MOST_ROUNDS = 400
@@ -55,6 +56,11 @@ def check_rounds(casts: Sequence[int], sizes: Sequence[Size]) -> None:
         )
 
 
+def rounds_of(casts: int, most: int) -> list[int]:
+    """So many castings in rounds of at most so many, the last with the rest [count]. Source: definition"""
+    return [min(most, casts - start) for start in range(0, casts, most)]
+
+
 def _own_size(plan: PlanInput, i: int) -> Size:
     line, way = plan.lines[i], plan.way(plan.lines[i])
     size = Size(line.mould.at_once, "mould")
@@ -70,7 +76,7 @@ def _own_size(plan: PlanInput, i: int) -> Size:
     if not line.works:
         return size
     windows = piece_windows(plan, line, flow, window, size.casts)
-    return _less(size, works_in_windows(plan, line, windows), "hands")
+    return _less(size, works_in_windows(plan, line, windows)[0], "hands")
 
 
 def _widest(plan: PlanInput, line: PlanLine, whole_kg: float, casts: int) -> tuple[Flow, PourWindow, int]:
@@ -103,13 +109,22 @@ def _vessel_takes(plan: PlanInput, line: PlanLine, charge: float, residue: Sprea
     return math.floor(free / (1 + plan.reserve_frac) / line.cast.poured.value.likely)
 
 
-def works_in_windows(plan: PlanInput, line: PlanLine, windows: PieceWindows) -> int:
-    """Castings of a round to which everything that is done while they are soft can be done in time [count]: one work on all of them, then
-    the next. Source: definition"""
-    each = list(accumulate(plan.work_each_s(line, of) for of in line.works))
+def works_in_windows(plan: PlanInput, line: PlanLine, windows: PieceWindows) -> tuple[int, Work]:
+    """Castings of a round to which everything that is done while they are soft can be done in time, one work on all of them and then the
+    next, and which work keeps it from more [count].
+
+    Args:
+        plan, line, windows: of a line with works
+    Source: definition
+    """
+    each = accumulate(plan.work_each_s(line, of) for of in line.works)
+    pour_s = plan.pour_each_s(line)
     return min(
-        works_in_window(windows, of.kind, plan.pour_each_s(line), until)
-        for of, until in zip(line.works, each, strict=True)
+        (
+            (works_in_window(windows, of.kind, pour_s, until), of.kind)
+            for of, until in zip(line.works, each, strict=True)
+        ),
+        key=lambda row: row[0],
     )
 
 

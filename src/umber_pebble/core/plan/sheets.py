@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.moulds.cutting import CuttingPlan
 from umber_pebble.core.pieces.sheet import poured_for
-from umber_pebble.core.plan.problem import PlanInput, PlanLine
+from umber_pebble.core.plan.problem import Inclusion, Mould, PlanInput, PlanLine
 
 
 def on_one_sheet(plan: PlanInput) -> PlanInput:
@@ -37,12 +37,13 @@ def on_one_sheet(plan: PlanInput) -> PlanInput:
 
 @dataclass(frozen=True, slots=True)
 class Sheets:
-    """So many sheets [count], all but the last of them whole, the last only so long [m]; of what is poured for them so much is in pieces
-    [frac]."""
+    """So many sheets [count], all but the last of them whole, the last only so long [m]; how much is poured, and in pieces [whole
+    sheets]."""
 
     count: int
     last_m: float
-    used_frac: float
+    poured: float
+    in_pieces: float
 
 
 def sheets_for(cutting: CuttingPlan, counts: Mapping[int, int]) -> Sheets:
@@ -58,49 +59,49 @@ def sheets_for(cutting: CuttingPlan, counts: Mapping[int, int]) -> Sheets:
     rest = {kind: max(count - (sheets - 1) * each[kind], 0) for kind, count in counts.items()}
     last_m, length_m = cutting.length_for_m(rest), cutting.sheet.length_m
     in_pieces = sum(cutting.kinds_frac[kind] * count / each[kind] for kind, count in counts.items())
-    return Sheets(sheets, last_m, in_pieces / (sheets - 1 + last_m / length_m))
+    return Sheets(sheets, last_m, sheets - 1 + last_m / length_m, in_pieces)
 
 
-def cut_to_size(plan: PlanInput, casts: Sequence[int]) -> PlanInput:
-    """An order of whose last sheets only what its pieces lie on is poured.
+def cut_to_size(plan: PlanInput, rounds: Sequence[Sequence[int]]) -> PlanInput:
+    """An order of whose sheets, round by round, only what their pieces lie on is poured.
 
     Args:
         plan: the order
-        casts: per line, castings in all
+        rounds: per line, the castings of each of its rounds
     Source: geometry
     """
     lines = list(plan.lines)
     for i, line in enumerate(plan.lines):
         cutting = line.mould.cutting
-        if cutting is None:
+        if cutting is None or not rounds[i]:
             continue
-        used = sheets_for(cutting, _counts(plan, line, casts[i], casts)).used_frac
+        mine = _beside(plan, line, rounds) if line.mould.shares else {0: rounds[i]}
+        sheets = [sheets_for(cutting, dict(zip(mine, of, strict=True))) for of in zip(*mine.values(), strict=True)]
+        used = sum(of.in_pieces for of in sheets) / sum(of.poured for of in sheets)
         area = line.cast.finished.value.likely / line.cast.poured.value.likely / used
         lines[i] = replace(_with_area(line, area), cast=poured_for(line.cast, used))
     return replace(plan, lines=tuple(lines))
 
 
-def _counts(plan: PlanInput, line: PlanLine, mine: int, casts: Sequence[int]) -> dict[int, int]:
-    """How many of each outline of its sheet are cast."""
-    if not line.mould.shares:
-        return {0: mine}
+def _beside(plan: PlanInput, line: PlanLine, rounds: Sequence[Sequence[int]]) -> dict[int, Sequence[int]]:
+    """Of each outline of a shared sheet its rounds."""
     return {
-        other.mould.kind: count
-        for other, count in zip(plan.lines, casts, strict=True)
+        other.mould.kind: of
+        for other, of in zip(plan.lines, rounds, strict=True)
         if other.mould.shares and other.mould.mould_id == line.mould.mould_id
     }
 
 
 def _with_area(line: PlanLine, area: float) -> PlanLine:
     """With so much more or less of what is done to a whole sheet [1]."""
-    works = tuple(of if of.on is None else replace(of, on=replace(of.on, kg=of.on.kg * area)) for of in line.works)
+    works = tuple(replace(of, on=tuple(replace(on, kg=on.kg * area) for on in of.on)) for of in line.works)
     piped = line.piped and replace(line.piped, each_s=line.piped.each_s * area)
     return replace(line, works=works, piped=piped)
 
 
 def _laid(line: PlanLine) -> tuple[object, ...]:
     """What of a line is alike in all that is cut out of one sheet."""
-    works = tuple((of.kind, of.on and of.on.name) for of in line.works)
+    works = tuple((of.kind, *(on.name for on in of.on)) for of in line.works)
     return line.melt, line.fill_m, line.kind, works, line.last, line.piped and line.piped.bore_m
 
 
@@ -110,8 +111,12 @@ def _shared(line: PlanLine) -> PlanLine:
     assert alone is not None and by_all is not None
     mould = replace(line.mould, cutting=by_all, cavities=by_all.count(line.mould.kind))
     hands = len(alone.cuts) / len(by_all.cuts)
-    works = tuple(
-        of if of.on is None else replace(of, on=replace(of.on, each_s=of.on.each_s * hands)) for of in line.works
-    )
+    works = tuple(replace(of, on=tuple(_of_sheet(on, mould, hands) for on in of.on)) for of in line.works)
     area, cast = alone.used_frac / by_all.used_frac, poured_for(line.cast, by_all.used_frac)
     return replace(_with_area(replace(line, works=works), area), mould=mould, cast=cast)
+
+
+def _of_sheet(on: Inclusion, mould: Mould, hands: float) -> Inclusion:
+    """A film lies over all pieces of the sheet, and a work on it takes hands as long however many there are."""
+    film = on.film and replace(on.film, of=replace(on.film.of, over=mould.cavities))
+    return replace(on, each_s=on.each_s * hands, film=film)

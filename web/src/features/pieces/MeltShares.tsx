@@ -15,17 +15,30 @@ interface Props {
   colours: string[];
   label: string;
   error: string | undefined;
+  /** What is wrong with one of them, by its place and field. */
+  wrong: (path: string) => string | undefined;
   onChange: (others: MeltShare[]) => void;
 }
 
 /** Melts beside the first of a pass, each with its share; the first has what they leave. */
-export function MeltShares({ first, others, shares, materials, colours, label, error, onChange }: Props) {
+export function MeltShares({
+  first,
+  others,
+  shares,
+  materials,
+  colours,
+  label,
+  error,
+  wrong,
+  onChange,
+}: Props) {
   const units = useUnits();
-  const rest = 1 - others.reduce((sum, of) => sum + of.frac, 0);
+  const rest = 1 - others.reduce((sum, of) => sum + of.share_frac, 0);
   const change = (i: number, patch: Partial<MeltShare>) =>
     onChange(others.map((of, j) => (j === i ? { ...of, ...patch } : of)));
   const unused = colours.find((of) => of !== first.colour && others.every((o) => o.melt.colour !== of));
-  const more = () => onChange([...others, { melt: { ...first, colour: unused ?? null }, frac: rest / 2 }]);
+  const more = () =>
+    onChange([...others, { melt: { ...first, colour: unused ?? null }, share_frac: rest / 2 }]);
   return (
     <fieldset className="space-y-4">
       <legend className="sr-only">{label}</legend>
@@ -43,10 +56,10 @@ export function MeltShares({ first, others, shares, materials, colours, label, e
             <NumberField
               label="Share"
               quantity="share"
-              value={of.frac}
+              value={of.share_frac}
               step={5}
-              error={undefined}
-              onChange={(frac) => change(i, { frac })}
+              error={wrong(`${i}.share_frac`)}
+              onChange={(share_frac) => change(i, { share_frac })}
             />
             <Button onClick={() => onChange(others.filter((_, j) => j !== i))}>Leave it out</Button>
           </div>

@@ -269,7 +269,7 @@ function drawn(
     const tone = pass && ("deep_m" in pass ? "var(--ground)" : passTone(pass));
     if (!pass || !row || !tone) return [];
     const veins =
-      "others" in pass ? pass.others.map((of) => ({ tone: meltTone(of.melt), share: of.frac })) : [];
+      "others" in pass ? pass.others.map((of) => ({ tone: meltTone(of.melt), share: of.share_frac })) : [];
     const marble = { veins, striped: row.stripes !== null };
     return [
       {

@@ -144,7 +144,7 @@ function Waits({ part, index, figures, materials }: Pick<Props, "part" | "index"
     <p className="text-quiet">
       {soft
         ? `Onto the ${passName(under).toLowerCase()}, while still soft.`
-        : `Once the ${passName(under).toLowerCase()} ${BEARS[wording ?? "fat"]}: after ${range(sets, "s", units)}.`}
+        : `On the ${passName(under).toLowerCase()}, once it ${BEARS[wording ?? "fat"]}: after ${range(sets, "s", units)}.`}
     </p>
   );
 }

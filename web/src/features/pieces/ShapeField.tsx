@@ -172,6 +172,7 @@ function Control({ of, field, label, value, ...around }: Props & { label: string
             colours={around.colours}
             label={label}
             error={error}
+            wrong={(path) => wrong(`${field.name}.${path}`, "Share")}
             onChange={put}
           />
         )

@@ -21,9 +21,9 @@ class Marbled(PassKind):
 
     def melts(self) -> tuple[tuple[MeltRef, float], ...]:
         """Each melt once; the first has what the others leave."""
-        shares = {self.melt: 1.0 - sum(of.frac for of in self.others)}
+        shares = {self.melt: 1.0 - sum(of.share_frac for of in self.others)}
         for of in self.others:
-            shares[of.melt] = shares.get(of.melt, 0.0) + of.frac
+            shares[of.melt] = shares.get(of.melt, 0.0) + of.share_frac
         return tuple(shares.items())
 
     def refs(self) -> dict[str, MeltRef]:
@@ -31,4 +31,4 @@ class Marbled(PassKind):
 
     def check_shares(self, i: int) -> None:
         """Raises: OutOfRange: they leave the first melt too little."""
-        require_range(f"passes.{i}.others", sum(of.frac for of in self.others), 0.0, ALL_OTHERS_FRAC)
+        require_range(f"passes.{i}.others", sum(of.share_frac for of in self.others), 0.0, ALL_OTHERS_FRAC)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.cooks import charge_of, pour_of
 from umber_pebble.core.plan.problem import PlanInput
+from umber_pebble.core.plan.rounds import rounds_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,10 +41,10 @@ def fillings_of(plan: PlanInput, casts: Sequence[int], sizes: Sequence[int]) -> 
     out: list[Filling] = []
     of: dict[tuple[int, int], int] = {}
     for i, line in enumerate(plan.lines):
-        for nth, start in enumerate(range(0, casts[i], sizes[i])):
+        for nth, count in enumerate(rounds_of(casts[i], sizes[i])):
             of[i, nth] = len(out)
             on = None if line.after is None else of[line.after, nth]
-            out.append(Filling(i, min(sizes[i], casts[i] - start), nth, on))
+            out.append(Filling(i, count, nth, on))
     return tuple(out)
 
 
