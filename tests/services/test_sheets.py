@@ -134,7 +134,7 @@ def test_each_round_takes_as_much_of_a_sheet_as_its_pieces_lie_on(studio: Studio
     for kg, counts in ((whole, [28]), (halves, [14, 14])):
         by_hand = sum(cutting.length_for_m({0: n}) for n in counts) * 0.145 * 0.0025 * density
         assert kg == pytest.approx(by_hand, rel=1e-3)
-    assert halves > whole
+    assert halves != pytest.approx(whole, rel=1e-3)
 
 
 def test_what_is_left_out_of_a_sheet_is_not_poured_with_it(studio: Studio) -> None:

@@ -129,7 +129,7 @@ def works_in_windows(plan: PlanInput, line: PlanLine, windows: PieceWindows) -> 
 
 
 def works_in_window(windows: PieceWindows, work: str, pour_each_s: float, work_each_s: float) -> int:
-    """Castings of a round that one person can pour and then work before the last turns too stiff [count].
+    """Castings of a round that one person can pour and then work before any turns too stiff [count].
 
     All are poured, then worked in the same order: the last is worked latest, where pouring is quicker than working; else the first waits
     longest. At least one.
@@ -141,11 +141,11 @@ def works_in_window(windows: PieceWindows, work: str, pour_each_s: float, work_e
     """
     opens = WORKS[work].opens
     from_s, wide_s = windows.at[opens].likely if opens else 0.0, windows.work_width[work].low
-    closes = from_s + wide_s
-    if pour_each_s <= work_each_s:
-        return max(1, math.floor((closes - pour_each_s) / work_each_s))
-    # by when the last may be worked the first must not be too firm yet
-    return max(1, math.floor(min(closes / pour_each_s, wide_s / (pour_each_s - work_each_s) + 1)))
+    closes, apart_s = from_s + wide_s, abs(pour_each_s - work_each_s)
+    slowly = (closes - pour_each_s) / work_each_s if pour_each_s <= work_each_s else closes / pour_each_s
+    # when the first and the last take it hands begin, and then neither may be too firm before its turn
+    all_at_once = wide_s / apart_s + 1 if apart_s else math.inf
+    return max(1, math.floor(min(slowly, all_at_once)))
 
 
 def begun_between_s(
