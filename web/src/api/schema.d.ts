@@ -12410,11 +12410,9 @@ export interface components {
         };
         /**
          * Shares
-         * @description Melts beside the first: at most so many, and so large a share together [frac].
+         * @description Melts beside the first: at most so many.
          */
         Shares: {
-            /** All Frac */
-            all_frac: number;
             /** Most */
             most: number;
         };

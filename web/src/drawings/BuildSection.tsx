@@ -37,6 +37,7 @@ interface Props {
 const STICK_OUT = 70;
 const STICK_UP = 40;
 const VEIN_PX = 22;
+const TILE_PX = 64;
 
 /** A vein through a tile of a marbled melt, so thick that it has just its share. */
 const vein = (thick: number) =>
@@ -107,15 +108,21 @@ export function BuildSection(p: Props) {
               <pattern
                 key={layer.index}
                 id={`${id}-marble-${layer.index}`}
-                width="64"
+                width={TILE_PX}
                 height={VEIN_PX}
                 patternUnits="userSpaceOnUse"
                 patternTransform={layer.marble.striped ? "" : "rotate(-14)"}
               >
-                <rect width="64" height={VEIN_PX} fill={layer.tone} />
+                <rect width={TILE_PX} height={VEIN_PX} fill={layer.tone} />
                 {veinsOf(layer.marble.veins).map(({ tone, share, from }) =>
                   layer.marble.striped ? (
-                    <rect key={from} x={from * 64} width={share * 64} height={VEIN_PX} fill={tone} />
+                    <rect
+                      key={from}
+                      x={from * TILE_PX}
+                      width={share * TILE_PX}
+                      height={VEIN_PX}
+                      fill={tone}
+                    />
                   ) : (
                     <path
                       key={from}

@@ -50,7 +50,7 @@ export function PourCard({ card, number, places }: Props) {
                     style={{ background: tonesOf(row).tone }}
                   />
                   <strong>{name}</strong>, {how(row, units)}
-                  {row.works.map((of) => `; then ${workWords(of)}`)}
+                  {row.works.map((of) => `; then ${thenWords(of)}`)}
                   <span className="block text-quiet">
                     melt {row.cook + 1}
                     {row.with_next ? (
@@ -86,7 +86,7 @@ function leaves({ kind }: Schemas["CardRow"], cut: boolean): string {
   return cut ? "break out" : "unmould";
 }
 
-function workWords({ kind, on }: Schemas["SoftWork"]): string {
+function thenWords({ kind, on }: Schemas["SoftWork"]): string {
   const what = named(on).toLowerCase();
   switch (kind) {
     case "bend":

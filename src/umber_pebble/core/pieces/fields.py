@@ -86,10 +86,9 @@ class Told:
 
 @dataclass(frozen=True, slots=True)
 class Shares(GroupedMetadata):
-    """Melts beside the first: at most so many, and so large a share together [frac]."""
+    """Melts beside the first: at most so many."""
 
     most: int
-    all_frac: float
 
     def __iter__(self) -> Iterator[BaseMetadata]:
         return iter([MaxLen(self.most)])

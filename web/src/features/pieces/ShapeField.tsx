@@ -129,10 +129,8 @@ const MANY = 5;
 const sizeAt = (size: Schemas["Size"], depth: number) =>
   size.depth_frac === null ? size.of : Math.min(size.of, size.depth_frac * depth);
 
-/** What a field is when it is first told that is no number: a second melt as it comes, a square in the middle. */
-function firstOf({ of, field, across }: Props): unknown {
-  const melt = fieldOf(of, "melt") as Melt | undefined;
-  if (field.sort === "melt" && melt) return { ...melt, colour: null };
+/** An outline when it is first told: a square in the middle. */
+function firstOf({ field, across }: Props): unknown {
   const half = ((field.told?.first?.depth_frac ?? 1) * across) / 2;
   return [
     [-half, -half],

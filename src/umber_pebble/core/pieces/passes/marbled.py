@@ -9,7 +9,7 @@ from umber_pebble.core.pieces.passes.base import PassKind
 
 MOST_OTHERS = 6
 ALL_OTHERS_FRAC = 0.95
-Others = Annotated[tuple[MeltShare, ...], Shares(MOST_OTHERS, ALL_OTHERS_FRAC)]
+Others = Annotated[tuple[MeltShare, ...], Shares(MOST_OTHERS)]
 
 
 class Marbled(PassKind):
