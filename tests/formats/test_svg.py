@@ -90,7 +90,7 @@ def test_groups_nested_deep_do_no_harm() -> None:
     try:
         assert area_mm2(deep) == pytest.approx(1600, rel=0.01)
     except OutOfRange as refused:
-        assert "outline alone" in refused.message
+        assert "drawing alone" in refused.message
 
 
 def _star(points: int) -> str:

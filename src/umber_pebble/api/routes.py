@@ -7,7 +7,16 @@ from zoneinfo import available_timezones
 from flask import request
 from pydantic import BaseModel
 
-from umber_pebble.api import ask_routes, itself, melt_routes, piece_routes, plan_routes, reference, sheet_routes
+from umber_pebble.api import (
+    ask_routes,
+    filigree_routes,
+    itself,
+    melt_routes,
+    piece_routes,
+    plan_routes,
+    reference,
+    sheet_routes,
+)
 from umber_pebble.api import schemas as s
 from umber_pebble.api.errors import invalid
 from umber_pebble.api.guard import DEVICE_COOKIE, PAIR_PATH, is_local
@@ -34,7 +43,7 @@ from umber_pebble.services.timetable_list import timetable_list
 from umber_pebble.services.ways import USUAL_RESERVE_FRAC, USUAL_SURE_FRAC, usual_ways
 from umber_pebble.services.workshop import KITCHEN_ID, UNITS_ID, Workshop
 
-LARGEST_SVG_BODY, LARGEST_CSV_BODY, LARGEST_WORKSHOP = 6_000_000, 12_000_000, 300_000_000
+LARGEST_CSV_BODY, LARGEST_WORKSHOP = 12_000_000, 300_000_000
 
 
 def build(workshop: Workshop, runs: RunService, probes: Probes, access: Access) -> Api:
@@ -131,7 +140,7 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
         body=s.OutlineIn,
         reply=s.OutlineRead,
         summary="An outline out of an SVG",
-        largest=LARGEST_SVG_BODY,
+        largest=s.LARGEST_SVG_BODY,
     )
     api.add(
         "POST",
@@ -145,6 +154,7 @@ def _figures(api: Api, workshop: Workshop, probes: Probes) -> None:
     piece_routes.add(api, workshop)
     plan_routes.add(api, workshop)
     sheet_routes.add(api, workshop)
+    filigree_routes.add(api, workshop)
     ask_routes.add(api, workshop)
     api.add("GET", "/api/properties", values, reply=s.Properties, summary="All materials with their values")
     api.add("GET", "/api/sources", sources, reply=reference.SourceList, summary="All published sources")

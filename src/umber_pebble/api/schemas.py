@@ -118,7 +118,7 @@ class CavityMeasure(Doc):
     """A kind of cavity, what is under it, and where it is cut: -1 near edge, 0 middle, 1 far edge."""
 
     cavity: Cavity
-    wall_m: float = Field(ge=0.0002, le=0.03)
+    wall_m: float = Field(ge=0.00005, le=0.03)
     cut_frac: float = Field(ge=-1, le=1)
 
 
@@ -132,6 +132,9 @@ class HeatExplored(Reply):
 
 class Properties(Reply):
     groups: list[properties.Group]
+
+
+LARGEST_SVG_BODY = 6_000_000
 
 
 class OutlineIn(Doc):

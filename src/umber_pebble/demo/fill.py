@@ -226,6 +226,8 @@ def fill(config: Config, today: datetime | None = None) -> None:
     workshop.create("order", "order-aurora", _order("Aurora cuttings", due + timedelta(days=8), cut))
     swirled = [_line("piece-swirled", 24), _line("piece-praline", 24)]
     workshop.create("order", "order-swirled", _order("Nebula box", due + timedelta(days=10), swirled))
+    lines = [_line("piece-constellation", 12)]
+    workshop.create("order", "order-constellations", _order("Constellations", due + timedelta(days=8), lines))
     dark = [_line("piece-bonbon", 12)]
     workshop.create("order", "order-meteorites", _order("Dark meteorites", due + timedelta(days=6), dark))
     workshop.engine.dispose()

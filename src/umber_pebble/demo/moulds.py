@@ -5,9 +5,11 @@ import math
 from umber_pebble.services.documents import (
     BarShape,
     Cavity,
+    DrawnLine,
     EllipsoidShape,
     HalfBallShape,
     HeartShape,
+    LinesShape,
     Mat,
     Mould,
     MouldMaterial,
@@ -73,6 +75,44 @@ def _crescent(outer_m: float, inner_m: float, aside_m: float, steps: int = 24) -
     front = [2 * math.pi - near - (2 * math.pi - 2 * near) * i / steps for i in range(1, steps)]
     rim = [[outer_m * math.cos(a), outer_m * math.sin(a)] for a in back]
     return rim + [[aside_m + inner_m * math.cos(a), inner_m * math.sin(a)] for a in front]
+
+
+STARS = {
+    "a": (-0.022, 0.020),
+    "b": (-0.008, 0.008),
+    "c": (0.006, 0.014),
+    "d": (0.020, 0.004),
+    "e": (0.012, -0.012),
+    "f": (-0.010, -0.014),
+}
+LINKS = (("a", "b"), ("b", "c"), ("c", "d"), ("d", "e"), ("e", "f"), ("f", "b"))
+STAR_M, HOOP_M = 0.0035, 0.036
+
+
+def _hoop(x: float, y: float, radius_m: float, corners: int) -> DrawnLine:
+    turns = [2 * math.pi * i / corners for i in range(corners + 1)]
+    return DrawnLine(
+        points=[[round(x + radius_m * math.cos(t), 5), round(y + radius_m * math.sin(t), 5)] for t in turns],
+        twice=False,
+    )
+
+
+def _link(a: tuple[float, float], b: tuple[float, float], to_m: float) -> DrawnLine:
+    """From the edge of a star, so far towards another [m]."""
+    long = math.dist(a, b)
+    at = [(a[0] + (b[0] - a[0]) * s / long, a[1] + (b[1] - a[1]) * s / long) for s in (STAR_M, to_m)]
+    return DrawnLine(points=[[round(x, 5), round(y, 5)] for x, y in at], twice=False)
+
+
+def _constellation() -> LinesShape:
+    """Six stars, what joins them, a hoop round them and what holds them in it."""
+    stars = [_hoop(x, y, STAR_M, 18) for x, y in STARS.values()]
+    links = [_link(STARS[a], STARS[b], math.dist(STARS[a], STARS[b]) - STAR_M) for a, b in LINKS]
+    held = [
+        _link(at, (10 * at[0], 10 * at[1]), HOOP_M - math.hypot(*at)) for name, at in STARS.items() if name != "b"
+    ]
+    lines = [_hoop(0.0, 0.0, HOOP_M, 72), *stars, *links, *held]
+    return LinesShape(kind="lines", lines=lines, bore_m=0.0025)
 
 
 MOULDS = {
@@ -164,4 +204,11 @@ MOULDS = {
         _star("Star", 200, 0.018, 0.01, 0.0),
         sheet=Sheet(length_m=0.3, width_m=0.145, web_m=0.004, margin_m=0.006, turned=False),
     ),
+    "mould-constellation": _mould(
+        "Constellation, six on a board",
+        "acetate",
+        0.0001,
+        70.0,
+        Cavity(name="Constellation", count=6, water_kg=None, shape=_constellation()),
+    ).model_copy(update={"owned": 2}),
 }

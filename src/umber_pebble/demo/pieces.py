@@ -12,6 +12,7 @@ from umber_pebble.core.pieces.passes.drizzle import Drizzle
 from umber_pebble.core.pieces.passes.dust import Dust
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.pieces.passes.filling import Filling
+from umber_pebble.core.pieces.passes.lines import Lines
 from umber_pebble.core.pieces.passes.paste import Paste
 from umber_pebble.core.pieces.passes.printed import Print
 from umber_pebble.core.pieces.passes.shell import Shell
@@ -271,6 +272,7 @@ PIECES = {
         ],
         cavity=2,
     ),
+    "piece-constellation": _built("Constellation", "mould-constellation", [Lines(melt=_melt("dark"))]),
     "piece-badge": _built(
         "Observatory badge",
         "mould-disc",

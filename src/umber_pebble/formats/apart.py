@@ -14,7 +14,7 @@ WITHIN_S, MEMORY_BYTES = 10.0, 2_000_000_000
 # its processes are forks of one that has read the program once and has no threads
 _APART = multiprocessing.get_context("forkserver")
 _APART.set_forkserver_preload(
-    [f"umber_pebble.formats.{name}" for name in ("svg", "palettes", "pictures", "readings", "curves")]
+    [f"umber_pebble.formats.{name}" for name in ("svg", "svg_lines", "palettes", "pictures", "readings", "curves")]
 )
 
 

@@ -1,11 +1,12 @@
-"""A cutting plan to scale, to lie under a sheet: as SVG, and as PDF over as many pages as it takes."""
+"""A cutting plan or a drawing to scale, to lie under a sheet or a film: as SVG, and as PDF over as many pages as it takes."""
 
 import io
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from xml.etree import ElementTree as xml
 
+from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
@@ -17,20 +18,35 @@ PER_M = 1000 * mm
 RULE_M = 0.05
 """A line so long is drawn on every page: what it measures says whether it was printed to scale [m]."""
 Ring = Sequence[tuple[float, float]]
+PALE = "#d9cfc4"
+ROUND = {"stroke-linecap": "round", "stroke-linejoin": "round"}
+
+
+@dataclass(frozen=True, slots=True)
+class Stroke:
+    """A line, and how wide what is piped on it lies [m]."""
+
+    points: Ring
+    wide_m: float
 
 
 @dataclass(frozen=True, slots=True)
 class Drawn:
-    """What is drawn to scale: how large all of it is [m], and its closed outlines [m], from the lower left corner."""
+    """What is drawn to scale: how large all of it is [m], its closed outlines [m], from the lower left corner, and its lines."""
 
     length_m: float
     width_m: float
-    rings: Sequence[Ring]
+    rings: Sequence[Ring] = ()
+    strokes: Sequence[Stroke] = ()
 
     def mirrored(self) -> "Drawn":
         """As it is seen from below."""
-        rings = [[(self.length_m - x, y) for x, y in ring] for ring in self.rings]
-        return Drawn(self.length_m, self.width_m, rings)
+        rings = [self._across(ring) for ring in self.rings]
+        strokes = [replace(stroke, points=self._across(stroke.points)) for stroke in self.strokes]
+        return replace(self, rings=rings, strokes=strokes)
+
+    def _across(self, points: Ring) -> Ring:
+        return [(self.length_m - x, y) for x, y in points]
 
 
 def write_svg(title: str, of: Drawn) -> str:
@@ -48,9 +64,17 @@ def write_svg(title: str, of: Drawn) -> str:
     xml.SubElement(root, "title").text = title
     style = {"fill": "none", "stroke": "#2b1b14", "stroke-width": "0.25"}
     xml.SubElement(root, "rect", {"width": f"{wide:g}", "height": f"{high:g}", **style})
+
+    def path(points: Ring) -> str:
+        return "M" + " L".join(f"{x * 1000:.3f} {high - y * 1000:.3f}" for x, y in points)
+
+    for stroke in of.strokes:
+        broad = {"stroke": PALE, "stroke-width": f"{stroke.wide_m * 1000:g}", **ROUND}
+        xml.SubElement(root, "path", {**style, **broad, "d": path(stroke.points)})
+    for stroke in of.strokes:
+        xml.SubElement(root, "path", {**style, "d": path(stroke.points)})
     for ring in of.rings:
-        points = " L".join(f"{x * 1000:.3f} {high - y * 1000:.3f}" for x, y in ring)
-        xml.SubElement(root, "path", {"d": f"M{points} Z", **style})
+        xml.SubElement(root, "path", {**style, "d": f"{path(ring)} Z"})
     return xml.tostring(root, encoding="unicode") + "\n"
 
 
@@ -89,17 +113,29 @@ def _pages(size: tuple[float, float], room: tuple[float, float]) -> tuple[int, i
 
 
 def _draw(canvas: Canvas, of: Drawn, lies: bool) -> None:
-    canvas.setStrokeColor(INK)
-    canvas.setLineWidth(0.3)
-    for ring in ([(0.0, 0.0), (of.length_m, 0.0), (of.length_m, of.width_m), (0.0, of.width_m)], *of.rings):
+    def line(points: Ring, closed: bool) -> None:
         path = canvas.beginPath()
         # lying, it is turned by a quarter and not mirrored
-        points = [(of.width_m - y, x) if lies else (x, y) for x, y in ring]
-        path.moveTo(points[0][0] * PER_M, points[0][1] * PER_M)
-        for x, y in points[1:]:
+        (x0, y0), *rest = [(of.width_m - y, x) if lies else (x, y) for x, y in points]
+        path.moveTo(x0 * PER_M, y0 * PER_M)
+        for x, y in rest:
             path.lineTo(x * PER_M, y * PER_M)
-        path.close()
+        if closed:
+            path.close()
         canvas.drawPath(path)
+
+    canvas.setLineCap(1)
+    canvas.setLineJoin(1)
+    canvas.setStrokeColor(HexColor(PALE))
+    for stroke in of.strokes:
+        canvas.setLineWidth(stroke.wide_m * PER_M)
+        line(stroke.points, closed=False)
+    canvas.setStrokeColor(INK)
+    canvas.setLineWidth(0.3)
+    for stroke in of.strokes:
+        line(stroke.points, closed=False)
+    for ring in ([(0.0, 0.0), (of.length_m, 0.0), (of.length_m, of.width_m), (0.0, of.width_m)], *of.rings):
+        line(ring, closed=True)
 
 
 def _told(canvas: Canvas, words: str) -> None:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import Material, material
+from umber_pebble.core.moulds.traced import covered, rings
 from umber_pebble.core.pieces.assembly import (
     Standing,
     Weight,
@@ -17,7 +18,7 @@ from umber_pebble.core.pieces.body import profile
 from umber_pebble.core.pieces.joints import hand_s
 from umber_pebble.core.pieces.usual import hidden
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.builds import Built
+from umber_pebble.services.built import Built
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen
 from umber_pebble.services.joins import check_joins, held, joint_of
@@ -34,13 +35,13 @@ class AssemblyRequest(Doc):
 @dataclass(frozen=True, slots=True)
 class PartWeight:
     """What one part weighs, and all of it in a piece [kg]; how thick it is at its last melt [m]; hidden: the passes that lie on
-    the face that is not seen; outline: as it is seen from the front, about its middle [m]."""
+    the face that is not seen; rings: its edges as it is seen from the front, holes with them, about its middle [m]."""
 
     each: Explained
     all_kg: float
     thick_m: float
     hidden: list[int]
-    outline: list[list[float]]
+    rings: list[list[list[float]]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,17 +128,20 @@ def _weighed(workshop: Workshop, part: Part) -> tuple[PartWeight, Material]:
     cast = [row for row in built.laid if row.cast]
     melt = built.passes[cast[-1].index].material(built.own) if cast else material("melts", "coating")
     thin = cast[-1].thick_m if cast else 0.0
-    outline = _outline(built)
-    return PartWeight(each, each.value.likely * part.count, thin, hidden(part.seen, part.passes), outline), melt
+    return PartWeight(
+        each, each.value.likely * part.count, thin, hidden(part.seen, part.passes), _rings(built)
+    ), melt
 
 
-def _outline(built: Built) -> list[list[float]]:
-    """A part from the front: the opening of its cavity, or the cut through its body."""
+def _rings(built: Built) -> list[list[list[float]]]:
+    """A part from the front: the opening of its cavity, what its lines cover, or the cut through its body."""
+    if built.drawing is not None:
+        return [[[x, y] for x, y in ring] for ring in rings(covered(built.drawing))]
     if built.body is None:
-        return [[x, y] for x, y in built.mould.cavity.shape.rim()]
+        return [[[x, y] for x, y in built.mould.cavity.shape.rim()]]
     of = built.body
     cut = profile(of.shape, of.diameter_m, of.high_m)
-    return [[x, y - of.high_m / 2] for x, y in cut.exterior.coords]
+    return [[[x, y - of.high_m / 2] for x, y in cut.exterior.coords]]
 
 
 def _stands(stand: Stand, parts: list[PartWeight], kind: str) -> Stands:

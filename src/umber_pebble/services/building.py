@@ -5,6 +5,7 @@ from typing import Literal
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import materials
+from umber_pebble.core.moulds.traced import traced_of
 from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.fields import FieldShown, fields_of, kind_of
 from umber_pebble.core.pieces.joining.base import Join, JoinBy
@@ -18,7 +19,7 @@ from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen, Mould
 from umber_pebble.services.piece_docs import MOST_PASSES, Part, Piece
-from umber_pebble.services.shapes import mould_case
+from umber_pebble.services.shapes import mould_case, shape_of
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 
 MELT = MeltRef("coating", None)
@@ -34,7 +35,7 @@ class PassKindShown:
     which of them a weight or volume is turned into; its edge that is dragged; whether it is drawn grainy."""
 
     kind: Kind
-    on: Ground
+    on: tuple[Ground, ...]
     ways: list[LayStyle | None]
     fields: list[FieldShown]
     solved_by: str | None
@@ -184,8 +185,17 @@ def starts(workshop: Workshop) -> list[StartShown]:
     """The ways of casting to start from, each in the mould that suits it best; those in a mould only where there is one
     that is no sheet."""
     moulds = {of.id: of.doc for of in workshop.all("mould") if isinstance(of.doc, Mould) and of.doc.sheet is None}
-    room_degc = _room_degc(workshop)
-    return [StartShown(of.key, _piece(of, moulds, room_degc)) for of in STARTS if of.body or moulds]
+    room_degc, shown = _room_degc(workshop), list[StartShown]()
+    for of in STARTS:
+        fit = {key: mould for key, mould in moulds.items() if ground_of(mould, 0) in of.passes[0].ON}
+        if of.body or fit:
+            shown.append(StartShown(of.key, _piece(of, fit, room_degc)))
+    return shown
+
+
+def ground_of(mould: Mould, kind: int) -> Ground:
+    """What one of a mould's cavities is to a pass: something to be filled, or a drawing."""
+    return "mould" if traced_of(shape_of(mould.cavities[kind])) is None else "drawing"
 
 
 def _piece(start: Start, moulds: dict[str, Mould], room_degc: float) -> Piece:

@@ -222,6 +222,21 @@ class OutlineShape(Doc):
     edge_m: Edge
 
 
+class DrawnLine(Doc):
+    """A line from end to end, in metres; twice: another is piped on it once it has set."""
+
+    points: list[Point] = Field(min_length=2, max_length=4000)
+    twice: bool
+
+
+class LinesShape(Doc):
+    """A drawing that lines are piped over, about its middle, and how wide the bag or nozzle is that they are drawn for."""
+
+    kind: Literal["lines"]
+    lines: list[DrawnLine] = Field(min_length=1, max_length=1000)
+    bore_m: float = Field(ge=0.0008, le=0.012)
+
+
 Shape = Annotated[
     RoundShape
     | ConeShape
@@ -232,7 +247,8 @@ Shape = Annotated[
     | CapsuleShape
     | HeartShape
     | StarShape
-    | OutlineShape,
+    | OutlineShape
+    | LinesShape,
     Field(discriminator="kind"),
 ]
 
@@ -259,7 +275,7 @@ class Mould(Doc):
 
     name: Name
     material: MouldMaterial
-    wall_m: float = Field(ge=0.0002, le=0.03)
+    wall_m: float = Field(ge=0.00005, le=0.03)
     bears_degc: float = Field(ge=40, le=400)
     owned: Whole = Field(ge=1, le=50)
     cavities: list[Cavity] = Field(min_length=1, max_length=12)

@@ -13,12 +13,15 @@ HEAD = """# Passes, bodies and joins
 
 Made from their modules by `make types`: what a build may be made of, and what may be set of each.
 """
-GROUNDS = {"mould": "into a mould", "body": "onto a body", "both": "into a mould or onto a body"}
+GROUNDS = {"mould": "into a mould", "body": "onto a body", "drawing": "over a drawing"}
 
 
 def page() -> str:
     """It all, in Markdown."""
-    passes = [_part(f"`{kind_of(of)}`, {GROUNDS[of.ON]}", of, fields_of(of)) for of in KINDS]
+    passes = [
+        _part(f"`{kind_of(of)}`, {' or '.join(GROUNDS[ground] for ground in of.ON)}", of, fields_of(of))
+        for of in KINDS
+    ]
     joins = "\n".join(f"- `{by}`: {_said(type(kind))}" for by, kind in JOIN_KINDS.items())
     rest = [_part("A body", Dipped, fields_of(Dipped)), _part("A join", Join, fields_of(Join)) + f"\n{joins}\n"]
     return "\n".join([HEAD, *passes, *rest])

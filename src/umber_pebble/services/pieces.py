@@ -17,7 +17,9 @@ from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
 from umber_pebble.core.pieces.stripes import Stripes
 from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.core.spread import combine
-from umber_pebble.services.builds import Built, hands_each_s, stripes_of
+from umber_pebble.services.builds import hands_each_s
+from umber_pebble.services.built import Built
+from umber_pebble.services.coats import stripes_of
 from umber_pebble.services.doc_base import Doc, Id, Whole
 from umber_pebble.services.documents import Colour, Kitchen, Mould
 from umber_pebble.services.piece_docs import Part
@@ -166,7 +168,7 @@ def part_base(workshop: Workshop, asked: BaseRequest) -> PartBase:
     if asked.body is not None:
         body = asked.body
         ring = [[x, z] for x, z in profile(body.shape, body.diameter_m, body.high_m).exterior.coords]
-        return PartBase(Section([ring], body.diameter_m, body.diameter_m, body.high_m, 0.0, True), [])
+        return PartBase(Section([ring], body.diameter_m, body.diameter_m, body.high_m, 0.0, "body"), [])
     mould_id = asked.mould_id or ""
     mould = workshop.get("mould", mould_id).doc
     assert isinstance(mould, Mould)

@@ -2,6 +2,7 @@
 
 import gc
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.heat.casting import Casting, Place, PlaceStay
@@ -19,7 +20,9 @@ from umber_pebble.core.moulds.cavity import (
     wetted_m2,
 )
 from umber_pebble.core.moulds.outline import Circle
+from umber_pebble.core.moulds.traced import rings, traced_of
 from umber_pebble.core.moulds.walled import Walled
+from umber_pebble.core.pieces.cut import from_above
 from umber_pebble.core.pieces.in_the_round import body_of
 from umber_pebble.core.spread import exact
 from umber_pebble.formats.apart import apart
@@ -30,15 +33,15 @@ from umber_pebble.services.shapes import cavity_fit
 
 @dataclass(frozen=True, slots=True)
 class Section:
-    """What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m]; or of a body, the cut
-    through it."""
+    """What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m]; of a body, the cut through it;
+    of a drawing, what its lines cover, seen from above, its depth then how far it reaches upwards on paper."""
 
     runs: list[list[list[float]]]
     across_m: float
     along_m: float
     depth_m: float
     wall_m: float
-    body: bool = False
+    seen: Literal["mould", "body", "above"] = "mould"
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +62,9 @@ class CavityFigures:
 
 def section_of(cavity: Cavity, under_m: float, cut_frac: float) -> Section:
     across, along = cavity.bounds_m()
+    if (drawing := traced_of(cavity.shape)) is not None:
+        lies = [[[x, y] for x, y in ring] for ring in rings(from_above(drawing))]
+        return Section(lies, across, along, along, 0.0, "above")
     runs = [[[x, z] for x, z in run] for run in section_m(cavity, cut_frac)]
     return Section(runs, across, along, cavity.depth_m, under_m)
 

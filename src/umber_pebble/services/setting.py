@@ -18,7 +18,8 @@ from umber_pebble.core.plan.cooks import ready_for_next
 from umber_pebble.core.plan.tasks import Work
 from umber_pebble.core.plan.turns import stays_in, turns_of
 from umber_pebble.core.spread import Spread, combine, exact
-from umber_pebble.services.builds import Built, hands_each_s, leaves_at, works_on
+from umber_pebble.services.builds import hands_each_s, leaves_at, works_on
+from umber_pebble.services.built import Built
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen, Place
 from umber_pebble.services.piece_docs import Part, StayDoc

@@ -9,6 +9,7 @@ from umber_pebble.core.moulds.domes import Cap, HalfCapsule, HalfEllipsoid
 from umber_pebble.core.moulds.measured import CavityFit, fit_cavity, round_by_water
 from umber_pebble.core.moulds.outline import Bar, Circle, Drawn, Outline, centred, heart, star
 from umber_pebble.core.moulds.shape import Shape
+from umber_pebble.core.moulds.traced import Line, Traced, traced_of
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.services import documents
@@ -59,6 +60,17 @@ def shape_of(cavity: documents.Cavity) -> Shape:
             return _walled(star(s.diameter_m, s.tips, s.inner_frac), s)
         case documents.OutlineShape() as s:
             return _walled(Drawn(centred(tuple((x, y) for x, y in s.corners))), s)
+        case documents.LinesShape() as s:
+            return drawing_of(s)
+
+
+def drawing_of(shape: documents.LinesShape) -> Traced:
+    """A drawing as the engine takes it.
+
+    Raises: OutOfRange: too large, too many lines or points, a line of no length.
+    """
+    lines = tuple(Line(tuple((x, y) for x, y in line.points), line.twice) for line in shape.lines)
+    return Traced(lines, shape.bore_m)
 
 
 def cavity_fit(cavity: documents.Cavity) -> CavityFit:
@@ -66,7 +78,10 @@ def cavity_fit(cavity: documents.Cavity) -> CavityFit:
 
     Raises: Missing, OutOfRange: too little measured, an impossible size, or water and sizes far apart.
     """
-    return fit_cavity(shape_of(cavity), cavity.water_kg)
+    shape = shape_of(cavity)
+    if cavity.water_kg is not None and traced_of(shape) is not None:
+        raise OutOfRange("a drawing holds no water: leave it empty", path="water_kg", got=cavity.water_kg)
+    return fit_cavity(shape, cavity.water_kg)
 
 
 def kind_of(mould: documents.Mould, index: int) -> documents.Cavity:
@@ -92,7 +107,11 @@ def cutting_of(mould: documents.Mould, *kinds: int) -> CuttingPlan | None:
     if mould.sheet is None:
         return None
     cutters = [mould.cavities[kind] for kind in kinds] or mould.cavities
-    rims = tuple(cavity_fit(of).cavity.shape.rim() for of in cutters)
+    shapes = [cavity_fit(of).cavity.shape for of in cutters]
+    for kind, shape in enumerate(shapes):
+        if traced_of(shape) is not None:
+            raise OutOfRange("lines are piped, not cut: choose an outline", path=f"cavities.{kind}.shape")
+    rims = tuple(shape.rim() for shape in shapes)
     return cutting_plan(mould.sheet.cut(), rims, tuple(of.count for of in cutters))
 
 

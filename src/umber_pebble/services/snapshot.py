@@ -19,7 +19,8 @@ from umber_pebble.core.plan.problem import HandStep, MeltWay, Named, Paces, Plan
 from umber_pebble.core.plan.sheets import on_one_sheet
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
-from umber_pebble.services.builds import Wanted, body_key, build_key, build_of, lines_of, pressed
+from umber_pebble.services.builds import Wanted, lines_of, pressed
+from umber_pebble.services.built import body_key, build_key, build_of
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel
 from umber_pebble.services.hours import openings

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from umber_pebble.core.errors import CoreError, OutOfRange
 from umber_pebble.core.families.known import family_of
-from umber_pebble.services.builds import Built, build_of
+from umber_pebble.services.built import Built, build_of
 from umber_pebble.services.clock import Clock
 from umber_pebble.services.doc_base import STORED, Doc, check_id
 from umber_pebble.services.documents import KINDS, Colour, Kitchen, Mould, Order, OwnMaterial

@@ -27,7 +27,7 @@ from umber_pebble.core.plan.turns import turns_of
 from umber_pebble.core.spread import Spread, exact
 from umber_pebble.demo.moulds import MOULDS
 from umber_pebble.demo.pieces import PIECES
-from umber_pebble.services.builds import build_of
+from umber_pebble.services.built import build_of
 from umber_pebble.services.documents import Mould
 from umber_pebble.services.piece_docs import Part, Piece
 

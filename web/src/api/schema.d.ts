@@ -1202,6 +1202,104 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/figures/filigree": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A drawing checked */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FiligreeRequest"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FiligreeReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/filigree/mends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What mends it */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FiligreeRequest"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MendsReply"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/figures/fluid": {
         parameters: {
             query?: never;
@@ -1379,6 +1477,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["FirstJoin"];
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The lines of an SVG */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OutlineIn"];
+                };
+            };
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinesReply"];
                     };
                 };
                 /** @description Refused */
@@ -3212,6 +3359,194 @@ export interface paths {
             cookie?: never;
         };
         /** A cutting plan to scale, seen from above */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "image/svg+xml": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/drawing-below.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drawing to scale, seen from below */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/drawing-below.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drawing to scale, seen from below */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "image/svg+xml": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/drawing.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drawing to scale, seen from above */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/drawing.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drawing to scale, seen from above */
         get: {
             parameters: {
                 query?: never;
@@ -5646,7 +5981,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "lines" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
             part: components["schemas"]["Part"];
             /** Way */
             way: ("brushed" | "splattered" | "finger" | "butter") | null;
@@ -5976,6 +6311,26 @@ export interface components {
             wish: "away_from";
         };
         /**
+         * BagStiffens
+         * @description Lines that take longer to pipe than a bag of all their melt flows [s]; out of so many bags, filled one after the other, they are
+         *     [count].
+         */
+        BagStiffens: {
+            /** Bags */
+            bags: number;
+            /**
+             * Code
+             * @default bag_stiffens
+             * @constant
+             */
+            code: "bag_stiffens";
+            /** Flows S */
+            flows_s: number;
+            named: components["schemas"]["Named"];
+            /** Takes S */
+            takes_s: number;
+        };
+        /**
          * Band
          * @description A stretch of a ribbon in one state; from and to with spread [s].
          */
@@ -6221,6 +6576,21 @@ export interface components {
             why: "overheated" | "temper" | "needs no temper";
         };
         /**
+         * BreaksEasily
+         * @description A drawing of which so many are taken to break as they are lifted [frac].
+         */
+        BreaksEasily: {
+            /** Breaks Frac */
+            breaks_frac: number;
+            /**
+             * Code
+             * @default breaks_easily
+             * @constant
+             */
+            code: "breaks_easily";
+            named: components["schemas"]["Named"];
+        };
+        /**
          * BroughtIn
          * @description The backup of what was there before.
          */
@@ -6237,7 +6607,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "above_rim" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "one_colour" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_mould" | "wrong_colour";
+            code: "above_rim" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "one_colour" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_lines" | "wants_mould" | "wants_walls" | "wrong_colour";
             /**
              * Got
              * @default null
@@ -6442,7 +6812,7 @@ export interface components {
          * CardRow
          * @description A pass on a card: its cook and line; its melt and how it is laid on; what goes into each cavity, and of that stays [kg]; to
          *     which height and how thick [m]; what hands put in before and do after; the places it lies in; how long it sets [s]; of a dip
-         *     into fat, its bath; with_next: the next follows at once, in its vessel or beside it.
+         *     into fat, its bath; piped: how, where it is; with_next: the next follows at once, in its vessel or beside it.
          */
         CardRow: {
             bath: components["schemas"]["umber_pebble__core__melts__dip__Dipped"] | null;
@@ -6457,12 +6827,13 @@ export interface components {
             /** First */
             first: components["schemas"]["Inclusion"][];
             /** Kind */
-            kind: ("fill" | "stripes" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            kind: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
             /** Line */
             line: number;
             /** Material */
             material: string;
             named: components["schemas"]["Named"];
+            piped: components["schemas"]["Piped"] | null;
             /** Place Ids */
             place_ids: string[];
             sets: components["schemas"]["Spread"];
@@ -6555,7 +6926,7 @@ export interface components {
             /** Name */
             name: string;
             /** Shape */
-            shape: components["schemas"]["RoundShape"] | components["schemas"]["ConeShape"] | components["schemas"]["BarShape"] | components["schemas"]["HalfBallShape"] | components["schemas"]["CapShape"] | components["schemas"]["EllipsoidShape"] | components["schemas"]["CapsuleShape"] | components["schemas"]["HeartShape"] | components["schemas"]["StarShape"] | components["schemas"]["OutlineShape"];
+            shape: components["schemas"]["RoundShape"] | components["schemas"]["ConeShape"] | components["schemas"]["BarShape"] | components["schemas"]["HalfBallShape"] | components["schemas"]["CapShape"] | components["schemas"]["EllipsoidShape"] | components["schemas"]["CapsuleShape"] | components["schemas"]["HeartShape"] | components["schemas"]["StarShape"] | components["schemas"]["OutlineShape"] | components["schemas"]["LinesShape"];
             /** Water Kg */
             water_kg: number | null;
         };
@@ -7540,6 +7911,16 @@ export interface components {
             odd: boolean;
             /** Taken Degc */
             taken_degc: number;
+        };
+        /**
+         * DrawnLine
+         * @description A line from end to end, in metres; twice: another is piped on it once it has set.
+         */
+        DrawnLine: {
+            /** Points */
+            points: number[][];
+            /** Twice */
+            twice: boolean;
         };
         /**
          * DriveClock
@@ -8615,6 +8996,21 @@ export interface components {
             low: number;
         };
         /**
+         * FallsApart
+         * @description A drawing whose lines come off in so many parts [count].
+         */
+        FallsApart: {
+            /**
+             * Code
+             * @default falls_apart
+             * @constant
+             */
+            code: "falls_apart";
+            named: components["schemas"]["Named"];
+            /** Parts */
+            parts: number;
+        };
+        /**
          * FamilyShown
          * @description A family of melts: its key, which words the screens have for it, what dissolves in it, whether it tempers, bends, leaves a skin on a wall.
          */
@@ -8678,6 +9074,48 @@ export interface components {
              */
             sort: "number" | "flag" | "choice" | "name" | "melt" | "melts" | "outline" | "part";
             told: components["schemas"]["Told"] | null;
+        };
+        /**
+         * FiligreeFigures
+         * @description A drawing as a filigree: how large it is and its bead [m]; what it weighs, how long it is piped; in which parts it comes off, by the
+         *     numbers of their lines, that with the longest lines first; what reaches too far, what hangs on one join; the share that breaks as it
+         *     is lifted [frac]; whether it comes off in one and nothing reaches too far.
+         */
+        FiligreeFigures: {
+            /** Bead High M */
+            bead_high_m: number;
+            /** Bead Wide M */
+            bead_wide_m: number;
+            /** Breaks Frac */
+            breaks_frac: number;
+            /** High M */
+            high_m: number;
+            /** Holds */
+            holds: boolean;
+            /** Joins */
+            joins: components["schemas"]["SingleJoin"][];
+            /** Parts */
+            parts: number[][];
+            piped: components["schemas"]["Explained"];
+            /** Spans */
+            spans: components["schemas"]["WeakSpan"][];
+            takes: components["schemas"]["Explained"];
+            weight: components["schemas"]["Explained"];
+            /** Wide M */
+            wide_m: number;
+        };
+        /** FiligreeReply */
+        FiligreeReply: {
+            figures: components["schemas"]["FiligreeFigures"];
+        };
+        /**
+         * FiligreeRequest
+         * @description A drawing as it stands in the editor, and what is piped over it.
+         */
+        FiligreeRequest: {
+            /** Material */
+            material: string;
+            shape: components["schemas"]["LinesShape"];
         };
         /**
          * Fill
@@ -9798,6 +10236,44 @@ export interface components {
             unusable: number;
         };
         /**
+         * Lines
+         * @description All lines of a drawing, out of the opening it is drawn for; those that are marked once more when the first have set.
+         */
+        Lines: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lines";
+            melt: components["schemas"]["MeltRef"];
+        };
+        /** LinesReply */
+        LinesReply: {
+            /** Lines */
+            lines: number[][][];
+            /** Remarks */
+            remarks: string[];
+            /** Told */
+            told: boolean;
+            /** Wide M */
+            wide_m: number;
+        };
+        /**
+         * LinesShape
+         * @description A drawing that lines are piped over, about its middle, and how wide the bag or nozzle is that they are drawn for.
+         */
+        LinesShape: {
+            /** Bore M */
+            bore_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lines";
+            /** Lines */
+            lines: components["schemas"]["DrawnLine"][];
+        };
+        /**
          * LinkView
          * @description An act to come: after which other of the chain its window is reckoned, when it is done in this forecast [s since the run
          *     started], what event tells so, and when to call for it.
@@ -10118,6 +10594,35 @@ export interface components {
             stop: "lumps" | "through";
             /** Vessel Id */
             vessel_id: string;
+        };
+        /**
+         * MendShown
+         * @description A way to mend a drawing: its lines then, how many of them are new, how many are then piped twice that were not; in how many parts it
+         *     comes off then, how many spans and ends still reach too far, and the share that breaks [frac].
+         */
+        MendShown: {
+            /** Added */
+            added: number;
+            /** Breaks Frac */
+            breaks_frac: number;
+            /** Doubled */
+            doubled: number;
+            /** Far */
+            far: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "joins" | "twice" | "frame";
+            /** Lines */
+            lines: components["schemas"]["DrawnLine"][];
+            /** Parts */
+            parts: number;
+        };
+        /** MendsReply */
+        MendsReply: {
+            /** Mends */
+            mends: components["schemas"]["MendShown"][];
         };
         /** Microwave */
         Microwave: {
@@ -10893,7 +11398,7 @@ export interface components {
             /** Name */
             name: string;
             /** Passes */
-            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["Fill"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"])[];
+            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"])[];
             /**
              * Released
              * @description bent after it was taken out warm, on a form
@@ -10964,7 +11469,7 @@ export interface components {
         /**
          * PartWeight
          * @description What one part weighs, and all of it in a piece [kg]; how thick it is at its last melt [m]; hidden: the passes that lie on
-         *     the face that is not seen; outline: as it is seen from the front, about its middle [m].
+         *     the face that is not seen; rings: its edges as it is seen from the front, holes with them, about its middle [m].
          */
         PartWeight: {
             /** All Kg */
@@ -10972,8 +11477,8 @@ export interface components {
             each: components["schemas"]["Explained"];
             /** Hidden */
             hidden: number[];
-            /** Outline */
-            outline: number[][];
+            /** Rings */
+            rings: number[][][];
             /** Thick M */
             thick_m: number;
         };
@@ -10992,12 +11497,9 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
-            /**
-             * On
-             * @enum {string}
-             */
-            on: "mould" | "body" | "both";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "lines" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
+            /** On */
+            on: ("mould" | "body" | "drawing")[];
             /** Solved By */
             solved_by: string | null;
             /** Ways */
@@ -11199,8 +11701,8 @@ export interface components {
         };
         /**
          * Piped
-         * @description Piped in stripes: out of which opening, how wide each lies [m], so many of all that lie side by side [count], and how long hands
-         *     take for a casting [s].
+         * @description Piped in stripes, or in lines over a drawing: out of which opening, how wide each lies [m], so many of all that lie side by side
+         *     [count], how long all of it in a casting is [m], and how long hands take for that [s].
          */
         Piped: {
             /** Bore M */
@@ -11209,6 +11711,8 @@ export interface components {
             count: number;
             /** Each S */
             each_s: number;
+            /** Long M */
+            long_m: number;
             /** Of All */
             of_all: number;
             /** Wide M */
@@ -11389,7 +11893,7 @@ export interface components {
              */
             kind: "pour";
             /** Laid */
-            laid: ("fill" | "stripes" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            laid: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
             /** Left Kg */
             left_kg: number;
             /**
@@ -12248,23 +12752,24 @@ export interface components {
         };
         /**
          * Section
-         * @description What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m]; or of a body, the cut
-         *     through it.
+         * @description What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m]; of a body, the cut through it;
+         *     of a drawing, what its lines cover, seen from above, its depth then how far it reaches upwards on paper.
          */
         Section: {
             /** Across M */
             across_m: number;
             /** Along M */
             along_m: number;
-            /**
-             * Body
-             * @default false
-             */
-            body: boolean;
             /** Depth M */
             depth_m: number;
             /** Runs */
             runs: number[][][];
+            /**
+             * Seen
+             * @default mould
+             * @enum {string}
+             */
+            seen: "mould" | "body" | "above";
             /** Wall M */
             wall_m: number;
         };
@@ -12589,6 +13094,31 @@ export interface components {
             at_s: number;
             /** What */
             what: string;
+        };
+        /**
+         * SingleJoin
+         * @description What hangs on one join: where that is [m], the lines of it [m], its length, how far it reaches, how far a loose end may [m], its
+         *     weight [kg]; whether it is one loose end, whether it is more than is safe, the share that breaks there [frac].
+         */
+        SingleJoin: {
+            /** At */
+            at: number[];
+            /** Breaks Frac */
+            breaks_frac: number;
+            /** Far */
+            far: boolean;
+            /** Holds M */
+            holds_m: number;
+            /** Kg */
+            kg: number;
+            /** Length M */
+            length_m: number;
+            /** Lines */
+            lines: number[][][];
+            /** Loose End */
+            loose_end: boolean;
+            /** Reach M */
+            reach_m: number;
         };
         /**
          * Size
@@ -12958,7 +13488,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "solid" | "motif" | "lollipop" | "pop" | "shell" | "ball" | "panels" | "leaf" | "fruit" | "former" | "cluster" | "pressed";
+            key: "solid" | "motif" | "lollipop" | "pop" | "shell" | "ball" | "panels" | "leaf" | "fruit" | "former" | "cluster" | "pressed" | "filigree";
             piece: components["schemas"]["Piece"];
         };
         /** Starts */
@@ -13303,7 +13833,7 @@ export interface components {
             sure_frac: number;
             tightest: components["schemas"]["Tightest"];
             /** Warnings */
-            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["NotEaten"] | components["schemas"]["StripesApart"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["NotEaten"] | components["schemas"]["StripesApart"] | components["schemas"]["FallsApart"] | components["schemas"]["BreaksEasily"] | components["schemas"]["BagStiffens"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
             wishes: components["schemas"]["WishesKept"] | null;
         };
         /**
@@ -13855,7 +14385,7 @@ export interface components {
              */
             kind: "unmould";
             /** Laid */
-            laid: ("fill" | "stripes" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            laid: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
             /**
              * Leaves
              * @enum {string}
@@ -14067,6 +14597,20 @@ export interface components {
             ways: {
                 [key: string]: components["schemas"]["CookedWay"] | components["schemas"]["MeltedWay"] | components["schemas"]["TemperedWay"];
             };
+        };
+        /**
+         * WeakSpan
+         * @description A span that reaches too far between its joins: where [m], how far, how far it may [m], the share that breaks there [frac].
+         */
+        WeakSpan: {
+            /** Breaks Frac */
+            breaks_frac: number;
+            /** Holds M */
+            holds_m: number;
+            /** Points */
+            points: number[][];
+            /** Reach M */
+            reach_m: number;
         };
         /**
          * Weigh

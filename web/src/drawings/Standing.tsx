@@ -1,11 +1,11 @@
-import { pointsOf, ringPath } from "../shared/points";
+import { farthest, pointsOf, ringPath } from "../shared/points";
 
-/** A part of a piece that stands: where its middle is, its outline from the front, its tone, how many of it, and whether props hold it. */
+/** A part of a piece that stands: where its middle is, its edges from the front, its tone, how many of it, and whether props hold it. */
 export interface StandingPart {
   name: string;
   x_m: number;
   z_m: number;
-  outline: readonly (readonly number[])[];
+  rings: readonly (readonly (readonly number[])[])[];
   tone: string;
   count: number;
   propped: boolean;
@@ -29,9 +29,8 @@ const BEHIND_PX = 6;
 
 /** A piece that stands, from the front and to scale: its parts in their shapes, its props, and where its middle comes down. */
 export function Standing({ parts, base_m, middle, inside, length, width }: Props) {
-  const shapes = parts.map((part) => ({ ...part, ring: pointsOf(part.outline) }));
-  const reach = (part: (typeof shapes)[number], at: 0 | 1) =>
-    Math.max(...part.ring.map((p) => Math.abs(p[at])));
+  const shapes = parts.map((part) => ({ ...part, rings: part.rings.map(pointsOf) }));
+  const reach = (part: (typeof shapes)[number], at: 0 | 1) => farthest(part.rings, at);
   const far = Math.max(base_m / 2, LEAST_M, ...shapes.map((s) => Math.abs(s.x_m) + reach(s, 0)));
   const high = Math.max(LEAST_M, ...shapes.map((s) => s.z_m + reach(s, 1)));
   const scale = Math.min((width - 2 * MARGIN) / (2 * far), TALLEST / high);
@@ -67,11 +66,16 @@ export function Standing({ parts, base_m, middle, inside, length, width }: Props
             .map((k) => (
               <path
                 key={k}
-                d={ringPath(
-                  part.ring,
-                  (a) => x(part.x_m + a),
-                  (b) => y(part.z_m + b),
-                )}
+                d={part.rings
+                  .map((ring) =>
+                    ringPath(
+                      ring,
+                      (a) => x(part.x_m + a),
+                      (b) => y(part.z_m + b),
+                    ),
+                  )
+                  .join("")}
+                fillRule="evenodd"
                 transform={`translate(${k * BEHIND_PX} ${-k * BEHIND_PX})`}
                 fill={part.tone}
                 stroke="var(--ink)"

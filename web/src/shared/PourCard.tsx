@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { amount, range, type Units } from "./format/units";
+import { amount, range, runLength, type Units } from "./format/units";
 import { useUnits } from "./format/useUnits";
 import { tonesOf } from "./melts";
 import { partAndPass } from "./named";
@@ -119,6 +119,10 @@ function how(row: Schemas["CardRow"], units: Units): string {
       return `into one half, clip, turn: a wall of ${length(row.thick_m)}; scrape the seam`;
     case "stripes":
       return `side by side, ${length(row.thick_m)} high`;
+    case "lines":
+      return row.piped
+        ? `${row.piped.count} lines, ${runLength(row.piped.long_m, units)}, out of ${length(row.piped.bore_m)}`
+        : "piped";
     case "swirl":
       return "swirled into the next bowl, one turn";
     case "divide":

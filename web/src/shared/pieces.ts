@@ -1,4 +1,5 @@
-import type { Schemas } from "../api/client";
+import { queryOptions } from "@tanstack/react-query";
+import { call, client, type Schemas } from "../api/client";
 
 /** Every melt of a piece, part by part, in the order of its passes. */
 export const meltsOf = (piece: Schemas["Piece"]): Schemas["MeltRef"][] =>
@@ -10,3 +11,12 @@ export const meltsOf = (piece: Schemas["Piece"]): Schemas["MeltRef"][] =>
   );
 
 export const lastMaterial = (piece: Schemas["Piece"]): string => meltsOf(piece).at(-1)?.material ?? "";
+
+/** What may be set of passes, bodies and joins: it stays as it is. */
+export const fieldsQuery = queryOptions({
+  queryKey: ["passes"],
+  queryFn: () => call(client.GET("/api/passes")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const nozzlesQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.nozzles };

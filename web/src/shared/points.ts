@@ -15,6 +15,10 @@ export const spanOf = (values: readonly number[]): [number, number] => [
   Math.max(...values),
 ];
 
+/** How far rings reach from their middle, across or up. */
+export const farthest = (rings: readonly Point[][], at: 0 | 1): number =>
+  Math.max(...rings.flat().map((p) => Math.abs(p[at])));
+
 /** A closed ring as an SVG path. */
 export const ringPath = (ring: Point[], x: (a: number) => number, y: (b: number) => number): string =>
   `M${ring.map(([a, b]) => `${x(a).toFixed(1)} ${y(b).toFixed(1)}`).join("L")}Z`;

@@ -1,6 +1,6 @@
 import { type Act, lineName, type View, type What } from "./acts";
 import { capital } from "./format/capital";
-import { amount, duration, type Units } from "./format/units";
+import { amount, duration, runLength, type Units } from "./format/units";
 import { doseWords } from "./melts";
 import { partAndPass } from "./named";
 
@@ -78,6 +78,23 @@ function stripeWords(what: What<"pour">, name: string, takes: string, units: Uni
   };
 }
 
+/** All lines of a drawing, or those that get a second one. */
+function lineWords(
+  { piped, casts, each_kg }: What<"pour">,
+  name: string,
+  takes: string,
+  units: Units,
+): PourWords {
+  const each = piped
+    ? `${plural(piped.count, "line", "lines")}${piped.count < piped.of_all ? " that are marked" : ""}, ${runLength(piped.long_m, units)}, bag or nozzle of ${amount(piped.bore_m, "length", units)}. `
+    : "";
+  return {
+    title: `Pipe over ${plural(casts, "drawing", "drawings")}, ${amount(each_kg * casts, "mass", units)}`,
+    how: `Each ${each}Every line into the next, none left ending short of it; ${name}. ${takes}`,
+    done: "Piped",
+  };
+}
+
 interface PourWords {
   title: string;
   how: string;
@@ -124,6 +141,8 @@ export function pourWords(what: What<"pour">, view: View, units: Units): PourWor
       };
     case "stripes":
       return stripeWords(what, name, takes, units);
+    case "lines":
+      return lineWords(what, name, takes, units);
     case "swirl":
       return {
         title: `Swirl in ${amount(what.each_kg * n, "mass", units)}`,

@@ -123,6 +123,24 @@ export const SHAPES: { kind: ShapeKind; name: string; fields: FieldOf[]; fresh: 
     },
   },
   {
+    kind: "lines",
+    name: "Drawing, lines piped over it",
+    fields: [],
+    fresh: {
+      kind: "lines",
+      bore_m: 0.003,
+      lines: [
+        {
+          points: [
+            [-0.03, 0],
+            [0.03, 0],
+          ],
+          twice: false,
+        },
+      ],
+    },
+  },
+  {
     kind: "outline",
     name: "Drawn or imported",
     fields: [depth, draft, edge],

@@ -6,7 +6,7 @@ from dataclasses import replace
 from umber_pebble.core.bench.state import RunState
 from umber_pebble.core.plan.cooks import PotCook, Round, as_portion, make_cook
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
-from umber_pebble.core.plan.spares import BreakRate, casts_needed
+from umber_pebble.core.plan.spares import casts_needed
 
 
 def cooks_now(plan: PlanInput, cooks: list[PotCook], state: RunState) -> list[PotCook]:
@@ -62,7 +62,7 @@ def rounds_again(plan: PlanInput, state: RunState) -> list[tuple[int, int]]:
             continue
         seen = [o for r in state.rounds if r.line == i for o in r.outcomes.values()]
         broken = sum(not usable for usable, _ in seen)
-        rate = BreakRate(line.break_rate.broken + broken, line.break_rate.good + len(seen) - broken)
+        rate = line.break_rate.counted(broken, len(seen) - broken)
         wanted = count if line.needs else casts_needed(count, plan.confidence_frac, rate)
         casts = min(wanted, line.mould.at_once)
         rows += [(j, casts) for j in plan.chains[i]]

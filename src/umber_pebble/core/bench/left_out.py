@@ -7,7 +7,7 @@ from umber_pebble.core.bench.payload import one_of, refuse
 from umber_pebble.core.bench.side_events import LeftOut
 from umber_pebble.core.bench.state import RoundState, RunState
 from umber_pebble.core.plan.problem import PlanInput
-from umber_pebble.core.plan.spares import BreakRate, chance_enough_frac
+from umber_pebble.core.plan.spares import chance_enough_frac
 
 ENOUGH_FRAC = 0.995
 """From here on nobody doubts that it is enough [frac]. Source: assumption"""
@@ -71,7 +71,7 @@ def _of_line(plan: PlanInput, state: RunState, i: int) -> Iterator[Spared]:
     rounds = [r for r in state.rounds if r.line == i and not r.left_out]
     told = [usable for r in rounds for usable, _ in r.outcomes.values()]
     broken = sum(not usable for usable in told)
-    rate = BreakRate(line.break_rate.broken + broken, line.break_rate.good + len(told) - broken)
+    rate = line.break_rate.counted(broken, len(told) - broken)
     open_casts = left = sum(r.casts for r in rounds) - len(told)
     wanted, out = max(line.quantity - good, 0), list[RoundState]()
     for r in sorted(rounds, key=lambda r: -r.number):

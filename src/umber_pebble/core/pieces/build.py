@@ -6,6 +6,7 @@ from functools import lru_cache
 
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.moulds.cavity import Cavity
+from umber_pebble.core.moulds.traced import traced_of
 from umber_pebble.core.pieces.body import Body, profile
 from umber_pebble.core.pieces.faults import BuildFault, ImpossiblePass
 from umber_pebble.core.pieces.hollow import Hollow
@@ -60,6 +61,8 @@ def _laid_in(
     def one(i: int, laid: tuple[LaidPass, ...]) -> LaidPass:
         nonlocal hollow
         at = InMould(i, passes, laid, own, hollow)
+        if "drawing" not in passes[i].ON and traced_of(cavity.shape) is not None:
+            raise ImpossiblePass("wants_walls", "nothing holds it: over a drawing lines are piped")
         if hollow.closed and not _goes_on_closed(at):
             raise ImpossiblePass("closed", "the casting is full and level: nothing more goes in")
         made, hollow = passes[i].lay(at)

@@ -3,10 +3,12 @@
 from dataclasses import dataclass, field
 
 import shapely
+from shapely.affinity import translate
 from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.moulds.cavity import Cavity, section_m
 from umber_pebble.core.moulds.inset import inset
+from umber_pebble.core.moulds.traced import Traced, covered, traced_of
 
 SEEN_M2 = 1e-9
 """A sliver smaller than this is not drawn."""
@@ -29,6 +31,8 @@ class Cut:
 
     def inside(self, by_m: float) -> BaseGeometry:
         """The cut through the hollow inside a layer."""
+        if (drawing := traced_of(self.cavity.shape)) is not None:
+            return from_above(drawing)
         inner = Cavity(inset(self.cavity.shape, by_m)) if by_m > 0 else self.cavity
         _, along = inner.bounds_m()
         cut = 2 * self.y_m / along
@@ -47,6 +51,12 @@ class Cut:
     def filled(self, from_m: float, to_m: float) -> BaseGeometry:
         """The hollow between two heights."""
         return band(self.hollow, from_m, to_m)
+
+
+def from_above(of: Traced) -> BaseGeometry:
+    """What lines cover, in the place of a cut: from above, over the lowest of them [m]. Source: geometry"""
+    area = covered(of)
+    return translate(area, 0.0, -area.bounds[1])
 
 
 @dataclass(slots=True)

@@ -24,7 +24,9 @@ FaultCode = Literal[
     "too_wide",
     "unset_filling",
     "wants_body",
+    "wants_lines",
     "wants_mould",
+    "wants_walls",
     "wrong_colour",
 ]
 LimitUnit = Literal["m", "kg", "m3", "degC", "frac"]

@@ -12,6 +12,7 @@ from umber_pebble.core.pieces.passes.drizzle import Drizzle
 from umber_pebble.core.pieces.passes.dust import Dust
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.pieces.passes.filling import Filling
+from umber_pebble.core.pieces.passes.lines import Lines
 from umber_pebble.core.pieces.passes.paste import Paste
 from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.pieces.passes.stick import Stick
@@ -30,6 +31,7 @@ StartKey = Literal[
     "former",
     "cluster",
     "pressed",
+    "filigree",
 ]
 FLAT, DEEP = ("round", "heart", "star"), ("ellipsoid", "capsule", "cap", "half_ball")
 
@@ -63,4 +65,5 @@ STARTS = (
     Start("former", (Dip, Dip), "coating", body="balloon"),
     Start("cluster", (Cluster, Dust), "dark", ("bar",)),
     Start("pressed", (Paste,), "coating"),
+    Start("filigree", (Lines,), "dark", ("lines",)),
 )

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from umber_pebble.core.errors import require_range
+from umber_pebble.core.materials.load import material
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +36,18 @@ def stripes(bore_m: float, thick_m: float, across_m: float, shares: Sequence[flo
     while sum(counts) < whole:
         counts[max(range(len(counts)), key=lambda i: shares[i] * whole - counts[i])] += 1
     return Stripes(bore_m, across_m / sum(counts), tuple(counts))
+
+
+def piping_s(long_m: float, lines: int) -> float:
+    """How long hands take to pipe so much bead, set down and lifted for so many lines [s].
+
+    Args:
+        long_m: of all of it [m]
+        lines: that are begun and ended by themselves [count]
+    Source: from-memory
+    """
+    pace, starts = material("kitchen", "usual", "piping"), material("kitchen", "usual", "traced")
+    return long_m / pace.value("pace") + lines * starts.value("starts")
 
 
 def bead_m(volume_m3: float, bore_m: float) -> float:

@@ -7,7 +7,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.melts.dip import Dipped
 from umber_pebble.core.plan.cooks import PotCook, Round, ready_for_next, route_of
 from umber_pebble.core.plan.dips import bath_of
-from umber_pebble.core.plan.problem import Inclusion, Named, PlanInput, PouredAs, SoftWork
+from umber_pebble.core.plan.problem import Inclusion, Named, Piped, PlanInput, PouredAs, SoftWork
 from umber_pebble.core.spread import Spread
 
 
@@ -15,7 +15,7 @@ from umber_pebble.core.spread import Spread
 class CardRow:
     """A pass on a card: its cook and line; its melt and how it is laid on; what goes into each cavity, and of that stays [kg]; to
     which height and how thick [m]; what hands put in before and do after; the places it lies in; how long it sets [s]; of a dip
-    into fat, its bath; with_next: the next follows at once, in its vessel or beside it."""
+    into fat, its bath; piped: how, where it is; with_next: the next follows at once, in its vessel or beside it."""
 
     cook: int
     line: int
@@ -33,6 +33,7 @@ class CardRow:
     place_ids: tuple[str, ...]
     sets: Spread
     bath: Dipped | None
+    piped: Piped | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,4 +98,5 @@ def _row(plan: PlanInput, cook: PotCook, r: Round, w: PieceWindows) -> CardRow:
         tuple(dict.fromkeys(place for _, place in route_of(plan, line, r.casts))),
         sets,
         bath_of(plan, cook, r) if line.dip and cook.flow.tg is None else None,
+        line.piped,
     )

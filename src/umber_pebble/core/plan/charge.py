@@ -52,7 +52,7 @@ def bath_left_kg(way: MeltWay, lines: Sequence[PlanLine]) -> float:
     return max((bath_kg(density, wide, *line.dip)[1] for line in lines if line.dip), default=0.0)
 
 
-PIPED = {"stripes", "detail", "drizzle", "dollop", "join"}
+PIPED = {"stripes", "lines", "detail", "drizzle", "dollop", "join"}
 
 
 def bags_kg(lines: Sequence[PlanLine]) -> float:

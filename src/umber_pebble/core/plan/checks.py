@@ -10,6 +10,7 @@ from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import lies_in, runs_together_s
 from umber_pebble.core.plan.day.chances import IN_TIME_FRAC
+from umber_pebble.core.plan.filigree import filigree_remarks
 from umber_pebble.core.plan.kept_warm import not_kept
 from umber_pebble.core.plan.problem import PlanInput, PlanLine
 from umber_pebble.core.plan.remarks import (
@@ -73,7 +74,16 @@ def remarks_of(compiled: Plan) -> list[Remark]:
             place, moulds = lies_in(plan, line, r.casts)
             if moulds > plan.shelves.get(place, moulds):
                 out.append(ShelfSmall(place, moulds, plan.shelves[place]))
-    return each_once([*out, *_stripes_apart(compiled), *_not_eaten(plan), *not_kept(plan), *_damp(plan)])
+    return each_once(
+        [
+            *out,
+            *_stripes_apart(compiled),
+            *filigree_remarks(compiled),
+            *_not_eaten(plan),
+            *not_kept(plan),
+            *_damp(plan),
+        ]
+    )
 
 
 def _not_eaten(plan: PlanInput) -> Iterator[NotEaten]:
@@ -88,7 +98,7 @@ def _stripes_apart(plan: Plan) -> Iterator[StripesApart]:
     pours = {t.round: t for t in plan.tasks if t.kind == "pour"}
     for r in plan.rounds:
         line, first = plan.problem.lines[r.line], r
-        if line.piped is None or line.with_next:
+        if line.kind != "stripes" or line.with_next:
             continue
         while first.on is not None and plan.problem.lines[plan.rounds[first.on].line].with_next:
             first = plan.rounds[first.on]

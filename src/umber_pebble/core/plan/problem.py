@@ -129,13 +129,14 @@ class Inclusion:
 
 @dataclass(frozen=True, slots=True)
 class Piped:
-    """Piped in stripes: out of which opening, how wide each lies [m], so many of all that lie side by side [count], and how long hands
-    take for a casting [s]."""
+    """Piped in stripes, or in lines over a drawing: out of which opening, how wide each lies [m], so many of all that lie side by side
+    [count], how long all of it in a casting is [m], and how long hands take for that [s]."""
 
     bore_m: float
     wide_m: float
     count: int
     of_all: int
+    long_m: float
     each_s: float
 
 

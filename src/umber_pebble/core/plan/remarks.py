@@ -133,6 +133,36 @@ class StripesApart:
 
 
 @dataclass(frozen=True, slots=True)
+class FallsApart:
+    """A drawing whose lines come off in so many parts [count]."""
+
+    named: Named
+    parts: int
+    code: Literal["falls_apart"] = field(default="falls_apart", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class BreaksEasily:
+    """A drawing of which so many are taken to break as they are lifted [frac]."""
+
+    named: Named
+    breaks_frac: float
+    code: Literal["breaks_easily"] = field(default="breaks_easily", init=False)
+
+
+@dataclass(frozen=True, slots=True)
+class BagStiffens:
+    """Lines that take longer to pipe than a bag of all their melt flows [s]; out of so many bags, filled one after the other, they are
+    [count]."""
+
+    named: Named
+    takes_s: float
+    flows_s: float
+    bags: int
+    code: Literal["bag_stiffens"] = field(default="bag_stiffens", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class ShelfSmall:
     """More moulds at once than a place takes [count]."""
 
@@ -165,6 +195,9 @@ Remark = (
     | OneByOne
     | NotEaten
     | StripesApart
+    | FallsApart
+    | BreaksEasily
+    | BagStiffens
     | ShelfSmall
     | StickyRoom
 )
@@ -177,7 +210,7 @@ def each_once(remarks: Iterable[Remark]) -> list[Remark]:
         match of:
             case OneByOne(work=which):
                 seen.setdefault((of.code, which), of)
-            case NotKept(named=named):
+            case NotKept(named=named) | FallsApart(named=named) | BreaksEasily(named=named):
                 seen.setdefault((of.code, str(named)), of)
             case _:
                 seen.setdefault((of.code, ""), of)

@@ -95,7 +95,7 @@ def _beside(plan: PlanInput, line: PlanLine, rounds: Sequence[Sequence[int]]) ->
 def _with_area(line: PlanLine, area: float) -> PlanLine:
     """With so much more or less of what is done to a whole sheet [1]."""
     works = tuple(replace(of, on=tuple(replace(on, kg=on.kg * area) for on in of.on)) for of in line.works)
-    piped = line.piped and replace(line.piped, each_s=line.piped.each_s * area)
+    piped = line.piped and replace(line.piped, each_s=line.piped.each_s * area, long_m=line.piped.long_m * area)
     return replace(line, works=works, piped=piped)
 
 

@@ -1,12 +1,13 @@
 """Break rates learned from outcomes, and the castings that make an order safe."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from umber_pebble.core.errors import require_range
 
-PRIOR_BROKEN, PRIOR_GOOD = 1.0, 19.0
+PRIOR_CASTS, USUAL_FRAC = 20.0, 0.05
+"""What is taken for known before any was counted: of so many castings [count], so many unusable [frac]."""
 MOST_CASTS = 20_000
 
 Spares = Literal["as_sure", "in_rounds", "full_rounds"]
@@ -15,18 +16,23 @@ Spares = Literal["as_sure", "in_rounds", "full_rounds"]
 
 @dataclass(frozen=True, slots=True)
 class BreakRate:
-    """Beta distribution of the share unusable: prior Beta(1, 19) and what was counted."""
+    """Beta distribution of the share unusable: prior Beta(1, 19), or as much of what is expected of it [frac], and what was counted."""
 
     broken: int = 0
     good: int = 0
+    expected_frac: float = USUAL_FRAC
 
     @property
     def alpha(self) -> float:
-        return PRIOR_BROKEN + self.broken
+        return PRIOR_CASTS * self.expected_frac + self.broken
 
     @property
     def beta(self) -> float:
-        return PRIOR_GOOD + self.good
+        return PRIOR_CASTS * (1 - self.expected_frac) + self.good
+
+    def counted(self, broken: int, good: int) -> "BreakRate":
+        """With so many more counted [count]. Source: beta-binomial"""
+        return replace(self, broken=self.broken + broken, good=self.good + good)
 
     @property
     def mean_frac(self) -> float:

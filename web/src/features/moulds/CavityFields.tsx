@@ -4,24 +4,28 @@ import { type Cavity, SHAPES, type Shape } from "../../shared/shapes";
 import { Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { TextField } from "../../shared/ui/plain";
+import type { Is } from "./queries";
 
 /** What a cutter may be: with an upright wall all round. */
 const FLAT = new Set<Shape["kind"]>(["round", "bar", "heart", "star", "outline"]);
 
 interface Props {
   cavity: Cavity;
-  /** Cut out of a sheet: only its outline is asked, and how many at most. */
-  cut: boolean;
+  /** Of what is cut out of a sheet only its outline is asked, and how many at most; of a drawing how many there are. */
+  is: Is;
   onChange: (patch: Partial<Cavity>) => void;
   wrong: (field: string) => string | undefined;
 }
+
+const COUNTED: Record<Is, string> = { mould: "Cavities", sheet: "At most", drawing: "On a board" };
 
 /** What only a cavity with walls has. */
 const OF_WALLS = new Set(["depth_m", "draft_rad", "edge_m"]);
 
 /** What is measured of one kind of cavity, or of a cutter. */
-export function CavityFields({ cavity, cut, onChange, wrong }: Props) {
+export function CavityFields({ cavity, is, onChange, wrong }: Props) {
   const { shape } = cavity;
+  const cut = is === "sheet";
   const about = SHAPES.find((s) => s.kind === shape.kind);
   const sizes = shape as unknown as Record<string, number | null>;
   const size = (key: string, value: number | null) =>
@@ -31,7 +35,7 @@ export function CavityFields({ cavity, cut, onChange, wrong }: Props) {
       <div className="grid grid-cols-[1fr_5rem] gap-5">
         <TextField label="Name" value={cavity.name} onChange={(name) => onChange({ name })} />
         <NumberField
-          label={cut ? "At most" : "Cavities"}
+          label={COUNTED[is]}
           quantity="count"
           value={cavity.count}
           onChange={(count) => onChange({ count: Math.round(count) })}
@@ -39,15 +43,16 @@ export function CavityFields({ cavity, cut, onChange, wrong }: Props) {
           step={1}
         />
       </div>
-      <Pick
-        label="Shape"
-        value={shape.kind}
-        options={SHAPES.filter(({ kind }) => !cut || FLAT.has(kind)).map(({ kind, name }) => ({
-          key: kind,
-          name,
-        }))}
-        onChange={(kind) => onChange({ shape: SHAPES.find((s) => s.kind === kind)?.fresh ?? shape })}
-      />
+      {is !== "drawing" && (
+        <Pick
+          label="Shape"
+          value={shape.kind}
+          options={SHAPES.filter(({ kind }) => kind !== "lines" && (!cut || FLAT.has(kind))).map(
+            ({ kind, name }) => ({ key: kind, name }),
+          )}
+          onChange={(kind) => onChange({ shape: SHAPES.find((s) => s.kind === kind)?.fresh ?? shape })}
+        />
+      )}
       {shape.kind === "outline" && (
         <OutlineFields
           corners={shape.corners as [number, number][]}
@@ -69,7 +74,7 @@ export function CavityFields({ cavity, cut, onChange, wrong }: Props) {
             digits={field.digits}
           />
         ))}
-      {!cut && (
+      {is === "mould" && (
         <NumberField
           label="Water it holds, one cavity"
           quantity="mass"

@@ -16,7 +16,10 @@ import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
 import { useThing } from "../../shared/useThing";
 import { CavityFields } from "./CavityFields";
-import { cavityFiguresQuery, freshCavity, type Mould } from "./queries";
+import { DrawingFields } from "./DrawingFields";
+import { DrawingPlan } from "./DrawingPlan";
+import { freshDrawing, toDrawing } from "./drawing";
+import { cavityFiguresQuery, freshCavity, type Is, type Mould } from "./queries";
 import { asCutter, freshCutter, SheetFields, toSheet } from "./SheetFields";
 import { SheetPlan } from "./SheetPlan";
 
@@ -50,6 +53,7 @@ export function MouldEditor({
   const { doc, change } = thing;
   const [chosen, setChosen] = useState(0);
   const [cut, setCut] = useState(0);
+  const [melt, setMelt] = useState("dark");
   const index = Math.min(chosen, doc.cavities.length - 1);
   const under = doc.mat?.thickness_m ?? doc.wall_m;
   const all = useQueries({
@@ -57,6 +61,8 @@ export function MouldEditor({
   });
   const query = all[index];
   const cavity = doc.cavities[index];
+  const drawing = cavity?.shape.kind === "lines" ? cavity.shape : null;
+  const is: Is = doc.sheet ? "sheet" : drawing ? "drawing" : "mould";
   const figures = query?.data;
   const problem = query?.error ? problemOf(query.error) : null;
   const lastOf = (path: string) => path.split(".").at(-1) ?? "";
@@ -87,15 +93,18 @@ export function MouldEditor({
   return (
     <div className="grid min-h-full xl:grid-cols-[1fr_320px]">
       <section className="px-8 py-6">
-        <TextField
-          large
-          label={doc.sheet ? "Name of the sheet" : "Name of the mould"}
-          value={doc.name}
-          onChange={(name) => change({ name })}
-        />
+        <TextField large label={`Name of the ${is}`} value={doc.name} onChange={(name) => change({ name })} />
         <SaveMark thing={thing} />
         {doc.sheet && <SheetPlan id={stored.id} mould={doc} sheet={doc.sheet} chosen={index} />}
-        {!doc.sheet && figures && (
+        {drawing && (
+          <DrawingPlan
+            id={stored.id}
+            shape={drawing}
+            material={melt}
+            onChange={(lines) => edit({ shape: { ...drawing, lines } })}
+          />
+        )}
+        {is === "mould" && figures && (
           <>
             <Section section={figures.section} length={length} />
             <label className="mt-1 flex max-w-md items-center gap-4 text-quiet">
@@ -144,36 +153,39 @@ export function MouldEditor({
             )}
           </>
         )}
-        {!doc.sheet && problem && !OWN_FIELDS.has(lastOf(problem.path)) && (
+        {is === "mould" && problem && !OWN_FIELDS.has(lastOf(problem.path)) && (
           <Notice tone="hot">{wordProblem(problem, units)}</Notice>
         )}
       </section>
       <section aria-label="Measurements" className="space-y-5 bg-panel px-7 py-6">
-        <h2 className="text-xl">{doc.sheet ? "Cutters" : "Measured"}</h2>
+        <h2 className="text-xl">{WORDS[is].measured}</h2>
         <Choice
           label="It is"
-          value={doc.sheet ? "sheet" : "mould"}
+          value={is}
           options={[
             { key: "mould", name: "a mould" },
             { key: "sheet", name: "a sheet that is cut" },
+            { key: "drawing", name: "a drawing, piped over" },
           ]}
-          onChange={(key) => change(key === "sheet" ? toSheet(doc, choices?.moulds ?? []) : { sheet: null })}
+          onChange={(key) => {
+            if (key !== is) change(made(key, doc, choices?.moulds ?? []));
+          }}
         />
         {doc.cavities.length > 1 && (
           <Pick
-            label={doc.sheet ? "Cutter" : "Kind of cavity"}
+            label={WORDS[is].kind}
             value={String(index)}
             options={doc.cavities.map((c, i) => ({ key: String(i), name: c.name }))}
             onChange={(key) => setChosen(Number(key))}
           />
         )}
-        {cavity && (
-          <CavityFields
-            key={index}
-            cavity={cavity}
-            cut={doc.sheet !== null}
-            onChange={edit}
-            wrong={wrongSize}
+        {cavity && <CavityFields key={index} cavity={cavity} is={is} onChange={edit} wrong={wrongSize} />}
+        {drawing && (
+          <DrawingFields
+            shape={drawing}
+            material={melt}
+            onMaterial={setMelt}
+            onChange={(shape) => edit({ shape })}
           />
         )}
         <div className="flex flex-wrap gap-x-5">
@@ -181,7 +193,7 @@ export function MouldEditor({
             kind="quiet"
             onClick={() => {
               const n = doc.cavities.length + 1;
-              const fresh = doc.sheet ? freshCutter(`Cutter ${n}`) : freshCavity(`Cavity ${n}`);
+              const fresh = FRESH[is](n);
               change({ cavities: [...doc.cavities, fresh] });
               setChosen(doc.cavities.length);
             }}
@@ -208,7 +220,7 @@ export function MouldEditor({
           />
         )}
         <Pick
-          label={doc.sheet ? "Poured on" : "Material"}
+          label={WORDS[is].on}
           value={doc.material}
           options={(choices?.moulds ?? []).map((m) => ({
             key: m.key,
@@ -236,7 +248,7 @@ export function MouldEditor({
           error={wrong("wall_m")}
           step={0.5}
         />
-        {!doc.sheet && (
+        {is === "mould" && (
           <>
             <Choice
               label="Floor"
@@ -280,18 +292,38 @@ export function MouldEditor({
           </>
         )}
         <NumberField
-          label={doc.sheet ? "Sheets at a time" : "Owned"}
+          label={WORDS[is].owned}
           quantity="count"
           value={doc.owned}
           onChange={(v) => change({ owned: Math.round(v) })}
           step={1}
         />
         <Button kind="quiet" onClick={() => onRemove(stored.id, thing.version)}>
-          {doc.sheet ? "Remove this sheet" : "Remove this mould"}
+          Remove this {is}
         </Button>
       </section>
     </div>
   );
+}
+
+const WORDS: Record<Is, { measured: string; kind: string; on: string; owned: string }> = {
+  mould: { measured: "Measured", kind: "Kind of cavity", on: "Material", owned: "Owned" },
+  sheet: { measured: "Cutters", kind: "Cutter", on: "Poured on", owned: "Sheets at a time" },
+  drawing: { measured: "Drawings", kind: "Drawing", on: "Piped on", owned: "Boards at a time" },
+};
+
+const FRESH: Record<Is, (n: number) => Cavity> = {
+  mould: (n) => freshCavity(`Cavity ${n}`),
+  sheet: (n) => freshCutter(`Cutter ${n}`),
+  drawing: (n) => freshDrawing(`Drawing ${n}`),
+};
+
+/** A mould made a sheet or a drawing, or either made a mould. */
+function made(is: Is, doc: Mould, moulds: Schemas["MouldChoice"][]): Partial<Mould> {
+  if (is === "drawing") return toDrawing(moulds);
+  const plain = doc.cavities.filter(({ shape }) => shape.kind !== "lines");
+  const cavities = plain.length > 0 ? plain : [freshCavity("Disc")];
+  return is === "sheet" ? toSheet({ ...doc, cavities }, moulds) : { sheet: null, cavities };
 }
 
 function Item({ name, children }: { name: string; children: ReactNode }) {

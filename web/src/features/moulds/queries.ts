@@ -3,6 +3,8 @@ import { call, client, type Schemas } from "../../api/client";
 import { type Cavity, SHAPES } from "../../shared/shapes";
 
 export type Mould = Schemas["Mould"];
+/** What one of them is: something to be filled, a sheet that is cut, a drawing that is piped over. */
+export type Is = "mould" | "sheet" | "drawing";
 export type Sheet = NonNullable<Mould["sheet"]>;
 
 /** What is cut out of a sheet, as it stands in the editor. */
@@ -53,3 +55,25 @@ export const FIRST_MOULD: Mould = {
   oiled: false,
   sheet: null,
 };
+
+/** Whether a drawing holds, as it stands under the hand. */
+export const filigreeQuery = (shape: Schemas["LinesShape"], material: string) =>
+  queryOptions({
+    queryKey: ["figures", "filigree", shape, material],
+    queryFn: async () =>
+      (await call(client.POST("/api/figures/filigree", { body: { shape, material } }))).figures,
+    retry: false,
+    placeholderData: keepPreviousData,
+  });
+
+/** What would make it hold. */
+export const mendsQuery = (shape: Schemas["LinesShape"], material: string) =>
+  queryOptions({
+    queryKey: ["figures", "mends", shape, material],
+    queryFn: async () =>
+      (await call(client.POST("/api/figures/filigree/mends", { body: { shape, material } }))).mends,
+    retry: false,
+  });
+
+export const readLines = (svg: string, width_m: number | null) =>
+  call(client.POST("/api/figures/lines", { body: { svg, width_m } }));

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { shapeName } from "../../shared/shapes";
 import { Choice, Pick } from "../../shared/ui/controls";
-import type { Body, Part } from "./passes";
+import { type Body, groundOf, lastMelt, type Part, type Pass } from "./passes";
 import { BODY } from "./passWords";
 import { bodyQuery, startsQuery } from "./queries";
 import { type Around, NOTHING_ROUND, ShapeField } from "./ShapeField";
@@ -49,7 +49,7 @@ export function Base({
             label={sheet ? "Sheet" : "Mould"}
             value={part.mould_id ?? ""}
             options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
-            onChange={(mould_id) => onChange({ mould_id, cavity: 0 })}
+            onChange={(mould_id) => onChange(cavityOf(part, moulds, mould_id, 0))}
           />
           {kinds.length > 1 && (
             <Pick
@@ -60,7 +60,7 @@ export function Base({
                 name: kind.name,
                 note: shapeName(kind.shape.kind),
               }))}
-              onChange={(key) => onChange({ cavity: Number(key) })}
+              onChange={(key) => onChange(cavityOf(part, moulds, part.mould_id, Number(key)))}
             />
           )}
           <Choice
@@ -76,6 +76,25 @@ export function Base({
       )}
     </>
   );
+}
+
+const FIRST_LEVEL_M = 0.002;
+
+/** A part in another cavity: over a drawing lines are piped, in a mould they are not. */
+function cavityOf(
+  part: Part,
+  moulds: Schemas["StoredMould"][],
+  mould_id: string | null,
+  cavity: number,
+): Partial<Part> {
+  const ground = groundOf({ ...part, mould_id, cavity }, moulds.find((of) => of.id === mould_id)?.doc);
+  const piped = part.passes.some((pass) => pass.kind === "lines");
+  if ((ground === "drawing") === piped) return { mould_id, cavity };
+  const melt = lastMelt(part);
+  const first: Pass = piped
+    ? { kind: "fill", melt, level_m: FIRST_LEVEL_M, others: [], stripes_m: null }
+    : { kind: "lines", melt };
+  return { mould_id, cavity, passes: [first], bent: false, released: false };
 }
 
 interface BodyProps {

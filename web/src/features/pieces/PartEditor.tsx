@@ -21,7 +21,16 @@ import { OneRound } from "./OneRound";
 import { OwnWay } from "./OwnWay";
 import { PassFields } from "./PassFields";
 import { PassList } from "./PassList";
-import { type KindShown, offeredAs, type Part, type Pass, passName, passTone } from "./passes";
+import {
+  groundOf,
+  type KindShown,
+  lastMelt,
+  offeredAs,
+  type Part,
+  type Pass,
+  passName,
+  passTone,
+} from "./passes";
 import { addPass, kindsQuery, type PartFigures, usePart } from "./queries";
 
 const NARROWEST = 520;
@@ -49,7 +58,9 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
     problem?.path === path ? wordProblem(problem, units, label) : undefined;
   const materials = meltsIn(useQuery(propertiesQuery).data?.groups);
   const names = Object.fromEntries(materials.map((m) => [m.key, m.name]));
-  const sheet = moulds.some((mould) => mould.id === part.mould_id && mould.doc.sheet !== null);
+  const mould = moulds.find((of) => of.id === part.mould_id)?.doc;
+  const sheet = mould?.sheet != null;
+  const ground = groundOf(part, mould);
   const change = (patch: Partial<Part>) => {
     setRefused(null);
     onChange({ ...part, ...patch });
@@ -67,7 +78,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
     change({ passes: order.flatMap((i) => passes[i] ?? []) });
   const kinds = useQuery(kindsQuery).data ?? [];
   const additions = kinds
-    .filter((kind) => kind.on === "both" || kind.on === (part.body ? "body" : "mould"))
+    .filter((kind) => kind.on.includes(ground))
     .flatMap((kind) => kind.ways.map((way) => ({ kind: kind.kind, way })));
   const add = async (which: number) => {
     const addition = additions[which];
@@ -159,26 +170,28 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
               length={(si) => amount(si, "length", units)}
               width={Math.max(Math.min(width - 56, 760), NARROWEST)}
             />
-            <label className="flex max-w-md items-center gap-3 text-sm text-quiet">
-              {part.body ? "turn the piece" : "turn the cut"}
-              <input
-                type="range"
-                aria-label="Where it is cut"
-                min={-0.95}
-                max={0.95}
-                step={0.05}
-                value={cut}
-                onChange={(event) => setCut(Number(event.target.value))}
-                className="h-6 flex-1"
-              />
-            </label>
+            {ground !== "drawing" && (
+              <label className="flex max-w-md items-center gap-3 text-sm text-quiet">
+                {part.body ? "turn the piece" : "turn the cut"}
+                <input
+                  type="range"
+                  aria-label="Where it is cut"
+                  min={-0.95}
+                  max={0.95}
+                  step={0.05}
+                  value={cut}
+                  onChange={(event) => setCut(Number(event.target.value))}
+                  className="h-6 flex-1"
+                />
+              </label>
+            )}
             <Weights figures={figures} index={index} dim={dim} />
             {figures.setting && (
               <div className={dimSets ? "opacity-50" : ""}>
                 <OneRound
                   sets={figures.setting}
                   passes={asked.passes}
-                  of={part.body ? "tray" : sheet ? "sheet" : "mould"}
+                  of={part.body ? "tray" : sheet ? "sheet" : ground === "drawing" ? "board" : "mould"}
                 />
                 {figures.setting.cools && <Cooling cools={figures.setting.cools} />}
               </div>
@@ -239,11 +252,6 @@ function Weights({ figures, index, dim }: { figures: PartFigures; index: number;
       </div>
     </dl>
   );
-}
-
-export function lastMelt(part: Part): Schemas["MeltRef"] {
-  const melts = part.passes.flatMap((pass) => ("melt" in pass ? [pass.melt] : []));
-  return melts.at(-1) ?? { material: "coating", colour: null };
 }
 
 function stickOf(part: Part) {

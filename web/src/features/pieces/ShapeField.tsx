@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { amount, type Quantity, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
+import { NozzlePick } from "../../shared/NozzlePick";
 import { OutlineFields } from "../../shared/OutlineFields";
 import type { Point } from "../../shared/points";
 import { Choice, Pick } from "../../shared/ui/controls";
@@ -8,7 +9,6 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { Notice, TextField } from "../../shared/ui/plain";
 import { MeltFields } from "./MeltFields";
 import { MeltShares } from "./MeltShares";
-import { NozzlePick } from "./NozzlePick";
 import { fieldOf } from "./passes";
 import type { AnyWords } from "./passWords";
 

@@ -134,14 +134,14 @@ function standingPart(
   doc: Piece,
   part: Part,
   i: number,
-  { outline }: Schemas["PartWeight"],
+  { rings }: Schemas["PartWeight"],
   { x_m, z_m }: Stand["spots"][number],
 ): StandingPart {
   return {
     name: part.name,
     x_m,
     z_m,
-    outline,
+    rings,
     tone: partTone(part),
     count: part.count,
     propped: doc.joins.some((join) => join.part === i && join.props > 0),

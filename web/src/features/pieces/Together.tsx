@@ -51,7 +51,7 @@ export function Together({
     onChange({ joins: doc.joins.map((j, k) => (k === i ? join : j)) });
   const widest = Math.max(
     0.01,
-    ...(of?.parts ?? []).flatMap((row) => row.outline.flat().map((at) => 2 * Math.abs(at))),
+    ...(of?.parts ?? []).flatMap((row) => row.rings.flat(2).map((at) => 2 * Math.abs(at))),
   );
   const dim = query.isPlaceholderData ? "opacity-60" : "";
   return (
@@ -157,7 +157,7 @@ function PartRow({
   return (
     <li className="grid grid-cols-[3.5rem_4rem_1fr_auto] items-center gap-x-3 border-b border-line py-2">
       <strong className="text-lg">{part.count} ×</strong>
-      {weight ? <PartShape outline={weight.outline} tone={partTone(part)} scale={scale} /> : <span />}
+      {weight ? <PartShape rings={weight.rings} tone={partTone(part)} scale={scale} /> : <span />}
       <span className="min-w-0">
         <button type="button" className="text-lg font-bold text-glass hover:underline" onClick={onOpen}>
           {part.name}

@@ -54,6 +54,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       in_row: "Under one strip, in a row",
     },
   },
+  lines: { name: "Lines over a drawing", fields: { melt: "Melt" } },
   detail: {
     name: "Detail",
     edge: "Detail thickness",

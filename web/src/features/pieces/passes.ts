@@ -9,6 +9,12 @@ export type Of<K extends Kind> = Extract<Pass, { kind: K }>;
 export type KindShown = Schemas["PassKindShown"];
 export type Way = NonNullable<KindShown["ways"][number]>;
 
+/** What a part is to its passes: a hollow that is filled, a drawing, or a body. */
+export function groundOf(part: Part, mould: Schemas["Mould"] | undefined): KindShown["on"][number] {
+  if (part.body) return "body";
+  return mould?.cavities[part.cavity]?.shape.kind === "lines" ? "drawing" : "mould";
+}
+
 /** The tone of a part: of what it is poured of last. */
 export function partTone(part: Part): string {
   const [last] = part.passes.flatMap((pass) => ("melt" in pass ? [pass.melt] : [])).reverse();
@@ -59,3 +65,9 @@ export const fieldOf = (of: object, field: string): unknown =>
 
 export type Join = Schemas["Join"];
 export type Body = NonNullable<Part["body"]>;
+
+/** What a part is poured or piped of last. */
+export function lastMelt(part: Part): Schemas["MeltRef"] {
+  const melts = part.passes.flatMap((pass) => ("melt" in pass ? [pass.melt] : []));
+  return melts.at(-1) ?? { material: "coating", colour: null };
+}

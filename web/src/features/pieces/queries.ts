@@ -1,6 +1,7 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { useRef } from "react";
 import { call, client, type Schemas } from "../../api/client";
+import { fieldsQuery } from "../../shared/pieces";
 import { useDebounced } from "../../shared/useDebounced";
 
 export type Piece = Schemas["Piece"];
@@ -82,14 +83,6 @@ export function usePart(part: Schemas["Part"], cut_frac: number) {
   };
 }
 
-/** What may be set of passes, bodies and joins: it stays as it is. */
-const fieldsQuery = queryOptions({
-  queryKey: ["passes"],
-  queryFn: () => call(client.GET("/api/passes")),
-  staleTime: Number.POSITIVE_INFINITY,
-});
-
-export const nozzlesQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.nozzles };
 export const kindsQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.kinds };
 export const bodyQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.body };
 export const joinQuery = { ...fieldsQuery, select: (of: Schemas["PassKinds"]) => of.join };

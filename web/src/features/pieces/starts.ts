@@ -16,5 +16,6 @@ export const STARTS: Record<Schemas["StartShown"]["key"], { name: string; note: 
   fruit: { name: "Dipped fruit", note: "to a line, drizzled" },
   former: { name: "Dipped former", note: "a balloon or form, taken out again" },
   cluster: { name: "Cluster or dollop on a mat", note: "nuts bound by melt, sprinkled while wet" },
+  filigree: { name: "Filigree over a drawing", note: "lines piped on film, lifted off when they are set" },
   pressed: { name: "Pressed paste", note: "fondant, gum paste, modelling chocolate" },
 };

@@ -45,6 +45,12 @@ export function remarkWords(remark: Remark, units: Units, places: Record<string,
       return `${wholeName(remark.named)}: ${remark.film} is not made for food. Decoration only, not to be eaten: say so to whoever gets it, or take a film that is.`;
     case "stripes_apart":
       return `${wholeName(remark.named)}: the stripes take ${duration(remark.takes_s)}, the first run together with the last for ${duration(remark.runs_s)} only. Pipe out of a wider opening, or smaller sheets.`;
+    case "falls_apart":
+      return `${wholeName(remark.named)}: lifted off, it falls into ${remark.parts} parts. Join its lines in the drawing first.`;
+    case "breaks_easily":
+      return `${wholeName(remark.named)}: about ${amount(remark.breaks_frac, "share", units)} break as they are lifted, by what its lines span (assumed strength). Look at the drawing: more joins, a frame or a second line on the weak ones.`;
+    case "bag_stiffens":
+      return `${wholeName(remark.named)}: the lines take ${duration(remark.takes_s)}, a bag of melt flows for ${duration(remark.flows_s)} in the hand. Fill ${remark.bags} small bags one after the other, the rest stays warm in its vessel.`;
     case "one_by_one":
       return `${wholeName(remark.named)}: ${ONE_BY_ONE[remark.work]}`;
     case "thin_to_leave":

@@ -88,6 +88,11 @@ export function amount(si: number, quantity: Quantity, units: Units, label = tru
   return `${number(value, s.digits(value))}${gap}${unit}`;
 }
 
+/** A length of line or ribbon: in metres once it is as long. */
+export function runLength(m: number, units: Units): string {
+  return units.length === "mm" && m >= 1 ? `${number(m, 2)}\u00a0m` : amount(m, "length", units);
+}
+
 /** A weight to be weighed out: rounded up to what the scale shows, so that it never falls short. */
 export function weighed(kg: number, units: Units): string {
   const s = shownIn("mass", units);

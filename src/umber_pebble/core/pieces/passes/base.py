@@ -8,6 +8,7 @@ from typing import ClassVar, Literal
 from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.materials.load import Material
+from umber_pebble.core.moulds.traced import Traced
 from umber_pebble.core.pieces.body import Body
 from umber_pebble.core.pieces.cut import BodyCut, Cut
 from umber_pebble.core.pieces.faults import ImpossiblePass
@@ -17,7 +18,7 @@ from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.transfers import Film
 
-Ground = Literal["mould", "body", "both"]
+Ground = Literal["mould", "body", "drawing"]
 """What a pass goes into or onto."""
 LayStyle = Literal["brushed", "splattered", "finger", "butter"]
 """Ways of laying a pass that are offered beside the usual one: accents, and coloured cocoa butter."""
@@ -28,7 +29,18 @@ Pace = Literal["pour", "fill", "stick"]
 InHand = Literal["filling", "dust", "centre", "paste", "print", "stick", "comb", "groove"]
 """What hands put in, or onto what is still wet."""
 LaidAs = Literal[
-    "fill", "stripes", "detail", "shell", "tipped", "turned", "close", "dip", "drizzle", "dollop", "cluster"
+    "fill",
+    "stripes",
+    "lines",
+    "detail",
+    "shell",
+    "tipped",
+    "turned",
+    "close",
+    "dip",
+    "drizzle",
+    "dollop",
+    "cluster",
 ]
 """How a melt is laid on."""
 
@@ -111,7 +123,7 @@ class PassKind(Shape):
     __slots__ = ()
     kind: str
 
-    ON: ClassVar[Ground] = "mould"
+    ON: ClassVar[tuple[Ground, ...]] = ("mould",)
     RANK: ClassVar[float]
     """Where it usually comes: dust on the bare mould, details, shell, stick, what is put in, what is poured in, the close, what is on
     top."""
@@ -194,6 +206,10 @@ class PassKind(Shape):
     def piped_m(self) -> float | None:
         """Out of how wide a bag or nozzle its melts are piped, side by side [m]; None where they are not."""
         return None
+
+    def again_frac(self, of: Traced) -> float:
+        """The share of its melt that is laid once more on a drawing when the first has set [frac]."""
+        return 0.0
 
     @property
     def drawn_m(self) -> float | None:

@@ -18,7 +18,7 @@ from umber_pebble.core.texts import Name
 class Cluster(Heap):
     """A heap of nuts or the like, bound by a share of melt: the nuts, and the melt's share of the heap."""
 
-    ON: ClassVar[Ground] = "mould"
+    ON: ClassVar[tuple[Ground, ...]] = ("mould",)
     RANK: ClassVar = 7.0
     GRAINY: ClassVar = True
     name: Name

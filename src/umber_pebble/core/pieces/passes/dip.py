@@ -30,7 +30,7 @@ class Dip(Marbled):
     """A dip: whole (line None) or to a line over its lowest point, which stands at a slant; thickness of the coat None: what stays on
     it; marbled with shares of other melts, floated on the bath and used up with it."""
 
-    ON: ClassVar[Ground] = "body"
+    ON: ClassVar[tuple[Ground, ...]] = ("body",)
     RANK: ClassVar = 7.0
     COATS: ClassVar = True
     SOLVED_BY: ClassVar = "thick_m"

@@ -32,7 +32,7 @@ class Strewn(PassKind):
     """What goes into the empty mould, or on the wet melt."""
 
     __slots__ = ()
-    ON: ClassVar[Ground] = "both"
+    ON: ClassVar[tuple[Ground, ...]] = ("mould", "body", "drawing")
     RANK: ClassVar = 0.0
     PACE: ClassVar[Pace] = "fill"
     ON_TOP: ClassVar = True

@@ -40,7 +40,7 @@ class Heap(PassKind):
     """It lies on what is there, and may stand over the rim."""
 
     __slots__ = ()
-    ON: ClassVar[Ground] = "both"
+    ON: ClassVar[tuple[Ground, ...]] = ("mould", "body")
     ON_TOP: ClassVar = True
     melt: MeltRef
 

@@ -8,6 +8,7 @@ from typing import Annotated, ClassVar, Literal
 from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.errors import require_range
+from umber_pebble.core.moulds.traced import traced_of
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass, plain
@@ -32,7 +33,7 @@ class Stick(PassKind):
     """A stick or skewer, so much of it inside; use: it stays where it is, is drawn back for the filling and pushed in again, or only
     makes a hole."""
 
-    ON: ClassVar[Ground] = "both"
+    ON: ClassVar[tuple[Ground, ...]] = ("mould", "body", "drawing")
     RANK: ClassVar = 3.0
     PACE: ClassVar[Pace] = "stick"
     diameter_m: Annotated[float, Number("m", 0.001, 0.02, 0.5)]
@@ -72,6 +73,8 @@ class Stick(PassKind):
         made = plain(at.i, 0.0, inside, self.diameter_m, hollow.level_m)
         # one pushed into a solid fill has its room there already
         there = self.use == "hole" or (at.before is not None and at.before.SOLID)
+        # lines are piped over one that lies there, and need no room for it
+        there = there or traced_of(hollow.cavity.shape) is not None
         return made, hollow if there else hollow.with_in_it(inside, "stick")
 
     def lay_on(self, at: OnBody) -> tuple[LaidPass, tuple[BaseGeometry, ...]]:

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { amount } from "../../shared/format/units";
-import { useUnits } from "../../shared/format/useUnits";
-import { Pick } from "../../shared/ui/controls";
-import { nozzlesQuery } from "./queries";
+import { amount } from "./format/units";
+import { useUnits } from "./format/useUnits";
+import { nozzlesQuery } from "./pieces";
+import { Pick } from "./ui/controls";
 
 /** An opening by the number of a round nozzle, or the cut of a bag. */
 export function NozzlePick({ bore_m, onChange }: { bore_m: number; onChange: (bore_m: number) => void }) {
