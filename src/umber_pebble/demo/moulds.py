@@ -205,7 +205,7 @@ MOULDS = {
         sheet=Sheet(length_m=0.3, width_m=0.145, web_m=0.004, margin_m=0.006, turned=False),
     ),
     "mould-constellation": _mould(
-        "Constellation, six on a board",
+        "Constellation board",
         "acetate",
         0.0001,
         70.0,

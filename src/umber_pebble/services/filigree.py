@@ -1,24 +1,30 @@
 """Drawings that lines are piped over: whether they hold, what would make them hold, and to scale on paper."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from pydantic import Field
+
 from umber_pebble.core.errors import Missing
 from umber_pebble.core.explained import Explained, explained, given
+from umber_pebble.core.families.known import family_of
 from umber_pebble.core.filigree.bending import lifted
 from umber_pebble.core.filigree.check import Checked, checked
 from umber_pebble.core.filigree.mend import MendKind, mends
 from umber_pebble.core.materials.load import Material
+from umber_pebble.core.melts.bag import bag_flows_s
 from umber_pebble.core.moulds.traced import Traced, bead, covered
 from umber_pebble.core.pieces.stripes import piping_s
+from umber_pebble.core.spread import Spread
 from umber_pebble.formats.apart import apart
 from umber_pebble.formats.svg_lines import read_lines
 from umber_pebble.formats.to_scale import Drawn, Stroke, write_pages, write_svg
-from umber_pebble.services.doc_base import Doc, Id
-from umber_pebble.services.documents import DrawnLine, LinesShape, Mould, OwnMaterial
+from umber_pebble.services.doc_base import Doc, Id, Whole
+from umber_pebble.services.documents import DrawnLine, Kitchen, LinesShape, Mould, OwnMaterial
 from umber_pebble.services.materials_own import castable
 from umber_pebble.services.shapes import drawing_of
-from umber_pebble.services.workshop import Workshop, own_materials
+from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
 
 MARGIN_M = 0.005
 """So far from its lines a drawing is framed on paper."""
@@ -26,10 +32,11 @@ Points = list[list[float]]
 
 
 class FiligreeRequest(Doc):
-    """A drawing as it stands in the editor, and what is piped over it."""
+    """A drawing as it stands in the editor, what is piped over it, and how often it lies on a board."""
 
     shape: LinesShape
     material: Id
+    count: Whole = Field(ge=1, le=200)
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +66,17 @@ class SingleJoin:
 
 
 @dataclass(frozen=True, slots=True)
+class Bag:
+    """What a board is piped out of: its melt [kg], how long that takes and, in a bag in the hand, flows [s], None: as long as it is held; out of
+    how many bags, filled one after the other, it is piped."""
+
+    board_kg: float
+    board_s: float
+    flows: Spread | None
+    bags: int
+
+
+@dataclass(frozen=True, slots=True)
 class FiligreeFigures:
     """A drawing as a filigree: how large it is and its bead [m]; what it weighs, how long it is piped; in which parts it comes off, by the
     numbers of their lines, that with the longest lines first; what reaches too far, what hangs on one join; the share that breaks as it
@@ -71,6 +89,7 @@ class FiligreeFigures:
     weight: Explained
     piped: Explained
     takes: Explained
+    bag: Bag
     parts: list[list[int]]
     spans: list[WeakSpan]
     joins: list[SingleJoin]
@@ -100,7 +119,7 @@ def filigree_figures(workshop: Workshop, asked: FiligreeRequest) -> FiligreeFigu
     drawing, melt = drawing_of(asked.shape), _melt(workshop, asked)
     of = checked(drawing, lifted(melt))
     x0, y0, x1, y1 = covered(drawing).bounds
-    lies, count = bead(drawing.bore_m), sum(2 if line.twice else 1 for line in drawing.lines)
+    lies = bead(drawing.bore_m)
     density = melt.spread("density_melt")
     return FiligreeFigures(
         x1 - x0,
@@ -118,13 +137,14 @@ def filigree_figures(workshop: Workshop, asked: FiligreeRequest) -> FiligreeFigu
         ),
         explained(drawing.piped_m, "m", "all lines, what is piped twice counted twice", sources=("geometry",)),
         explained(
-            piping_s(drawing.piped_m, count),
+            piping_s(drawing.piped_m, drawing.strokes),
             "s",
             "length / pace, and setting down for every line",
             given("length", drawing.piped_m, "m"),
-            given("lines", float(count), "count"),
+            given("lines", float(drawing.strokes), "count"),
             sources=("from-memory",),
         ),
+        _bag(workshop, melt, drawing, asked.count),
         [sorted(part) for part in of.joined.parts],
         [WeakSpan(_points(one.span.path.coords), one.reach_m, one.holds_m, one.breaks_frac) for one in of.far],
         [
@@ -145,6 +165,17 @@ def filigree_figures(workshop: Workshop, asked: FiligreeRequest) -> FiligreeFigu
         of.breaks_frac,
         of.holds,
     )
+
+
+def _bag(workshop: Workshop, melt: Material, drawing: Traced, count: int) -> Bag:
+    kitchen = workshop.get("kitchen", KITCHEN_ID).doc
+    assert isinstance(kitchen, Kitchen)
+    kg = count * drawing.volume_m3 * melt.value("density_melt")
+    takes_s = count * piping_s(drawing.piped_m, drawing.strokes)
+    degc, tg = family_of(melt).poured_at(melt)
+    flows = bag_flows_s(melt, kg, degc, tg, kitchen.room_degc)
+    lasts = math.isfinite(flows.likely)
+    return Bag(kg, takes_s, flows if lasts else None, math.ceil(takes_s / flows.likely) if lasts else 1)
 
 
 def filigree_mends(workshop: Workshop, asked: FiligreeRequest) -> list[MendShown]:

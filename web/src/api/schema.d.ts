@@ -6311,6 +6311,20 @@ export interface components {
             wish: "away_from";
         };
         /**
+         * Bag
+         * @description What a board is piped out of: its melt [kg], how long that takes and, in a bag in the hand, flows [s], None: as long as it is held; out of
+         *     how many bags, filled one after the other, it is piped.
+         */
+        Bag: {
+            /** Bags */
+            bags: number;
+            /** Board Kg */
+            board_kg: number;
+            /** Board S */
+            board_s: number;
+            flows: components["schemas"]["Spread"] | null;
+        };
+        /**
          * BagStiffens
          * @description Lines that take longer to pipe than a bag of all their melt flows [s]; out of so many bags, filled one after the other, they are
          *     [count].
@@ -9082,6 +9096,7 @@ export interface components {
          *     is lifted [frac]; whether it comes off in one and nothing reaches too far.
          */
         FiligreeFigures: {
+            bag: components["schemas"]["Bag"];
             /** Bead High M */
             bead_high_m: number;
             /** Bead Wide M */
@@ -9110,9 +9125,11 @@ export interface components {
         };
         /**
          * FiligreeRequest
-         * @description A drawing as it stands in the editor, and what is piped over it.
+         * @description A drawing as it stands in the editor, what is piped over it, and how often it lies on a board.
          */
         FiligreeRequest: {
+            /** Count */
+            count: number;
             /** Material */
             material: string;
             shape: components["schemas"]["LinesShape"];

@@ -1,5 +1,6 @@
 import { type PointerEvent, useId, useRef } from "react";
 import type { Schemas } from "../api/client";
+import type { Is } from "../shared/moulds";
 import { type Point, pointsOf, spanOf } from "../shared/points";
 import { Patterns } from "./patterns";
 
@@ -20,8 +21,8 @@ interface Props {
   section: Schemas["Section"];
   /** The tone of a body that is coated; none where it is cast in a mould. */
   body: string | null;
-  /** Cut out of a sheet: only what it lies on is under it. */
-  sheet: boolean;
+  /** What it is made in or on: under what is cut out of a sheet is only what that lies on; lines are seen from above. */
+  on: Is | "body";
   layers: DrawnLayer[];
   /** What is not drawn as a layer: a stick, by its size. */
   stick: { diameter_m: number; inside_m: number } | null;
@@ -136,7 +137,7 @@ export function BuildSection(p: Props) {
             ),
         )}
       </defs>
-      {p.sheet && (
+      {p.on === "sheet" && (
         <rect
           x={middle - side}
           y={floor}
@@ -145,7 +146,17 @@ export function BuildSection(p: Props) {
           fill="var(--quiet)"
         />
       )}
-      {p.body === null && !p.sheet && (
+      {p.on === "drawing" && (
+        <rect
+          x={middle - side}
+          y={TOP}
+          width={2 * side}
+          height={bottom - TOP}
+          fill="var(--raised)"
+          stroke="var(--line)"
+        />
+      )}
+      {p.on === "mould" && (
         <path
           fillRule="evenodd"
           fill={`url(#${id}-mould)`}

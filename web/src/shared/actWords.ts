@@ -241,6 +241,13 @@ function warmWords(
   };
 }
 
+const LEAVES: Record<What<"unmould">["leaves"], string> = {
+  unmould: "Unmould",
+  peel: "Peel",
+  rigid: "Ease off",
+  release_opens: "Release",
+};
+
 const HAND_DOES: Record<What<"by_hand">["step"]["what"], string> = { join: "Join", press: "Press" };
 
 /** What hands make of no melt; how long it is then left where it is, and dries on its form after that. */
@@ -298,6 +305,7 @@ export function actShort(act: Act, view: View): string {
     case "read":
       return { sugar: "Swirl and read the pot", fat: "Stir and read the bowl" }[wording];
     case "pour":
+      if (what.laid === "lines") return `Pipe ${what.casts} ${of(what.line)}`;
       if (what.piped) return `Stripes, ${what.piped.count} of ${what.piped.of_all}`;
       if (what.sheet) return `Spread ${plural(what.sheet.count, "sheet", "sheets")}`;
       return act.into
@@ -331,7 +339,7 @@ export function actShort(act: Act, view: View): string {
       if (what.laid === "join") return `${what.casts} ${of(what.line)}: may be moved`;
       if (what.laid === "dip") return `${what.casts} ${of(what.line)} off the tray`;
       if (what.sheet) return `Break out ${what.casts} ${of(what.line)}`;
-      return `Unmould ${what.casts} ${of(what.line)}`;
+      return `${LEAVES[what.leaves]} ${what.casts} ${of(what.line)}`;
     case "outcomes":
       return `Record ${what.casts} ${of(what.line)}`;
     case "end":

@@ -112,6 +112,11 @@ class Traced:
         return sum(of.length_m * self.bead_of(of).cut_m2 for of in self.lines)
 
     @property
+    def strokes(self) -> int:
+        """How often hands set down, once for every line."""
+        return sum(2 if of.twice else 1 for of in self.lines)
+
+    @property
     def again_frac(self) -> float:
         """The share of what is piped that goes on lines that have one already."""
         return sum(of.length_m for of in self.lines if of.twice) / self.piped_m

@@ -6,9 +6,8 @@ from functools import lru_cache
 
 from umber_pebble.core.filigree.bending import lifted
 from umber_pebble.core.filigree.check import Checked, checked
-from umber_pebble.core.materials.load import Material, material
-from umber_pebble.core.melts.hold import Held, Stood, Story, spot_of
-from umber_pebble.core.melts.keeps import keeps
+from umber_pebble.core.materials.load import Material
+from umber_pebble.core.melts.bag import bag_flows_s
 from umber_pebble.core.moulds.traced import Traced, traced_of
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import PotCook, Round
@@ -50,8 +49,7 @@ def filigree_remarks(plan: Plan) -> Iterator[FallsApart | BreaksEasily | BagStif
 
 
 def _bag_flows_s(plan: PlanInput, c: PotCook, r: Round) -> float:
-    """How long what a round takes of a melt flows in a bag that is held in the hand [s]."""
+    """How long what a round takes of a melt flows in a bag [s]."""
     line, (flow, window) = plan.lines[r.line], c.pours[r.line]
-    kg = r.casts * line.cast.poured.value.likely + material("kitchen", "usual", "bag").value("keeps")
-    held = Held(c.way.melt, kg, window.open_degc, "bag", plan.room_degc, flow.tg)
-    return keeps(held, Story((Stood(0.0, spot_of("hand", plan.room_degc)),)), 0.0).flows_s.likely
+    kg = r.casts * line.cast.poured.value.likely
+    return bag_flows_s(c.way.melt, kg, window.open_degc, flow.tg, plan.room_degc).likely

@@ -1,10 +1,10 @@
 import type { Schemas } from "../../api/client";
+import type { Is } from "../../shared/moulds";
 import { OutlineFields } from "../../shared/OutlineFields";
 import { type Cavity, SHAPES, type Shape } from "../../shared/shapes";
 import { Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { TextField } from "../../shared/ui/plain";
-import type { Is } from "./queries";
 
 /** What a cutter may be: with an upright wall all round. */
 const FLAT = new Set<Shape["kind"]>(["round", "bar", "heart", "star", "outline"]);

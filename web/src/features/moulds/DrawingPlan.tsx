@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { problemOf, type Schemas } from "../../api/client";
-import { amount, runLength, type Units } from "../../shared/format/units";
+import { amount, duration, range, runLength, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { toneOf } from "../../shared/tones";
@@ -25,20 +25,27 @@ export function DrawingPlan({
   id,
   shape,
   material,
+  count,
   onChange,
 }: {
   id: string;
   shape: Drawing;
   material: string;
+  /** How often it lies on a board. */
+  count: number;
   onChange: (lines: DrawnLine[]) => void;
 }) {
   const units = useUnits();
   const [tool, setTool] = useState<Tool>("straight");
   const [draft, setDraft] = useState<DrawnLine[] | null>(null);
-  const asked = useDebounced({ ...shape, lines: draft ?? shape.lines }, PAUSE_MS);
-  const { data, error, isPlaceholderData } = useQuery(filigreeQuery(asked, material));
+  const seen = useMemo(
+    () => ({ shape: { ...shape, lines: draft ?? shape.lines }, material, count }),
+    [shape, draft, material, count],
+  );
+  const asked = useDebounced(seen, PAUSE_MS);
+  const { data, error, isPlaceholderData } = useQuery(filigreeQuery(asked));
   const problem = error ? problemOf(error) : null;
-  const still = draft === null && asked.lines === shape.lines && !isPlaceholderData;
+  const still = draft === null && asked === seen && !isPlaceholderData;
   return (
     <>
       <Choice label="With the pointer" value={tool} options={TOOLS} onChange={setTool} />
@@ -55,9 +62,7 @@ export function DrawingPlan({
         {data && (
           <div className={`min-w-56 flex-1 ${isPlaceholderData ? "opacity-50" : ""}`}>
             <Verdict of={data} units={units} />
-            {still && !data.holds && (
-              <Mends shape={shape} material={material} units={units} onMend={onChange} />
-            )}
+            {still && !data.holds && <Mends asked={asked} units={units} onMend={onChange} />}
           </div>
         )}
       </div>
@@ -83,6 +88,7 @@ export function DrawingPlan({
               <span className="text-3xl font-bold">{amount(data.breaks_frac, "share", units)}</span>
             </Item>
           </dl>
+          <p className="mt-4">{bagWords(data.bag, count, units)}</p>
           <p className="mt-5 flex flex-wrap gap-x-6 gap-y-1">
             {PAPERS.map(({ file, name }) => (
               <FileLink key={file} href={`/api/moulds/${id}/${file}`}>
@@ -94,6 +100,14 @@ export function DrawingPlan({
       )}
     </>
   );
+}
+
+/** What a board is piped out of. */
+function bagWords({ board_kg, board_s, flows, bags }: Figures["bag"], count: number, units: Units): string {
+  const board = `A board of ${count}: ${amount(board_kg, "mass", units)}, ${duration(board_s)} to pipe.`;
+  if (flows === null) return `${board} In a bag in the hand it flows as long as that.`;
+  const lasts = `A bag of it flows for ${range(flows, "s", units)} in the hand`;
+  return bags > 1 ? `${board} ${lasts}: fill ${bags} small ones, one after the other.` : `${board} ${lasts}.`;
 }
 
 const TOOLS: { key: Tool; name: string }[] = [
@@ -153,17 +167,15 @@ const widest = <T extends { reach_m: number }>(rows: T[]): T | null =>
 
 /** What would make it hold, each put in with one press. */
 function Mends({
-  shape,
-  material,
+  asked,
   units,
   onMend,
 }: {
-  shape: Drawing;
-  material: string;
+  asked: Schemas["FiligreeRequest"];
   units: Units;
   onMend: (lines: DrawnLine[]) => void;
 }) {
-  const mends = useQuery(mendsQuery(shape, material)).data ?? [];
+  const mends = useQuery(mendsQuery(asked)).data ?? [];
   return (
     <div className="mt-5 space-y-4" aria-live="polite">
       {mends.map((mend) => (

@@ -7,6 +7,7 @@ import { amount, number } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { choicesQuery } from "../../shared/kitchen";
+import { type Is, isOf } from "../../shared/moulds";
 import { pointsOf } from "../../shared/points";
 import type { Cavity } from "../../shared/shapes";
 import { Choice, Pick } from "../../shared/ui/controls";
@@ -19,7 +20,7 @@ import { CavityFields } from "./CavityFields";
 import { DrawingFields } from "./DrawingFields";
 import { DrawingPlan } from "./DrawingPlan";
 import { freshDrawing, toDrawing } from "./drawing";
-import { cavityFiguresQuery, freshCavity, type Is, type Mould } from "./queries";
+import { cavityFiguresQuery, freshCavity, type Mould } from "./queries";
 import { asCutter, freshCutter, SheetFields, toSheet } from "./SheetFields";
 import { SheetPlan } from "./SheetPlan";
 
@@ -62,7 +63,7 @@ export function MouldEditor({
   const query = all[index];
   const cavity = doc.cavities[index];
   const drawing = cavity?.shape.kind === "lines" ? cavity.shape : null;
-  const is: Is = doc.sheet ? "sheet" : drawing ? "drawing" : "mould";
+  const is = isOf(doc, index);
   const figures = query?.data;
   const problem = query?.error ? problemOf(query.error) : null;
   const lastOf = (path: string) => path.split(".").at(-1) ?? "";
@@ -101,6 +102,7 @@ export function MouldEditor({
             id={stored.id}
             shape={drawing}
             material={melt}
+            count={cavity?.count ?? 1}
             onChange={(lines) => edit({ shape: { ...drawing, lines } })}
           />
         )}

@@ -4,12 +4,26 @@ import { makeThing } from "../../api/things";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { mouldListQuery } from "../../shared/kitchen";
+import { isOf } from "../../shared/moulds";
 import { removed } from "../../shared/removed";
 import { ListPage } from "../../shared/ui/ListPage";
 import { Notice } from "../../shared/ui/plain";
 import { useAttempt } from "../../shared/useAttempt";
 import { MouldEditor } from "./MouldEditor";
-import { FIRST_MOULD, removeMould } from "./queries";
+import { FIRST_MOULD, type Mould, removeMould } from "./queries";
+
+/** What it is, in a line. */
+function noteOf(mould: Mould): string {
+  const counted = mould.cavities.map((c) => `${c.count} ${c.name.toLowerCase()}`).join(", ");
+  switch (isOf(mould)) {
+    case "sheet":
+      return `a sheet, cut: ${mould.cavities.map((c) => c.name.toLowerCase()).join(", ")}`;
+    case "drawing":
+      return `a board, piped over: ${counted}`;
+    case "mould":
+      return `${mould.mat ? "on a mat" : mould.material}, ${counted}`;
+  }
+}
 
 export function MouldsView() {
   const { id } = useParams();
@@ -32,16 +46,14 @@ export function MouldsView() {
     });
   return (
     <ListPage
-      title="Moulds and sheets"
+      title="Moulds, sheets, drawings"
       base="/pieces/moulds"
       open={id}
       kind="mould"
       items={items.map((item) => ({
         id: item.id,
         name: item.doc.name,
-        note: item.doc.sheet
-          ? `a sheet, cut: ${item.doc.cavities.map((c) => c.name.toLowerCase()).join(", ")}`
-          : `${item.doc.mat ? "on a mat" : item.doc.material}, ${item.doc.cavities.map((c) => `${c.count} ${c.name.toLowerCase()}`).join(", ")}`,
+        note: noteOf(item.doc),
       }))}
       add={{ word: "Add a mould", onAdd: () => void add() }}
       empty="Measure a mould first: its opening, its depth, or the water it holds."

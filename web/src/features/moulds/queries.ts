@@ -3,8 +3,6 @@ import { call, client, type Schemas } from "../../api/client";
 import { type Cavity, SHAPES } from "../../shared/shapes";
 
 export type Mould = Schemas["Mould"];
-/** What one of them is: something to be filled, a sheet that is cut, a drawing that is piped over. */
-export type Is = "mould" | "sheet" | "drawing";
 export type Sheet = NonNullable<Mould["sheet"]>;
 
 /** What is cut out of a sheet, as it stands in the editor. */
@@ -57,21 +55,19 @@ export const FIRST_MOULD: Mould = {
 };
 
 /** Whether a drawing holds, as it stands under the hand. */
-export const filigreeQuery = (shape: Schemas["LinesShape"], material: string) =>
+export const filigreeQuery = (asked: Schemas["FiligreeRequest"]) =>
   queryOptions({
-    queryKey: ["figures", "filigree", shape, material],
-    queryFn: async () =>
-      (await call(client.POST("/api/figures/filigree", { body: { shape, material } }))).figures,
+    queryKey: ["figures", "filigree", asked],
+    queryFn: async () => (await call(client.POST("/api/figures/filigree", { body: asked }))).figures,
     retry: false,
     placeholderData: keepPreviousData,
   });
 
 /** What would make it hold. */
-export const mendsQuery = (shape: Schemas["LinesShape"], material: string) =>
+export const mendsQuery = (asked: Schemas["FiligreeRequest"]) =>
   queryOptions({
-    queryKey: ["figures", "mends", shape, material],
-    queryFn: async () =>
-      (await call(client.POST("/api/figures/filigree/mends", { body: { shape, material } }))).mends,
+    queryKey: ["figures", "mends", asked],
+    queryFn: async () => (await call(client.POST("/api/figures/filigree/mends", { body: asked }))).mends,
     retry: false,
   });
 

@@ -1,5 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { type Is, isOf } from "../../shared/moulds";
 import { shapeName } from "../../shared/shapes";
 import { Choice, Pick } from "../../shared/ui/controls";
 import { type Body, groundOf, lastMelt, type Part, type Pass } from "./passes";
@@ -21,7 +23,7 @@ export function Base({
 }) {
   const mould = moulds.find((m) => m.id === part.mould_id)?.doc;
   const kinds = mould?.cavities ?? [];
-  const sheet = mould?.sheet != null;
+  const is = isOf(mould, part.cavity);
   const [first] = moulds;
   const dipped = useQuery(startsQuery)
     .data?.flatMap((of) => of.piece.parts)
@@ -32,13 +34,13 @@ export function Base({
         label="Made"
         value={part.body ? "body" : "mould"}
         options={[
-          { key: "mould", name: "in a mould, or cut out of a sheet" },
+          { key: "mould", name: "in a mould, on a sheet or a drawing" },
           { key: "body", name: "on a body, dipped" },
         ]}
         onChange={(key) =>
           key === "body"
             ? dipped && onChange({ mould_id: null, body: dipped, bent: false, released: false })
-            : first && onChange({ mould_id: first.id, body: null, cavity: 0 })
+            : first && onChange({ ...cavityOf({ ...part, body: null }, moulds, first.id, 0), body: null })
         }
       />
       {part.body ? (
@@ -46,14 +48,14 @@ export function Base({
       ) : (
         <>
           <Pick
-            label={sheet ? "Sheet" : "Mould"}
+            label={WORDS[is].name}
             value={part.mould_id ?? ""}
             options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
             onChange={(mould_id) => onChange(cavityOf(part, moulds, mould_id, 0))}
           />
           {kinds.length > 1 && (
             <Pick
-              label={sheet ? "Cutter" : "Cavity"}
+              label={WORDS[is].kind}
               value={String(part.cavity)}
               options={kinds.map((kind, i) => ({
                 key: String(i),
@@ -67,16 +69,27 @@ export function Base({
             label="Seen from"
             value={part.seen}
             options={[
-              { key: "mould", name: "the mould side" },
-              { key: "open", name: "the open side" },
+              { key: "mould", name: WORDS[is].below },
+              { key: "open", name: WORDS[is].above },
             ]}
             onChange={(seen) => onChange({ seen })}
           />
+          {is === "drawing" && (
+            <Link className="block font-bold text-glass" to={`/pieces/moulds/${part.mould_id}`}>
+              Its drawing: does it hold?
+            </Link>
+          )}
         </>
       )}
     </>
   );
 }
+
+const WORDS: Record<Is, { name: string; kind: string; below: string; above: string }> = {
+  mould: { name: "Mould", kind: "Cavity", below: "the mould side", above: "the open side" },
+  sheet: { name: "Sheet", kind: "Cutter", below: "the side it lay on", above: "the open side" },
+  drawing: { name: "Board of drawings", kind: "Drawing", below: "its flat side", above: "the piped side" },
+};
 
 const FIRST_LEVEL_M = 0.002;
 

@@ -6,6 +6,7 @@ import { amount, duration } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { propertiesQuery } from "../../shared/kitchen";
+import { type Is, isOf } from "../../shared/moulds";
 import { pointsOf } from "../../shared/points";
 import { meltTone, toneOf } from "../../shared/tones";
 import { Choice, Pick } from "../../shared/ui/controls";
@@ -44,6 +45,8 @@ interface Props {
   foot: React.ReactNode;
 }
 
+const ROUND_OF: Record<Is, string> = { mould: "mould", sheet: "sheet", drawing: "board" };
+
 /** A part's build: its passes in order, its section, and the pass that is chosen. */
 export function PartEditor({ head, part, moulds, colours, onChange, foot }: Props) {
   const units = useUnits();
@@ -59,7 +62,6 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
   const materials = meltsIn(useQuery(propertiesQuery).data?.groups);
   const names = Object.fromEntries(materials.map((m) => [m.key, m.name]));
   const mould = moulds.find((of) => of.id === part.mould_id)?.doc;
-  const sheet = mould?.sheet != null;
   const ground = groundOf(part, mould);
   const change = (patch: Partial<Part>) => {
     setRefused(null);
@@ -146,7 +148,9 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
         {figures && (
           <>
             <div className="flex flex-wrap items-baseline justify-between gap-x-8">
-              <p className="text-quiet">Press a layer, drag its edge.</p>
+              <p className="text-quiet">
+                {ground === "drawing" ? "From above, to scale." : "Press a layer, drag its edge."}
+              </p>
               <p className="text-quiet">
                 <Figure of={figures.finished} name="finished" className="text-3xl text-ink" dim={dim} />{" "}
                 finished, one casting
@@ -155,7 +159,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
             <BuildSection
               section={figures.section}
               body={part.body ? toneOf(part.body.made_of) : null}
-              sheet={sheet}
+              on={part.body ? "body" : isOf(mould, part.cavity)}
               layers={drawn(figures, asked.passes, kinds, (row) => layerNote(row, units))}
               stick={stickOf(part)}
               selected={index}
@@ -191,7 +195,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
                 <OneRound
                   sets={figures.setting}
                   passes={asked.passes}
-                  of={part.body ? "tray" : sheet ? "sheet" : ground === "drawing" ? "board" : "mould"}
+                  of={part.body ? "tray" : ROUND_OF[isOf(mould, part.cavity)]}
                 />
                 {figures.setting.cools && <Cooling cools={figures.setting.cools} />}
               </div>

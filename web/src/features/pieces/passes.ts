@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { isOf } from "../../shared/moulds";
 import { meltTone, toneOf } from "../../shared/tones";
 import { PASSES, WAYS } from "./passWords";
 
@@ -12,7 +13,7 @@ export type Way = NonNullable<KindShown["ways"][number]>;
 /** What a part is to its passes: a hollow that is filled, a drawing, or a body. */
 export function groundOf(part: Part, mould: Schemas["Mould"] | undefined): KindShown["on"][number] {
   if (part.body) return "body";
-  return mould?.cavities[part.cavity]?.shape.kind === "lines" ? "drawing" : "mould";
+  return isOf(mould, part.cavity) === "drawing" ? "drawing" : "mould";
 }
 
 /** The tone of a part: of what it is poured of last. */
