@@ -14,8 +14,9 @@ from umber_pebble.services import (
     properties,
 )
 from umber_pebble.services.doc_base import Doc, Id, Name
-from umber_pebble.services.documents import Cavity, Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Units
+from umber_pebble.services.documents import Colour, Kitchen, Mould, Order, OwnMaterial, Palette, Units
 from umber_pebble.services.piece_docs import Piece
+from umber_pebble.services.shape_docs import Cavity
 from umber_pebble.services.way_docs import WayDoc
 from umber_pebble.services.workshop import Unread
 

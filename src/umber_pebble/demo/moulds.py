@@ -2,7 +2,8 @@
 
 import math
 
-from umber_pebble.services.documents import (
+from umber_pebble.services.documents import Mat, Mould, MouldMaterial
+from umber_pebble.services.shape_docs import (
     BarShape,
     Cavity,
     DrawnLine,
@@ -10,9 +11,6 @@ from umber_pebble.services.documents import (
     HalfBallShape,
     HeartShape,
     LinesShape,
-    Mat,
-    Mould,
-    MouldMaterial,
     OutlineShape,
     RoundShape,
     StarShape,

@@ -172,7 +172,13 @@ def leaves_at(part: d.Part, built: Built) -> Leaves:
     """At which mark a part leaves its mould: released warm, peeled off its film, eased off a bowl it was drizzled over, or cold."""
     if part.bent and part.released:
         return "release_opens"
-    if built.mould.material.flags.get("peels", False):
+    melted = [built.passes[row.index] for row in built.laid if row.cast]
+    # a glass lets go of its paper when it is cold, as of anything else
+    if (
+        built.mould.material.flags.get("peels", False)
+        and melted
+        and melted[-1].material(built.own).has("set_peel")
+    ):
         return "peel"
     last = built.passes[-1]
     return "rigid" if last.EASED_OFF and family_of(last.material(built.own)).eased_off else "unmould"

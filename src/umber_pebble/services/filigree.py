@@ -21,8 +21,9 @@ from umber_pebble.formats.apart import apart
 from umber_pebble.formats.svg_lines import read_lines
 from umber_pebble.formats.to_scale import Drawn, Stroke, write_pages, write_svg
 from umber_pebble.services.doc_base import Doc, Id, Whole
-from umber_pebble.services.documents import DrawnLine, Kitchen, LinesShape, Mould, OwnMaterial
+from umber_pebble.services.documents import Kitchen, Mould, OwnMaterial
 from umber_pebble.services.materials_own import castable
+from umber_pebble.services.shape_docs import DrawnLine, LinesShape
 from umber_pebble.services.shapes import drawing_of
 from umber_pebble.services.workshop import KITCHEN_ID, Workshop, own_materials
 

@@ -27,7 +27,7 @@ from umber_pebble.core.pieces.in_the_round import body_of
 from umber_pebble.core.spread import exact
 from umber_pebble.formats.apart import apart
 from umber_pebble.formats.svg import read_outline
-from umber_pebble.services import documents
+from umber_pebble.services import shape_docs
 from umber_pebble.services.shapes import cavity_fit
 
 
@@ -69,7 +69,7 @@ def section_of(cavity: Cavity, under_m: float, cut_frac: float) -> Section:
     return Section(runs, across, along, cavity.depth_m, under_m)
 
 
-def measure_cavity(kind: documents.Cavity, wall_m: float, cut_frac: float) -> CavityFigures:
+def measure_cavity(kind: shape_docs.Cavity, wall_m: float, cut_frac: float) -> CavityFigures:
     """Volume, open surface, area and thickness of a kind of cavity, cut where asked.
 
     Raises: Missing, OutOfRange: too little measured, or an impossible size.

@@ -7,17 +7,17 @@ from typing import Literal
 from pydantic import Field
 
 from umber_pebble.services.doc_base import Doc, Id
-from umber_pebble.services.documents import (
+from umber_pebble.services.documents import Mould
+from umber_pebble.services.piece_docs import Piece
+from umber_pebble.services.shape_docs import (
     BarShape,
     Cavity,
     HalfBallShape,
     HeartShape,
-    Mould,
     RoundShape,
     Shape,
     StarShape,
 )
-from umber_pebble.services.piece_docs import Piece
 from umber_pebble.services.workshop import Stored, Workshop
 
 ShapeKey = Literal["disc", "heart", "star", "bar", "half_ball"]

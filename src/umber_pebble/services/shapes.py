@@ -12,17 +12,17 @@ from umber_pebble.core.moulds.shape import Shape
 from umber_pebble.core.moulds.traced import Line, Traced, traced_of
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.plan.problem import Mould as MouldCase
-from umber_pebble.services import documents
+from umber_pebble.services import documents, shape_docs
 
 
 def _walled(
     outline: Outline,
-    shape: documents.BarShape | documents.HeartShape | documents.StarShape | documents.OutlineShape,
+    shape: shape_docs.BarShape | shape_docs.HeartShape | shape_docs.StarShape | shape_docs.OutlineShape,
 ) -> Walled:
     return Walled(outline, shape.depth_m, shape.draft_rad, shape.edge_m)
 
 
-def _cone(shape: documents.ConeShape) -> Walled:
+def _cone(shape: shape_docs.ConeShape) -> Walled:
     lean = (shape.diameter_m - shape.floor_m) / 2
     if lean < 0:
         raise OutOfRange(
@@ -34,37 +34,37 @@ def _cone(shape: documents.ConeShape) -> Walled:
     return Walled(Circle(shape.diameter_m), shape.depth_m, math.atan(lean / shape.depth_m))
 
 
-def shape_of(cavity: documents.Cavity) -> Shape:
+def shape_of(cavity: shape_docs.Cavity) -> Shape:
     """The shape of a cavity from its measured sizes.
 
     Raises: Missing, OutOfRange: too little measured, or an impossible size.
     """
     match cavity.shape:
-        case documents.RoundShape() as s:
+        case shape_docs.RoundShape() as s:
             return round_by_water(s.diameter_m, s.depth_m, s.draft_rad, s.edge_m, cavity.water_kg)
-        case documents.ConeShape() as s:
+        case shape_docs.ConeShape() as s:
             return _cone(s)
-        case documents.BarShape() as s:
+        case shape_docs.BarShape() as s:
             return _walled(Bar(s.length_m, s.width_m, s.corner_m), s)
-        case documents.HalfBallShape() as s:
+        case shape_docs.HalfBallShape() as s:
             return Cap(s.diameter_m, s.diameter_m / 2)
-        case documents.CapShape() as s:
+        case shape_docs.CapShape() as s:
             return Cap(s.diameter_m, s.depth_m)
-        case documents.EllipsoidShape() as s:
+        case shape_docs.EllipsoidShape() as s:
             return HalfEllipsoid(s.length_m, s.width_m, s.depth_m)
-        case documents.CapsuleShape() as s:
+        case shape_docs.CapsuleShape() as s:
             return HalfCapsule(s.length_m, s.width_m)
-        case documents.HeartShape() as s:
+        case shape_docs.HeartShape() as s:
             return _walled(heart(s.width_m), s)
-        case documents.StarShape() as s:
+        case shape_docs.StarShape() as s:
             return _walled(star(s.diameter_m, s.tips, s.inner_frac), s)
-        case documents.OutlineShape() as s:
+        case shape_docs.OutlineShape() as s:
             return _walled(Drawn(centred(tuple((x, y) for x, y in s.corners))), s)
-        case documents.LinesShape() as s:
+        case shape_docs.LinesShape() as s:
             return drawing_of(s)
 
 
-def drawing_of(shape: documents.LinesShape) -> Traced:
+def drawing_of(shape: shape_docs.LinesShape) -> Traced:
     """A drawing as the engine takes it.
 
     Raises: OutOfRange: too large, too many lines or points, a line of no length.
@@ -73,7 +73,7 @@ def drawing_of(shape: documents.LinesShape) -> Traced:
     return Traced(lines, shape.bore_m)
 
 
-def cavity_fit(cavity: documents.Cavity) -> CavityFit:
+def cavity_fit(cavity: shape_docs.Cavity) -> CavityFit:
     """A cavity from what was measured.
 
     Raises: Missing, OutOfRange: too little measured, an impossible size, or water and sizes far apart.
@@ -84,7 +84,7 @@ def cavity_fit(cavity: documents.Cavity) -> CavityFit:
     return fit_cavity(shape, cavity.water_kg)
 
 
-def kind_of(mould: documents.Mould, index: int) -> documents.Cavity:
+def kind_of(mould: documents.Mould, index: int) -> shape_docs.Cavity:
     """One kind of a mould's cavities.
 
     Raises: OutOfRange: it has no such kind.

@@ -3,6 +3,7 @@ import type { Schemas } from "../api/client";
 import type { Is } from "../shared/moulds";
 import { type Point, pointsOf, spanOf } from "../shared/points";
 import { Patterns } from "./patterns";
+import { Edge } from "./SectionEdge";
 
 export interface DrawnLayer {
   index: number;
@@ -60,7 +61,6 @@ const TOP = 112;
 const LABEL_ROOM = 92;
 const SIDE_SHARE = 0.06;
 const TALLEST = 250;
-const STEP_M = 0.0001;
 const PAPER_PX = 3;
 
 /** A build cut open, to scale: the mould hatched, or the body that is dipped; every pass as a layer in its own tone, named by a line to it. */
@@ -278,75 +278,6 @@ export function BuildSection(p: Props) {
         />
       )}
     </svg>
-  );
-}
-
-function Edge({
-  height_m,
-  level,
-  slope,
-  name,
-  x,
-  left,
-  y,
-  depth_m,
-  text,
-  onEdge,
-  onGrab,
-}: {
-  height_m: number;
-  level: boolean;
-  slope: number;
-  name: string;
-  x: number;
-  left: number;
-  y: number;
-  depth_m: number;
-  text: string;
-  onEdge: (height_m: number) => void;
-  onGrab: (event: PointerEvent) => void;
-}) {
-  const at = level ? y + (slope * (left - x)) / 2 : y;
-  return (
-    <g
-      role="slider"
-      tabIndex={0}
-      aria-label={name}
-      aria-orientation="vertical"
-      aria-valuemin={0}
-      aria-valuemax={depth_m * 1000}
-      aria-valuenow={height_m * 1000}
-      aria-valuetext={text}
-      className="cursor-ns-resize"
-      onPointerDown={onGrab}
-      onKeyDown={(event) => {
-        const by = { ArrowUp: STEP_M, ArrowDown: -STEP_M, PageUp: 10 * STEP_M, PageDown: -10 * STEP_M }[
-          event.key
-        ];
-        if (by === undefined) return;
-        event.preventDefault();
-        onEdge(Math.min(depth_m, Math.max(0, Math.round((height_m + by) * 1e5) / 1e5)));
-      }}
-    >
-      {level && (
-        <line
-          x1={left}
-          x2={x}
-          y1={y - (slope * (left - x)) / 2}
-          y2={y + (slope * (left - x)) / 2}
-          stroke="var(--glass)"
-          strokeWidth="3.5"
-        />
-      )}
-      <circle cx={x} cy={at} r="22" fill="transparent" />
-      <circle cx={x} cy={at} r="11" fill="var(--glass)" stroke="var(--ground)" strokeWidth="1.5" />
-      <path
-        d={`M${x - 4} ${at - 3}l4 -4l4 4M${x - 4} ${at + 3}l4 4l4 -4`}
-        stroke="var(--on-glass)"
-        strokeWidth="2"
-        fill="none"
-      />
-    </g>
   );
 }
 

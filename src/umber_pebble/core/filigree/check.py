@@ -10,9 +10,6 @@ from umber_pebble.core.filigree.hanging import Hanging, held
 from umber_pebble.core.filigree.joined import Joined, Span, joined
 from umber_pebble.core.moulds.traced import Traced
 
-MOST_BREAK = 0.95
-"""More than so many of them are never planned to break [frac]."""
-
 
 @dataclass(frozen=True, slots=True)
 class FarSpan:
@@ -78,7 +75,7 @@ def checked(drawing: Traced, melt: Lifted) -> Checked:
     whole = math.prod(
         1 - frac for frac in [*(one.breaks_frac for one in both), *(one.breaks_frac for one in hangs)]
     )
-    return Checked(of, tuple(one for one in both if one.reach_m > one.holds_m), hangs, min(1 - whole, MOST_BREAK))
+    return Checked(of, tuple(one for one in both if one.reach_m > one.holds_m), hangs, 1 - whole)
 
 
 def _reaches_m(of: Joined) -> list[float]:

@@ -86,13 +86,14 @@ def _frame(drawing: Traced) -> Line:
 
 def _joins(of: Checked, melt: Lifted) -> Iterator[Line]:
     """Those between parts, then those that hold what reaches too far, the longest first: one holds all that hangs further in."""
-    made = list[shapely.LineString]()
-    for way in (*_between(of), *_held(of, melt)):
+    made = list(_between(of))[:MOST_JOINS]
+    for way in _held(of, melt):
+        if len(made) == MOST_JOINS:
+            break
         if not any(way.distance(other) < of.joined.drawing.bore_m for other in made):
             made.append(way)
-            yield Line(tuple((float(x), float(y)) for x, y in way.coords))
-        if len(made) == MOST_JOINS:
-            return
+    for way in made:
+        yield Line(tuple((float(x), float(y)) for x, y in way.coords))
 
 
 def _held(of: Checked, melt: Lifted) -> Iterator[shapely.LineString]:

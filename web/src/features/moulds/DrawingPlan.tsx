@@ -84,8 +84,8 @@ export function DrawingPlan({
             <Item name="to pipe one">
               <Figure of={data.takes} name="To pipe one" className="text-3xl" />
             </Item>
-            <Item name="break as they are lifted, about">
-              <span className="text-3xl font-bold">{amount(data.breaks_frac, "share", units)}</span>
+            <Item name="break as they are lifted">
+              <span className="text-3xl font-bold">{breakWords(data.breaks_frac, units)}</span>
             </Item>
           </dl>
           <p className="mt-4">{bagWords(data.bag, count, units)}</p>
@@ -109,6 +109,14 @@ function bagWords({ board_kg, board_s, flows, bags }: Figures["bag"], count: num
   const lasts = `A bag of it flows for ${range(flows, "s", units)} in the hand`;
   return bags > 1 ? `${board} ${lasts}: fill ${bags} small ones, one after the other.` : `${board} ${lasts}.`;
 }
+
+/** Of how many as they are lifted: an estimate, so no share that says more. */
+function breakWords(frac: number, units: Units): string {
+  if (frac > NEARLY_ALL_FRAC) return "nearly all";
+  return frac < NEARLY_NONE_FRAC ? "hardly any" : `about ${amount(frac, "share", units)}`;
+}
+
+const [NEARLY_ALL_FRAC, NEARLY_NONE_FRAC] = [0.9, 0.01];
 
 const TOOLS: { key: Tool; name: string }[] = [
   { key: "straight", name: "straight line" },
@@ -202,7 +210,7 @@ function mendName({ kind, added, doubled }: Mend): string {
 function mendNote({ parts, far, breaks_frac }: Mend, units: Units): string {
   const falls = parts > 1 ? `still ${parts} parts` : "comes off in one";
   const reach = far > 0 ? `${far} still reach too far` : "nothing reaches too far";
-  return `${falls}, ${reach}; about ${amount(breaks_frac, "share", units)} break`;
+  return `${falls}, ${reach}; ${breakWords(breaks_frac, units)} break`;
 }
 
 function Item({ name, children }: { name: string; children: ReactNode }) {

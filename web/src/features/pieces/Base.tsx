@@ -4,9 +4,9 @@ import type { Schemas } from "../../api/client";
 import { type Is, isOf } from "../../shared/moulds";
 import { shapeName } from "../../shared/shapes";
 import { Choice, Pick } from "../../shared/ui/controls";
-import { type Body, groundOf, lastMelt, type Part, type Pass } from "./passes";
+import { type Body, groundOf, lastMelt, type Part } from "./passes";
 import { BODY } from "./passWords";
-import { bodyQuery, startsQuery } from "./queries";
+import { bodyQuery, kindsQuery, startsQuery } from "./queries";
 import { type Around, NOTHING_ROUND, ShapeField } from "./ShapeField";
 
 /** What a part is cast in or made on: a mould and one of its cavities, or a body that is dipped. */
@@ -22,12 +22,23 @@ export function Base({
   onChange: (patch: Partial<Part>) => void;
 }) {
   const mould = moulds.find((m) => m.id === part.mould_id)?.doc;
-  const kinds = mould?.cavities ?? [];
+  const cavities = mould?.cavities ?? [];
   const is = isOf(mould, part.cavity);
   const [first] = moulds;
-  const dipped = useQuery(startsQuery)
-    .data?.flatMap((of) => of.piece.parts)
-    .find((of) => of.body)?.body;
+  const starts = (useQuery(startsQuery).data ?? []).flatMap((of) => of.piece.parts);
+  const dipped = starts.find((of) => of.body)?.body;
+  const kinds = useQuery(kindsQuery).data ?? [];
+  const ground = (of: Part) => groundOf(of, moulds.find((m) => m.id === of.mould_id)?.doc);
+  /** In another cavity, with the passes that go there, or as one is started there. */
+  const put = (into: Partial<Part>) => {
+    const moved = { ...part, ...into };
+    const there = ground(moved);
+    const fits = part.passes.every((pass) => kinds.find((of) => of.kind === pass.kind)?.on.includes(there));
+    const start = starts.find((of) => !of.body && ground(of) === there);
+    const melt = lastMelt(part);
+    const fresh = start?.passes.map((pass) => ("melt" in pass ? { ...pass, melt } : pass));
+    onChange(fits || !fresh ? into : { ...into, passes: fresh, bent: false, released: false });
+  };
   return (
     <>
       <Choice
@@ -40,7 +51,7 @@ export function Base({
         onChange={(key) =>
           key === "body"
             ? dipped && onChange({ mould_id: null, body: dipped, bent: false, released: false })
-            : first && onChange({ ...cavityOf({ ...part, body: null }, moulds, first.id, 0), body: null })
+            : first && put({ mould_id: first.id, body: null, cavity: 0 })
         }
       />
       {part.body ? (
@@ -51,18 +62,18 @@ export function Base({
             label={WORDS[is].name}
             value={part.mould_id ?? ""}
             options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
-            onChange={(mould_id) => onChange(cavityOf(part, moulds, mould_id, 0))}
+            onChange={(mould_id) => put({ mould_id, cavity: 0 })}
           />
-          {kinds.length > 1 && (
+          {cavities.length > 1 && (
             <Pick
               label={WORDS[is].kind}
               value={String(part.cavity)}
-              options={kinds.map((kind, i) => ({
+              options={cavities.map((kind, i) => ({
                 key: String(i),
                 name: kind.name,
                 note: shapeName(kind.shape.kind),
               }))}
-              onChange={(key) => onChange(cavityOf(part, moulds, part.mould_id, Number(key)))}
+              onChange={(key) => put({ cavity: Number(key) })}
             />
           )}
           <Choice
@@ -90,25 +101,6 @@ const WORDS: Record<Is, { name: string; kind: string; below: string; above: stri
   sheet: { name: "Sheet", kind: "Cutter", below: "the side it lay on", above: "the open side" },
   drawing: { name: "Board of drawings", kind: "Drawing", below: "its flat side", above: "the piped side" },
 };
-
-const FIRST_LEVEL_M = 0.002;
-
-/** A part in another cavity: over a drawing lines are piped, in a mould they are not. */
-function cavityOf(
-  part: Part,
-  moulds: Schemas["StoredMould"][],
-  mould_id: string | null,
-  cavity: number,
-): Partial<Part> {
-  const ground = groundOf({ ...part, mould_id, cavity }, moulds.find((of) => of.id === mould_id)?.doc);
-  const piped = part.passes.some((pass) => pass.kind === "lines");
-  if ((ground === "drawing") === piped) return { mould_id, cavity };
-  const melt = lastMelt(part);
-  const first: Pass = piped
-    ? { kind: "fill", melt, level_m: FIRST_LEVEL_M, others: [], stripes_m: null }
-    : { kind: "lines", melt };
-  return { mould_id, cavity, passes: [first], bent: false, released: false };
-}
 
 interface BodyProps {
   body: Body;

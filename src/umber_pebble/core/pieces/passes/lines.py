@@ -52,7 +52,7 @@ class Lines(PassKind):
             Extent(of.volume_m3, of.volume_m3 / area, area, 0.0, of.depth_m),
             "length of all lines x cut of the opening",
         )
-        return made, replace(hollow, level_m=of.depth_m, closed=True)
+        return made, replace(hollow, level_m=of.depth_m)
 
     def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry | None:
         return shapely.make_valid(cut.whole)
