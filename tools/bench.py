@@ -1,5 +1,7 @@
 """Speed, shown: engine, plan, event to a second browser, first view. Prints what was found against what is asked."""
 
+import gc
+import math
 import statistics
 import subprocess
 import sys
@@ -22,6 +24,9 @@ from tests.conftest import cooks_of, make_lollipops, make_plan
 from umber_pebble.core.colour.look import Medium
 from umber_pebble.core.colour.recipe import recipe
 from umber_pebble.core.colour.spaces import lab_of_hex
+from umber_pebble.core.filigree.bending import lifted
+from umber_pebble.core.filigree.check import checked
+from umber_pebble.core.filigree.mend import mends
 from umber_pebble.core.heat.conduction import Face, Layer, conduct
 from umber_pebble.core.heat.convection import h_convection_w_m2k, h_radiation_w_m2k
 from umber_pebble.core.heat.times import growing_times_s
@@ -34,6 +39,7 @@ from umber_pebble.core.melts.keeps import keeps
 from umber_pebble.core.melts.oven import Microwave
 from umber_pebble.core.moulds.cutting import CutSheet, cutting_plans
 from umber_pebble.core.moulds.outline import heart, star
+from umber_pebble.core.moulds.traced import Line, Traced
 from umber_pebble.core.plan.compile import compile_plan
 from umber_pebble.core.plan.cooks import casting_of, path_of
 from umber_pebble.core.plan.summary import summary_of
@@ -202,6 +208,28 @@ def sheets() -> None:
     )
 
 
+def lace(lines: int, bore_m: float = 0.002) -> Traced:
+    """Rows of arcs, each across its neighbours."""
+    side, step_m, radius_m = math.ceil(math.sqrt(lines)), 0.022, 0.014
+    made = []
+    for k in range(lines):
+        x, y = (k % side - side / 2) * step_m, (k // side - side / 2) * step_m
+        turns = [0.3 * k + t / 2 for t in range(11)]
+        made.append(Line(tuple((x + radius_m * math.cos(t), y + radius_m * math.sin(t)) for t in turns)))
+    return Traced(tuple(made), bore_m)
+
+
+def drawings() -> None:
+    """Whether a drawing holds, of as many lines as one draws, and of many; its memory settled, as the app's is once it has begun."""
+    gc.collect()
+    gc.freeze()
+    dark = lifted(material("melts", "dark"))
+    row("a drawing of 500 lines checked", timed(lambda i: checked(lace(500, 0.002 + i * 1e-6), dark), 7), "300 ms")
+    row("one of 60 lines, as one is drawn", timed(lambda i: checked(lace(60, 0.002 + i * 1e-6), dark), 9), "30 ms")
+    of = checked(lace(60), dark)
+    row("what mends one of 60 lines", timed(lambda _: mends(of, dark), 5), "500 ms")
+
+
 def machine() -> None:
     """How fast this machine is just now: what else is shown is to be read beside it."""
     row("a million additions in plain Python", timed(lambda _: sum(i for i in range(1_000_000)), 9), "about 40 ms")
@@ -215,6 +243,7 @@ def main() -> None:
     colours()
     bowls()
     sheets()
+    drawings()
     against_a_library()
     days()
     app()

@@ -52,6 +52,10 @@ def app() -> None:
         edit.get_by_role("list", name="Passes").get_by_role("button", name="Shell").click()
         edit.get_by_label("Thickness, slider").wait_for()
         row("a build edited, to the pixel", [build_change(edit, i) for i in range(30)], "80 ms, aim 50")
+        edit.goto(server.base + "/pieces/moulds/mould-constellation")
+        edit.get_by_role("radio", name="move").click()
+        edit.get_by_role("list", name="Whether it holds").wait_for()
+        row("a drawn line moved, with its check", [line_moved(edit, i) for i in range(30)], "50 ms")
         edit.context.close()
         orders(server)
         server.call(
@@ -118,6 +122,38 @@ def build_change(page: Page, i: int) -> float:
                  slider.dispatchEvent(new Event('input', { bubbles: true }));
                })""",
             str(0.0010 + 0.00005 * i),
+        )
+    )
+
+
+def line_moved(page: Page, i: int) -> float:
+    """From a pull at the end of a line to the frame in which that line, its length and what is said of it have changed."""
+    return float(
+        page.evaluate(
+            """(by) => new Promise((done) => {
+                 const pad = document.querySelector('svg[aria-label^="Drawing of"]');
+                 const lines = [...pad.querySelectorAll(':scope > g')].filter((g) => g.classList.contains('cursor-grab'));
+                 const [x, y] = lines.at(-1).querySelector('path').getAttribute('d').split('L').at(-1).split(' ').map(Number);
+                 const box = pad.getBoundingClientRect();
+                 const at = (dx) => ({ bubbles: true, pointerId: 1, buttons: 1,
+                   clientX: box.left + (x + dx) * box.width / 540, clientY: box.top + y * box.height / 440 });
+                 pad.setPointerCapture = () => {};
+                 lines.at(-1).dispatchEvent(new PointerEvent('pointerdown', at(0)));
+                 const grams = () => document.querySelector('dl').textContent + document.querySelector('dl').parentElement.className;
+                 const before = grams(); const start = performance.now();
+                 const watch = new MutationObserver(() => {
+                   if (grams() === before || document.querySelector('dl').parentElement.className !== '') return;
+                   watch.disconnect();
+                   requestAnimationFrame(() => requestAnimationFrame(() => {
+                     const took = performance.now() - start;
+                     pad.dispatchEvent(new PointerEvent('pointerup', at(by)));
+                     setTimeout(() => done(took), 300);
+                   }));
+                 });
+                 watch.observe(document.body, { subtree: true, childList: true, characterData: true, attributes: true });
+                 pad.dispatchEvent(new PointerEvent('pointermove', at(by)));
+               })""",
+            -60.0 if i % 2 else 60.0,
         )
     )
 

@@ -118,6 +118,15 @@ BAGS = {
 }
 
 
+def drawing_apart(server: Server) -> None:
+    """The constellation without its hoop, one link short: it falls apart."""
+    board = server.call("GET", "/api/moulds/mould-constellation")["doc"]
+    [cavity] = board["cavities"]
+    lines = cavity["shape"]["lines"]
+    cavity["shape"]["lines"] = [*lines[1:9], *lines[10:12]]
+    server.call("POST", "/api/moulds", {"id": "mould-kite", "doc": {**board, "name": "Kite, first drawing"}})
+
+
 def bags(server: Server) -> None:
     """What is left of the bowl, parted into six bags."""
     into = [
@@ -145,7 +154,8 @@ def main() -> None:
         shoot(browser, server, "/pieces/piece-pop", "piece")
         shoot(browser, server, "/pieces/piece-dome", "together", press="put together", scroll="Does it stand?")
         shoot(browser, server, "/orders/order-pops/cards", "pour-cards")
-        shoot(browser, server, "/pieces/moulds/mould-sky", "mould")
+        drawing_apart(server)
+        shoot(browser, server, "/pieces/moulds/mould-kite", "drawing")
         shoot(browser, server, "/pieces/moulds/mould-aurora", "sheet")
         shoot(browser, server, "/work-out/heat", "heat")
         shoot(browser, server, "/work-out/melt", "melt")

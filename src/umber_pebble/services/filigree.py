@@ -14,7 +14,7 @@ from umber_pebble.core.filigree.check import Checked, checked
 from umber_pebble.core.filigree.mend import MendKind, mends
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.melts.bag import bag_flows_s
-from umber_pebble.core.moulds.traced import Traced, bead, covered
+from umber_pebble.core.moulds.traced import Traced, bead
 from umber_pebble.core.pieces.stripes import piping_s
 from umber_pebble.core.spread import Spread
 from umber_pebble.formats.apart import apart
@@ -119,7 +119,7 @@ def filigree_figures(workshop: Workshop, asked: FiligreeRequest) -> FiligreeFigu
     """
     drawing, melt = drawing_of(asked.shape), _melt(workshop, asked)
     of = checked(drawing, lifted(melt))
-    x0, y0, x1, y1 = covered(drawing).bounds
+    x0, y0, x1, y1 = drawing.bounds
     lies = bead(drawing.bore_m)
     density = melt.spread("density_melt")
     return FiligreeFigures(
@@ -249,7 +249,7 @@ def _drawn(workshop: Workshop, mould_id: str, mirrored: bool) -> tuple[str, Draw
         raise Missing("nothing here is a drawing that lines are piped over", path="cavities.0.shape")
     strokes, low_m, wide_m = list[Stroke](), MARGIN_M, 0.0
     for of in drawings:
-        x0, y0, x1, y1 = covered(of).bounds
+        x0, y0, x1, y1 = of.bounds
         for line in of.lines:
             moved = [(x - x0 + MARGIN_M, y - y0 + low_m) for x, y in line.points]
             strokes.append(Stroke(moved, of.bead_of(line).wide_m))

@@ -43,16 +43,14 @@ class Span:
 
 @dataclass(frozen=True)
 class Joined:
-    """A drawing's spans as a graph: its nodes are joins and loose ends, each of its edges has its span."""
+    """A drawing's spans as a graph: its nodes are joins and loose ends, its edges what has a span."""
 
     drawing: Traced
     spans: tuple[Span, ...]
 
     @cached_property
-    def graph(self) -> "nx.MultiGraph[Node]":
-        made: nx.MultiGraph[Node] = nx.MultiGraph()
-        made.add_edges_from((*span.ends, i) for i, span in enumerate(self.spans))
-        return made
+    def graph(self) -> "nx.Graph[Node]":
+        return nx.Graph(span.ends for span in self.spans)
 
     @cached_property
     def part_of(self) -> dict[Node, int]:

@@ -1,5 +1,6 @@
 """Lines of melt piped over a drawing: the bead as it lies, and what all of them make."""
 
+import itertools
 import math
 from dataclasses import dataclass
 from functools import lru_cache
@@ -30,7 +31,7 @@ class Line:
 
     @property
     def length_m(self) -> float:
-        return float(self.path.length)
+        return sum(math.dist(a, b) for a, b in itertools.pairwise(self.points))
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,9 +94,16 @@ class Traced:
                     got=of.length_m if len(of.points) > 1 else 0.0,
                     limits={"low": self.bore_m},
                 )
-        x0, y0, x1, y1 = covered(self).bounds
+        x0, y0, x1, y1 = self.bounds
         require_range("drawing.wide_m", x1 - x0, 0.0, WIDEST_M)
         require_range("drawing.high_m", y1 - y0, 0.0, WIDEST_M)
+
+    @property
+    def bounds(self) -> tuple[float, float, float, float]:
+        """How far its beads reach, left and below, right and above."""
+        xs, ys = ([point[axis] for of in self.lines for point in of.points] for axis in (0, 1))
+        half = max(self.bead_of(of).radius_m for of in self.lines)
+        return min(xs) - half, min(ys) - half, max(xs) + half, max(ys) + half
 
     def bead_of(self, line: Line) -> Bead:
         """How one of its lines lies."""

@@ -129,7 +129,7 @@ export function DrawingPad({ lines, bore_m, tone, tool, figures, onDraft, onChan
     }
   };
   const [, ...fallen] = figures?.parts ?? [];
-  const apart = new Set(draft === null ? fallen.flat() : []);
+  const apart = new Set(fallen.flat());
   return (
     <svg
       ref={ref}
@@ -180,7 +180,7 @@ export function DrawingPad({ lines, bore_m, tone, tool, figures, onDraft, onChan
           </g>
         );
       })}
-      {draft === null && figures && <Weak figures={figures} path={path} x={x} y={y} />}
+      {figures && <Weak figures={figures} path={path} x={x} y={y} />}
     </svg>
   );
 }

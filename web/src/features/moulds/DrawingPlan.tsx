@@ -17,8 +17,8 @@ import { filigreeQuery, mendsQuery } from "./queries";
 type Figures = Schemas["FiligreeFigures"];
 type Mend = Schemas["MendShown"];
 
-/** Between two checks of what is under the hand. */
-const PAUSE_MS = 40;
+/** What is under the hand is checked this often. */
+const PAUSE_MS = 16;
 
 /** A drawing that lines are piped over: drawn, checked, mended, and to scale on paper. */
 export function DrawingPlan({
@@ -55,7 +55,7 @@ export function DrawingPlan({
           bore_m={shape.bore_m}
           tone={toneOf(material)}
           tool={tool}
-          figures={still ? data : undefined}
+          figures={data}
           onDraft={setDraft}
           onChange={onChange}
         />

@@ -54,12 +54,17 @@ export const FIRST_MOULD: Mould = {
   sheet: null,
 };
 
+/** A frame of a drag is of no use once the next has come. */
+const FRAME_MS = 5_000;
+
 /** Whether a drawing holds, as it stands under the hand. */
 export const filigreeQuery = (asked: Schemas["FiligreeRequest"]) =>
   queryOptions({
     queryKey: ["figures", "filigree", asked],
-    queryFn: async () => (await call(client.POST("/api/figures/filigree", { body: asked }))).figures,
+    queryFn: async ({ signal }) =>
+      (await call(client.POST("/api/figures/filigree", { body: asked, signal }))).figures,
     retry: false,
+    gcTime: FRAME_MS,
     placeholderData: keepPreviousData,
   });
 
@@ -67,7 +72,8 @@ export const filigreeQuery = (asked: Schemas["FiligreeRequest"]) =>
 export const mendsQuery = (asked: Schemas["FiligreeRequest"]) =>
   queryOptions({
     queryKey: ["figures", "mends", asked],
-    queryFn: async () => (await call(client.POST("/api/figures/filigree/mends", { body: asked }))).mends,
+    queryFn: async ({ signal }) =>
+      (await call(client.POST("/api/figures/filigree/mends", { body: asked, signal }))).mends,
     retry: false,
   });
 
