@@ -131,7 +131,7 @@ def test_the_acts_lead_to_the_end_of_an_order(tmp_path: Path, order: str) -> Non
     assert "window_never" not in {w.code for w in remarks_of(plan_order(hand.workshop, stored))}
     state = seen.state
     assert all(r.poured_s is not None for r in state.rounds)
-    assert state.made == set(range(len(frozen.plan.by_hand)))
+    assert set(state.made) == set(range(len(frozen.plan.by_hand)))
     # nothing is warmed again before anything was poured of it
     assert all(rest.poured for cook in state.cooks for rest in cook.rests)
     for r in state.rounds:

@@ -228,6 +228,8 @@ def fill(config: Config, today: datetime | None = None) -> None:
     workshop.create("order", "order-swirled", _order("Nebula box", due + timedelta(days=10), swirled))
     lines = [_line("piece-constellation", 12)]
     workshop.create("order", "order-constellations", _order("Constellations", due + timedelta(days=8), lines))
+    baskets = [_line("piece-basket", 4)]
+    workshop.create("order", "order-baskets", _order("Comet baskets", due + timedelta(days=11), baskets))
     dark = [_line("piece-bonbon", 12)]
     workshop.create("order", "order-meteorites", _order("Dark meteorites", due + timedelta(days=6), dark))
     workshop.engine.dispose()

@@ -15,6 +15,10 @@ from umber_pebble.core.pieces.passes.filling import Filling
 from umber_pebble.core.pieces.passes.lines import Lines
 from umber_pebble.core.pieces.passes.paste import Paste
 from umber_pebble.core.pieces.passes.printed import Print
+from umber_pebble.core.pieces.passes.ribbon import PasteRibbon
+from umber_pebble.core.pieces.passes.rolled import Rolled
+from umber_pebble.core.pieces.passes.rope import Rope
+from umber_pebble.core.pieces.passes.rose import Rose
 from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.pieces.passes.stick import Stick
 from umber_pebble.core.pieces.passes.turned import Turned
@@ -54,7 +58,9 @@ def _built(
     return Piece(name=name, parts=[_part(name, mould, passes, cavity, count, bent)], joins=[], stand=None)
 
 
-def _part(name: str, mould: str, passes: list[Pass], cavity: int = 0, count: int = 1, bent: bool = False) -> Part:
+def _part(
+    name: str, mould: str | None, passes: list[Pass], cavity: int = 0, count: int = 1, bent: bool = False
+) -> Part:
     return Part(
         name=name,
         count=count,
@@ -67,6 +73,15 @@ def _part(name: str, mould: str, passes: list[Pass], cavity: int = 0, count: int
         released=bent,
         stays=[],
     )
+
+
+def _modelled(name: str, one: Pass, count: int = 1) -> Part:
+    """A part of paste, of no mould."""
+    return _part(name, None, [one], count=count)
+
+
+def _glued(part: int, to: int, count: int = 1, seam_m: float = 0.0, dots: int = 0) -> Join:
+    return Join(part, to, "glue", _melt("coating"), count, seam_m, dots, 0.004, 0.0, 0.0, 0)
 
 
 def _dipped(name: str, body: Dipped, passes: list[Pass]) -> Piece:
@@ -271,6 +286,23 @@ PIECES = {
             ),
         ],
         cavity=2,
+    ),
+    "piece-basket": Piece(
+        name="Comet basket",
+        parts=[
+            _modelled("Wall", Rolled("fondant", 0.003, 0.19, 0.04, 1, True)),
+            _modelled("Floor", Rolled("fondant", 0.004, 0.06, 0.06, 1, True)),
+            _modelled("Handle", Rope("gum_paste", 0.006, 0.16, 2, True)),
+            _modelled("Star rose", Rose("gum_paste", 7, 0.02, 0.0012, True), count=3),
+            _modelled("Bow", PasteRibbon("gum_paste", 0.0012, 0.018, 0.06, "bow", False)),
+        ],
+        joins=[
+            _glued(0, 1, seam_m=0.19),
+            _glued(2, 0, count=2, dots=1),
+            _glued(3, 0, count=3, dots=1),
+            _glued(4, 2, dots=1),
+        ],
+        stand=None,
     ),
     "piece-constellation": _built("Constellation", "mould-constellation", [Lines(melt=_melt("dark"))]),
     "piece-badge": _built(

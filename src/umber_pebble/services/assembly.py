@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+import shapely
+
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import Material, material
@@ -135,6 +137,9 @@ def _weighed(workshop: Workshop, part: Part) -> tuple[PartWeight, Material]:
 
 def _rings(built: Built) -> list[list[list[float]]]:
     """A part from the front: the opening of its cavity, what its lines cover, or the cut through its body."""
+    if built.by_hand:
+        seen = shapely.union_all([front for one in built.passes if (front := one.front()) is not None])
+        return [[[x, y] for x, y in ring] for ring in rings(seen)]
     if built.drawing is not None:
         return [[[x, y] for x, y in ring] for ring in rings(covered(built.drawing))]
     if built.body is None:

@@ -25,6 +25,8 @@ from umber_pebble.services.workshop import KITCHEN_ID, Workshop
 MELT = MeltRef("coating", None)
 ANY = First(MELT, 1.0, 20.0)
 """In which ways a kind is offered goes by none of it."""
+HAND_M = 0.01
+"""What is modelled by hand goes by no depth [m]."""
 HELD_BY_HAND = 2
 """More joins than this are held by props."""
 
@@ -142,6 +144,8 @@ def _depth_m(workshop: Workshop, part: Part) -> float:
     """Of the cavity, or the body, it is in or on [m]."""
     if part.body is not None:
         return part.body.high_m
+    if part.by_hand:
+        return HAND_M
     mould = workshop.get("mould", part.mould_id or "").doc
     assert isinstance(mould, Mould)
     return mould_case(part.mould_id or "", mould, part.cavity).cavity.depth_m
@@ -182,13 +186,14 @@ class StartShown:
 
 
 def starts(workshop: Workshop) -> list[StartShown]:
-    """The ways of casting to start from, each in the mould that suits it best; those in a mould only where there is one
+    """The ways of making to start from, each in the mould that suits it best; those in a mould only where there is one
     that is no sheet."""
     moulds = {of.id: of.doc for of in workshop.all("mould") if isinstance(of.doc, Mould) and of.doc.sheet is None}
     room_degc, shown = _room_degc(workshop), list[StartShown]()
     for of in STARTS:
-        fit = {key: mould for key, mould in moulds.items() if ground_of(mould, 0) in of.passes[0].ON}
-        if of.body or fit:
+        on = of.passes[0].ON
+        fit = {key: mould for key, mould in moulds.items() if ground_of(mould, 0) in on}
+        if of.body or fit or on == ("hand",):
             shown.append(StartShown(of.key, _piece(of, fit, room_degc)))
     return shown
 
@@ -200,8 +205,8 @@ def ground_of(mould: Mould, kind: int) -> Ground:
 
 def _piece(start: Start, moulds: dict[str, Mould], room_degc: float) -> Piece:
     body = _body(start.body, room_degc) if start.body else None
-    mould_id = None if body else _mould_for(start, moulds)
-    depth_m = body.high_m if body else _deep(mould_id or "", moulds[mould_id or ""])
+    mould_id = _mould_for(start, moulds) if moulds and not body else None
+    depth_m = body.high_m if body else HAND_M if mould_id is None else _deep(mould_id, moulds[mould_id])
     first = First(MeltRef(start.melt, None), depth_m, room_degc)
     part = Part(
         name=start.key,

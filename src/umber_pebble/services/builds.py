@@ -1,6 +1,7 @@
 """A part's build from its documents: its passes as the engine takes them, laid into its mould, and the lines a plan makes of it."""
 
 from dataclasses import dataclass, replace
+from typing import Literal
 
 import shapely
 
@@ -185,13 +186,17 @@ def leaves_at(part: d.Part, built: Built) -> Leaves:
 
 
 def pressed(part: d.Part, built: Built, wanted: Wanted, paces: Paces) -> HandStep:
-    """A part with no melt in it, as a step of a plan: pressed of paste, and firm after a while."""
+    """A part with no melt in it, as a step of a plan: pressed or modelled of paste, and firm after a while."""
     pastes = [paste for one in part.passes if (paste := one.pressed_of())]
-    rests, dries = (_longest([paste.spread(name) for paste in pastes]) for name in ("leaves", "dries"))
+    rests = _longest([] if built.by_hand else [paste.spread("leaves") for paste in pastes])
+    dries = _longest([paste.spread("dries") for one in part.passes if one.dries and (paste := one.pressed_of())])
     kg = sum(row.finished.value.likely for row in built.laid)
     takes = sum(hands_s(part.passes[row.index], paces) for row in built.laid)
-    takes += paces.unmould_each_s
-    return HandStep("press", wanted.named, wanted.item, wanted.quantity, kg, takes, rests, dries=dries)
+    if not built.by_hand:
+        takes += paces.unmould_each_s
+    what: Literal["press", "model"] = "model" if built.by_hand else "press"
+    key = pastes[0].key if len({paste.key for paste in pastes}) == 1 else ""
+    return HandStep(what, wanted.named, wanted.item, wanted.quantity, kg, takes, rests, dries=dries, key=key)
 
 
 def _longest(times: list[Spread]) -> Spread:

@@ -10,7 +10,7 @@ from umber_pebble.core.moulds.outline import Circle
 from umber_pebble.core.moulds.traced import Traced, traced_of
 from umber_pebble.core.moulds.walled import Walled
 from umber_pebble.core.pieces.body import Body
-from umber_pebble.core.pieces.build import lay, lay_on
+from umber_pebble.core.pieces.build import lay, lay_by_hand, lay_on
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.faults import BuildFault
@@ -28,7 +28,8 @@ from umber_pebble.services.shapes import mould_case
 
 @dataclass(frozen=True, slots=True)
 class Built:
-    """A part laid into its mould, or on its body, with the melts of the workshop's own it is made of; a body lies on a mat on its tray."""
+    """A part laid into its mould, or on its body, or modelled by hand, with the melts of the workshop's own it is made of; a body lies on
+    a mat on its tray."""
 
     mould: MouldCase
     body: Body | None
@@ -36,11 +37,12 @@ class Built:
     own: OwnMelts
     laid: list[LaidPass]
     faults: list[BuildFault]
+    by_hand: bool = False
 
     @property
     def drawing(self) -> Traced | None:
         """What its lines are piped over, if they are."""
-        return None if self.body is not None else traced_of(self.mould.cavity.shape)
+        return None if self.body is not None or self.by_hand else traced_of(self.mould.cavity.shape)
 
     @property
     def two_halves(self) -> bool:
@@ -49,6 +51,8 @@ class Built:
 
     def again(self, passes: tuple[PassKind, ...]) -> list[LaidPass]:
         """Other passes laid where these are."""
+        if self.by_hand:
+            return lay_by_hand(passes)[0]
         if self.body is not None:
             return lay_on(self.body, passes, own=self.own)[0]
         laid, _ = lay(self.mould.cavity, passes, own=self.own)
@@ -67,6 +71,9 @@ def build_of(part: d.Part, mould: Mould | None, own: Mapping[str, OwnMaterial]) 
         body, case = _body(part.body)
         laid, faults = lay_on(body, passes, case.bears_degc, melts)
         return Built(case, body, passes, melts, laid, faults)
+    if part.by_hand:
+        laid, faults = lay_by_hand(passes)
+        return Built(_board(part), None, passes, melts, laid, faults, by_hand=True)
     assert mould is not None and part.mould_id is not None
     case = mould_case(part.mould_id, mould, part.cavity)
     laid, faults = lay(case.cavity, passes, case.bears, melts)
@@ -112,6 +119,13 @@ def _body(doc: Dipped) -> tuple[Body, MouldCase]:
     bears = of.value("bears") if "bears" in of.properties else mat.value("bears")
     cavity = Cavity(Walled(Circle(doc.diameter_m), min(doc.high_m, 0.1)))
     return body, MouldCase(body_key(doc), 0, mat, mat_m(), cavity, doc.tray, 1, bears, doc.name)
+
+
+def _board(part: d.Part) -> MouldCase:
+    """What is modelled lies on a mat, one beside the other."""
+    mat, name = material("moulds", "silicone"), part.name.lower()
+    room = Cavity(Walled(Circle(0.05), 0.01))
+    return MouldCase(f"hand-{name}", 0, mat, mat_m(), room, 1, 1, mat.value("bears"), part.name)
 
 
 def body_key(doc: Dipped) -> str:

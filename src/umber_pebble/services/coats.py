@@ -8,8 +8,8 @@ from umber_pebble.core.moulds.traced import Line, Traced, bead
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.passes.base import PassKind
-from umber_pebble.core.pieces.stripes import Stripes, bead_m, piping_s, stripes
-from umber_pebble.core.plan.problem import Piped, PouredAs
+from umber_pebble.core.pieces.stripes import Piped, Stripes, bead_m, piping_s, stripes
+from umber_pebble.core.plan.problem import PouredAs
 from umber_pebble.services.built import Built, share_of
 
 

@@ -59,6 +59,7 @@ def prep_list(workshop: Workshop, order_id: str) -> bytes:
     of, palettes = at_hand(workshop, plan), palette_names(workshop)
     needs = of.needs
     melts = [(paper.weighed(m.kg, units), melt_called(m.name, m.colour, palettes)) for m in needs.melts]
+    melts += [(paper.weighed(p.kg, units), p.name) for p in needs.pastes]
     colours = [
         (
             "to taste" if c.kg is None else paper.mass(c.kg, units),

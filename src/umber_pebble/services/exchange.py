@@ -55,6 +55,7 @@ TASKS: dict[TaskKind, str] = {
     "swirl": "Swirl in",
     "divide": "Divide off",
     "press": "Press",
+    "model": "Model",
     "join": "Join",
 }
 

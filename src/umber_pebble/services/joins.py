@@ -78,9 +78,17 @@ def check_joins(piece: Piece, own: Mapping[str, OwnMaterial]) -> None:
         )
 
 
+@dataclass(frozen=True, slots=True)
+class Before:
+    """By which a piece's parts are made, by their numbers: the last line of each that is poured, the step of each that hands make."""
+
+    lasts: Sequence[int | None]
+    made: Sequence[int | None]
+
+
 def joins_of(
     piece: Piece,
-    lasts: Sequence[int | None],
+    of_parts: Before,
     lines: Sequence[PlanLine],
     wanted: Wanted,
     own: Mapping[str, OwnMaterial],
@@ -90,10 +98,13 @@ def joins_of(
 
     Raises: OutOfRange: a join that cannot be.
     """
-    out = Joins([], [])
+    out, lasts = Joins([], []), of_parts.lasts
     before: tuple[int, ...] = ()
     for join in piece.joins:
         needs = tuple(dict.fromkeys(i for i in (lasts[join.part], lasts[join.to], *before) if i is not None))
+        steps = tuple(
+            dict.fromkeys(i for i in (of_parts.made[join.part], of_parts.made[join.to]) if i is not None)
+        )
         on = lasts[join.part] if lasts[join.part] is not None else lasts[join.to]
         of = (
             castable(lines[on].melt.partition("#")[0], own, "melt")
@@ -106,7 +117,17 @@ def joins_of(
         takes = hand_s(kitchen.paces.join_each_s, this.holding.holds, join.count, join.props > 0)
         if not JOIN_KINDS[join.by].POURED:
             out.steps.append(
-                HandStep("join", named, wanted.item, wanted.quantity, this.kg, takes, this.holding.sets, needs)
+                HandStep(
+                    "join",
+                    named,
+                    wanted.item,
+                    wanted.quantity,
+                    this.kg,
+                    takes,
+                    this.holding.sets,
+                    needs,
+                    after_steps=steps,
+                )
             )
             continue
         melt = castable(join.melt.material, own, "melt.material")
@@ -131,6 +152,7 @@ def joins_of(
             needs,
             takes,
             softens_s=this.holding.softens_s,
+            after_steps=steps,
         )
         out.lines.append(line)
         before = (len(lines) + len(out.lines) - 1,)

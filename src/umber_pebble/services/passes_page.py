@@ -13,7 +13,7 @@ HEAD = """# Passes, bodies and joins
 
 Made from their modules by `make types`: what a build may be made of, and what may be set of each.
 """
-GROUNDS = {"mould": "into a mould", "body": "onto a body", "drawing": "over a drawing"}
+GROUNDS = {"mould": "into a mould", "body": "onto a body", "drawing": "over a drawing", "hand": "modelled by hand"}
 
 
 def page() -> str:

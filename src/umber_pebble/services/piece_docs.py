@@ -56,7 +56,8 @@ class StayDoc(Doc):
 
 
 class Part(Doc):
-    """Something cast on its own: how many of it a piece takes, its mould or the body that is dipped, its passes in order; bent:
+    """Something made on its own: how many of it a piece takes, its mould or the body that is dipped, none of them where it is modelled by
+    hand, its passes in order; bent:
     while it is soft, in its mould or released from it warm; seen: which of its faces; stays: the way it goes from its last pour, empty: as the order has it."""
 
     name: Name
@@ -85,9 +86,16 @@ class Part(Doc):
 
     @model_validator(mode="after")
     def _cast_or_dipped(self) -> "Part":
-        if (self.mould_id is None) == (self.body is None):
-            raise ValueError("a part is cast in a mould or made on a body: give one of them")
+        if self.mould_id is not None and self.body is not None:
+            raise ValueError(
+                "a part is cast in a mould or made on a body, not both: give one of them, or none if it is modelled"
+            )
         return self
+
+    @property
+    def by_hand(self) -> bool:
+        """Whether it is modelled of paste, in no mould and on no body."""
+        return self.mould_id is None and self.body is None
 
     @property
     def melts(self) -> list[MeltRef]:

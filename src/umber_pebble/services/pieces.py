@@ -13,7 +13,7 @@ from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.fields import with_told
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.passes.base import Soft
-from umber_pebble.core.pieces.section import Layer, layers_of, layers_on
+from umber_pebble.core.pieces.section import Layer, layers_in_hand, layers_of, layers_on
 from umber_pebble.core.pieces.stripes import Stripes
 from umber_pebble.core.pieces.usual import usual_order
 from umber_pebble.core.spread import combine
@@ -138,6 +138,8 @@ def _wrong_colours(workshop: Workshop, built: Built) -> list[BuildFault]:
 
 
 def _layers(built: Built, cut_frac: float) -> list[Layer]:
+    if built.by_hand:
+        return layers_in_hand(built.passes, built.laid)
     if built.body is None:
         return layers_of(built.mould.cavity, built.passes, built.laid, cut_frac, built.own)
     return layers_on(built.body, built.passes, built.laid, cut_frac, built.own)
@@ -169,7 +171,9 @@ def part_base(workshop: Workshop, asked: BaseRequest) -> PartBase:
         body = asked.body
         ring = [[x, z] for x, z in profile(body.shape, body.diameter_m, body.high_m).exterior.coords]
         return PartBase(Section([ring], body.diameter_m, body.diameter_m, body.high_m, 0.0, "body"), [])
-    mould_id = asked.mould_id or ""
+    if asked.mould_id is None:
+        return PartBase(Section([], 0.0, 0.0, 0.0, 0.0, "hand"), [])
+    mould_id = asked.mould_id
     mould = workshop.get("mould", mould_id).doc
     assert isinstance(mould, Mould)
     case = mould_case(mould_id, mould, asked.cavity)

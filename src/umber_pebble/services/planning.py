@@ -34,14 +34,14 @@ from umber_pebble.services.shapes import cavity_fit
 @dataclass(frozen=True, slots=True)
 class Section:
     """What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m]; of a body, the cut through it;
-    of a drawing, what its lines cover, seen from above, its depth then how far it reaches upwards on paper."""
+    of a drawing, what its lines cover, seen from above, its depth then how far it reaches upwards on paper; nothing of what hands model."""
 
     runs: list[list[list[float]]]
     across_m: float
     along_m: float
     depth_m: float
     wall_m: float
-    seen: Literal["mould", "body", "above"] = "mould"
+    seen: Literal["mould", "body", "above", "hand"] = "mould"
 
 
 @dataclass(frozen=True, slots=True)

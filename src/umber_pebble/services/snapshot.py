@@ -6,7 +6,6 @@ from datetime import datetime
 
 from pydantic import Field
 
-from umber_pebble.core.errors import Missing
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.glass.water import pressure_pa
 from umber_pebble.core.heat.casting import Place as PlaceCase
@@ -24,7 +23,7 @@ from umber_pebble.services.built import body_key, build_key, build_of
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel
 from umber_pebble.services.hours import openings
-from umber_pebble.services.joins import joins_of
+from umber_pebble.services.joins import Before, joins_of
 from umber_pebble.services.materials_own import castable
 from umber_pebble.services.ovens import FactorSpread
 from umber_pebble.services.piece_docs import Part, Piece
@@ -297,7 +296,7 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     paces = Paces(**kitchen.paces.model_dump())
     for item, row in enumerate(order.lines):
         piece = snapshot.pieces[row.piece_id]
-        lasts: list[int | None] = []
+        lasts, made = list[int | None](), list[int | None]()
         for part in piece.parts:
             counts = snapshot.breaks.get(break_of(part) or "", Counts(broken=0, good=0))
             named = Named(piece.name, part.name.lower() if len(piece.parts) > 1 else "")
@@ -314,13 +313,14 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
             )
             lines += more
             lasts.append(len(lines) - 1 if more else None)
+            made.append(None if more else len(steps))
             if not more:
                 steps.append(pressed(part, built, wanted, paces))
-        joins = joins_of(piece, lasts, lines, Wanted(item, Named(piece.name), row.quantity), own, kitchen)
+        joins = joins_of(
+            piece, Before(lasts, made), lines, Wanted(item, Named(piece.name), row.quantity), own, kitchen
+        )
         lines += joins.lines
         steps += joins.steps
-    if not lines:
-        raise Missing("nothing in this order is melted: it needs no plan", path="lines")
     due = [due_of_line(order, snapshot.shares, item) for item in range(len(order.lines))]
     people = tuple(dict.fromkeys(order.people)) or ("",)
     asked = PlanInput(

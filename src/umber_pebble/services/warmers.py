@@ -7,7 +7,7 @@ from pydantic import Field
 
 from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.plan.problem import Keeper
+from umber_pebble.core.plan.keeper import Keeper
 from umber_pebble.services.doc_base import Doc, Id, Name, Whole
 
 

@@ -8,8 +8,9 @@ from tests.conftest import make_lollipops
 from umber_pebble.core.heat.vessel import HORIZON_S, base_case, losses_w
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.plan.compile import compile_plan
+from umber_pebble.core.plan.keeper import Keeper
 from umber_pebble.core.plan.kept_warm import kept_warm, not_kept
-from umber_pebble.core.plan.problem import Keeper, Named, PlanInput
+from umber_pebble.core.plan.problem import Named, PlanInput
 
 NAVY = "coating#1f2a44"
 

@@ -5981,7 +5981,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "lines" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
             part: components["schemas"]["Part"];
             /** Way */
             way: ("brushed" | "splattered" | "finger" | "butter") | null;
@@ -6345,6 +6345,26 @@ export interface components {
             takes_s: number;
         };
         /**
+         * Ball
+         * @description A ball rolled between the palms, by its diameter.
+         */
+        Ball: {
+            /** Diameter M */
+            diameter_m: number;
+            /** Dry */
+            dry: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ball";
+            /**
+             * Paste
+             * @enum {string}
+             */
+            paste: "fondant" | "gum_paste" | "modelling_chocolate" | "marzipan";
+        };
+        /**
          * Band
          * @description A stretch of a ribbon in one state; from and to with spread [s].
          */
@@ -6621,7 +6641,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "above_rim" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "one_colour" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_lines" | "wants_mould" | "wants_walls" | "wrong_colour";
+            code: "above_rim" | "by_hand" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "one_colour" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_hand" | "wants_lines" | "wants_mould" | "wants_walls" | "wrong_colour";
             /**
              * Got
              * @default null
@@ -8010,7 +8030,7 @@ export interface components {
             /** Kept Frac */
             kept_frac: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
             named: components["schemas"]["Named"];
             /** Room S */
             room_s: number;
@@ -9558,11 +9578,16 @@ export interface components {
         };
         /**
          * HandStep
-         * @description What hands make of no melt: a part pressed of paste, or a join by warming or glue: how many, how long each takes hands [s],
-         *     how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs: the lines whose
-         *     castings it joins; kg: of each.
+         * @description What hands make of no melt: a part pressed or modelled of paste, or a join by warming or glue: how many, how long each takes hands
+         *     [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs, after_steps: the
+         *     lines whose castings it joins, and what else is made by hand, by number; kg: of each; key: of the paste.
          */
         HandStep: {
+            /**
+             * After Steps
+             * @default []
+             */
+            after_steps: number[];
             /** Count */
             count: number;
             /**
@@ -9577,6 +9602,11 @@ export interface components {
             each_s: number;
             /** Item */
             item: number;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
             /** Kg */
             kg: number;
             named: components["schemas"]["Named"];
@@ -9590,7 +9620,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "press" | "join";
+            what: "press" | "model" | "join";
         };
         /** HeartShape */
         HeartShape: {
@@ -10322,7 +10352,7 @@ export interface components {
             /** Closes S */
             closes_s: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
             named: components["schemas"]["Named"];
             /** Round */
             round: number;
@@ -10803,6 +10833,8 @@ export interface components {
             melts: components["schemas"]["MeltNeed"][];
             /** Moulds */
             moulds: components["schemas"]["MouldNeed"][];
+            /** Pastes */
+            pastes: components["schemas"]["PasteNeed"][];
             /** Sticks */
             sticks: components["schemas"]["StickNeed"][];
             /** Vessels */
@@ -11396,7 +11428,8 @@ export interface components {
         };
         /**
          * Part
-         * @description Something cast on its own: how many of it a piece takes, its mould or the body that is dipped, its passes in order; bent:
+         * @description Something made on its own: how many of it a piece takes, its mould or the body that is dipped, none of them where it is modelled by
+         *     hand, its passes in order; bent:
          *     while it is soft, in its mould or released from it warm; seen: which of its faces; stays: the way it goes from its last pour, empty: as the order has it.
          */
         Part: {
@@ -11415,7 +11448,7 @@ export interface components {
             /** Name */
             name: string;
             /** Passes */
-            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"])[];
+            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"])[];
             /**
              * Released
              * @description bent after it was taken out warm, on a form
@@ -11514,9 +11547,9 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "filling" | "paste" | "fill" | "lines" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
             /** On */
-            on: ("mould" | "body" | "drawing")[];
+            on: ("mould" | "body" | "drawing" | "hand")[];
             /** Solved By */
             solved_by: string | null;
             /** Ways */
@@ -11612,7 +11645,50 @@ export interface components {
              * Paste
              * @enum {string}
              */
-            paste: "fondant" | "gum_paste" | "modelling_chocolate";
+            paste: "fondant" | "gum_paste" | "modelling_chocolate" | "marzipan";
+        };
+        /**
+         * PasteNeed
+         * @description A paste to have ready: all that is pressed or modelled of it, and what stays on pin, board and hands [kg]; what it is mixed of, if that is
+         *     known.
+         */
+        PasteNeed: {
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
+            /** Of */
+            of: components["schemas"]["Ingredient"][];
+        };
+        /**
+         * PasteRibbon
+         * @description A ribbon rolled thin, by its length as it lies in the end: flat; gathered to a ruffle, of half as much again; in pleats, three
+         *     layers all along; or as a bow, each half of its length a loop, laid double, and a knot round its middle.
+         */
+        PasteRibbon: {
+            /** Dry */
+            dry: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ribbon";
+            /**
+             * Laid
+             * @enum {string}
+             */
+            laid: "flat" | "ruffle" | "pleats" | "bow";
+            /** Length M */
+            length_m: number;
+            /**
+             * Paste
+             * @enum {string}
+             */
+            paste: "fondant" | "gum_paste" | "modelling_chocolate" | "marzipan";
+            /** Thick M */
+            thick_m: number;
+            /** Width M */
+            width_m: number;
         };
         /** Patch */
         Patch: {
@@ -12572,6 +12648,81 @@ export interface components {
             power_w: number;
         };
         /**
+         * Rolled
+         * @description Rolled out and cut to a length and a width, as many layers of it on each other as come to a height.
+         */
+        Rolled: {
+            /** Dry */
+            dry: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rolled";
+            /** Layers Count */
+            layers_count: number;
+            /** Length M */
+            length_m: number;
+            /**
+             * Paste
+             * @enum {string}
+             */
+            paste: "fondant" | "gum_paste" | "modelling_chocolate" | "marzipan";
+            /** Thick M */
+            thick_m: number;
+            /** Width M */
+            width_m: number;
+        };
+        /**
+         * Rope
+         * @description A rope by the thickness of a strand and its length as it lies; several strands are twisted, once round in so many of their
+         *     thickness.
+         */
+        Rope: {
+            /** Dry */
+            dry: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rope";
+            /** Length M */
+            length_m: number;
+            /**
+             * Paste
+             * @enum {string}
+             */
+            paste: "fondant" | "gum_paste" | "modelling_chocolate" | "marzipan";
+            /** Strands Count */
+            strands_count: number;
+            /** Thick M */
+            thick_m: number;
+        };
+        /**
+         * Rose
+         * @description A cone as high as a petal is wide, and so many petals pressed thin out of discs, laid round it.
+         */
+        Rose: {
+            /** Dry */
+            dry: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rose";
+            /**
+             * Paste
+             * @enum {string}
+             */
+            paste: "fondant" | "gum_paste" | "modelling_chocolate" | "marzipan";
+            /** Petal M */
+            petal_m: number;
+            /** Petals Count */
+            petals_count: number;
+            /** Thick M */
+            thick_m: number;
+        };
+        /**
          * Roster
          * @description When one of the people is there, at any time where no hours are told, and what she leaves to others.
          */
@@ -12770,7 +12921,7 @@ export interface components {
         /**
          * Section
          * @description What a section drawing needs: the cut as runs of (across, height) from rim to rim, and sizes [m]; of a body, the cut through it;
-         *     of a drawing, what its lines cover, seen from above, its depth then how far it reaches upwards on paper.
+         *     of a drawing, what its lines cover, seen from above, its depth then how far it reaches upwards on paper; nothing of what hands model.
          */
         Section: {
             /** Across M */
@@ -12786,7 +12937,7 @@ export interface components {
              * @default mould
              * @enum {string}
              */
-            seen: "mould" | "body" | "above";
+            seen: "mould" | "body" | "above" | "hand";
             /** Wall M */
             wall_m: number;
         };
@@ -13291,7 +13442,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
         };
         /**
          * SparedShown
@@ -13505,7 +13656,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "solid" | "motif" | "lollipop" | "pop" | "shell" | "ball" | "panels" | "leaf" | "fruit" | "former" | "cluster" | "pressed" | "filigree";
+            key: "solid" | "motif" | "lollipop" | "pop" | "shell" | "ball" | "panels" | "leaf" | "fruit" | "former" | "cluster" | "pressed" | "filigree" | "modelled";
             piece: components["schemas"]["Piece"];
         };
         /** Starts */
@@ -13841,6 +13992,8 @@ export interface components {
             lasts_s: number;
             /** Melts */
             melts: components["schemas"]["MeltRow"][];
+            /** Pastes */
+            pastes: components["schemas"]["PasteNeed"][];
             /** Quantity */
             quantity: number;
             /** Spare S */
@@ -13848,7 +14001,7 @@ export interface components {
             start: components["schemas"]["Explained"];
             /** Sure Frac */
             sure_frac: number;
-            tightest: components["schemas"]["Tightest"];
+            tightest: components["schemas"]["Tightest"] | null;
             /** Warnings */
             warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["NotEaten"] | components["schemas"]["StripesApart"] | components["schemas"]["FallsApart"] | components["schemas"]["BreaksEasily"] | components["schemas"]["BagStiffens"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
             wishes: components["schemas"]["WishesKept"] | null;
@@ -14137,7 +14290,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
         };
         /**
          * ThingDoc
@@ -14151,7 +14304,7 @@ export interface components {
             /** Step */
             step: number | null;
             /** What */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
         };
         /**
          * Tightest

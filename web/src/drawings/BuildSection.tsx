@@ -1,7 +1,7 @@
 import { type PointerEvent, useId, useRef } from "react";
 import type { Schemas } from "../api/client";
 import type { Is } from "../shared/moulds";
-import { type Point, pointsOf, spanOf } from "../shared/points";
+import { farthest, type Point, pointsOf, spanOf } from "../shared/points";
 import { Patterns } from "./patterns";
 import { Edge } from "./SectionEdge";
 
@@ -23,7 +23,7 @@ interface Props {
   /** The tone of a body that is coated; none where it is cast in a mould. */
   body: string | null;
   /** What it is made in or on: under what is cut out of a sheet is only what that lies on; lines are seen from above. */
-  on: Is | "body";
+  on: Is | "body" | "hand";
   layers: DrawnLayer[];
   /** What is not drawn as a layer: a stick, by its size. */
   stick: { diameter_m: number; inside_m: number } | null;
@@ -63,11 +63,21 @@ const SIDE_SHARE = 0.06;
 const TALLEST = 250;
 const PAPER_PX = 3;
 
+/** What hands model lies in no mould: as large as it is. */
+function around(layers: DrawnLayer[]): Pick<Schemas["Section"], "runs" | "across_m" | "depth_m" | "wall_m"> {
+  const rings = layers.flatMap((layer) => layer.rings);
+  const none = { runs: [], wall_m: 0, across_m: LEAST_M, depth_m: LEAST_M };
+  if (rings.length === 0) return none;
+  return { ...none, across_m: 2 * farthest(rings, 0), depth_m: farthest(rings, 1) };
+}
+
+const LEAST_M = 0.05;
+
 /** A build cut open, to scale: the mould hatched, or the body that is dipped; every pass as a layer in its own tone, named by a line to it. */
 export function BuildSection(p: Props) {
   const id = useId();
   const ref = useRef<SVGSVGElement>(null);
-  const { runs, across_m, depth_m, wall_m } = p.section;
+  const { runs, across_m, depth_m, wall_m } = p.on === "hand" ? around(p.layers) : p.section;
   const side_m = Math.max(wall_m, across_m * SIDE_SHARE);
   const scale = Math.min((p.width - 2 * MARGIN) / (across_m + 2 * side_m), TALLEST / (depth_m + wall_m));
   const middle = p.width / 2;
@@ -81,7 +91,7 @@ export function BuildSection(p: Props) {
     `M${ring.map(([a, z]) => `${x(a).toFixed(2)} ${y(z).toFixed(2)}`).join("L")}Z`;
   const cut = runs.map(pointsOf);
   const cavity = cut.map(path).join("");
-  const open = spanOf([0, ...cut.flat().map(([a]) => a)]);
+  const open = spanOf(p.on === "hand" ? [-across_m / 2, across_m / 2] : [0, ...cut.flat().map(([a]) => a)]);
   const drag = (event: PointerEvent<SVGSVGElement>) => {
     if (!p.edge || !ref.current || event.buttons === 0) return;
     const box = ref.current.getBoundingClientRect();

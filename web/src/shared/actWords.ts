@@ -248,7 +248,11 @@ const LEAVES: Record<What<"unmould">["leaves"], string> = {
   release_opens: "Release",
 };
 
-const HAND_DOES: Record<What<"by_hand">["step"]["what"], string> = { join: "Join", press: "Press" };
+const HAND_DOES: Record<What<"by_hand">["step"]["what"], string> = {
+  join: "Join",
+  press: "Press",
+  model: "Model",
+};
 
 /** What hands make of no melt; how long it is then left where it is, and dries on its form after that. */
 function byHandWords({ step }: What<"by_hand">, units: Units): ActWords {

@@ -34,6 +34,7 @@ export const TASK_WORDS: Record<NonNullable<Span["what"]>, string> = {
   swirl: "swirl in",
   divide: "divide off",
   press: "press",
+  model: "model",
   join: "join",
 };
 

@@ -18,6 +18,7 @@ const TONES: Record<string, string> = {
   fondant: "#f0e4df",
   gum_paste: "#ece6da",
   modelling_chocolate: "#8a5a3c",
+  marzipan: "#e9d8b0",
   balloon: "#d9d4cb",
   steel: "#b8bfc4",
   glass: "#cfdcdd",

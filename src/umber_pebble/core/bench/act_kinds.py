@@ -7,8 +7,9 @@ from typing import Literal, get_args
 from umber_pebble.core.bench.pour_figures import Dab, DipFrom, SheetOf, Turning
 from umber_pebble.core.bench.tempering import TemperAct
 from umber_pebble.core.heat.pour import PourLimit
+from umber_pebble.core.pieces.stripes import Piped
 from umber_pebble.core.plan.habits import Habit
-from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, Piped, PouredAs
+from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, PouredAs
 from umber_pebble.core.spread import Spread
 
 

@@ -97,7 +97,7 @@ def _waits_for_parts(run: RunNow, ready_s: dict[int, float]) -> set[int]:
         number
         for number, waiting in left.items()
         if waiting
-        and any(run.plan.lines[r.line].needs for r in waiting)
+        and any(run.plan.lines[r.line].joins for r in waiting)
         and all(math.isinf(ready_s[r.number]) for r in waiting)
     }
 

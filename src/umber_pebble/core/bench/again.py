@@ -63,7 +63,7 @@ def rounds_again(plan: PlanInput, state: RunState) -> list[tuple[int, int]]:
         seen = [o for r in state.rounds if r.line == i for o in r.outcomes.values()]
         broken = sum(not usable for usable, _ in seen)
         rate = line.break_rate.counted(broken, len(seen) - broken)
-        wanted = count if line.needs else casts_needed(count, plan.confidence_frac, rate)
+        wanted = count if line.joins else casts_needed(count, plan.confidence_frac, rate)
         casts = min(wanted, line.mould.at_once)
         rows += [(j, casts) for j in plan.chains[i]]
         if plan.built(i):

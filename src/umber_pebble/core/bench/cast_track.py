@@ -159,6 +159,6 @@ def _round_bands(
             return in_order([("soft", poured), ("bend", out), ("stiff", then["bend_closes"])], exact(end))
         return in_order([("setting", poured), ("set", out)], exact(max(end, state.unmoulded_s)))
     left = tuple(of.kind for of in line.works_left(state.worked))
-    use = Use(left, line.last, released, bool(line.needs))
+    use = Use(left, line.last, released, line.joins)
     never = frozenset(name for name in then if w.never(name))
     return cast_bands(then, never, family_of(melt).ends.held_until, use, at, end)

@@ -62,7 +62,7 @@ def spared(plan: PlanInput, state: RunState) -> list[Spared]:
     Source: beta-binomial
     """
     return [
-        of for i, line in enumerate(plan.lines) if line.last and not line.needs for of in _of_line(plan, state, i)
+        of for i, line in enumerate(plan.lines) if line.last and not line.joins for of in _of_line(plan, state, i)
     ]
 
 

@@ -15,7 +15,7 @@ from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.plan.cooks import Round
 from umber_pebble.core.plan.habits import habits_of
-from umber_pebble.core.plan.problem import PlanInput, PlanLine
+from umber_pebble.core.plan.problem import HandStep, PlanInput, PlanLine
 from umber_pebble.core.plan.turns import turns_of
 
 
@@ -42,8 +42,8 @@ def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
 
     Source: definition
     """
-    if needs := plan.lines[r.line].needs:
-        return joinable_s(plan, state, needs)
+    if (line := plan.lines[r.line]).joins:
+        return joinable_s(plan, state, line)
     if r.on is None:
         return 0.0
     if plan.lines[state.rounds[r.on].line].with_next:
@@ -54,18 +54,23 @@ def bears_next_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], r: 
     return tracks[r.on].windows[name][0].high if name in tracks[r.on].windows else math.inf
 
 
-def joinable_s(plan: PlanInput, state: RunState, needs: tuple[int, ...]) -> float:
-    """When all castings of some lines are out of their moulds, inf while they are not, or too many of them failed [s since the run
-    started].
+def joinable_s(plan: PlanInput, state: RunState, join: PlanLine | HandStep) -> float:
+    """When all castings that something joins are out of their moulds and what hands made is dry, inf while they are not, or too many of
+    them failed [s since the run started].
 
     Source: definition
     """
-    if not _enough(plan, state, needs):
+    if not _enough(plan, state, join.needs):
         return math.inf
-    return max(
-        (math.inf if r.unmoulded_s is None else r.unmoulded_s for r in _cast_of(state, needs)),
-        default=0.0,
-    )
+    out = (math.inf if r.unmoulded_s is None else r.unmoulded_s for r in _cast_of(state, join.needs))
+    return max([_dry_s(plan, state, join), *out])
+
+
+def _dry_s(plan: PlanInput, state: RunState, join: PlanLine | HandStep) -> float:
+    """When all that hands made for it is out of its mould and dry enough, at the earliest; inf while it is not made."""
+    steps = plan.by_hand
+    dry = (state.made.get(i, math.inf) + steps[i].rests.likely + steps[i].dries.low for i in join.after_steps)
+    return max(dry, default=0.0)
 
 
 def _enough(plan: PlanInput, state: RunState, needs: tuple[int, ...]) -> bool:
@@ -76,12 +81,12 @@ def _enough(plan: PlanInput, state: RunState, needs: tuple[int, ...]) -> bool:
     )
 
 
-def _joins_from_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], needs: tuple[int, ...]) -> float:
+def _joins_from_s(plan: PlanInput, state: RunState, tracks: dict[int, Track], join: PlanLine) -> float:
     """The same, with what is poured taken out of its mould when it may be."""
-    if not _enough(plan, state, needs):
+    if not _enough(plan, state, join.needs):
         return math.inf
-    at = 0.0
-    for r in _cast_of(state, needs):
+    at = _dry_s(plan, state, join)
+    for r in _cast_of(state, join.needs):
         if r.unmoulded_s is not None:
             at = max(at, r.unmoulded_s)
         elif r.number in tracks:
@@ -141,7 +146,7 @@ def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:
     """
     out = []
     for i, step in enumerate(plan.by_hand):
-        at = joinable_s(plan, state, step.needs) if step.needs else 0.0
+        at = joinable_s(plan, state, step)
         if i in state.made or math.isinf(at):
             continue
         out.append(Act(ByHand(step), Subject("hand", i), Made(i), at))
@@ -161,9 +166,9 @@ def rounds_ready_s(run: RunNow) -> dict[int, float]:
     for r in run.all_rounds:
         if state.rounds[r.number].poured_s is not None:
             continue
-        needs = plan.lines[r.line].needs
+        line = plan.lines[r.line]
         if r.on is None or plan.lines[state.rounds[r.on].line].with_next:
-            at = max(free[r.stay], _joins_from_s(plan, state, tracks, needs) if needs else 0.0)
+            at = max(free[r.stay], _joins_from_s(plan, state, tracks, line) if line.joins else 0.0)
         else:
             at = bears_next_s(plan, state, tracks, r)
         out[r.number] = at + _still_to_put_in_s(plan, state, r)

@@ -221,12 +221,12 @@ def _short(state: RunState, said: events.RanShort) -> None:
     _empty(cook)
 
 
-def _made(state: RunState, said: events.Made) -> None:
+def _made(state: RunState, event: Event, said: events.Made) -> None:
     """A step that is made by hand, of no melt."""
     within(said.step, state.layout.steps, "step")
     if said.step in state.made:
         raise refuse("this is made already", "made", step=said.step)
-    state.made.add(said.step)
+    state.made[said.step] = event.at_s
 
 
 def _replanned(state: RunState, said: events.Replanned) -> None:
@@ -317,7 +317,7 @@ def _tell(state: RunState, event: Event) -> None:
         case events.Unmoulded() as said:
             _unmoulded(state, event, said)
         case events.Made() as said:
-            _made(state, said)
+            _made(state, event, said)
         case events.Judged() as said:
             judged(state, said)
         case events.Outcome() as said:

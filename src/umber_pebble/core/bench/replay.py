@@ -53,7 +53,7 @@ def replay(layout: Layout, events: Iterable[Event]) -> RunState:
     while True:
         state = RunState(
             layout,
-            [CookState(i) for i in range(1 + max(r.cook for r in layout.rounds))],
+            [CookState(i) for i in range(1 + max((r.cook for r in layout.rounds), default=-1))],
             [RoundState(r.number, r.line, r.casts, r.cook, r.on, r.into) for r in layout.rounds],
         )
         wrong = _first_that_does_not_fit(state, left)

@@ -293,7 +293,7 @@ class RunState(_Grows):
     paused_s: float | None = None
     ended_s: float | None = None
     left_kg: dict[str, float] = field(default_factory=dict)
-    made: set[int] = field(default_factory=set)
+    made: dict[int, float] = field(default_factory=dict)
     timers: list[TimerState] = field(default_factory=list)
     found: dict[int, int] = field(default_factory=dict)
     planned: dict[int, float] = field(default_factory=dict)

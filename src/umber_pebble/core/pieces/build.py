@@ -52,6 +52,17 @@ def lay_on(
     return list(laid), list(faults)
 
 
+def lay_by_hand(passes: Passes) -> tuple[list[LaidPass], list[BuildFault]]:
+    """What is modelled by hand, of no mould and no melt; what cannot be is left out and told.
+
+    Args:
+        passes: in their order
+    Source: geometry, common-practice
+    """
+    laid, faults = _all(passes, math.inf, (), lambda i, _: passes[i].lay_by_hand(i))
+    return list(laid), list(faults)
+
+
 @lru_cache(maxsize=256)
 def _laid_in(
     cavity: Cavity, passes: Passes, bears_degc: float, own: OwnMelts

@@ -5,6 +5,7 @@ from typing import Literal
 
 FaultCode = Literal[
     "above_rim",
+    "by_hand",
     "closed",
     "melts_shell",
     "mould_too_weak",
@@ -24,6 +25,7 @@ FaultCode = Literal[
     "too_wide",
     "unset_filling",
     "wants_body",
+    "wants_hand",
     "wants_lines",
     "wants_mould",
     "wants_walls",

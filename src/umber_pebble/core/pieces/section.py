@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import shapely
+from shapely.affinity import translate
 from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.moulds.cavity import Cavity
@@ -72,6 +73,21 @@ def layers_on(
         if area is not None:
             out += _layer(row.index, area)
     return sorted(out, key=lambda layer: layer.index)
+
+
+def layers_in_hand(passes: Sequence[PassKind], laid: Sequence[LaidPass]) -> list[Layer]:
+    """What is modelled by hand, as it is seen, each on the same board.
+
+    Args:
+        passes, laid: the build
+    Source: geometry
+    """
+    out = list[Layer]()
+    for row in laid:
+        seen = passes[row.index].front()
+        if seen is not None:
+            out += _layer(row.index, translate(seen, 0.0, -seen.bounds[1]))
+    return out
 
 
 def _layer(index: int, area: BaseGeometry) -> list[Layer]:

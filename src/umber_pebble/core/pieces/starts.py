@@ -14,6 +14,7 @@ from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.pieces.passes.filling import Filling
 from umber_pebble.core.pieces.passes.lines import Lines
 from umber_pebble.core.pieces.passes.paste import Paste
+from umber_pebble.core.pieces.passes.rope import Rope
 from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.pieces.passes.stick import Stick
 from umber_pebble.core.pieces.passes.turned import Turned
@@ -32,6 +33,7 @@ StartKey = Literal[
     "cluster",
     "pressed",
     "filigree",
+    "modelled",
 ]
 FLAT, DEEP = ("round", "heart", "star"), ("ellipsoid", "capsule", "cap", "half_ball")
 
@@ -66,4 +68,5 @@ STARTS = (
     Start("cluster", (Cluster, Dust), "dark", ("bar",)),
     Start("pressed", (Paste,), "coating"),
     Start("filigree", (Lines,), "dark", ("lines",)),
+    Start("modelled", (Rope,), "coating"),
 )

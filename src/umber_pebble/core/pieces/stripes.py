@@ -17,6 +17,19 @@ class Stripes:
     counts: tuple[int, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class Piped:
+    """Piped in stripes, or in lines over a drawing: out of which opening, how wide each lies [m], so many of all that lie side by side
+    [count], how long all of it in a casting is [m], and how long hands take for that [s]."""
+
+    bore_m: float
+    wide_m: float
+    count: int
+    of_all: int
+    long_m: float
+    each_s: float
+
+
 def stripes(bore_m: float, thick_m: float, across_m: float, shares: Sequence[float]) -> Stripes:
     """A bead as round as its opening runs out to a layer: w t = pi d^2 / 4. Each melt has its share of the stripes, one at least.
 

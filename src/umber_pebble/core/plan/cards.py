@@ -5,9 +5,10 @@ from dataclasses import dataclass
 
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.melts.dip import Dipped
+from umber_pebble.core.pieces.stripes import Piped
 from umber_pebble.core.plan.cooks import PotCook, Round, ready_for_next, route_of
 from umber_pebble.core.plan.dips import bath_of
-from umber_pebble.core.plan.problem import Inclusion, Named, Piped, PlanInput, PouredAs, SoftWork
+from umber_pebble.core.plan.problem import Inclusion, Named, PlanInput, PouredAs, SoftWork
 from umber_pebble.core.spread import Spread
 
 

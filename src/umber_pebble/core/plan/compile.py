@@ -81,12 +81,12 @@ def compile_plan(plan: PlanInput) -> Plan:
     Args:
         plan: what it rests on
     Raises:
-        Missing: no line.
+        Missing: nothing to be made.
         OutOfRange: a quantity, level, temperature, pace or power outside its limits.
         MouldTooWeak: a mould does not bear the pour.
     Source: definition
     """
-    if not plan.lines:
+    if not plan.lines and not plan.by_hand:
         raise Missing("add a line: a piece and how many", path="lines")
     _check(plan)
     sizes = round_sizes(plan)

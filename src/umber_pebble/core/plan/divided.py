@@ -67,7 +67,7 @@ def castings(plan: PlanInput, most: list[int]) -> tuple[int, ...]:
     lasts = [plan.lines[chain[-1]] for chain in plan.chains]
     return tuple(
         line.quantity
-        if line.needs or line.kind == "divide"
+        if line.joins or line.kind == "divide"
         else casts_made(line.quantity, line.spares, size, plan.confidence_frac, line.break_rate)
         for line, size in zip(lasts, most, strict=True)
     )

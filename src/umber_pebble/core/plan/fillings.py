@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.ratios import Mixed, mixed_of, mixtures
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import PlanInput
@@ -16,6 +17,35 @@ class ByHand:
     count: int
     kg: float
     of: Mixed
+
+
+@dataclass(frozen=True, slots=True)
+class PasteNeed:
+    """A paste to have ready: all that is pressed or modelled of it, and what stays on pin, board and hands [kg]; what it is mixed of, if that is
+    known."""
+
+    name: str
+    kg: float
+    of: Mixed
+
+
+def pastes_of(plan: PlanInput) -> list[PasteNeed]:
+    """What pastes an order takes, each once; off-cuts are kneaded in again [kg].
+
+    Args:
+        plan: the order
+    Source: common-practice
+    """
+    stays = 1 + material("kitchen", "usual", "paste").value("stays")
+    totals: dict[str, float] = {}
+    for step in plan.by_hand:
+        if step.key:
+            totals[step.key] = totals.get(step.key, 0.0) + step.count * step.kg * stays
+    known = mixtures()
+    return [
+        PasteNeed(material("pastes", key).name, kg, mixed_of(key, kg) if key in known else ())
+        for key, kg in totals.items()
+    ]
 
 
 def by_hand_amounts(plan: PlanInput, cooks: Sequence[PotCook]) -> list[ByHand]:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import Round
-from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
+from umber_pebble.core.plan.fillings import ByHand, PasteNeed, by_hand_amounts, pastes_of
 from umber_pebble.core.plan.problem import Named
 
 
@@ -54,6 +54,7 @@ class Needs:
 
     melts: tuple[MeltNeed, ...]
     by_hand: tuple[ByHand, ...]
+    pastes: tuple[PasteNeed, ...]
     sticks: tuple[StickNeed, ...]
     films: tuple[FilmNeed, ...]
     moulds: tuple[MouldNeed, ...]
@@ -76,6 +77,7 @@ def needs_of(plan: Plan) -> Needs:
             if (kg := plan.fresh_kg(key)) > 0
         ),
         tuple(by_hand_amounts(plan.problem, plan.cooks)),
+        tuple(pastes_of(plan.problem)),
         tuple(StickNeed(named, count) for named, count in sticks.items()),
         tuple(_films(plan)),
         tuple(_moulds(plan)),

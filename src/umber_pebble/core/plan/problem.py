@@ -15,8 +15,10 @@ from umber_pebble.core.moulds.cutting import CuttingPlan
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.passes.base import InHand, LaidAs
 from umber_pebble.core.pieces.sheet import spread_s
+from umber_pebble.core.pieces.stripes import Piped
 from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.day.problem import Timetable
+from umber_pebble.core.plan.keeper import Keeper
 from umber_pebble.core.plan.making import Making
 from umber_pebble.core.plan.spares import BreakRate, Spares
 from umber_pebble.core.plan.tasks import Work
@@ -128,19 +130,6 @@ class Inclusion:
 
 
 @dataclass(frozen=True, slots=True)
-class Piped:
-    """Piped in stripes, or in lines over a drawing: out of which opening, how wide each lies [m], so many of all that lie side by side
-    [count], how long all of it in a casting is [m], and how long hands take for that [s]."""
-
-    bore_m: float
-    wide_m: float
-    count: int
-    of_all: int
-    long_m: float
-    each_s: float
-
-
-@dataclass(frozen=True, slots=True)
 class SoftWork:
     """What hands do with a cast while it is soft, on: with what; on a sheet that is done to all of it at once."""
 
@@ -152,15 +141,15 @@ class SoftWork:
 class PlanLine:
     """One pour of a line of the order: how many castings of which melt, what one takes, in which mould.
 
-    A part of several passes is a line for each of its melts: after is the line that this one is poured on, last whether it is
-    unmoulded then; item the line of the order; kind how it is laid on. under: what it lies on
-    (material, thickness [m], how warm [degC]); first: what hands put in before it. dip: how deep and wide what is dipped is [m].
-    needs: the lines whose castings it joins; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build is
-    known by where break rates are kept, "" for a plain fill. works: what they do while it is soft, in turn; leaves: at which mark of its
-    windows it leaves its mould or film. spares: how many more than asked are cast. into: the melt that it is from then on, where it is divided off. with_next: it is poured right before the line above it, into its vessel or
-    beside it. piped: how, where it is piped in stripes; mixed: with others
-    of its pass, so that what is scraped, tipped out or broken off does not go back to its vessel. body: what cools like it where it is poured into a bare cavity. lies: the way it goes from its
-    pour, each stay with its place's id; empty: as its material's way has it.
+    A part of several passes is a line for each of its melts: after is the line that this one is poured on, last whether it is unmoulded then;
+    item the line of the order; kind how it is laid on. under: what it lies on (material, thickness [m], how warm [degC]); first: what hands put
+    in before it. dip: how deep and wide what is dipped is [m]. needs, after_steps: the lines whose castings it joins, and what hands made, by
+    number; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build
+    is known by where break rates are kept, "" for a plain fill. works: what they do while it is soft, in turn; leaves: at which mark of its
+    windows it leaves its mould or film. spares: how many more than asked are cast. into: the melt that it is from then on, where it is divided
+    off. with_next: it is poured right before the line above it, into its vessel or beside it. piped: how, where it is piped in stripes; mixed:
+    with others of its pass, so that what is scraped, tipped out or broken off does not go back to its vessel. body: what cools like it where it
+    is poured into a bare cavity. lies: the way it goes from its pour, each stay with its place's id; empty: as its material's way has it.
     """
 
     named: Named
@@ -189,6 +178,7 @@ class PlanLine:
     with_next: bool = False
     piped: Piped | None = None
     mixed: bool = False
+    after_steps: tuple[int, ...] = ()
 
     @property
     def name(self) -> str:
@@ -208,7 +198,12 @@ class PlanLine:
     @property
     def cast_off(self) -> bool:
         """Whether a casting leaves its mould after it: the last pour of a part, no join."""
-        return self.last and not self.needs
+        return self.last and not self.joins
+
+    @property
+    def joins(self) -> bool:
+        """Whether it joins what was made before."""
+        return bool(self.needs or self.after_steps)
 
     @property
     def whole_ball(self) -> bool:
@@ -253,11 +248,11 @@ class PlanLine:
 
 @dataclass(frozen=True, slots=True)
 class HandStep:
-    """What hands make of no melt: a part pressed of paste, or a join by warming or glue: how many, how long each takes hands [s],
-    how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs: the lines whose
-    castings it joins; kg: of each."""
+    """What hands make of no melt: a part pressed or modelled of paste, or a join by warming or glue: how many, how long each takes hands
+    [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs, after_steps: the
+    lines whose castings it joins, and what else is made by hand, by number; kg: of each; key: of the paste."""
 
-    what: Literal["press", "join"]
+    what: Literal["press", "model", "join"]
     named: Named
     item: int
     count: int
@@ -266,20 +261,18 @@ class HandStep:
     rests: Spread
     needs: tuple[int, ...] = ()
     dries: Spread = NOTHING
+    key: str = ""
+    after_steps: tuple[int, ...] = ()
+
+    @property
+    def by_itself(self) -> bool:
+        """Whether it makes a part, and joins none."""
+        return self.what != "join"
 
     @property
     def name(self) -> str:
         """What it makes, in one line."""
         return str(self.named)
-
-
-@dataclass(frozen=True, slots=True)
-class Keeper:
-    """What keeps so many vessels warm, a water bath, warming plate or oven; pot: a melt's vessel in it as the engine takes it."""
-
-    id: str
-    pot: Pot
-    takes: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -371,7 +364,7 @@ class PlanInput:
 
     def built(self, line: int) -> bool:
         """Whether a line has to wait for others: one of several pours of a part, or a join."""
-        return len(self.chains[line]) > 1 or bool(self.lines[line].needs)
+        return len(self.chains[line]) > 1 or self.lines[line].joins
 
     def pour_each_s(self, line: PlanLine) -> float:
         """How long hands take to pour one casting, or to join and hold one piece; of a sheet, its share of pouring and spreading that [s]."""

@@ -9,7 +9,7 @@ from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.fares import fares_of
-from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
+from umber_pebble.core.plan.fillings import ByHand, PasteNeed, by_hand_amounts, pastes_of
 from umber_pebble.core.plan.problem import Named, RoundLimit
 from umber_pebble.core.plan.remarks import Remark
 from umber_pebble.core.plan.spares import chance_enough_frac
@@ -86,10 +86,11 @@ class Summary:
     spare_s: float
     in_time_frac: float
     sure_frac: float
-    tightest: Tightest
+    tightest: Tightest | None
     castings: tuple[Castings, ...]
     melts: tuple[MeltRow, ...]
     by_hand: tuple[ByHand, ...]
+    pastes: tuple[PasteNeed, ...]
     warnings: tuple[Remark, ...]
     wishes: WishesKept | None
 
@@ -99,7 +100,8 @@ def summary_of(plan: Plan) -> Summary:
     problem, rounds, cooks = plan.problem, plan.rounds, plan.cooks
     off = [line for line in problem.lines if line.cast_off]
     return Summary(
-        quantity=sum(line.quantity for line in off),
+        quantity=sum(line.quantity for line in off)
+        + sum(step.count for step in problem.by_hand if step.by_itself),
         casts=explained(
             sum(r.casts for r in rounds if problem.lines[r.line].cast_off),
             "count",
@@ -135,6 +137,7 @@ def summary_of(plan: Plan) -> Summary:
         castings=tuple(_castings(plan, i) for i, line in enumerate(problem.lines) if line.cast_off),
         melts=tuple(melt_row(key, plan.cooks_of(key)) for key in problem.ways),
         by_hand=tuple(by_hand_amounts(problem, cooks)),
+        pastes=tuple(pastes_of(problem)),
         warnings=tuple(remarks_of(plan)),
         wishes=_wishes(plan),
     )
@@ -161,23 +164,24 @@ def hands_s(plan: Plan) -> float:
 
 
 def sure_frac(plan: Plan) -> float:
-    """The least chance that a part of the order is enough with what is cast of it [frac]. Source: beta-binomial"""
-    return min(
+    """The least chance that a part of the order is enough with what is cast of it; 1 where nothing is [frac]. Source: beta-binomial"""
+    chances = (
         chance_enough_frac(casts, line.quantity, line.break_rate)
         for casts, line in zip(plan.casts, plan.problem.lines, strict=True)
         if line.cast_off
     )
+    return min(chances, default=1.0)
 
 
-def _tightest(plan: Plan) -> Tightest:
+def _tightest(plan: Plan) -> Tightest | None:
     def takes_s(r: Round) -> float:
         return r.casts * plan.problem.pour_each_s(plan.problem.lines[r.line])
 
     def open_s(r: Round) -> Spread:
         return plan.cooks[r.cook].pours[r.line][1].width
 
-    r = min(plan.rounds, key=lambda r: open_s(r).low / max(takes_s(r), 1.0))
-    return Tightest(r.cook, plan.problem.lines[r.line].named, takes_s(r), open_s(r))
+    r = min(plan.rounds, key=lambda r: open_s(r).low / max(takes_s(r), 1.0), default=None)
+    return None if r is None else Tightest(r.cook, plan.problem.lines[r.line].named, takes_s(r), open_s(r))
 
 
 def _castings(plan: Plan, index: int) -> Castings:

@@ -27,6 +27,7 @@ TaskKind = (
         "clean",
         "dry",
         "press",
+        "model",
         "join",
     ]
     | Work

@@ -261,7 +261,7 @@ def _cast(plan: Plan, r: Round, w: PieceWindows) -> CastRow:
         r.casts,
         rows,
         way.sets_in_id,
-        window(ends.held_until) if line.needs else None,
+        window(ends.held_until) if line.joins else None,
         tuple(of.kind for of in line.works),
         CastWindows(**{name: window(name) if name in w.at else None for name in told}, cool_to_hold=cool),
         tuple(name for name in told if name in never),
@@ -270,6 +270,6 @@ def _cast(plan: Plan, r: Round, w: PieceWindows) -> CastRow:
             w.at,
             never,
             ends.held_until,
-            Use(tuple(of.kind for of in line.works), line.last, line.released, bool(line.needs)),
+            Use(tuple(of.kind for of in line.works), line.last, line.released, line.joins),
         ),
     )

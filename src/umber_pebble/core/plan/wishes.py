@@ -30,6 +30,7 @@ SKILL_OF: dict[TaskKind, Skill] = {
     "unmould": "unmould",
     "clean": "clean",
     "press": "join",
+    "model": "join",
     "join": "join",
 }
 

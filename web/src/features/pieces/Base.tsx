@@ -34,7 +34,7 @@ export function Base({
     const moved = { ...part, ...into };
     const there = ground(moved);
     const fits = part.passes.every((pass) => kinds.find((of) => of.kind === pass.kind)?.on.includes(there));
-    const start = starts.find((of) => !of.body && ground(of) === there);
+    const start = starts.find((of) => ground(of) === there);
     const melt = lastMelt(part);
     const fresh = start?.passes.map((pass) => ("melt" in pass ? { ...pass, melt } : pass));
     onChange(fits || !fresh ? into : { ...into, passes: fresh, bent: false, released: false });
@@ -43,24 +43,24 @@ export function Base({
     <>
       <Choice
         label="Made"
-        value={part.body ? "body" : "mould"}
+        value={part.body ? "body" : part.mould_id === null ? "hand" : "mould"}
         options={[
           { key: "mould", name: "in a mould, on a sheet or a drawing" },
           { key: "body", name: "on a body, dipped" },
+          { key: "hand", name: "by hand, of paste" },
         ]}
-        onChange={(key) =>
-          key === "body"
-            ? dipped && onChange({ mould_id: null, body: dipped, bent: false, released: false })
-            : first && put({ mould_id: first.id, body: null, cavity: 0 })
-        }
+        onChange={(key) => {
+          if (key === "hand") put({ mould_id: null, body: null });
+          else if (key === "mould" && first) put({ mould_id: first.id, body: null, cavity: 0 });
+          else if (key === "body" && dipped) put({ mould_id: null, body: dipped });
+        }}
       />
-      {part.body ? (
-        <BodyFields body={part.body} wrong={wrong} onChange={(body) => onChange({ body })} />
-      ) : (
+      {part.body && <BodyFields body={part.body} wrong={wrong} onChange={(body) => onChange({ body })} />}
+      {part.mould_id !== null && (
         <>
           <Pick
             label={WORDS[is].name}
-            value={part.mould_id ?? ""}
+            value={part.mould_id}
             options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
             onChange={(mould_id) => put({ mould_id, cavity: 0 })}
           />

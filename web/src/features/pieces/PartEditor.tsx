@@ -45,6 +45,13 @@ interface Props {
   foot: React.ReactNode;
 }
 
+const PRESS = "Press a layer, drag its edge.";
+const SEEN: Record<KindShown["on"][number], string> = {
+  mould: PRESS,
+  body: PRESS,
+  drawing: "From above, to scale.",
+  hand: "As it lies, to scale.",
+};
 const ROUND_OF: Record<Is, string> = { mould: "mould", sheet: "sheet", drawing: "board" };
 
 /** A part's build: its passes in order, its section, and the pass that is chosen. */
@@ -148,18 +155,16 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
         {figures && (
           <>
             <div className="flex flex-wrap items-baseline justify-between gap-x-8">
-              <p className="text-quiet">
-                {ground === "drawing" ? "From above, to scale." : "Press a layer, drag its edge."}
-              </p>
+              <p className="text-quiet">{SEEN[ground]}</p>
               <p className="text-quiet">
                 <Figure of={figures.finished} name="finished" className="text-3xl text-ink" dim={dim} />{" "}
-                finished, one casting
+                {ground === "hand" ? "of paste, one of them" : "finished, one casting"}
               </p>
             </div>
             <BuildSection
               section={figures.section}
               body={part.body ? toneOf(part.body.made_of) : null}
-              on={part.body ? "body" : isOf(mould, part.cavity)}
+              on={ground === "hand" || ground === "body" ? ground : isOf(mould, part.cavity)}
               layers={drawn(figures, asked.passes, kinds, (row) => layerNote(row, units))}
               stick={stickOf(part)}
               selected={index}
@@ -174,7 +179,7 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
               length={(si) => amount(si, "length", units)}
               width={Math.max(Math.min(width - 56, 760), NARROWEST)}
             />
-            {ground !== "drawing" && (
+            {(ground === "mould" || ground === "body") && (
               <label className="flex max-w-md items-center gap-3 text-sm text-quiet">
                 {part.body ? "turn the piece" : "turn the cut"}
                 <input
@@ -189,8 +194,9 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
                 />
               </label>
             )}
-            <Weights figures={figures} index={index} dim={dim} />
-            {figures.setting && (
+            {ground !== "hand" && <Weights figures={figures} index={index} dim={dim} />}
+            {ground === "hand" && <HandsTake figures={figures} />}
+            {ground !== "hand" && figures.setting && (
               <div className={dimSets ? "opacity-50" : ""}>
                 <OneRound
                   sets={figures.setting}
@@ -227,6 +233,16 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
         )}
       </section>
     </div>
+  );
+}
+
+/** What hands take for one that they model. */
+function HandsTake({ figures }: { figures: PartFigures }) {
+  const all = figures.rows.reduce((sum, row) => sum + row.hands_s, 0);
+  return (
+    <p className="mt-4 text-quiet">
+      <strong className="text-2xl text-ink">{duration(all)}</strong> of hands, one of them
+    </p>
   );
 }
 

@@ -34,6 +34,15 @@ interface KindWords<K extends Kind> {
   fields: { [F in Exclude<keyof Of<K>, "kind" | "whole">]: Words<Of<K>[F]> };
 }
 
+const PASTES = {
+  fondant: "Fondant",
+  gum_paste: "Gum paste",
+  modelling_chocolate: "Modelling chocolate",
+  marzipan: "Marzipan",
+};
+const OF_PASTE = { label: "Of", of: PASTES };
+const DRY: TwoWords = { label: "Goes on", no: "soft", yes: "dry, off its form" };
+
 /** What each kind of pass is called, and each of its fields. */
 export const PASSES: { [K in Kind]: KindWords<K> } = {
   dust: {
@@ -145,9 +154,55 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
     fields: {
       paste: {
         label: "Of",
-        of: { fondant: "Fondant", gum_paste: "Gum paste", modelling_chocolate: "Modelling chocolate" },
+        of: PASTES,
       },
       kg: "A casting takes",
+    },
+  },
+  ball: { name: "Ball", fields: { paste: OF_PASTE, diameter_m: "Diameter", dry: DRY } },
+  rope: {
+    name: "Rope",
+    fields: {
+      paste: OF_PASTE,
+      thick_m: "A strand, how thick",
+      length_m: "As it lies, how long",
+      strands_count: "Strands, twisted",
+      dry: DRY,
+    },
+  },
+  rolled: {
+    name: "Rolled out, cut",
+    fields: {
+      paste: OF_PASTE,
+      thick_m: "Thickness",
+      length_m: "Long",
+      width_m: "Wide",
+      layers_count: "Layers on each other",
+      dry: DRY,
+    },
+  },
+  ribbon: {
+    name: "Ribbon, bow, ruffle",
+    fields: {
+      paste: OF_PASTE,
+      thick_m: "Thickness",
+      width_m: "Wide",
+      length_m: "As it lies, how long",
+      laid: {
+        label: "Laid",
+        of: { flat: "flat", ruffle: "as a ruffle", pleats: "in pleats", bow: "as a bow" },
+      },
+      dry: DRY,
+    },
+  },
+  rose: {
+    name: "Rose",
+    fields: {
+      paste: OF_PASTE,
+      petals_count: "Petals",
+      petal_m: "A petal, how wide",
+      thick_m: "A petal, how thick",
+      dry: DRY,
     },
   },
   drizzle: {

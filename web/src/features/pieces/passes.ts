@@ -10,9 +10,10 @@ export type Of<K extends Kind> = Extract<Pass, { kind: K }>;
 export type KindShown = Schemas["PassKindShown"];
 export type Way = NonNullable<KindShown["ways"][number]>;
 
-/** What a part is to its passes: a hollow that is filled, a drawing, or a body. */
+/** What a part is to its passes: a hollow that is filled, a drawing, a body, or nothing but hands. */
 export function groundOf(part: Part, mould: Schemas["Mould"] | undefined): KindShown["on"][number] {
   if (part.body) return "body";
+  if (part.mould_id === null) return "hand";
   return isOf(mould, part.cavity) === "drawing" ? "drawing" : "mould";
 }
 
@@ -25,6 +26,13 @@ export function partTone(part: Part): string {
 /** What a kind is offered as, laid as usual or in a way of its own. */
 export const offeredAs = (kind: Kind, way: Way | null): string =>
   way === null ? PASSES[kind].name : WAYS[way];
+
+const RIBBONS: Record<Of<"ribbon">["laid"], string> = {
+  flat: "Ribbon",
+  ruffle: "Ruffle",
+  pleats: "Pleated ribbon",
+  bow: "Bow",
+};
 
 /** What a pass is called on the screens. */
 export function passName(pass: Pass): string {
@@ -44,6 +52,8 @@ export function passName(pass: Pass): string {
         : pass.stripes_m === null
           ? "Marbled fill"
           : "Stripes";
+    case "ribbon":
+      return RIBBONS[pass.laid];
     case "comb":
       return pass.how === "drag" ? "Dragged through" : "Combed";
     case "dip":

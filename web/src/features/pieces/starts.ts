@@ -17,5 +17,6 @@ export const STARTS: Record<Schemas["StartShown"]["key"], { name: string; note: 
   former: { name: "Dipped former", note: "a balloon or form, taken out again" },
   cluster: { name: "Cluster or dollop on a mat", note: "nuts bound by melt, sprinkled while wet" },
   filigree: { name: "Filigree over a drawing", note: "lines piped on film, lifted off when they are set" },
+  modelled: { name: "Modelled by hand", note: "balls, ropes, ribbons, bows, roses of paste" },
   pressed: { name: "Pressed paste", note: "fondant, gum paste, modelling chocolate" },
 };

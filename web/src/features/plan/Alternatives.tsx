@@ -126,7 +126,9 @@ export function Alternatives({ asked, kitchen, pieces, onChange }: Props) {
 }
 
 const plannedWords = ({ casts, rounds, melts, sure_frac }: Alternative) =>
-  `${Math.round(100 * sure_frac)} % sure, ${casts} cast in ${rounds} ${rounds === 1 ? "round" : "rounds"}, ${melts} ${melts === 1 ? "melt" : "melts"}`;
+  melts === 0
+    ? "nothing melted"
+    : `${Math.round(100 * sure_frac)} % sure, ${casts} cast in ${rounds} ${rounds === 1 ? "round" : "rounds"}, ${melts} ${melts === 1 ? "melt" : "melts"}`;
 
 interface Called {
   clock: (s: number) => string;

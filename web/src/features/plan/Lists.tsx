@@ -73,7 +73,13 @@ function AtHand({ of: { needs, colours }, kitchen }: { of: Schemas["AtHand"]; ki
     <section aria-label="At hand" className="mb-7 grid gap-x-12 gap-y-6 md:grid-cols-2 xl:grid-cols-3">
       <Rows
         title="To weigh out in all"
-        rows={needs.melts.map((melt) => [amount(melt.kg, "mass", units), meltName(melt, palettes)])}
+        rows={[
+          ...needs.melts.map((melt): [string, string] => [
+            amount(melt.kg, "mass", units),
+            meltName(melt, palettes),
+          ]),
+          ...needs.pastes.map((paste): [string, string] => [amount(paste.kg, "mass", units), paste.name]),
+        ]}
       />
       <Rows
         title="Colours"

@@ -135,7 +135,7 @@ export function PlanEditor({ stored, pieces, kitchen, onRemove }: Props) {
               asked={plan.asked}
               onChange={thing.change}
             />
-            <Views base={`/orders/${stored.id}`} />
+            <Views base={`/orders/${stored.id}`} first={firstView(plan)} />
             <Shown
               plan={plan}
               kitchen={kitchen}
@@ -168,13 +168,16 @@ function NotKept({ of, to }: { of: Schemas["WishesKept"] | null; to: string }) {
   );
 }
 
+/** What is melted is seen first, where anything is. */
+const firstView = (plan: Plan): View => (plan.summary.melts.length > 0 ? "melts" : "by-hand");
+
 /** The plan's views, one of them open. */
-function Views({ base }: { base: string }) {
+function Views({ base, first }: { base: string; first: View }) {
   const { view } = useParams();
   return (
     <nav aria-label="Views of the plan" className="mb-4 flex flex-wrap gap-x-7 border-b border-line">
       {(Object.keys(VIEWS) as View[]).map((key) => {
-        const here = key === (isView(view) ? view : "melts");
+        const here = key === (isView(view) ? view : first);
         return (
           <NavLink
             key={key}
@@ -203,7 +206,7 @@ interface ShownProps {
 
 function Shown({ plan, kitchen, pieces, orderId, wishes, onChange }: ShownProps) {
   const { view } = useParams();
-  switch (isView(view) ? view : "melts") {
+  switch (isView(view) ? view : firstView(plan)) {
     case "melts":
       return <Melts plan={plan} kitchen={kitchen} />;
     case "windows":
@@ -222,7 +225,7 @@ function Shown({ plan, kitchen, pieces, orderId, wishes, onChange }: ShownProps)
         />
       );
     case "by-hand":
-      return <ByHand rows={plan.summary.by_hand} />;
+      return <ByHand rows={plan.summary.by_hand} pastes={plan.summary.pastes} />;
     case "lists":
       return <Lists asked={plan.asked} orderId={orderId} kitchen={kitchen} />;
   }

@@ -29,26 +29,35 @@ export function Top({ plan, zone }: { plan: Plan; zone: string }) {
         <Item
           name={
             <>
-              {pieces === 1 ? "piece" : "pieces"}, <Figure of={casts} name="Castings" /> cast
+              {pieces === 1 ? "piece" : "pieces"},{" "}
+              {melts.length > 0 ? (
+                <>
+                  <Figure of={casts} name="Castings" /> cast
+                </>
+              ) : (
+                "nothing melted"
+              )}
             </>
           }
         >
           {pieces}
         </Item>
-        <Item
-          name={
-            <>
-              in <Figure of={summary.cook_count} name="Melts" /> {cooksWord(summary)},{" "}
-              {only ? only.name.toLowerCase() : `${melts.length} kinds`}
-            </>
-          }
-        >
-          {only ? (
-            <Figure of={only.fresh} name={`${only.name} to weigh out`} />
-          ) : (
-            amount(melted, "mass", units)
-          )}
-        </Item>
+        {melts.length > 0 && (
+          <Item
+            name={
+              <>
+                in <Figure of={summary.cook_count} name="Melts" /> {cooksWord(summary)},{" "}
+                {only ? only.name.toLowerCase() : `${melts.length} kinds`}
+              </>
+            }
+          >
+            {only ? (
+              <Figure of={only.fresh} name={`${only.name} to weigh out`} />
+            ) : (
+              amount(melted, "mass", units)
+            )}
+          </Item>
+        )}
         <Item
           name={`${over ? "" : `${day(begins, zone)}, `}${duration(lasts_s)}, hands busy ${duration(hands_s)}; ${roughly(spare_s)} to spare, in time on ${daysWords(in_time_frac)}`}
         >
@@ -60,17 +69,21 @@ export function Top({ plan, zone }: { plan: Plan; zone: string }) {
           to {over ? `${day(ends, zone)} ` : ""}
           {timeOfDay(ends, zone)}
         </Item>
-        <Item name={summary.castings.length > 1 ? "each part enough" : "sure that it is enough"}>
-          {amount(sure_frac, "share", units)}
-        </Item>
-        <Item
-          name={`tightest pour, ${wholeName(tightest.named).toLowerCase()}; at worst ${tightest.open_s.low < 1 ? "none" : duration(tightest.open_s.low)}`}
-        >
-          {duration(tightest.takes_s)} of {duration(tightest.open_s.likely)}
-        </Item>
+        {melts.length > 0 && (
+          <Item name={summary.castings.length > 1 ? "each part enough" : "sure that it is enough"}>
+            {amount(sure_frac, "share", units)}
+          </Item>
+        )}
+        {tightest && (
+          <Item
+            name={`tightest pour, ${wholeName(tightest.named).toLowerCase()}; at worst ${tightest.open_s.low < 1 ? "none" : duration(tightest.open_s.low)}`}
+          >
+            {duration(tightest.takes_s)} of {duration(tightest.open_s.likely)}
+          </Item>
+        )}
       </dl>
       <Whose orders={plan.orders} zone={zone} />
-      {!only && (
+      {melts.length > 1 && (
         <ul aria-label="By melt" className="mt-3 flex flex-wrap gap-x-6 gap-y-1">
           {melts.map((melt) => (
             <li key={melt.melt} className="flex items-baseline gap-2">

@@ -18,7 +18,7 @@ from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
 from umber_pebble.core.pieces.transfers import Film
 
-Ground = Literal["mould", "body", "drawing"]
+Ground = Literal["mould", "body", "drawing", "hand"]
 """What a pass goes into or onto."""
 LayStyle = Literal["brushed", "splattered", "finger", "butter"]
 """Ways of laying a pass that are offered beside the usual one: accents, and coloured cocoa butter."""
@@ -241,6 +241,22 @@ class PassKind(Shape):
         Raises: as lay.
         """
         raise ImpossiblePass("wants_mould", "this goes into a mould, not onto a body: dip or drizzle it")
+
+    def lay_by_hand(self, i: int) -> LaidPass:
+        """It modelled by hand.
+
+        Raises: as lay.
+        """
+        raise ImpossiblePass("by_hand", "of no mould and no body there is only what is modelled by hand")
+
+    @property
+    def dries(self) -> bool:
+        """Of paste, whether it dries on its form before it goes on."""
+        return True
+
+    def front(self) -> BaseGeometry | None:
+        """As it is seen where it is modelled by hand, about its middle [m]; None of what is not."""
+        return None
 
     def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry | None:
         """What of it is seen in a cut through its cavity; None: nothing."""

@@ -14,6 +14,7 @@ from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass, plain
 from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import First, InMould, LayStyle, Pace, PassKind, Put
+from umber_pebble.core.pieces.passes.modelled import PasteKey
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,7 +23,7 @@ class Paste(PassKind):
 
     RANK: ClassVar = 5.0
     PACE: ClassVar[Pace] = "fill"
-    paste: Literal["fondant", "gum_paste", "modelling_chocolate"]
+    paste: PasteKey
     kg: Annotated[float, Number("kg", 0.0, 5.0, 0.5, large=True, rolled=True)]
     kind: Literal["paste"] = "paste"
 

@@ -25,7 +25,7 @@ from umber_pebble.core.plan.day.mould_stays import of_one_pass, stays_of
 from umber_pebble.core.plan.day.pots import Filling, Pot, fillings_of, pots_of
 from umber_pebble.core.plan.day.problem import Day, Draw, Edge, Lag, Melt, Portion, Stay, Task, Timetable
 from umber_pebble.core.plan.divided import portion_stood_s
-from umber_pebble.core.plan.problem import MeltWay, Mould, PlanInput, PlanLine
+from umber_pebble.core.plan.problem import HandStep, MeltWay, Mould, PlanInput, PlanLine
 from umber_pebble.core.plan.rounds import begun_between_s
 from umber_pebble.core.plan.tasks import POURS, TaskKind
 from umber_pebble.core.plan.turns import turns_of
@@ -148,6 +148,9 @@ class _Compiler:
         for number, filling in enumerate(self.fillings):
             self._after(number, filling, windows)
         self._portions(melts, pots)
+        self.made = [
+            self._task(step.what, None, step.count * step.each_s, index) for index, step in enumerate(plan.by_hand)
+        ]
         self._moulds(windows)
         self._by_hand()
         capacity = dict(plan.shelves) | {line.mould.mould_id: line.mould.owned for line in plan.lines}
@@ -317,7 +320,7 @@ class _Compiler:
                 self._one_pass([of for each in zip(*parts, strict=True) for of in each], windows)
                 for work in (of for last in lasts for of in self.worked[last]):
                     self._follows(self.pours[lasts[-1]], work, 0)
-            if not mould.washed or lines[0].needs:
+            if not mould.washed or lines[0].joins:
                 self._stay(mould.mould_id, needs, first, self._left(mould, lasts), "end", 0.0)
             else:
                 clean = self._task("clean", lasts[0], self.plan.paces.clean_s)
@@ -325,7 +328,7 @@ class _Compiler:
                     self._follows(self.off[last], clean, 0.0)
                 self._stay(mould.mould_id, needs, first, clean, "end", self.plan.paces.dry_s)
             for part in parts:
-                self._joins(self.plan.lines[self.fillings[part[0]].line].needs, self.begins[part[0]])
+                self._joins(self.plan.lines[self.fillings[part[0]].line], self.begins[part[0]])
         for number, filling in enumerate(self.fillings):
             line = self.plan.lines[filling.line]
             if not line.cast_on or number not in self.off:
@@ -352,20 +355,23 @@ class _Compiler:
             self._follows(self.off[last], out, 0.0)
         return out
 
-    def _joins(self, needs: Sequence[int], then: int) -> None:
-        """Nothing is joined before all castings of its parts are out of their moulds."""
+    def _joins(self, of: PlanLine | HandStep, then: int) -> None:
+        """Nothing is joined before all castings of its parts are out of their moulds, and what hands made has dried."""
         for number, filling in enumerate(self.fillings):
-            if filling.line in needs and number in self.off:
+            if filling.line in of.needs and number in self.off:
                 self._follows(self.off[number], then, 0.0)
+        for index in of.after_steps:
+            step = self.plan.by_hand[index]
+            self._follows(self.made[index], then, step.rests.high + step.dries.likely)
 
     def _by_hand(self) -> None:
         for index, step in enumerate(self.plan.by_hand):
-            made = self._task(step.what, None, step.count * step.each_s, index)
+            made = self.made[index]
             rest = self._task("rest", None, step.rests.high + step.dries.high, index, hands=False)
             self.lags.append(Lag(made, "end", rest, "start", 0, 0))
-            self._joins(step.needs, made)
-            # what dries for hours by itself is not waited for: it is pressed so much earlier
-            self._done(made if step.what == "press" else rest, step.item)
+            self._joins(step, made)
+            # what dries for hours by itself is not waited for: it is made so much earlier
+            self._done(made if step.by_itself else rest, step.item)
 
     def _task(
         self, kind: TaskKind, filling: int | None, lasts_s: float, by_hand: int | None = None, hands: bool = True

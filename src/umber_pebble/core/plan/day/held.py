@@ -89,7 +89,7 @@ class _Asked:
     def _afterwards(self, i: int) -> bool:
         """Whether a piece is ready without it: a mould that is cleaned, paste that dries by itself."""
         name = self.of.names[i]
-        dries = name.by_hand is not None and self.of.plan.by_hand[name.by_hand].what == "press"
+        dries = name.by_hand is not None and self.of.plan.by_hand[name.by_hand].by_itself
         return name.kind == "clean" or (dries and name.kind == "rest")
 
     def away(self, wish: Wish) -> Iterator[tuple[int, int, int]]:

@@ -32,7 +32,7 @@ def stays_of(plan: PlanInput, fillings: Sequence[Filling], shared: bool) -> list
         filling = fillings[part[0]]
         line = plan.lines[filling.line]
         with_others = shared if line.mould.cutting is None else line.mould.shares
-        alone = not with_others or line.mould.hands or bool(line.needs) or line.released
+        alone = not with_others or line.mould.hands or line.joins or line.released
         key = (line.mould.mould_id, filling.nth, filling.line if alone else -1)
         together.setdefault(key, []).append(part)
     out: list[list[list[int]]] = []
