@@ -11,7 +11,7 @@ from umber_pebble.config import Config
 from umber_pebble.core.heat.vessel import cooling_curve_degc, curve_times_s
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.demo.moulds import MOULDS
-from umber_pebble.demo.pieces import PIECES
+from umber_pebble.demo.pieces import PIECES, TOPPERS
 from umber_pebble.services.clock import DrivenClock
 from umber_pebble.services.documents import (
     Bath,
@@ -228,6 +228,8 @@ def fill(config: Config, today: datetime | None = None) -> None:
     workshop.create("order", "order-swirled", _order("Nebula box", due + timedelta(days=10), swirled))
     lines = [_line("piece-constellation", 12)]
     workshop.create("order", "order-constellations", _order("Constellations", due + timedelta(days=8), lines))
+    twelve = [_line(key, count) for key, count in zip(TOPPERS, (2, 2, 2, 2, 2, 1, 1), strict=True)]
+    workshop.create("order", "order-toppers", _order("Twelve cupcakes", due + timedelta(days=12), twelve))
     baskets = [_line("piece-basket", 4)]
     workshop.create("order", "order-baskets", _order("Comet baskets", due + timedelta(days=11), baskets))
     dark = [_line("piece-bonbon", 12)]

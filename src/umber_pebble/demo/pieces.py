@@ -134,7 +134,37 @@ def _solid(
     return _built(name, mould, [_fill(of, level_m), *([stick] if stick else [])], cavity, bent=bent)
 
 
+TOPPER_PARTS: dict[str, tuple[str, int, list[Pass]]] = {
+    "Star": ("mould-sky", 0, [_fill("coating", 0.006)]),
+    "Meteorite": ("mould-sky", 1, [_fill("dark", 0.012)]),
+    "Heart": ("mould-sky", 2, [Fill(melt=_melt("coating", DUSK), level_m=0.006, others=(), stripes_m=None)]),
+    "Constellation": ("mould-constellation", 0, [Lines(melt=_melt("dark"))]),
+}
+
+
+def _topper(name: str, **counts: int) -> Piece:
+    """Of so many of each of the parts that all toppers are made of."""
+    parts = [
+        _part(key, mould, passes, cavity, count)
+        for key, (mould, cavity, passes) in TOPPER_PARTS.items()
+        if (count := counts.get(key.lower(), 0))
+    ]
+    return Piece(name=name, parts=parts, joins=[], stand=None)
+
+
+TOPPERS = {
+    "piece-topper-north": _topper("Northern topper", star=1, constellation=1),
+    "piece-topper-south": _topper("Southern topper", star=2, meteorite=1),
+    "piece-topper-dome": _topper("Dome topper", star=1, heart=1),
+    "piece-topper-fall": _topper("Falling topper", meteorite=2, constellation=1),
+    "piece-topper-dusk": _topper("Dusk topper", heart=1, constellation=1),
+    "piece-topper-belt": _topper("Belt topper", star=3),
+    "piece-topper-crater": _topper("Crater topper", meteorite=1, heart=1),
+}
+"""Seven toppers out of four parts."""
+
 PIECES = {
+    **TOPPERS,
     "piece-crescent": _built("Aurora crescent", "mould-aurora", AURORA),
     "piece-spark": _built("Aurora star", "mould-aurora", AURORA, cavity=1),
     "piece-praline": _dipped(

@@ -22,7 +22,7 @@ def check_things(frozen: FrozenPlan, state: RunState, new: Body) -> None:
     """
     if isinstance(new, Heated | Burst):
         _heater_free(frozen, state, new)
-        _by_its_heat(frozen, new)
+        _by_its_heat(frozen, state, new)
     if not isinstance(new, Poured | Decanted | Parted):
         return
     try:
@@ -73,13 +73,15 @@ def _heater_free(frozen: FrozenPlan, state: RunState, new: Heated | Burst) -> No
         raise refuse("something else is on this heater: one at a time", "heater_taken", cook=cook.number)
 
 
-def _by_its_heat(frozen: FrozenPlan, new: Heated | Burst) -> None:
-    """A bowl for the microwave is not put on as a pot; older runs, which did, are read by their plan.
+def _by_its_heat(frozen: FrozenPlan, state: RunState, new: Heated | Burst) -> None:
+    """A bowl for the microwave is not put on as a pot, but warmed again over a bath where a burst would be too much; older runs, which did,
+    are read by their plan.
 
     Raises: NotInSequence.
     """
     cook = frozen.cooks[new.cook]
-    if isinstance(new, Heated) and frozen.layout.bursts[cook.rounds[0].line]:
+    melts = state.cooks[cook.number].anew
+    if isinstance(new, Heated) and melts and frozen.layout.bursts[cook.rounds[0].line]:
         raise refuse("this bowl is melted in a microwave: tell each burst", "by_bursts", cook=cook.number)
 
 

@@ -70,6 +70,7 @@ def snapshot_of(
     learnt = queries.evidence(session)
     return Snapshot(
         order=order,
+        parts_together=True,
         shares=shares,
         kitchen=kitchen.doc,
         pieces=pieces,

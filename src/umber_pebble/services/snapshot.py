@@ -28,6 +28,7 @@ from umber_pebble.services.materials_own import castable
 from umber_pebble.services.ovens import FactorSpread
 from umber_pebble.services.piece_docs import Part, Piece
 from umber_pebble.services.places import air_degc, pick, place_case, place_degc, way_of
+from umber_pebble.services.shared_parts import At, made_as
 from umber_pebble.services.together import Share, due_of_line
 from umber_pebble.services.warmers import keeper_of
 from umber_pebble.services.way_docs import WayDoc
@@ -60,6 +61,7 @@ class Snapshot(Doc):
     fills: dict[str, FactorSpread] = Field(default_factory=dict)
     rows: dict[str, dict[str, FactorSpread]] = Field(default_factory=dict)
     shares: list[Share] = Field(default_factory=list)
+    parts_together: bool = Field(default=False, description="parts alike of several pieces are made together")
 
 
 def prior_loss() -> Spread:
@@ -294,13 +296,20 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     order, kitchen = snapshot.order, snapshot.kitchen
     lines, steps, own = list[PlanLine](), list[HandStep](), materials_of(snapshot)
     paces = Paces(**kitchen.paces.model_dump())
+    alike = made_as(order, snapshot.pieces, snapshot.shares, snapshot.parts_together)
+    known: dict[At, tuple[int | None, int | None]] = {}
     for item, row in enumerate(order.lines):
         piece = snapshot.pieces[row.piece_id]
         lasts, made = list[int | None](), list[int | None]()
-        for part in piece.parts:
+        for i, part in enumerate(piece.parts):
+            one = alike[item, i]
+            if one.first in known:
+                last, step = known[one.first]
+                lasts.append(last)
+                made.append(step)
+                continue
             counts = snapshot.breaks.get(break_of(part) or "", Counts(broken=0, good=0))
-            named = Named(piece.name, part.name.lower() if len(piece.parts) > 1 else "")
-            wanted = Wanted(item, named, row.quantity * part.count, row.spares)
+            wanted = Wanted(one.item, one.named, one.quantity, order.lines[one.item].spares)
             built = build_of(part, snapshot.moulds.get(part.mould_id or ""), own)
             more = lines_of(
                 part,
@@ -314,6 +323,7 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
             lines += more
             lasts.append(len(lines) - 1 if more else None)
             made.append(None if more else len(steps))
+            known[one.first] = lasts[-1], made[-1]
             if not more:
                 steps.append(pressed(part, built, wanted, paces))
         joins = joins_of(

@@ -13344,6 +13344,12 @@ export interface components {
             ovens?: {
                 [key: string]: components["schemas"]["FactorSpread"];
             };
+            /**
+             * Parts Together
+             * @description parts alike of several pieces are made together
+             * @default false
+             */
+            parts_together?: boolean;
             /** Pieces */
             pieces: {
                 [key: string]: components["schemas"]["Piece"];
