@@ -48,18 +48,35 @@ interface Props {
   asked: Asked;
   orderId: string;
   kitchen: Schemas["Kitchen"];
+  pieces: Schemas["StoredPiece"][];
 }
 
 /** What must be at hand, and what goes on the kitchen's wall and into the calendar. */
-export function Lists({ asked, orderId, kitchen }: Props) {
+export function Lists({ asked, orderId, kitchen, pieces }: Props) {
   return (
     <>
       <Part query={atHandQuery(asked)} place="min-h-80">
         {(of) => <AtHand of={of} kitchen={kitchen} />}
       </Part>
+      <div className="mb-7">
+        <Rows title="To put together" rows={together(asked, pieces)} />
+      </div>
       <Papers orderId={orderId} />
     </>
   );
+}
+
+/** Less than a scale of a tenth of a gram shows. */
+const TRACE_KG = 0.00005;
+
+/** Which parts go into which piece, of those that have more than one. */
+function together({ order }: Asked, pieces: Schemas["StoredPiece"][]): [string, string][] {
+  return order.lines.flatMap(({ piece_id, quantity }): [string, string][] => {
+    const piece = pieces.find((of) => of.id === piece_id)?.doc;
+    if (!piece || piece.parts.reduce((sum, part) => sum + part.count, 0) < 2) return [];
+    const parts = piece.parts.map((part) => `${part.count} × ${part.name.toLowerCase()}`);
+    return [[String(quantity), `${piece.name}: ${parts.join(", ")}`]];
+  });
 }
 
 function AtHand({ of: { needs, colours }, kitchen }: { of: Schemas["AtHand"]; kitchen: Schemas["Kitchen"] }) {
@@ -84,7 +101,11 @@ function AtHand({ of: { needs, colours }, kitchen }: { of: Schemas["AtHand"]; ki
       <Rows
         title="Colours"
         rows={colours.map((colour) => [
-          colour.kg === null ? "to taste" : amount(colour.kg, "mass", units),
+          colour.kg === null
+            ? "to taste"
+            : colour.kg < TRACE_KG
+              ? "a trace"
+              : amount(colour.kg, "mass", units),
           `${colour.name}${drops(colour)}`,
         ])}
       />

@@ -227,6 +227,6 @@ function Shown({ plan, kitchen, pieces, orderId, wishes, onChange }: ShownProps)
     case "by-hand":
       return <ByHand rows={plan.summary.by_hand} pastes={plan.summary.pastes} />;
     case "lists":
-      return <Lists asked={plan.asked} orderId={orderId} kitchen={kitchen} />;
+      return <Lists asked={plan.asked} orderId={orderId} kitchen={kitchen} pieces={pieces} />;
   }
 }
