@@ -59,14 +59,14 @@ export function Base({
       {part.mould_id !== null && (
         <>
           <Pick
-            label={WORDS[is].name}
+            label={GROUNDS[is].name}
             value={part.mould_id}
             options={moulds.map((m) => ({ key: m.id, name: m.doc.name }))}
             onChange={(mould_id) => put({ mould_id, cavity: 0 })}
           />
           {cavities.length > 1 && (
             <Pick
-              label={WORDS[is].kind}
+              label={GROUNDS[is].kind}
               value={String(part.cavity)}
               options={cavities.map((kind, i) => ({
                 key: String(i),
@@ -80,8 +80,8 @@ export function Base({
             label="Seen from"
             value={part.seen}
             options={[
-              { key: "mould", name: WORDS[is].below },
-              { key: "open", name: WORDS[is].above },
+              { key: "mould", name: GROUNDS[is].below },
+              { key: "open", name: GROUNDS[is].above },
             ]}
             onChange={(seen) => onChange({ seen })}
           />
@@ -96,7 +96,8 @@ export function Base({
   );
 }
 
-const WORDS: Record<Is, { name: string; kind: string; below: string; above: string }> = {
+/** What a mould, sheet or drawing is called, what of it is chosen, and a part's faces in or on it. */
+export const GROUNDS: Record<Is, { name: string; kind: string; below: string; above: string }> = {
   mould: { name: "Mould", kind: "Cavity", below: "the mould side", above: "the open side" },
   sheet: { name: "Sheet", kind: "Cutter", below: "the side it lay on", above: "the open side" },
   drawing: { name: "Board of drawings", kind: "Drawing", below: "its flat side", above: "the piped side" },

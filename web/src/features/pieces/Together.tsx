@@ -5,13 +5,15 @@ import { PartShape } from "../../drawings/PartShape";
 import { amount, duration, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
-import { propertiesQuery } from "../../shared/kitchen";
+import { mouldListQuery, propertiesQuery } from "../../shared/kitchen";
+import { isOf } from "../../shared/moulds";
 import { Figure } from "../../shared/ui/Figure";
 import { Button, Notice } from "../../shared/ui/plain";
 import { useDebounced } from "../../shared/useDebounced";
 import { meltsIn } from "../../shared/wording";
+import { GROUNDS } from "./Base";
 import { JoinFields } from "./JoinFields";
-import { type Join, type Part, partTone, passName } from "./passes";
+import { groundOf, type Join, type Part, partTone, passName } from "./passes";
 import { assemblyQuery, firstJoin, type Piece } from "./queries";
 import { StandPart } from "./StandPart";
 
@@ -153,6 +155,7 @@ function PartRow({
   onOpen: () => void;
 }) {
   const units = useUnits();
+  const mould = useQuery(mouldListQuery).data?.items.find((of) => of.id === part.mould_id)?.doc;
   const hidden = weight?.hidden.map((i) => passName(part.passes[i] as Part["passes"][number]).toLowerCase());
   return (
     <li className="grid grid-cols-[3.5rem_4rem_1fr_auto] items-center gap-x-3 border-b border-line py-2">
@@ -162,13 +165,7 @@ function PartRow({
         <button type="button" className="text-lg font-bold text-glass hover:underline" onClick={onOpen}>
           {part.name}
         </button>
-        <span className="ml-3 text-quiet">
-          {part.body
-            ? "all round"
-            : part.seen === "mould"
-              ? "its mould side is seen"
-              : "its open side is seen"}
-        </span>
+        <span className="ml-3 text-quiet">{seenWords(part, mould)}</span>
         {hidden && hidden.length > 0 && (
           <span className="block font-semibold text-heat">
             {hidden.join(", ")} {hidden.length === 1 ? "lies" : "lie"} on the face that is hidden.
@@ -178,6 +175,15 @@ function PartRow({
       <span className="text-lg font-bold">{weight && amount(weight.each.value.likely, "mass", units)}</span>
     </li>
   );
+}
+
+/** Which face of a part is seen. */
+function seenWords(part: Part, mould: Schemas["Mould"] | undefined): string {
+  const ground = groundOf(part, mould);
+  if (ground === "body") return "all round";
+  if (ground === "hand") return "modelled by hand";
+  const { below, above } = GROUNDS[isOf(mould, part.cavity)];
+  return `${part.seen === "mould" ? below : above} is seen`;
 }
 
 function Held({ row }: { row: Schemas["JoinRow"] }) {

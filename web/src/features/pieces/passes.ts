@@ -17,10 +17,10 @@ export function groundOf(part: Part, mould: Schemas["Mould"] | undefined): KindS
   return isOf(mould, part.cavity) === "drawing" ? "drawing" : "mould";
 }
 
-/** The tone of a part: of what it is poured of last. */
+/** The tone of a part: of what it is made of last. */
 export function partTone(part: Part): string {
-  const [last] = part.passes.flatMap((pass) => ("melt" in pass ? [pass.melt] : [])).reverse();
-  return last ? meltTone(last) : "var(--raised)";
+  const [last] = part.passes.flatMap((pass) => passTone(pass) ?? []).reverse();
+  return last ?? "var(--raised)";
 }
 
 /** What a kind is offered as, laid as usual or in a way of its own. */
