@@ -102,14 +102,15 @@ def test_no_generated_request_breaks_the_server(app: Flask, config: Config) -> N
     watch.close()
     asked_for = list(every_get(client, [o.path for o in operations if o.method.upper() == "GET"]))
     assert len(asked_for) > 60
-    # a mould that is no sheet has no cutting plan: that is said in words
-    sheets = {
-        quote(of["id"], safe="") for of in client.get("/api/moulds").get_json()["items"] if of["doc"]["sheet"]
-    }
-    assert sheets
+    # a mould that is no sheet has no cutting plan, and one without a drawing none to pipe over: that is said in words
+    moulds = {quote(of["id"], safe=""): of["doc"] for of in client.get("/api/moulds").get_json()["items"]}
+    sheets = {key for key, doc in moulds.items() if doc["sheet"]}
+    drawn = {key for key, doc in moulds.items() if any(of["shape"]["kind"] == "lines" for of in doc["cavities"])}
+    assert sheets and drawn
     for path in asked_for:
-        no_sheet = "/cutting" in path and path.split("/")[3] not in sheets
-        assert client.get(path).status_code == (422 if no_sheet else 200), path
+        known = next((of for part, of in (("/cutting", sheets), ("/drawing", drawn)) if part in path), None)
+        none = known is not None and path.split("/")[3] not in known
+        assert client.get(path).status_code == (422 if none else 200), path
 
 
 def every_get(client: FlaskClient, paths: list[str]) -> Iterator[str]:
