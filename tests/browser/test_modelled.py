@@ -34,8 +34,9 @@ def test_a_basket_of_paste_is_entered_planned_and_made(demo: Server, open_page: 
     page.get_by_role("link", name="Lists").click()
     together = page.get_by_role("list", name="To put together")
     expect(together).to_contain_text("Comet basket: 1 × wall, 1 × floor, 1 × handle, 3 × star rose, 1 × bow")
-    page.get_by_role("link", name="Timetable").click()
-    expect(page.get_by_role("link", name="Timetable")).to_have_attribute("aria-current", "page")
+    timetable = page.get_by_role("link", name="Timetable", exact=True)
+    timetable.click()
+    expect(timetable).to_have_attribute("aria-current", "page")
     page.get_by_role("button", name="Start at the bench").click()
     act(page, "Model 4 pieces: Comet basket")
     for _ in range(5):

@@ -8,7 +8,7 @@ import pytest
 
 from tests.plans import plan_order
 from umber_pebble.config import Config
-from umber_pebble.core.errors import CoreError, Missing, OutOfRange
+from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.plan.melted import melted
 from umber_pebble.core.plan.summary import summary_of
 from umber_pebble.demo.fill import fill
@@ -134,8 +134,9 @@ def test_pieces_of_older_versions_open(workshop: Workshop) -> None:
     keeps = part_sets(workshop, SettingRequest(part=of)).rows[1].keeps
     # it stood for no time at all, so all there is is a film
     assert keeps is not None and keeps.skin.likely == 0.0 and keeps.film.likely > 0
+    body = PIECES["piece-berry"].parts[0].body
     with pytest.raises(ValueError, match="give one of them"):
-        Part.model_validate({**of.model_dump(), "mould_id": None}, strict=False)
+        Part.model_validate({**of.model_dump(), "mould_id": "mould-disc", "body": body}, strict=False)
     with pytest.raises(ValueError):
         Part.model_validate({**of.model_dump(), "passes": [{"kind": ["shell"]}]}, strict=False)
 
@@ -258,9 +259,9 @@ def test_a_plan_of_everything_adds_up(workshop: Workshop) -> None:
     assert [s.what for s in plan.problem.by_hand] == ["press"]
 
 
-def test_what_needs_no_melt_needs_no_plan(workshop: Workshop) -> None:
-    with pytest.raises(CoreError, match="nothing in this order is melted"):
-        plan_order(workshop, order(workshop, ("piece-badge", 4)))
+def test_what_needs_no_melt_is_planned_too(workshop: Workshop) -> None:
+    plan = plan_order(workshop, order(workshop, ("piece-badge", 4)))
+    assert not plan.cooks and [(t.kind, t.hands) for t in plan.tasks] == [("press", True), ("rest", False)]
 
 
 def test_an_impossible_build_is_kept_and_only_its_plan_refused(workshop: Workshop, tmp_path: Path) -> None:
