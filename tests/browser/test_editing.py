@@ -173,9 +173,10 @@ def test_an_edit_is_taken_back_and_what_was_removed_put_back(demo: Server, open_
     level = page.get_by_role("textbox", name="Fill level")
     expect(level).to_have_value("4")
     level.fill("3")
-    # there is something to take back before it says again that all is saved
     expect(page.get_by_role("button", name="undo", exact=True)).to_be_visible()
     expect(page.get_by_role("status")).to_have_text("saved")
+    # what follows more closely is one change with it
+    page.evaluate("() => new Promise((on) => setTimeout(on, 1000))")
     page.get_by_role("radio", name="the open side").click()
     expect(page.get_by_role("radio", name="the open side")).to_be_checked()
     page.keyboard.press("Control+z")
