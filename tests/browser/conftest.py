@@ -67,6 +67,23 @@ class Server:
     def advance(self, seconds: float) -> None:
         self.call("POST", "/api/clock", {"advance_s": seconds, "rate": None})
 
+    def melted_elsewhere(self, cooks: int) -> None:
+        """Of the run at the bench, told: each of so many bowls was melted by one burst and stirred."""
+        run = self.call("GET", "/api/bench?actor=Wren")["view"]["run_id"]
+        told = [
+            (after_s, kind, {"cook": cook, **more})
+            for cook in range(cooks)
+            for after_s, kind, more in (
+                (120.0, "burst", {"seconds": 30.0, "power_frac": 1.0}),
+                (60.0, "rested", {"degc": 38.0}),
+            )
+        ]
+        for n, (after_s, kind, payload) in enumerate(told):
+            self.advance(after_s)
+            event = {"id": f"melted-{n}", "kind": kind, "payload": payload, "actor": "Wren", "device": "demo"}
+            self.call("POST", f"/api/runs/{run}/events", {**event, "happened_at": None, "schema_version": 1})
+        self.advance(120)
+
 
 PACE_MS = 750
 PRESSED = """for (const kind of ["keydown", "pointerup"])

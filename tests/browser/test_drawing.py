@@ -105,16 +105,7 @@ def test_constellations_are_piped_and_peeled_off(demo: Server, open_page: OpenPa
     expect(page.get_by_text(re.compile(r"18 lines, 491.mm, out of 2.5.mm"))).to_be_visible()
     page.get_by_role("button", name="Start at the bench").click()
     act(page, "Weigh .* coating, melt it")
-    run = demo.call("GET", "/api/bench?actor=Wren")["view"]["run_id"]
-
-    def told(n: int, kind: str, after_s: float, **payload: object) -> None:
-        demo.advance(after_s)
-        event = {"id": f"drawing-{n}", "kind": kind, "payload": payload, "actor": "Wren", "device": "demo"}
-        demo.call("POST", f"/api/runs/{run}/events", {**event, "happened_at": None, "schema_version": 1})
-
-    told(0, "burst", 120, cook=0, seconds=30.0, power_frac=1.0)
-    told(1, "rested", 60, cook=0, degc=38.0)
-    demo.advance(120)
+    demo.melted_elsewhere(1)
     act(page, r"Pipe over \d drawings")
     expect(page.get_by_text("Every line into the next")).to_be_visible()
     expect(page.get_by_text(re.compile(r"Each 18 lines, 491.mm, bag or nozzle of 2.5.mm"))).to_be_visible()

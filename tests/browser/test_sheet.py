@@ -37,17 +37,7 @@ def test_a_sheet_is_planned_cut_and_broken_out(demo: Server, open_page: OpenPage
     page.get_by_role("button", name="Start at the bench").click()
     # the bowl is melted elsewhere in these tests: here it is told
     act(page, "Weigh .* coating, melt it")
-    run = demo.call("GET", "/api/bench?actor=Wren")["view"]["run_id"]
-
-    def told(n: int, kind: str, after_s: float, **payload: object) -> None:
-        demo.advance(after_s)
-        event = {"id": f"sheet-{n}", "kind": kind, "payload": payload, "actor": "Wren", "device": "demo"}
-        demo.call("POST", f"/api/runs/{run}/events", {**event, "happened_at": None, "schema_version": 1})
-
-    for cook in range(3):
-        told(2 * cook, "burst", 120, cook=cook, seconds=30.0, power_frac=1.0)
-        told(2 * cook + 1, "rested", 60, cook=cook, degc=38.0)
-    demo.advance(120)
+    demo.melted_elsewhere(3)
     # each colour once along the sheet, then a skewer through them
     for _ in range(3):
         act(page, r"Pipe \d+.g in stripes")

@@ -46,6 +46,11 @@ def test_it_is_asked_how_large_it_is_where_the_file_does_not_say(size: str, told
     assert read_lines(drawing, 0.05).told and read_lines(drawing, 0.05).wide_m == pytest.approx(0.05)
 
 
+def test_what_goes_straight_up_is_as_wide_as_it_is_high() -> None:
+    read = read_lines(svg('<path d="M5 0V40"/>', 'viewBox="0 0 50 50"'), 0.06)
+    assert (read.wide_m, lengths_mm(read)) == (pytest.approx(0.06), pytest.approx([60]))
+
+
 def test_what_is_no_line_is_left_out_in_words() -> None:
     read = read_lines(svg('<path d="M0 0H40"/><path d="M0 0H40"/><path d="M5 5L5 5"/><path d="M7 7h0.1"/>'), None)
     assert lengths_mm(read) == pytest.approx([40]) and "3 dots" in read.remarks[0]

@@ -169,7 +169,7 @@ def test_what_cannot_be_a_drawing_is_not_saved(studio: Studio) -> None:
     for changes, wrong in (
         ({"cavities": [cavity.model_copy(update={"water_kg": 0.01})]}, "holds no water"),
         ({"sheet": sheet.sheet}, "piped, not cut"),
-        ({"cavities": [cavity.model_copy(update={"shape": dot})]}, "longer than its opening"),
+        ({"cavities": [cavity.model_copy(update={"shape": dot})]}, "no longer than its opening"),
     ):
         with pytest.raises(CoreError, match=wrong):
             studio.workshop.save("mould", BOARD, stored.version, stored.doc.model_copy(update=changes))

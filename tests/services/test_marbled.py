@@ -105,6 +105,16 @@ def test_sprinkles_are_noted_as_such_where_the_stick_was_missed(studio: Studio) 
         studio.tell("combed", round=number, how="drag")
 
 
+def test_what_an_older_version_noted_of_a_comb_is_the_one_that_was_next(studio: Studio) -> None:
+    studio.order(lines=of("piece-crescent", 4))
+    studio.start("order-table")
+    while not (soft := [act for act in bench.view(studio.runs, "led", WREN).acts if act.what.kind == "comb"]):
+        studio.step()
+    number = soft[0].subject.number
+    studio.tell("combed", round=number)
+    assert list(studio.runs.look("led")[2].state.rounds[number].worked) == ["drag"]
+
+
 def test_shares_that_leave_the_first_melt_nothing_are_refused(studio: Studio) -> None:
     shell = part_of(studio, "piece-swirled").passes[0]
     assert isinstance(shell, Shell)

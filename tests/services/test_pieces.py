@@ -134,6 +134,9 @@ def test_pieces_of_older_versions_open(workshop: Workshop) -> None:
     keeps = part_sets(workshop, SettingRequest(part=of)).rows[1].keeps
     # it stood for no time at all, so all there is is a film
     assert keeps is not None and keeps.skin.likely == 0.0 and keeps.film.likely > 0
+    told = PIECES["piece-nebula"].parts[0].model_dump(mode="json")
+    told["passes"][0]["others"] = [{"melt": told["passes"][0]["others"][0]["melt"], "frac": 0.25}]
+    assert Part.model_validate(told, strict=False) == PIECES["piece-nebula"].parts[0]
     body = PIECES["piece-berry"].parts[0].body
     with pytest.raises(ValueError, match="give one of them"):
         Part.model_validate({**of.model_dump(), "mould_id": "mould-disc", "body": body}, strict=False)

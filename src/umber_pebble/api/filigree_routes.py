@@ -4,6 +4,7 @@ from typing import Any
 
 from umber_pebble.api.http import Api
 from umber_pebble.api.schemas import LARGEST_SVG_BODY, OutlineIn, Reply
+from umber_pebble.api.to_scale_routes import add_to_scale
 from umber_pebble.services import filigree
 from umber_pebble.services.workshop import Workshop
 
@@ -47,17 +48,4 @@ def add(api: Api, workshop: Workshop) -> None:
         summary="The lines of an SVG",
         largest=LARGEST_SVG_BODY,
     )
-    svg, pdf = "image/svg+xml", "application/pdf"
-    for name, mirrored, seen in (("drawing", False, "above"), ("drawing-below", True, "below")):
-        for suffix, media, written in (("svg", svg, filigree.drawing_svg), ("pdf", pdf, filigree.drawing_pdf)):
-
-            def to_scale(id: str, of: Any = written, mirrored: bool = mirrored) -> Any:
-                return of(workshop, id, mirrored)
-
-            api.add(
-                "GET",
-                f"/api/moulds/{{id}}/{name}.{suffix}",
-                to_scale,
-                reply=media,
-                summary=f"A drawing to scale, seen from {seen}",
-            )
+    add_to_scale(api, workshop, "drawing", "A drawing", filigree.drawing_svg, filigree.drawing_pdf)

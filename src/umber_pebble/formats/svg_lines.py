@@ -6,12 +6,11 @@ import shapely
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.moulds.outline import Points
-from umber_pebble.core.moulds.traced import MOST_LINES, MOST_POINTS
+from umber_pebble.core.moulds.traced import FINEST_BORE_M, MOST_LINES, MOST_POINTS, WIDEST_M
 from umber_pebble.formats.svg_paths import read_paths, refused
 
 FINEST_M = 5e-5
 """So far from where it is a line may be drawn."""
-SHORTEST_M = 8e-4
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,15 +37,15 @@ def read_lines(text: str, width_m: float | None) -> ReadLines:
         raise refused("there is no line in it")
     every = shapely.MultiLineString([path for path in paths if path.length > 0])
     x0, y0, x1, y1 = every.bounds
-    scale = 1.0
-    if width_m is not None:
-        scale = require_range("width_m", width_m, 0.005, 0.6) / max(x1 - x0, 1e-9)
+    # what goes straight up is as wide as it is high
+    across = x1 - x0 if x1 - x0 >= FINEST_M else y1 - y0
+    scale = 1.0 if width_m is None else require_range("width_m", width_m, 0.005, WIDEST_M) / across
     middle = (x0 + x1) / 2, (y0 + y1) / 2
     lines = dict[Points, None]()
     for path in paths:
         # SVG counts y downwards
         moved = shapely.LineString([((x - middle[0]) * scale, (middle[1] - y) * scale) for x, y in path.coords])
-        if moved.length >= SHORTEST_M:
+        if moved.length >= FINEST_BORE_M:
             lines[tuple((float(x), float(y)) for x, y in shapely.simplify(moved, FINEST_M).coords)] = None
     lost = len(read.parts) - len(lines)
     if not lines:
@@ -55,4 +54,4 @@ def read_lines(text: str, width_m: float | None) -> ReadLines:
         remarks.append(f"{lost} dots, lines of no length or lines drawn twice are left out")
     if len(lines) > MOST_LINES or sum(map(len, lines)) > MOST_POINTS:
         raise refused(f"at most {MOST_LINES:,} lines with {MOST_POINTS:,} points in all: save it simplified")
-    return ReadLines(tuple(lines), (x1 - x0) * scale, read.told or width_m is not None, tuple(remarks))
+    return ReadLines(tuple(lines), across * scale, read.told or width_m is not None, tuple(remarks))

@@ -51,7 +51,7 @@ def coats_of(built: Built, row: LaidPass, step: str) -> list[Coat]:
 def _lines(of: Traced, cast: CastAmounts, one: PassKind, step: str) -> list[Coat]:
     """All lines of a drawing, and then those that are piped once more."""
     [(melt, _)] = one.melts()
-    again = one.again_frac(of)
+    again = of.again_frac
 
     def coat(some: float, called: str, lines: Sequence[Line]) -> Coat:
         long_m = sum(line.length_m for line in lines)

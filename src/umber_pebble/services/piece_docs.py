@@ -26,9 +26,18 @@ def _newer(told: Any, stored: bool) -> Any:
         second, frac = told.pop("second", None), told.pop("second_frac")
         shared = second is not None and isinstance(frac, float) and frac >= LEAST_FRAC
         told["others"] = [{"melt": second, "share_frac": frac}] if shared else []
+    if isinstance(told.get("others"), list):
+        told["others"] = [_named_share(of) for of in told["others"]]
     if "name" in told:
         told["name"] = one_line(told["name"], stored)
     return {name: _fixed(value) for name, value in told.items()}
+
+
+def _named_share(of: Any) -> Any:
+    """A melt's share, which an older version called otherwise."""
+    if not isinstance(of, dict) or "frac" not in of:
+        return of
+    return {("share_frac" if name == "frac" else name): value for name, value in of.items()}
 
 
 def _fixed(value: Any) -> Any:

@@ -8346,14 +8346,14 @@ export interface components {
             kind: "combed";
             /**
              * Combed
-             * @description A comb or skewer was drawn through a round: through its colours, or for lines that stay.
+             * @description A comb or skewer was drawn through a round: through its colours, or for lines that stay; None: that which is next.
              */
             payload: {
                 /**
                  * How
-                 * @enum {string}
+                 * @default null
                  */
-                how: "drag" | "comb";
+                how?: ("drag" | "comb") | null;
                 /** Round */
                 round: number;
             };
@@ -11662,8 +11662,7 @@ export interface components {
         };
         /**
          * PasteRibbon
-         * @description A ribbon rolled thin, by its length as it lies in the end: flat; gathered to a ruffle, of half as much again; in pleats, three
-         *     layers all along; or as a bow, each half of its length a loop, laid double, and a knot round its middle.
+         * @description A ribbon rolled thin, by its length as it lies in the end: flat; gathered to a ruffle; in pleats; or as a bow, each half of its length a loop, laid double, and a knot round its middle.
          */
         PasteRibbon: {
             /** Dry */

@@ -2,12 +2,11 @@ import { type PointerEvent, useRef, useState } from "react";
 import { call, client, type Problem, problemOf } from "../api/client";
 import { amount } from "./format/units";
 import { useUnits } from "./format/useUnits";
-import { wordProblem } from "./format/words";
 import { type Point, pointsOf } from "./points";
+import { ReadRemarks } from "./ReadRemarks";
 import { Choice } from "./ui/controls";
 import { FileButton } from "./ui/files";
 import { NumberField } from "./ui/NumberField";
-import { Notice } from "./ui/plain";
 
 type Corner = Point;
 
@@ -71,12 +70,7 @@ export function OutlineFields({
           Import an SVG file
         </FileButton>
       </div>
-      {refused && <Notice tone="hot">{wordProblem(refused, units)}</Notice>}
-      {remarks.map((remark) => (
-        <Notice key={remark} tone="plain">
-          {remark}.
-        </Notice>
-      ))}
+      <ReadRemarks refused={refused} remarks={remarks} />
     </div>
   );
 }

@@ -173,11 +173,11 @@ class CutOut:
 
 @dataclass(frozen=True, slots=True)
 class Combed:
-    """A comb or skewer was drawn through a round: through its colours, or for lines that stay."""
+    """A comb or skewer was drawn through a round: through its colours, or for lines that stay; None: that which is next."""
 
     KIND: ClassVar[str] = "combed"
     round: Index
-    how: Literal["drag", "comb"]
+    how: Literal["drag", "comb"] | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -25,7 +25,7 @@ def bent(state: RunState, event: Event, said: events.Bent) -> None:
 
 def combed(state: RunState, event: Event, said: events.Combed) -> None:
     """Raises: NotInSequence: it takes other work, or is combed already. Source: definition"""
-    _on_sheet(state, event, said.round, (said.how,))
+    _on_sheet(state, event, said.round, (said.how,) if said.how else ("drag", "comb"))
 
 
 def grooved(state: RunState, event: Event, said: events.Grooved) -> None:

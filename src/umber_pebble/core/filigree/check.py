@@ -49,11 +49,6 @@ class Checked:
         return len(self.joined.parts)
 
     @property
-    def single(self) -> tuple[Hangs, ...]:
-        """Single joins that more than a loose end hangs on."""
-        return tuple(of for of in self.hangs if not of.hanging.loose_end)
-
-    @property
     def holds(self) -> bool:
         """Whether it comes off in one, and nothing reaches too far."""
         return self.apart == 1 and not self.far and not any(of.far for of in self.hangs)
@@ -72,9 +67,8 @@ def checked(drawing: Traced, melt: Lifted) -> Checked:
     reaches = _reaches_m(of)
     both = [_spans(of.spans[i], melt, reaches[i]) for i in sorted(holds.both)]
     hangs = tuple(_hangs(one, melt) for one in holds.hanging)
-    whole = math.prod(
-        1 - frac for frac in [*(one.breaks_frac for one in both), *(one.breaks_frac for one in hangs)]
-    )
+    shares = [one.breaks_frac for one in both] + [one.breaks_frac for one in hangs]
+    whole = math.prod(1 - share for share in shares)
     return Checked(of, tuple(one for one in both if one.reach_m > one.holds_m), hangs, 1 - whole)
 
 

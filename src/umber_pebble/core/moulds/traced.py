@@ -89,7 +89,7 @@ class Traced:
         for i, of in enumerate(self.lines):
             if len(of.points) < 2 or of.length_m < self.bore_m:
                 raise OutOfRange(
-                    "a line is longer than its opening is wide: take it away, or draw a dot as a dollop",
+                    f"line {i + 1} is no longer than its opening is wide: take it away, or a finer opening",
                     path=f"lines.{i}",
                     got=of.length_m if len(of.points) > 1 else 0.0,
                     limits={"low": self.bore_m},

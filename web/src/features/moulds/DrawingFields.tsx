@@ -3,10 +3,10 @@ import { useState } from "react";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
 import { amount } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
-import { wordProblem } from "../../shared/format/words";
 import { propertiesQuery } from "../../shared/kitchen";
 import { NozzlePick } from "../../shared/NozzlePick";
 import { pointsOf } from "../../shared/points";
+import { ReadRemarks } from "../../shared/ReadRemarks";
 import { Pick } from "../../shared/ui/controls";
 import { FileButton } from "../../shared/ui/files";
 import { NumberField } from "../../shared/ui/NumberField";
@@ -86,12 +86,7 @@ function Imported({ onLines }: { onLines: (lines: Schemas["LinesReply"]["lines"]
           </Button>
         </Notice>
       )}
-      {refused && <Notice tone="hot">{wordProblem(refused, units)}</Notice>}
-      {remarks.map((remark) => (
-        <Notice key={remark} tone="plain">
-          {remark}.
-        </Notice>
-      ))}
+      <ReadRemarks refused={refused} remarks={remarks} />
     </div>
   );
 }

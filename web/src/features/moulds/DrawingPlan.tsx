@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { problemOf, type Schemas } from "../../api/client";
 import { amount, duration, range, runLength, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
@@ -8,6 +8,7 @@ import { toneOf } from "../../shared/tones";
 import { Choice } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { FileLink } from "../../shared/ui/files";
+import { Item } from "../../shared/ui/Item";
 import { Button, Notice } from "../../shared/ui/plain";
 import { useDebounced } from "../../shared/useDebounced";
 import { DrawingPad, type Tool } from "./DrawingPad";
@@ -211,13 +212,4 @@ function mendNote({ parts, far, breaks_frac }: Mend, units: Units): string {
   const falls = parts > 1 ? `still ${parts} parts` : "comes off in one";
   const reach = far > 0 ? `${far} still reach too far` : "nothing reaches too far";
   return `${falls}, ${reach}; ${breakWords(breaks_frac, units)} break`;
-}
-
-function Item({ name, children }: { name: string; children: ReactNode }) {
-  return (
-    <div className="flex flex-col-reverse">
-      <dt className="text-quiet">{name}</dt>
-      <dd>{children}</dd>
-    </div>
-  );
 }

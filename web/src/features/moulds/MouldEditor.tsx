@@ -1,5 +1,5 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { problemOf, type Schemas } from "../../api/client";
 import { type Kind, MouldFromAbove } from "../../drawings/MouldFromAbove";
 import { Section } from "../../drawings/Section";
@@ -12,6 +12,7 @@ import { pointsOf } from "../../shared/points";
 import type { Cavity } from "../../shared/shapes";
 import { Choice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
+import { Item } from "../../shared/ui/Item";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Button, Notice, TextField } from "../../shared/ui/plain";
 import { SaveMark } from "../../shared/ui/SaveMark";
@@ -326,13 +327,4 @@ function made(is: Is, doc: Mould, moulds: Schemas["MouldChoice"][]): Partial<Mou
   const plain = doc.cavities.filter(({ shape }) => shape.kind !== "lines");
   const cavities = plain.length > 0 ? plain : [freshCavity("Disc")];
   return is === "sheet" ? toSheet({ ...doc, cavities }, moulds) : { sheet: null, cavities };
-}
-
-function Item({ name, children }: { name: string; children: ReactNode }) {
-  return (
-    <div className="flex flex-col-reverse">
-      <dt className="text-quiet">{name}</dt>
-      <dd>{children}</dd>
-    </div>
-  );
 }

@@ -8,7 +8,6 @@ from typing import ClassVar, Literal
 from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.materials.load import Material
-from umber_pebble.core.moulds.traced import Traced
 from umber_pebble.core.pieces.body import Body
 from umber_pebble.core.pieces.cut import BodyCut, Cut
 from umber_pebble.core.pieces.faults import ImpossiblePass
@@ -206,10 +205,6 @@ class PassKind(Shape):
     def piped_m(self) -> float | None:
         """Out of how wide a bag or nozzle its melts are piped, side by side [m]; None where they are not."""
         return None
-
-    def again_frac(self, of: Traced) -> float:
-        """The share of its melt that is laid once more on a drawing when the first has set [frac]."""
-        return 0.0
 
     @property
     def drawn_m(self) -> float | None:

@@ -3,10 +3,9 @@
 from dataclasses import dataclass, replace
 from typing import ClassVar, Literal
 
-import shapely
 from shapely.geometry.base import BaseGeometry
 
-from umber_pebble.core.moulds.traced import Traced, covered, traced_of
+from umber_pebble.core.moulds.traced import covered, traced_of
 from umber_pebble.core.pieces.cut import Cut
 from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.hollow import Hollow
@@ -36,9 +35,6 @@ class Lines(PassKind):
     def laid_as(self) -> LaidAs:
         return "lines"
 
-    def again_frac(self, of: Traced) -> float:
-        return of.again_frac
-
     def lay(self, at: InMould) -> tuple[LaidPass, Hollow]:
         of, hollow = traced_of(at.hollow.cavity.shape), at.hollow
         if of is None:
@@ -55,4 +51,4 @@ class Lines(PassKind):
         return made, replace(hollow, level_m=of.depth_m)
 
     def cut(self, row: LaidPass, cut: Cut, own: OwnMelts) -> BaseGeometry | None:
-        return shapely.make_valid(cut.whole)
+        return cut.whole

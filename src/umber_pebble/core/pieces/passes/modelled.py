@@ -13,6 +13,11 @@ from umber_pebble.core.pieces.passes.base import Ground, InMould, Pace, PassKind
 PasteKey = Literal["fondant", "gum_paste", "modelling_chocolate", "marzipan"]
 
 
+def usual(name: str) -> float:
+    """What is usual of things modelled [1, count]. Source: from-memory"""
+    return material("kitchen", "usual", "modelled").value(name)
+
+
 class Modelled(PassKind):
     """Modelled of a paste: how much of it, how thin it is, and how it looks; dry: it dries on its form before it goes on."""
 

@@ -2,22 +2,20 @@
 
 import math
 from dataclasses import dataclass
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Literal
 
 import shapely
 from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind
-from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey
+from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey, usual
 
 
 @dataclass(frozen=True, slots=True)
 class PasteRibbon(Modelled):
-    """A ribbon rolled thin, by its length as it lies in the end: flat; gathered to a ruffle, of half as much again; in pleats, three
-    layers all along; or as a bow, each half of its length a loop, laid double, and a knot round its middle."""
+    """A ribbon rolled thin, by its length as it lies in the end: flat; gathered to a ruffle; in pleats; or as a bow, each half of its length a loop, laid double, and a knot round its middle."""
 
-    OF_LENGTH: ClassVar[dict[str, float]] = {"flat": 1.0, "ruffle": 1.5, "pleats": 3.0, "bow": 2.0}
     paste: PasteKey
     thick_m: Annotated[float, Number("m", 0.0005, 0.01, 0.1, large=True)]
     width_m: Annotated[float, Number("m", 0.003, 0.2, 1.0, large=True)]
@@ -32,12 +30,12 @@ class PasteRibbon(Modelled):
 
     @property
     def strokes(self) -> int:
-        return 4 if self.laid == "flat" else 8
+        return round(usual("rolls") + (0.0 if self.laid == "flat" else usual("lays")))
 
     def cut_m(self) -> float:
         """How long it is cut, the knot of a bow with it [m]. Source: common-practice"""
         knot = self.width_m if self.laid == "bow" else 0.0
-        return self.length_m * self.OF_LENGTH[self.laid] + knot
+        return self.length_m * usual(self.laid) + knot
 
     def volume_m3(self) -> float:
         return self.cut_m() * self.width_m * self.thick_m

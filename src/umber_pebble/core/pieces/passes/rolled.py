@@ -8,7 +8,7 @@ from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind
-from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey
+from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey, usual
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,7 +29,7 @@ class Rolled(Modelled):
 
     @property
     def strokes(self) -> int:
-        return 4 + self.layers_count
+        return round(usual("rolls")) + self.layers_count
 
     def volume_m3(self) -> float:
         return self.thick_m * self.length_m * self.width_m * self.layers_count

@@ -9,7 +9,7 @@ from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind
-from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey
+from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey, usual
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,7 +18,6 @@ class Rope(Modelled):
     thickness."""
 
     ROLLED: ClassVar = "rope"
-    TURN: ClassVar = 6.0
     paste: PasteKey
     thick_m: Annotated[float, Number("m", 0.001, 0.05, 0.5, large=True)]
     length_m: Annotated[float, Number("m", 0.005, 2.0, 5.0, large=True)]
@@ -32,7 +31,7 @@ class Rope(Modelled):
 
     @property
     def strokes(self) -> int:
-        return 2 + 3 * self.strands_count
+        return round(usual("twists") + usual("strand") * self.strands_count)
 
     def strand_m(self) -> float:
         """How long a strand is before it is twisted: a helix about the middle of the rope [m]. Source: geometry"""
@@ -40,7 +39,7 @@ class Rope(Modelled):
             return self.length_m
         # strands side by side on a circle touch each other
         radius = self.thick_m / 2 / math.sin(math.pi / self.strands_count)
-        return self.length_m * math.hypot(1.0, 2 * math.pi * radius / (self.TURN * self.thick_m))
+        return self.length_m * math.hypot(1.0, 2 * math.pi * radius / (usual("winds") * self.thick_m))
 
     def volume_m3(self) -> float:
         return self.strands_count * self.strand_m() * math.pi * self.thick_m**2 / 4

@@ -10,7 +10,7 @@ from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind
-from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey
+from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey, usual
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +30,7 @@ class Rose(Modelled):
 
     @property
     def strokes(self) -> int:
-        return 3 + 2 * self.petals_count
+        return round(usual("cone") + usual("petal") * self.petals_count)
 
     def volume_m3(self) -> float:
         cone = math.pi * (self.petal_m / 4) ** 2 * self.petal_m / 3
