@@ -50,6 +50,7 @@ KITCHEN = Kitchen(
     places=[
         place("bench", "Bench top", surface="wood", thickness_m=0.03),
         place("slab", "Cold slab", surface="granite", thickness_m=0.02, surface_degc=12.0),
+        place("foam", "Foam, under a sheet", surface="foam", thickness_m=0.006),
         place("fan", "Rack by the fan", fan=True),
         place("fridge", "Fridge", kind="fridge", air_degc=4.0, moulds=6),
         place("fridge-fan", "Fridge, fan on", kind="fridge", fan=True, air_degc=4.0),

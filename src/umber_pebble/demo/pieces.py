@@ -22,7 +22,7 @@ from umber_pebble.core.pieces.passes.rose import Rose
 from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.pieces.passes.stick import Stick
 from umber_pebble.core.pieces.passes.turned import Turned
-from umber_pebble.services.piece_docs import Part, Pass, Piece, Spot, Stand
+from umber_pebble.services.piece_docs import Part, Pass, Piece, Spot, Stand, StayDoc
 
 MOON, NIGHT_BLUE, OCHRE, DUSK = "#f1ead9", "#1f2a44", "#c98a2b", "#5b4a78"
 
@@ -73,6 +73,16 @@ def _part(
         released=bent,
         stays=[],
     )
+
+
+def _on_foam(name: str, cavity: int) -> Piece:
+    """Cut out of the aurora sheet, which lies on foam until it has been drawn through."""
+    part = _part(name, "mould-aurora", AURORA, cavity)
+    stays = [
+        StayDoc(from_s=0.0, place_id="foam", care="none"),
+        StayDoc(from_s=60.0, place_id="bench", care="none"),
+    ]
+    return Piece(name=name, parts=[part.model_copy(update={"stays": stays})], joins=[], stand=None)
 
 
 def _modelled(name: str, one: Pass, count: int = 1) -> Part:
@@ -165,8 +175,8 @@ TOPPERS = {
 
 PIECES = {
     **TOPPERS,
-    "piece-crescent": _built("Aurora crescent", "mould-aurora", AURORA),
-    "piece-spark": _built("Aurora star", "mould-aurora", AURORA, cavity=1),
+    "piece-crescent": _on_foam("Aurora crescent", 0),
+    "piece-spark": _on_foam("Aurora star", 1),
     "piece-praline": _dipped(
         "Comet praline",
         Dipped(

@@ -1,9 +1,13 @@
 """Sheets that are cut: their cutting plan as figures, and to scale on paper."""
 
 from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import Field
 
 from umber_pebble.core.errors import Missing
 from umber_pebble.core.moulds.cutting import CuttingPlan, cut_out
+from umber_pebble.core.plan.sheets import sheets_for
 from umber_pebble.formats.to_scale import Drawn, write_pages, write_svg
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Mould
@@ -12,17 +16,30 @@ from umber_pebble.services.workshop import Workshop
 
 
 class SheetRequest(Doc):
-    """A mould as it stands in the editor, which is a sheet."""
+    """A mould as it stands in the editor, which is a sheet; how many of each of its cutters are wanted, None: as many as one gives."""
 
     mould: Mould
+    wanted: list[Annotated[int, Field(ge=0, le=5000)]] | None = Field(max_length=12)
 
 
 @dataclass(frozen=True, slots=True)
 class CutPiece:
-    """One piece on a sheet: which of its cutters, and its outline from the corner of the sheet [m]."""
+    """One piece on a sheet: which of its cutters, its outline from the corner of the sheet [m], and whether it is in the last sheet of those
+    that are wanted."""
 
     kind: int
     ring: list[list[float]]
+    in_last: bool
+
+
+@dataclass(frozen=True, slots=True)
+class SheetsWanted:
+    """How many sheets as many as are wanted take [count], how long the last of them is [m], and which share of all that is poured is in
+    pieces [frac]."""
+
+    count: int
+    last_m: float
+    used_frac: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +49,7 @@ class SheetFigures:
     counts: list[int]
     pieces: list[CutPiece]
     used_frac: float
+    wanted: SheetsWanted | None
 
 
 def sheet_figures(asked: SheetRequest) -> SheetFigures:
@@ -41,11 +59,16 @@ def sheet_figures(asked: SheetRequest) -> SheetFigures:
     """
     plan = _cutting(asked.mould)
     rings = _rings(asked.mould, plan)
+    counts = [plan.count(k) for k in range(len(asked.mould.cavities))]
+    wanted = {kind: n for kind, n in enumerate(asked.wanted or ()) if n and kind < len(counts) and counts[kind]}
+    sheets = sheets_for(plan, wanted) if wanted else None
+    last = set(plan.cuts if sheets is None else sheets.last_cuts)
     pieces = [
-        CutPiece(cut.kind, [[round(x, 5), round(y, 5)] for x, y in ring])
+        CutPiece(cut.kind, [[round(x, 5), round(y, 5)] for x, y in ring], cut in last)
         for cut, ring in zip(plan.cuts, rings, strict=True)
     ]
-    return SheetFigures([plan.count(k) for k in range(len(asked.mould.cavities))], pieces, plan.used_frac)
+    told = None if sheets is None else SheetsWanted(sheets.count, sheets.last_m, sheets.in_pieces / sheets.poured)
+    return SheetFigures(counts, pieces, plan.used_frac, told)
 
 
 def cutting_svg(workshop: Workshop, mould_id: str, mirrored: bool) -> str:

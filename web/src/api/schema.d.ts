@@ -6825,7 +6825,8 @@ export interface components {
         };
         /**
          * Card
-         * @description One filling of a mould: which of the order's lines, in which mould, how many cavities, its passes in order.
+         * @description One filling of a mould: which of the order's lines, in which mould, how many cavities, its passes in order; of pieces that are cut, the
+         *     sheets they are cut out of, with others where these are too.
          */
         Card: {
             /** Casts */
@@ -6836,6 +6837,7 @@ export interface components {
             mould: string;
             /** Rows */
             rows: components["schemas"]["CardRow"][];
+            sheets: components["schemas"]["SheetOf"] | null;
         };
         /** CardList */
         CardList: {
@@ -7662,9 +7664,12 @@ export interface components {
         };
         /**
          * CutPiece
-         * @description One piece on a sheet: which of its cutters, and its outline from the corner of the sheet [m].
+         * @description One piece on a sheet: which of its cutters, its outline from the corner of the sheet [m], and whether it is in the last sheet of those
+         *     that are wanted.
          */
         CutPiece: {
+            /** In Last */
+            in_last: boolean;
             /** Kind */
             kind: number;
             /** Ring */
@@ -10784,7 +10789,7 @@ export interface components {
         };
         /**
          * Move
-         * @description To the place it sets in next.
+         * @description To the place it sets in next; slid_out: what it lies on is pulled out from under it.
          */
         Move: {
             /** Casts */
@@ -10799,6 +10804,8 @@ export interface components {
             line: number;
             /** Place */
             place: string;
+            /** Slid Out */
+            slid_out: boolean;
         };
         /**
          * Named
@@ -13116,6 +13123,7 @@ export interface components {
             pieces: components["schemas"]["CutPiece"][];
             /** Used Frac */
             used_frac: number;
+            wanted: components["schemas"]["SheetsWanted"] | null;
         };
         /**
          * SheetOf
@@ -13137,10 +13145,12 @@ export interface components {
         };
         /**
          * SheetRequest
-         * @description A mould as it stands in the editor, which is a sheet.
+         * @description A mould as it stands in the editor, which is a sheet; how many of each of its cutters are wanted, None: as many as one gives.
          */
         SheetRequest: {
             mould: components["schemas"]["Mould"];
+            /** Wanted */
+            wanted: number[] | null;
         };
         /**
          * SheetRow
@@ -13155,6 +13165,19 @@ export interface components {
             low: number;
             /** Name */
             name: string;
+        };
+        /**
+         * SheetsWanted
+         * @description How many sheets as many as are wanted take [count], how long the last of them is [m], and which share of all that is poured is in
+         *     pieces [frac].
+         */
+        SheetsWanted: {
+            /** Count */
+            count: number;
+            /** Last M */
+            last_m: number;
+            /** Used Frac */
+            used_frac: number;
         };
         /**
          * ShelfSmall

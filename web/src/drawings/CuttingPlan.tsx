@@ -6,6 +6,8 @@ const TALLEST = 420;
 export interface PieceOnSheet {
   kind: number;
   ring: Point[];
+  /** In the last sheet of those that are wanted. */
+  in_last: boolean;
 }
 
 interface Props {
@@ -13,13 +15,15 @@ interface Props {
   width_m: number;
   margin_m: number;
   pieces: PieceOnSheet[];
+  /** How long the last sheet is: beyond that none is poured. */
+  last_m: number;
   /** The cutter that is chosen: its pieces are drawn stronger. */
   chosen: number;
   label: string;
 }
 
 /** A sheet from above, to scale, with every piece where it is cut. */
-export function CuttingPlan({ length_m, width_m, margin_m, pieces, chosen, label }: Props) {
+export function CuttingPlan({ length_m, width_m, margin_m, pieces, last_m, chosen, label }: Props) {
   const scale = Math.min(WIDE / length_m, TALLEST / width_m);
   const [wide, high] = [length_m * scale, width_m * scale];
   const x = (across: number) => across * scale;
@@ -46,15 +50,19 @@ export function CuttingPlan({ length_m, width_m, margin_m, pieces, chosen, label
           strokeDasharray="2 5"
         />
       )}
-      {pieces.map(({ kind, ring }) => (
+      {pieces.map(({ kind, ring, in_last }) => (
         <path
           key={ringPath(ring, x, y)}
           d={ringPath(ring, x, y)}
-          fill="var(--ground)"
-          stroke="var(--glass)"
-          strokeWidth={kind === chosen ? 2 : 1}
+          fill={in_last ? "var(--ground)" : "none"}
+          stroke={in_last ? "var(--glass)" : "var(--line)"}
+          strokeWidth={in_last && kind === chosen ? 2 : 1}
+          strokeDasharray={in_last ? undefined : "3 4"}
         />
       ))}
+      {last_m < length_m && (
+        <line x1={x(last_m)} x2={x(last_m)} y1={0} y2={high} stroke="var(--ink)" strokeWidth={2} />
+      )}
     </svg>
   );
 }

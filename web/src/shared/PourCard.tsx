@@ -3,7 +3,7 @@ import { amount, range, runLength, type Units } from "./format/units";
 import { useUnits } from "./format/useUnits";
 import { tonesOf } from "./melts";
 import { partAndPass } from "./named";
-import { dipWords } from "./pourWords";
+import { dipWords, sheetSize } from "./pourWords";
 import { named } from "./workWords";
 
 interface Props {
@@ -29,6 +29,7 @@ export function PourCard({ card, number, places }: Props) {
           word={cut ? "pieces" : (WORD[first] ?? (card.casts === 1 ? "cavity" : "cavities"))}
         />
       </h3>
+      {card.sheets && <p className="text-quiet">{sheetSize(card.sheets, units)}</p>}
       <ol>
         {card.rows.map((row, i) => {
           const last = i === card.rows.length - 1;

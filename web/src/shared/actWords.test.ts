@@ -120,7 +120,7 @@ describe("acts in words", () => {
     );
   });
   it("name places, and count one as one", () => {
-    const move = act({ kind: "move", line: 0, casts: 14, place: "fridge" });
+    const move = act({ kind: "move", line: 0, casts: 14, place: "fridge", slid_out: false });
     expect(actWords(move, view, UNITS).title).toBe("To the fridge");
     expect(actWords(act({ ...POUR, casts: 1 }), view, UNITS).title).toBe("Pour 1 cavity");
   });

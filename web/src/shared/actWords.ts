@@ -156,6 +156,16 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
         during: "thin spot in",
       };
     case "move":
+      if (what.slid_out)
+        return {
+          title: `Pull the foam out from under it`,
+          detail: [
+            `${lineName(view, what.line)}: out from under ${what.casts === 1 ? "it" : "all of it"}, level, in one pull, onto the ${placeName(view, what.place)}. It has been drawn through; from now on it may set.`,
+          ],
+          button: "It is out",
+          before: "in",
+          during: "as soon as you can",
+        };
       return {
         title: `To the ${placeName(view, what.place)}`,
         detail: [
@@ -338,6 +348,7 @@ export function actShort(act: Act, view: View): string {
     case "turn":
       return `Turn ${what.casts} ${of(what.line)}`;
     case "move":
+      if (what.slid_out) return "Pull out what is under it";
       return `${what.casts} ${of(what.line)} to the ${placeName(view, what.place)}`;
     case "unmould":
       if (what.laid === "join") return `${what.casts} ${of(what.line)}: may be moved`;

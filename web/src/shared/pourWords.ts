@@ -37,7 +37,7 @@ function bathOf({ dip }: What<"pour">, units: Units): string {
 }
 
 /** How large sheets are, where of the last only what is cut out of it is poured. */
-function sheetSize({ length_m, width_m, count, last_m }: Sheet, units: Units): string {
+export function sheetSize({ length_m, width_m, count, last_m }: Sheet, units: Units): string {
   const [whole, wide, last] = [length_m, width_m, last_m].map((m) => amount(m, "length", units));
   if (count === 1) return `${last} by ${wide}`;
   return `${whole} by ${wide}${last === whole ? "" : `, the last ${last}`}`;

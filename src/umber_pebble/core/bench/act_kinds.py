@@ -4,12 +4,13 @@ these. Masses in kg, temperatures in degC, times in s, lengths in m."""
 from dataclasses import dataclass, field
 from typing import Literal, get_args
 
-from umber_pebble.core.bench.pour_figures import Dab, DipFrom, SheetOf, Turning
+from umber_pebble.core.bench.pour_figures import Dab, DipFrom, Turning
 from umber_pebble.core.bench.tempering import TemperAct
 from umber_pebble.core.heat.pour import PourLimit
 from umber_pebble.core.pieces.stripes import Piped
 from umber_pebble.core.plan.habits import Habit
 from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, PouredAs
+from umber_pebble.core.plan.sheets import SheetOf
 from umber_pebble.core.spread import Spread
 
 
@@ -295,9 +296,10 @@ class Turn(OfRound):
 
 @dataclass(frozen=True, slots=True)
 class Move(OfRound):
-    """To the place it sets in next."""
+    """To the place it sets in next; slid_out: what it lies on is pulled out from under it."""
 
     place: str
+    slid_out: bool
     kind: Literal["move"] = field(default="move", init=False)
 
 

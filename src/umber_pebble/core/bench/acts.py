@@ -54,7 +54,7 @@ from umber_pebble.core.bench.passes import (
     rounds_ready_s,
     turn_acts,
 )
-from umber_pebble.core.bench.pour_acts import act_window, pour_acts, sheet_of
+from umber_pebble.core.bench.pour_acts import act_window, pour_acts, sheet_in
 from umber_pebble.core.bench.soiled import to_wash
 from umber_pebble.core.bench.state import RoundState, RunState
 from umber_pebble.core.bench.stays import turned_out_s
@@ -69,7 +69,7 @@ from umber_pebble.core.bench.vessel_acts import (
 )
 from umber_pebble.core.bench.whose import hands_for
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.heat.works import WORKS
+from umber_pebble.core.heat.works import WORKS, held_there
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, route_of
@@ -163,9 +163,9 @@ def _work_act(run: RunNow, work: SoftWork, r: Round, opens: float, closes: float
         case "sprinkle":
             what, told = Sprinkle(r.line, r.casts, on), Inserted(r.number, what="sprinkle")
         case "film":
-            what, told = PressFilm(r.line, r.casts, on, sheet_of(run, r)), Inserted(r.number, what="film")
+            what, told = PressFilm(r.line, r.casts, on, sheet_in(run, r)), Inserted(r.number, what="film")
         case "drag" | "comb" as how:
-            what, told = Comb(r.line, r.casts, on, how, sheet_of(run, r)), Combed(r.number, how)
+            what, told = Comb(r.line, r.casts, on, how, sheet_in(run, r)), Combed(r.number, how)
         case "groove":
             what, told = Groove(r.line, r.casts, on), Grooved(r.number)
         case "cut":
@@ -197,11 +197,13 @@ def _round_acts(run: RunNow) -> list[Act]:
             next_ = workable[0]
             window = act_window(*track.windows[next_.kind], r.casts * plan.work_each_s(line, next_))
             out.append(_work_act(run, next_, r, *window))
-        ahead = route_of(plan, line, r.casts)[len(seen.places) :]
-        if ahead and not (workable and line.stays_to_be_worked):
+        route = route_of(plan, line, r.casts)
+        ahead = route[len(seen.places) :]
+        pulled = any(stay.place.slid_out for stay, place in route if place == seen.places[-1][1])
+        if ahead and not (held_there([of.kind for of in workable], pulled) or _goes_with_another(run, r)):
             stay, place = ahead[0]
             at = seen.poured_s + (stay.from_s if line.lies or workable else 0.0)
-            out.append(Act(Move(r.line, r.casts, place), subject, Moved(r.number, place), at))
+            out.append(Act(Move(r.line, r.casts, place, pulled), subject, Moved(r.number, place), at))
         if not line.last:
             continue
         ready, _ = track.windows["unmould"]
@@ -218,6 +220,13 @@ def _soft_works(line: PlanLine, seen: RoundState) -> tuple[SoftWork, ...]:
     return tuple(of for of in line.works_left(seen.worked) if not (line.released and of.kind == "bend"))
 
 
+def _goes_with_another(run: RunNow, r: Round) -> bool:
+    """Whether it is moved with the rest of its sheet."""
+    sheet = [run.state.rounds[number] for number in run.state.layout.with_it(r.number)]
+    lies = len(run.state.rounds[r.number].places)
+    return any(of.number < r.number and of.in_mould and len(of.places) == lies for of in sheet)
+
+
 def _led_by_another(run: RunNow, r: Round, work: SoftWork) -> bool:
     """Whether it is done with the rest of its sheet."""
     sheet = [run.state.rounds[number] for number in run.state.layout.with_it(r.number)]
@@ -228,7 +237,7 @@ def _led_by_another(run: RunNow, r: Round, work: SoftWork) -> bool:
 def _unmould(run: RunNow, r: Round) -> Unmould:
     plan, line = run.plan, run.plan.lines[r.line]
     films = tuple(on.name for of in line.works for on in of.on if on.film is not None)
-    return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, line.leaves, sheet_of(run, r), films)
+    return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, line.leaves, sheet_in(run, r), films)
 
 
 def _too_late(track: Track, work: str) -> float:

@@ -7,7 +7,7 @@ from umber_pebble.core.bench.bowl import again_at, warms_by
 from umber_pebble.core.bench.events import Burst, Heated, Poured
 from umber_pebble.core.bench.now import RunNow
 from umber_pebble.core.bench.passes import Act, bears_next_s
-from umber_pebble.core.bench.pour_figures import Dab, DipFrom, SheetOf, Turning
+from umber_pebble.core.bench.pour_figures import Dab, DipFrom, Turning
 from umber_pebble.core.bench.state import Rest, RunState
 from umber_pebble.core.bench.stays import moulds_free_s
 from umber_pebble.core.bench.subject import Subject
@@ -20,7 +20,7 @@ from umber_pebble.core.plan.dips import bath_of
 from umber_pebble.core.plan.habits import habits_of
 from umber_pebble.core.plan.problem import PlanInput
 from umber_pebble.core.plan.second_coat import rests_to_degc
-from umber_pebble.core.plan.sheets import sheets_for
+from umber_pebble.core.plan.sheets import SheetOf, sheet_of
 from umber_pebble.core.plan.turns import turns_of
 from umber_pebble.core.plan.warming import warms_s
 from umber_pebble.core.spread import Spread
@@ -151,20 +151,17 @@ def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: f
         dab=Dab(line.softens_s, int(material("kitchen", "dab", "join").value("twists")))
         if line.softens_s
         else None,
-        sheet=sheet_of(run, r),
+        sheet=sheet_in(run, r),
         piped=line.piped,
     )
 
 
-def sheet_of(run: RunNow, r: Round) -> SheetOf | None:
+def sheet_in(run: RunNow, r: Round) -> SheetOf | None:
     """The sheets that a round is cut out of, with what shares them. Source: definition"""
-    cutting = run.plan.lines[r.line].mould.cutting
-    if cutting is None:
-        return None
     here = [run.state.rounds[number] for number in run.state.layout.with_it(r.number)]
-    moulds = [(run.plan.lines[of.line].mould, of.casts) for of in here if of.number == r.number or not of.left_out]
-    sheets = sheets_for(cutting, {mould.kind if mould.shares else 0: casts for mould, casts in moulds})
-    return SheetOf(cutting.sheet.length_m, cutting.sheet.width_m, sheets.count, sheets.last_m)
+    return sheet_of(
+        [(run.plan.lines[of.line].mould, of.casts) for of in here if of.number == r.number or not of.left_out]
+    )
 
 
 def _left_kg(plan: PlanInput, cook: PotCook, state: RunState, waiting: list[Round]) -> float:

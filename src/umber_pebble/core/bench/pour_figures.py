@@ -28,13 +28,3 @@ class Dab:
 
     softens_s: float
     twists: int
-
-
-@dataclass(frozen=True, slots=True)
-class SheetOf:
-    """How large a sheet is that is poured or broken up [m], how many of it [count], and how long the last of them is [m]."""
-
-    length_m: float
-    width_m: float
-    count: int
-    last_m: float

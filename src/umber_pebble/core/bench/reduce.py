@@ -163,6 +163,9 @@ def _moved(state: RunState, event: Event, said: events.Moved) -> None:
     if not target.in_mould:
         raise refuse("only a poured round still in its mould is moved", "not_in_mould", round=target.number)
     target.places.append((event.at_s, said.place))
+    for other in (state.rounds[number] for number in state.layout.with_it(target.number)):
+        if other is not target and other.in_mould and other.places[-1][1] != said.place:
+            other.places.append((event.at_s, said.place))
 
 
 def _unmoulded(state: RunState, event: Event, said: events.Unmoulded) -> None:

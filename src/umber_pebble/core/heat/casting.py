@@ -40,6 +40,11 @@ class Place:
         """Whether there is nothing but air under the mould."""
         return self.surface.flags.get("open", False) or self.touch_w_m2k is not None
 
+    @property
+    def slid_out(self) -> bool:
+        """Whether it is pulled out from under what is to set."""
+        return self.surface.flags.get("slid_out", False)
+
 
 @dataclass(frozen=True, slots=True)
 class PlaceStay:

@@ -1,5 +1,6 @@
 """What hands do with a cast while it is soft: between which of its marks, and after which it is offered no more."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 
@@ -25,3 +26,14 @@ WORKS: dict[str, Worked] = {
     "cut": Worked("comb_opens", "cutter_closes", ("cutter_closes",), there=True),
     "groove": Worked("groove_opens", "groove_closes", ("groove_closes",), there=True),
 }
+
+
+def held_there(works: Iterable[str], slid_out: bool) -> bool:
+    """Whether a cast stays where it was poured while hands still do these with it.
+
+    Args:
+        works: by their kinds
+        slid_out: what it lies on is pulled out from under it, which what waits until it is firmer need not wait for
+    Source: common-practice
+    """
+    return any(WORKS[kind].opens is None if slid_out else WORKS[kind].there for kind in works)

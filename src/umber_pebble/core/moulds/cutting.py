@@ -81,12 +81,15 @@ class CuttingPlan:
         """How many of one of its outlines."""
         return sum(cut.kind == kind for cut in self.cuts)
 
+    def first_cuts(self, counts: Mapping[int, int]) -> list[Cut]:
+        """So many of its outlines, those that lie first along the sheet."""
+        by_end = sorted(self.cuts, key=lambda cut: cut.end_m)
+        return [cut for kind, count in counts.items() for cut in [of for of in by_end if of.kind == kind][:count]]
+
     def length_for_m(self, counts: Mapping[int, int]) -> float:
         """How long a piece of the sheet so many of its outlines take, with its margin [m]: the rest need not be poured."""
-        ends = [0.0]
-        for kind, count in counts.items():
-            ends += sorted(cut.end_m for cut in self.cuts if cut.kind == kind)[:count]
-        return min(max(ends) + self.sheet.margin_m, self.sheet.length_m)
+        ends = max((cut.end_m for cut in self.first_cuts(counts)), default=0.0)
+        return min(ends + self.sheet.margin_m, self.sheet.length_m)
 
 
 def cut_out(rim: Points, cut: Cut) -> shapely.Polygon:

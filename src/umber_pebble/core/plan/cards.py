@@ -1,6 +1,6 @@
 """Pour cards: for each filling of a mould, pass by pass, what goes into a cavity, how high, and where it lies until the next."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from umber_pebble.core.heat.windows import PieceWindows
@@ -9,6 +9,7 @@ from umber_pebble.core.pieces.stripes import Piped
 from umber_pebble.core.plan.cooks import PotCook, Round, ready_for_next, route_of
 from umber_pebble.core.plan.dips import bath_of
 from umber_pebble.core.plan.problem import Inclusion, Named, PlanInput, PouredAs, SoftWork
+from umber_pebble.core.plan.sheets import SheetOf, sheet_of
 from umber_pebble.core.spread import Spread
 
 
@@ -39,12 +40,14 @@ class CardRow:
 
 @dataclass(frozen=True, slots=True)
 class Card:
-    """One filling of a mould: which of the order's lines, in which mould, how many cavities, its passes in order."""
+    """One filling of a mould: which of the order's lines, in which mould, how many cavities, its passes in order; of pieces that are cut, the
+    sheets they are cut out of, with others where these are too."""
 
     item: int
     mould: str
     casts: int
     rows: tuple[CardRow, ...]
+    sheets: SheetOf | None
 
     @property
     def cut(self) -> bool:
@@ -69,9 +72,18 @@ def pour_cards(plan: PlanInput, cooks: Sequence[PotCook], windows: dict[int, Pie
             plan.lines[chain[0].line].mould.name,
             chain[0].casts,
             tuple(_row(plan, cooks[r.cook], r, windows[r.number]) for r in chain),
+            sheet_of([(plan.lines[r.line].mould, r.casts) for r in _with_it(plan, chain[0], rounds.values())]),
         )
         for chain in sorted(chains, key=lambda c: c[0].number)
     ]
+
+
+def _with_it(plan: PlanInput, r: Round, rounds: Iterable[Round]) -> list[Round]:
+    """With what is cut out of the same sheets."""
+    mould = plan.lines[r.line].mould
+    if not mould.shares:
+        return [r]
+    return [of for of in rounds if (of.stay, of.cook) == (r.stay, r.cook) and plan.lines[of.line].mould.shares]
 
 
 def _chain(r: Round, rounds: dict[int, Round]) -> list[Round]:

@@ -13,6 +13,7 @@ from umber_pebble.core.heat.melting import Melting
 from umber_pebble.core.heat.pour import Flow, PourWindow, SugarFlow, pour_window_s
 from umber_pebble.core.heat.vessel import base_case
 from umber_pebble.core.heat.windows import PieceWindows, windows_s
+from umber_pebble.core.heat.works import held_there
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.charge import PIPED, bags_kg, bath_left_kg, residue_kg
@@ -216,19 +217,22 @@ def runs_together_s(windows: PieceWindows) -> float:
 
 def route_of(plan: PlanInput, line: PlanLine, casts: int) -> tuple[tuple[PlaceStay, str], ...]:
     """Where a round of castings lies, with the ids of the places: its piece's own way, or where it is poured and then,
-    once all are poured and worked, where it sets. No move comes before hands are free for it, and what is first worked when it is firmer stays.
+    once all are poured and worked, where it sets. No move comes before hands are free for it, and what is first worked when it is firmer stays,
+    but where what it lies on is pulled out from under it.
 
     Source: definition
     """
     way = plan.way(line)
-    handled = casts * (plan.pour_each_s(line) / 2 + plan.works_each_s(line))
+    out = (line.lies[0][0].place if line.lies else way.poured_on).slid_out
+    works = tuple(of for of in line.works if not out or held_there([of.kind], out))
+    handled = casts * (plan.pour_each_s(line) / 2 + plan.works_each_s(line, works))
     if line.whole_ball:
         handled += material("kitchen", "usual", "ball").value("by_hand")
     if line.lies:
         first, *rest = line.lies
         return first, *((replace(stay, from_s=max(stay.from_s, handled)), place) for stay, place in rest)
     first = (PlaceStay(0.0, way.poured_on), way.poured_on_id)
-    carried = way.carried and not line.stays_to_be_worked
+    carried = way.carried and (out or not held_there([of.kind for of in line.works], out))
     return (first, (PlaceStay(handled, way.sets_in), way.sets_in_id)) if carried else (first,)
 
 

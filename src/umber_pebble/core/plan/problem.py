@@ -8,7 +8,6 @@ from typing import Literal
 from umber_pebble.core.heat.body import Revolved
 from umber_pebble.core.heat.casting import Place, PlaceStay
 from umber_pebble.core.heat.vessel import Pot
-from umber_pebble.core.heat.works import WORKS
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.cutting import CuttingPlan
@@ -226,11 +225,6 @@ class PlanLine:
         return self.works[last + 1 :]
 
     @property
-    def stays_to_be_worked(self) -> bool:
-        """Whether it stays where it is poured, since hands wait until it takes a film, a comb, a groove, a cutter."""
-        return any(WORKS[of.kind].there for of in self.works)
-
-    @property
     def cut(self) -> bool:
         """Whether its castings are cut out of a sheet."""
         return any(of.kind == "cut" for of in self.works)
@@ -386,6 +380,6 @@ class PlanInput:
             return material("kitchen", "usual", "sheet").value("pressed")
         return self.paces.bend_each_s + (self.paces.unmould_each_s if line.released else 0.0)
 
-    def works_each_s(self, line: PlanLine) -> float:
-        """All of that, one after another [s]."""
-        return sum(self.work_each_s(line, work) for work in line.works)
+    def works_each_s(self, line: PlanLine, works: tuple[SoftWork, ...] | None = None) -> float:
+        """All of that, or some of it, one after another [s]."""
+        return sum(self.work_each_s(line, work) for work in (line.works if works is None else works))

@@ -5,7 +5,7 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from umber_pebble.core.moulds.cutting import CuttingPlan
+from umber_pebble.core.moulds.cutting import Cut, CuttingPlan
 from umber_pebble.core.pieces.sheet import poured_for
 from umber_pebble.core.plan.problem import Inclusion, Mould, PlanInput, PlanLine
 
@@ -37,13 +37,33 @@ def on_one_sheet(plan: PlanInput) -> PlanInput:
 
 @dataclass(frozen=True, slots=True)
 class Sheets:
-    """So many sheets [count], all but the last of them whole, the last only so long [m]; how much is poured, and in pieces [whole
-    sheets]."""
+    """So many sheets [count], all but the last of them whole, the last only so long [m], with these pieces in it; how much is poured, and in
+    pieces [whole sheets]."""
 
     count: int
     last_m: float
+    last_cuts: tuple[Cut, ...]
     poured: float
     in_pieces: float
+
+
+@dataclass(frozen=True, slots=True)
+class SheetOf:
+    """How large a sheet is that is poured or broken up [m], how many of it [count], and how long the last of them is [m]."""
+
+    length_m: float
+    width_m: float
+    count: int
+    last_m: float
+
+
+def sheet_of(cut: Sequence[tuple[Mould, int]]) -> SheetOf | None:
+    """The sheets of a filling: of each mould that is cut out of them, how many [count]; None where it is no sheet. Source: definition"""
+    cutting = cut[0][0].cutting
+    if cutting is None:
+        return None
+    sheets = sheets_for(cutting, {mould.kind if mould.shares else 0: casts for mould, casts in cut})
+    return SheetOf(cutting.sheet.length_m, cutting.sheet.width_m, sheets.count, sheets.last_m)
 
 
 def sheets_for(cutting: CuttingPlan, counts: Mapping[int, int]) -> Sheets:
@@ -59,7 +79,7 @@ def sheets_for(cutting: CuttingPlan, counts: Mapping[int, int]) -> Sheets:
     rest = {kind: max(count - (sheets - 1) * each[kind], 0) for kind, count in counts.items()}
     last_m, length_m = cutting.length_for_m(rest), cutting.sheet.length_m
     in_pieces = sum(cutting.kinds_frac[kind] * count / each[kind] for kind, count in counts.items())
-    return Sheets(sheets, last_m, sheets - 1 + last_m / length_m, in_pieces)
+    return Sheets(sheets, last_m, tuple(cutting.first_cuts(rest)), sheets - 1 + last_m / length_m, in_pieces)
 
 
 def cut_to_size(plan: PlanInput, rounds: Sequence[Sequence[int]]) -> PlanInput:

@@ -1,10 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { problemOf } from "../../api/client";
+import { useState } from "react";
+import { problemOf, type Schemas } from "../../api/client";
 import { CuttingPlan } from "../../drawings/CuttingPlan";
-import { amount } from "../../shared/format/units";
+import { amount, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { pointsOf } from "../../shared/points";
+import { NumberField } from "../../shared/ui/NumberField";
 import { Notice } from "../../shared/ui/plain";
 import { type Mould, type Sheet, sheetQuery } from "./queries";
 
@@ -21,7 +23,9 @@ export function SheetPlan({
   chosen: number;
 }) {
   const units = useUnits();
-  const { data, error, isPlaceholderData } = useQuery(sheetQuery(mould));
+  const [wanted, setWanted] = useState<number[]>([]);
+  const asked = mould.cavities.map((_, kind) => wanted[kind] ?? NONE);
+  const { data, error, isPlaceholderData } = useQuery(sheetQuery(mould, asked));
   const problem = error ? problemOf(error) : null;
   const length = (si: number) => amount(si, "length", units);
   const counted = (n: number, kind: number) => `${n} ${mould.cavities[kind]?.name.toLowerCase() ?? ""}`;
@@ -35,7 +39,8 @@ export function SheetPlan({
         <div className={isPlaceholderData ? "opacity-50" : ""}>
           <CuttingPlan
             {...sheet}
-            pieces={data.pieces.map(({ kind, ring }) => ({ kind, ring: pointsOf(ring) }))}
+            pieces={data.pieces.map(({ ring, ...piece }) => ({ ...piece, ring: pointsOf(ring) }))}
+            last_m={data.wanted?.last_m ?? sheet.length_m}
             chosen={chosen}
             label={`Cutting plan: ${data.counts.map(counted).join(", ")}`}
           />
@@ -56,6 +61,23 @@ export function SheetPlan({
               <dd className="text-3xl font-bold">{amount(data.used_frac, "share", units)}</dd>
             </div>
           </dl>
+          <section aria-label="Sheets for so many" className="mt-6 border-t border-line pt-4">
+            <div className="flex flex-wrap gap-x-6 gap-y-3">
+              {mould.cavities.map((cavity, kind) => (
+                <div key={cavity.name} className="w-40">
+                  <NumberField
+                    label={`Wanted: ${cavity.name.toLowerCase()}`}
+                    quantity="count"
+                    value={asked[kind] || null}
+                    onChange={(n) => setWanted(asked.map((of, i) => (i === kind ? n : of)))}
+                    onClear={() => setWanted(asked.map((of, i) => (i === kind ? 0 : of)))}
+                    step={1}
+                  />
+                </div>
+              ))}
+            </div>
+            {data.wanted && <p className="mt-3 text-xl">{sheetsWords(data.wanted, sheet, units)}</p>}
+          </section>
           <p className="mt-5 flex flex-wrap gap-x-6 gap-y-1 font-bold text-glass">
             {PAPERS.map(({ file, name }) => (
               <a key={file} href={`/api/moulds/${id}/${file}`} download>
@@ -68,6 +90,24 @@ export function SheetPlan({
     </>
   );
 }
+
+function sheetsWords(
+  { count, last_m, used_frac }: NonNullable<Schemas["SheetFigures"]["wanted"]>,
+  { length_m }: Sheet,
+  units: Units,
+): string {
+  const length = (si: number) => amount(si, "length", units);
+  const whole = last_m >= length_m;
+  const sheets =
+    count === 1
+      ? whole
+        ? "One whole sheet"
+        : `One sheet, only ${length(last_m)} long`
+      : `${count} sheets${whole ? "" : `, the last only ${length(last_m)} long`}`;
+  return `${sheets}: ${amount(used_frac, "share", units)} of what is poured is in pieces.`;
+}
+
+const NONE = 0;
 
 const PAPERS = [
   { file: "cutting.pdf", name: "To scale, under the paper: PDF" },

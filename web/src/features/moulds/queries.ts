@@ -6,10 +6,10 @@ export type Mould = Schemas["Mould"];
 export type Sheet = NonNullable<Mould["sheet"]>;
 
 /** What is cut out of a sheet, as it stands in the editor. */
-export const sheetQuery = (mould: Mould) =>
+export const sheetQuery = (mould: Mould, wanted: number[]) =>
   queryOptions({
-    queryKey: ["figures", "sheet", mould],
-    queryFn: async () => (await call(client.POST("/api/figures/sheet", { body: { mould } }))).figures,
+    queryKey: ["figures", "sheet", mould, wanted],
+    queryFn: async () => (await call(client.POST("/api/figures/sheet", { body: { mould, wanted } }))).figures,
     retry: false,
     placeholderData: keepPreviousData,
   });
