@@ -8,7 +8,8 @@ import pytest
 
 from tests.conftest import clashes
 from tests.services.test_divided import Studio
-from umber_pebble.core.bench.act_kinds import Pour, Stick
+from umber_pebble.core.bench.act_kinds import Pour
+from umber_pebble.core.bench.soft_kinds import Stick
 from umber_pebble.core.errors import NotInSequence, OutOfRange
 from umber_pebble.core.pieces.passes.dust import Dust
 from umber_pebble.core.pieces.passes.fill import Fill

@@ -9,7 +9,8 @@ import pytest
 from pypdf import PdfReader
 
 from tests.services.test_divided import Studio
-from umber_pebble.core.bench.act_kinds import Comb, Pour
+from umber_pebble.core.bench.act_kinds import Pour
+from umber_pebble.core.bench.soft_kinds import Comb
 from umber_pebble.core.errors import CoreError
 from umber_pebble.core.pieces.passes.printed import Print
 from umber_pebble.core.plan.needs import needs_of

@@ -7,15 +7,19 @@ import pytest
 
 from tests.services.test_divided import Studio
 from tests.services.test_marbled import of, part_of, with_passes
-from umber_pebble.core.bench.act_kinds import PressFilm, Unmould
+from umber_pebble.core.bench.act_kinds import Pour, Unmould
+from umber_pebble.core.bench.soft_kinds import PressFilm
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.pieces.melt_ref import MeltRef
+from umber_pebble.core.pieces.passes.base import PassKind
 from umber_pebble.core.pieces.passes.dip import Dip
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.pieces.passes.printed import Print
 from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.needs import needs_of
 from umber_pebble.core.plan.remarks import NotEaten
+from umber_pebble.services.covering import Covering
+from umber_pebble.services.pieces import PartRequest, part_figures
 
 PRINT = Print("Comet print", True, "transfer", "food", 6)
 
@@ -104,3 +108,41 @@ def test_a_film_laid_into_the_empty_mould_is_at_hand_too(studio: Studio) -> None
     assert film.count == plan.casts[0]
     kinds = [act.what.kind for act in studio.led()]
     assert kinds.index("put_in") < kinds.index("pour") and "film" not in kinds
+
+
+def test_a_transfer_of_ones_own_is_painted_on_the_film_set_and_poured_over(studio: Studio) -> None:
+    studio.order(lines=of("piece-tile", 18))
+    plan = studio.plan()
+    scratched, mottled, fill = plan.problem.lines
+    # 18 tiles and 3 to spare of 40 mm, by hand: a sheet of 300 by 145 mm, and 52 mm of another for one row of three;
+    # 0.1 mm on 80 % of both, 900 kg/m3, at 3 cm2 a second, taken up once a sheet of 18
+    sheets_m2 = (0.3 + 0.006 + 0.04 + 0.006) * 0.145
+    assert plan.casts == (21, 21, 21)
+    assert 21 * scratched.cast.poured.value.likely == pytest.approx(0.8 * sheets_m2 * 0.0001 * 900, rel=1e-3)
+    lasts = plan.problem.pour_lasts_s(scratched, 21)
+    assert lasts == pytest.approx(6 * 21 / 18 + 0.8 * sheets_m2 / 0.0003, rel=1e-3)
+    done = studio.led()
+    pours = [act.what for act in done if isinstance(act.what, Pour)]
+    assert [pour.laid_by for pour in pours] == ["scratch", "mottle", "piped"]
+    assert all(pour.sheet is not None for pour in pours)
+    assert [line.kind for line in (scratched, mottled, fill)] == ["detail", "detail", "fill"]
+
+
+def test_light_colours_over_dark_chocolate_are_told_to_need_white_and_it_is_put_there(studio: Studio) -> None:
+    night, ochre, fill = part_of(studio, "piece-tile").passes
+
+    def covers(*passes: PassKind) -> dict[int, Covering | None]:
+        part = part_of(studio, "piece-tile").model_copy(update={"passes": list(passes)})
+        figures = part_figures(studio.workshop, PartRequest(part=part, cut_frac=0.0))
+        return {row.index: row.covering for row in figures.rows}
+
+    first = covers(night, ochre, fill)
+    assert first[0] is not None and first[0].white is None
+    assert first[1] is not None and first[1].white is not None and first[2] is None
+    then = covers(night, ochre, first[1].white, fill)
+    assert then[1] is not None and then[1].white is None
+    assert then[1].seen == first[1].with_white
+    # over white chocolate it is another thing
+    over_white = covers(night, ochre, replace(fill, melt=MeltRef("white", None)))  # type: ignore[call-arg, arg-type]
+    assert over_white[1] is not None and over_white[1].off < 0.7 * first[1].off
+    assert over_white[1].white is None

@@ -227,6 +227,8 @@ def fill(config: Config, today: datetime | None = None) -> None:
     workshop.create("order", "order-aurora", _order("Aurora cuttings", due + timedelta(days=8), cut))
     swirled = [_line("piece-swirled", 24), _line("piece-praline", 24)]
     workshop.create("order", "order-swirled", _order("Nebula box", due + timedelta(days=10), swirled))
+    tiles = [_line("piece-tile", 18)]
+    workshop.create("order", "order-tiles", _order("Night tiles", due + timedelta(days=8), tiles))
     lines = [_line("piece-constellation", 12)]
     workshop.create("order", "order-constellations", _order("Constellations", due + timedelta(days=8), lines))
     twelve = [_line(key, count) for key, count in zip(TOPPERS, (2, 2, 2, 2, 2, 1, 1), strict=True)]

@@ -186,6 +186,21 @@ MOULDS = {
         60.0,
         Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.072)),
     ),
+    "mould-tiles": _mould(
+        "Tiles, 300 by 145 mm",
+        "acetate",
+        0.0002,
+        70.0,
+        Cavity(
+            name="Tile",
+            count=200,
+            water_kg=None,
+            shape=BarShape(
+                kind="bar", length_m=0.04, width_m=0.04, corner_m=0.0, depth_m=0.01, draft_rad=0.0, edge_m=0.0
+            ),
+        ),
+        sheet=Sheet(length_m=0.3, width_m=0.145, web_m=0.0015, margin_m=0.006, turned=True),
+    ),
     "mould-aurora": _mould(
         "Aurora sheet, 300 by 145 mm",
         "paper",

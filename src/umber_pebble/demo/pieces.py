@@ -22,6 +22,7 @@ from umber_pebble.core.pieces.passes.rose import Rose
 from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.pieces.passes.stick import Stick
 from umber_pebble.core.pieces.passes.turned import Turned
+from umber_pebble.core.pieces.transfers import LaidBy
 from umber_pebble.services.piece_docs import Part, Pass, Piece, Spot, Stand, StayDoc
 
 MOON, NIGHT_BLUE, OCHRE, DUSK = "#f1ead9", "#1f2a44", "#c98a2b", "#5b4a78"
@@ -73,6 +74,21 @@ def _part(
         released=bent,
         stays=[],
     )
+
+
+def _butter(name: str, colour: str, share_frac: float, by: LaidBy) -> Detail:
+    """Coloured cocoa butter, laid on the film first."""
+    return Detail(
+        name=name, melt=_melt("cocoa_butter", colour), outline=None, share_frac=share_frac, thick_m=0.0001, by=by
+    )
+
+
+TILE: list[Pass] = [
+    _butter("Night, scratched", NIGHT_BLUE, 0.8, "scratch"),
+    _butter("Ochre, mottled", OCHRE, 0.4, "mottle"),
+    _fill("dark", 0.0025),
+]
+"""A transfer of one's own: painted on the film, and chocolate over it."""
 
 
 def _on_foam(name: str, cavity: int) -> Piece:
@@ -177,6 +193,7 @@ PIECES = {
     **TOPPERS,
     "piece-crescent": _on_foam("Aurora crescent", 0),
     "piece-spark": _on_foam("Aurora star", 1),
+    "piece-tile": _built("Night tile", "mould-tiles", TILE),
     "piece-praline": _dipped(
         "Comet praline",
         Dipped(
@@ -227,7 +244,14 @@ PIECES = {
         "Night-sky pop",
         "mould-pop",
         [
-            Detail(name="Moon cap", melt=_melt("coating", MOON), share_frac=0.16, thick_m=0.0012, outline=None),
+            Detail(
+                name="Moon cap",
+                melt=_melt("coating", MOON),
+                share_frac=0.16,
+                thick_m=0.0012,
+                outline=None,
+                by="piped",
+            ),
             Shell(
                 melt=_melt("coating", NIGHT_BLUE),
                 thick_m=0.0016,
@@ -246,7 +270,12 @@ PIECES = {
         "mould-sky",
         [
             Detail(
-                name="Ochre streak", melt=_melt("coating", OCHRE), share_frac=0.1, thick_m=0.0006, outline=None
+                name="Ochre streak",
+                melt=_melt("coating", OCHRE),
+                share_frac=0.1,
+                thick_m=0.0006,
+                outline=None,
+                by="finger",
             ),
             Shell(melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False, dwell_s=20.0, others=()),
             Filling(filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
@@ -262,7 +291,12 @@ PIECES = {
                 "mould-moon",
                 [
                     Detail(
-                        name="Craters", melt=_melt("coating", DUSK), share_frac=0.12, thick_m=0.0008, outline=None
+                        name="Craters",
+                        melt=_melt("coating", DUSK),
+                        share_frac=0.12,
+                        thick_m=0.0008,
+                        outline=None,
+                        by="piped",
                     ),
                     Turned(melt=_melt("coating", MOON), ball_kg=0.113),
                 ],

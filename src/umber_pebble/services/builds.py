@@ -10,7 +10,7 @@ from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.casting import PlaceStay
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.passes.base import PassKind, Put
-from umber_pebble.core.pieces.sheet import spread_s
+from umber_pebble.core.pieces.sheet import laid_each_s
 from umber_pebble.core.pieces.transfers import FilmCut, film_cut
 from umber_pebble.core.plan.filigree import expected_frac
 from umber_pebble.core.plan.problem import (
@@ -117,6 +117,7 @@ def lines_of(
                     with_next=coat.with_next,
                     mixed=coat.mixed,
                     piped=coat.piped,
+                    laid_by=one.laid_by,
                 )
             )
             waiting = []
@@ -211,9 +212,10 @@ def hands_each_s(built: Built, row: LaidPass, paces: Paces | PacesDoc) -> float:
     piped = [] if row.cast is None else [coat.piped for coat in coats_of(built, row, "") if coat.piped]
     if piped:
         return sum(of.each_s for of in piped)
-    if cut is None or row.cast is None:
+    if row.cast is None:
         return hands_s(one, paces)
-    return (hands_s(one, paces) + spread_s(cut.sheet)) / len(cut.cuts)
+    share = 1 if cut is None else len(cut.cuts)
+    return hands_s(one, paces) / share + laid_each_s(row.cast, one.laid_by, cut)
 
 
 def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:

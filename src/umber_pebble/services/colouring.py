@@ -9,7 +9,7 @@ import numpy as np
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from umber_pebble.core.colour.look import Medium, spectrum
+from umber_pebble.core.colour.look import THINNEST_M, Medium, spectrum
 from umber_pebble.core.colour.recipe import FAR_OFF, MOST_AT_HAND, HeldBy, strong_recipe
 from umber_pebble.core.colour.spaces import LIGHTS, Array, hex_of_lab, lab_of_hex, lab_of_spectrum
 from umber_pebble.core.errors import OutOfRange, require_range
@@ -315,7 +315,7 @@ def _per_kg(base: str, wanted: str, thick_m: float, hand: tuple[tuple[str, str],
         base=base,
         batch_kg=1.0,
         wanted=wanted,
-        thicknesses_m=[max(thick_m, 1e-4)],
+        thicknesses_m=[max(thick_m, THINNEST_M)],
         on_white=False,
         colour_ids=[i for i, _ in chosen],
         already=[],

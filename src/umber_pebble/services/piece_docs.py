@@ -46,7 +46,7 @@ def _fixed(value: Any) -> Any:
 
 
 NEW: dict[str, dict[str, Any]] = {
-    "detail": {"outline": None},
+    "detail": {"outline": None, "by": "piped"},
     "shell": {"dwell_s": 0.0, "others": []},
     "fill": {"stripes_m": None},
     "print": {"of": "transfer", "made_for": "food", "in_row": 1},

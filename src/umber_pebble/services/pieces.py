@@ -20,8 +20,9 @@ from umber_pebble.core.spread import combine
 from umber_pebble.services.builds import hands_each_s
 from umber_pebble.services.built import Built
 from umber_pebble.services.coats import stripes_of
+from umber_pebble.services.covering import Covering, coverings
 from umber_pebble.services.doc_base import Doc, Id, Whole
-from umber_pebble.services.documents import Colour, Kitchen, Mould
+from umber_pebble.services.documents import Colour, Kitchen, Mould, OwnMaterial
 from umber_pebble.services.piece_docs import Part
 from umber_pebble.services.planning import Section, section_of
 from umber_pebble.services.shapes import mould_case
@@ -50,7 +51,7 @@ class WeightRequest(Doc):
 class PassRow:
     """A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
     soft; stripes: of its melts, where they are piped in such; left_m:
-    under what is drawn into the melt before it."""
+    under what is drawn into the melt before it; covering: of a thin coloured layer, how it looks over what is behind it."""
 
     index: int
     melted: bool
@@ -64,6 +65,7 @@ class PassRow:
     soft: Soft | None
     stripes: Stripes | None
     left_m: float | None
+    covering: Covering | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,6 +86,9 @@ def part_figures(workshop: Workshop, asked: PartRequest) -> PartFigures:
     """
     built, kitchen = workshop.built(asked.part), workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
+    covers = coverings(
+        built, {of.id: of.doc.like for of in workshop.all("material") if isinstance(of.doc, OwnMaterial)}
+    )
     rows = [
         PassRow(
             row.index,
@@ -98,6 +103,7 @@ def part_figures(workshop: Workshop, asked: PartRequest) -> PartFigures:
             one.soft,
             stripes_of(built, row),
             _left_under_m(built, row),
+            covers.get(row.index),
         )
         for row in built.laid
         for one in [built.passes[row.index]]

@@ -1,6 +1,7 @@
 """Cavities as documents to cavities as the engine takes them."""
 
 import math
+from dataclasses import replace
 
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.materials.load import material
@@ -128,7 +129,7 @@ def mould_case(mould_id: str, mould: documents.Mould, index: int) -> MouldCase:
         index,
         under,
         thick,
-        cavity_fit(kind).cavity,
+        replace(cavity_fit(kind).cavity, flat=alone is not None),
         kind.count if alone is None else len(alone.cuts),
         mould.owned,
         bears,

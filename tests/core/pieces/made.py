@@ -17,7 +17,7 @@ COATING, DARK, ISOMALT = (MeltRef(key, None) for key in ("coating", "dark", "iso
 def detail(
     melt: MeltRef, share_frac: float, thick_m: float, outline: tuple[tuple[float, float], ...] | None = None
 ) -> Detail:
-    return Detail("Cap", melt, outline, share_frac, thick_m)
+    return Detail("Cap", melt, outline, share_frac, thick_m, "piped")
 
 
 def shell(melt: MeltRef, thick_m: float, emptied: bool = False, sides: bool = False) -> Shell:

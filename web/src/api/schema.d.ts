@@ -5947,7 +5947,7 @@ export interface components {
             sure: boolean;
             tells: components["schemas"]["EventBody"] | null;
             /** What */
-            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["PressFilm"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Comb"] | components["schemas"]["umber_pebble__core__bench__act_kinds__Groove"] | components["schemas"]["CutPieces"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
+            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__soft_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["PressFilm"] | components["schemas"]["umber_pebble__core__bench__soft_kinds__Comb"] | components["schemas"]["umber_pebble__core__bench__soft_kinds__Groove"] | components["schemas"]["CutPieces"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
             /** Who */
             who: string;
         };
@@ -5984,7 +5984,7 @@ export interface components {
             kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
             part: components["schemas"]["Part"];
             /** Way */
-            way: ("brushed" | "splattered" | "finger" | "butter") | null;
+            way: ("brushed" | "splattered" | "finger" | "butter" | "scratched" | "mottled" | "sprayed") | null;
         };
         /**
          * After
@@ -6864,6 +6864,11 @@ export interface components {
             first: components["schemas"]["Inclusion"][];
             /** Kind */
             kind: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            /**
+             * Laid By
+             * @enum {string}
+             */
+            laid_by: "piped" | "brush" | "splatter" | "finger" | "scratch" | "mottle" | "spray";
             /** Line */
             line: number;
             /** Material */
@@ -7586,6 +7591,25 @@ export interface components {
             /** Good */
             good: number;
         };
+        /**
+         * Covering
+         * @description How a thin coloured layer looks over what is behind it, and how far off its own colour that is [CIEDE2000]; the same with white
+         *     behind it; white: that pass, None where it needs none.
+         */
+        Covering: {
+            /** Off */
+            off: number;
+            /** Seen */
+            seen: string;
+            /** Wanted */
+            wanted: string;
+            /** White */
+            white: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["umber_pebble__core__pieces__passes__stick__Stick"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["umber_pebble__core__pieces__passes__comb__Comb"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["umber_pebble__core__pieces__passes__groove__Groove"]) | null;
+            /** With White */
+            with_white: string;
+            /** With White Off */
+            with_white_off: number;
+        };
         /** Create[Colour] */
         Create_Colour_: {
             doc: components["schemas"]["Colour"];
@@ -7703,10 +7727,15 @@ export interface components {
         };
         /**
          * Detail
-         * @description A detail, cap, accent or brushed coat on a share of the wall, so thick; outline: its own from above, corners about the middle of
-         *     the cavity, which then says its share.
+         * @description A detail, cap, accent or brushed coat on a share of the wall, so thick; by: what it is laid on with; outline: its own from above,
+         *     corners about the middle of the cavity, which then says its share.
          */
         Detail: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "piped" | "brush" | "splatter" | "finger" | "scratch" | "mottle" | "spray";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -11560,7 +11589,7 @@ export interface components {
             /** Solved By */
             solved_by: string | null;
             /** Ways */
-            ways: (("brushed" | "splattered" | "finger" | "butter") | null)[];
+            ways: (("brushed" | "splattered" | "finger" | "butter" | "scratched" | "mottled" | "sprayed") | null)[];
         };
         /** PassKinds */
         PassKinds: {
@@ -11596,9 +11625,10 @@ export interface components {
          * PassRow
          * @description A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
          *     soft; stripes: of its melts, where they are piped in such; left_m:
-         *     under what is drawn into the melt before it.
+         *     under what is drawn into the melt before it; covering: of a thin coloured layer, how it looks over what is behind it.
          */
         PassRow: {
+            covering: components["schemas"]["Covering"] | null;
             finished: components["schemas"]["Explained"];
             /** From M */
             from_m: number;
@@ -11993,6 +12023,11 @@ export interface components {
             kind: "pour";
             /** Laid */
             laid: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            /**
+             * Laid By
+             * @enum {string}
+             */
+            laid_by: "piped" | "brush" | "splatter" | "finger" | "scratch" | "mottle" | "spray";
             /** Left Kg */
             left_kg: number;
             /**
@@ -15009,7 +15044,7 @@ export interface components {
          * Comb
          * @description Draw through it while it is wet, for lines that stay or through its colours; of a sheet, which.
          */
-        umber_pebble__core__bench__act_kinds__Comb: {
+        umber_pebble__core__bench__soft_kinds__Comb: {
             /** Casts */
             casts: number;
             /**
@@ -15033,7 +15068,7 @@ export interface components {
          * Groove
          * @description Grooves into the back of each while it is leathery.
          */
-        umber_pebble__core__bench__act_kinds__Groove: {
+        umber_pebble__core__bench__soft_kinds__Groove: {
             /** Casts */
             casts: number;
             /** Items */
@@ -15051,7 +15086,7 @@ export interface components {
          * Stick
          * @description A stick into each.
          */
-        umber_pebble__core__bench__act_kinds__Stick: {
+        umber_pebble__core__bench__soft_kinds__Stick: {
             /** Casts */
             casts: number;
             /**
@@ -15129,9 +15164,8 @@ export interface components {
              */
             how: "drag" | "comb";
             /**
-             * Kind
-             * @default comb
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "comb";
             /** Strokes Count */
@@ -15147,9 +15181,8 @@ export interface components {
             /** Deep M */
             deep_m: number;
             /**
-             * Kind
-             * @default groove
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "groove";
             /** Wide M */
@@ -15166,9 +15199,8 @@ export interface components {
             /** Inside M */
             inside_m: number;
             /**
-             * Kind
-             * @default stick
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "stick";
             /**

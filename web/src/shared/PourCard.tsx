@@ -3,7 +3,7 @@ import { amount, range, runLength, type Units } from "./format/units";
 import { useUnits } from "./format/useUnits";
 import { tonesOf } from "./melts";
 import { partAndPass } from "./named";
-import { dipWords, sheetSize } from "./pourWords";
+import { dipWords, LAID, sheetSize } from "./pourWords";
 import { named } from "./workWords";
 
 interface Props {
@@ -137,6 +137,8 @@ function how(row: Schemas["CardRow"], units: Units): string {
       return `${length(row.thick_m)} high`;
     case "join":
       return `joined by a layer of ${length(row.thick_m)}`;
+    case "detail":
+      return `${LAID[row.laid_by].how}, ${length(row.thick_m)}`;
     case "close":
       return `to the rim, level: ${length(row.thick_m)}`;
     default:

@@ -65,6 +65,7 @@ const POUR: What<"pour"> = {
   dab: null,
   sheet: null,
   piped: null,
+  laid_by: "piped",
 };
 const plain = (text: string) => text.replaceAll("\u00a0", " ");
 

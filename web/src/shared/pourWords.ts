@@ -101,6 +101,23 @@ interface PourWords {
   done: string;
 }
 
+/** How a thin layer is laid on. */
+export const LAID: Record<What<"pour">["laid_by"], { title: string; how: string }> = {
+  piped: { title: "Pipe", how: "out of a bag or nozzle" },
+  brush: { title: "Brush on", how: "brushed thin, one way, then across" },
+  splatter: { title: "Flick on", how: "flicked off a stiff brush, what is beside covered" },
+  finger: { title: "Smear on", how: "drawn with a gloved fingertip" },
+  scratch: {
+    title: "Brush on, scratch out",
+    how: "brushed thin; once it no longer smears the lines are scratched out with a skewer, the crumbs tapped off",
+  },
+  mottle: { title: "Dab on", how: "dabbed here and there with a sponge or a gloved fingertip" },
+  spray: {
+    title: "Spray on",
+    how: "in thin passes, begun and ended beside it. A mask against the mist, no flame near it",
+  },
+};
+
 /** How a pass is laid on. */
 export function pourWords(what: What<"pour">, view: View, units: Units): PourWords {
   const n = what.casts;
@@ -117,8 +134,10 @@ export function pourWords(what: What<"pour">, view: View, units: Units): PourWor
   switch (what.laid) {
     case "detail":
       return {
-        title: `${each} into each of ${cavities}`,
-        how: `${name}: piped or brushed, ${thick}. ${takes}`,
+        title: what.sheet
+          ? `${LAID[what.laid_by].title}: ${amount(what.each_kg * n, "mass", units)} on ${plural(what.sheet.count, "film", "films")}`
+          : `${each} into each of ${cavities}`,
+        how: `${name}: ${LAID[what.laid_by].how}, ${thick}. ${takes}`,
         done: "Laid on",
       };
     case "shell":

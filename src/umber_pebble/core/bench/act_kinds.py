@@ -5,9 +5,20 @@ from dataclasses import dataclass, field
 from typing import Literal, get_args
 
 from umber_pebble.core.bench.pour_figures import Dab, DipFrom, Turning
+from umber_pebble.core.bench.soft_kinds import (
+    Bend,
+    Comb,
+    CutPieces,
+    Groove,
+    OfRound,
+    PressFilm,
+    Sprinkle,
+    Stick,
+)
 from umber_pebble.core.bench.tempering import TemperAct
 from umber_pebble.core.heat.pour import PourLimit
 from umber_pebble.core.pieces.stripes import Piped
+from umber_pebble.core.pieces.transfers import LaidBy
 from umber_pebble.core.plan.habits import Habit
 from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, PouredAs
 from umber_pebble.core.plan.sheets import SheetOf
@@ -179,14 +190,6 @@ class Temper:
 
 
 @dataclass(frozen=True, slots=True)
-class OfRound:
-    """So many castings of a line."""
-
-    line: int
-    casts: int
-
-
-@dataclass(frozen=True, slots=True)
 class Pour(OfRound):
     """A pass poured, or laid on as it is: castings to go, filled already, in the vessel, into each, what stays, how high, how thick,
     how long; what holds its opening back, and the radius of the bubbles that do; readings since off the heat, whether the last one
@@ -211,6 +214,7 @@ class Pour(OfRound):
     dab: Dab | None
     sheet: SheetOf | None
     piped: Piped | None
+    laid_by: LaidBy
     kind: Literal["pour"] = field(default="pour", init=False)
 
 
@@ -222,66 +226,6 @@ class PutIn(OfRound):
     takes_s: float
     habits: tuple[Habit, ...]
     kind: Literal["put_in"] = field(default="put_in", init=False)
-
-
-@dataclass(frozen=True, slots=True)
-class Bend(OfRound):
-    """Bend each while it is soft; released: out of its mould first, onto a form."""
-
-    released: bool
-    kind: Literal["bend"] = field(default="bend", init=False)
-
-
-@dataclass(frozen=True, slots=True)
-class Stick(OfRound):
-    """A stick into each."""
-
-    kind: Literal["stick"] = field(default="stick", init=False)
-
-
-@dataclass(frozen=True, slots=True)
-class OnRound(OfRound):
-    """What hands do to it while it is soft, with what."""
-
-    items: tuple[Inclusion, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Sprinkle(OnRound):
-    """Something on each while it is wet."""
-
-    kind: Literal["sprinkle"] = field(default="sprinkle", init=False)
-
-
-@dataclass(frozen=True, slots=True)
-class CutPieces(OfRound):
-    """Cut the pieces of a sheet while it is soft, and leave them in it."""
-
-    kind: Literal["cut"] = field(default="cut", init=False)
-
-
-@dataclass(frozen=True, slots=True)
-class PressFilm(OnRound):
-    """A film pressed on each, on a sheet on all of it, while it no longer runs and has not set."""
-
-    sheet: SheetOf | None
-    kind: Literal["film"] = field(default="film", init=False)
-
-
-@dataclass(frozen=True, slots=True)
-class Comb(OnRound):
-    """Draw through it while it is wet, for lines that stay or through its colours; of a sheet, which."""
-
-    how: Literal["drag", "comb"]
-    sheet: SheetOf | None
-    kind: Literal["comb"] = field(default="comb", init=False)
-
-
-@dataclass(frozen=True, slots=True)
-class Groove(OnRound):
-    """Grooves into the back of each while it is leathery."""
-
-    kind: Literal["groove"] = field(default="groove", init=False)
 
 
 @dataclass(frozen=True, slots=True)

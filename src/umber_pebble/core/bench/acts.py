@@ -9,20 +9,13 @@ from umber_pebble.core.bench.act_kinds import (
     WHEN_NOTHING_CLOSES,
     Acknowledge,
     Again,
-    Bend,
     BurstAgain,
     Called,
     CalledKind,
-    Comb,
-    CutPieces,
     End,
-    Groove,
     Move,
     Outcomes,
-    PressFilm,
     Resume,
-    Sprinkle,
-    Stick,
     TakeOff,
     TooWarm,
     Unmould,
@@ -55,6 +48,7 @@ from umber_pebble.core.bench.passes import (
     turn_acts,
 )
 from umber_pebble.core.bench.pour_acts import act_window, pour_acts, sheet_in
+from umber_pebble.core.bench.soft_kinds import Bend, Comb, CutPieces, Groove, PressFilm, Sprinkle, Stick
 from umber_pebble.core.bench.soiled import to_wash
 from umber_pebble.core.bench.state import RoundState, RunState
 from umber_pebble.core.bench.stays import turned_out_s

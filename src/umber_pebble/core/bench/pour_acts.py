@@ -153,6 +153,7 @@ def _pour(run: RunNow, cook: PotCook, r: Round, left_kg: float, rests_to_degc: f
         else None,
         sheet=sheet_in(run, r),
         piped=line.piped,
+        laid_by=line.laid_by,
     )
 
 

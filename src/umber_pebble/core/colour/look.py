@@ -14,6 +14,8 @@ FRESNEL_FRAC = 0.04
 """Light that a smooth face of index 1.5 gives back."""
 INSIDE_FRAC = 0.6
 """Light that a smooth face gives back from within an opaque body (Saunderson)."""
+THINNEST_M = 2e-4
+"""A body is at least so thick."""
 LN10 = math.log(10.0)
 
 
@@ -27,7 +29,7 @@ class Medium:
     on_white: bool = False
 
     def __post_init__(self) -> None:
-        require_range("thickness_m", self.thickness_m, 2e-4, 0.1)
+        require_range("thickness_m", self.thickness_m, THINNEST_M, 0.1)
 
     @property
     def clear(self) -> bool:

@@ -57,6 +57,12 @@ def lab_of_spectrum(spectrum: Array, light: str = "daylight") -> Array:
     return lab_of_xyz(spectrum @ seen.weights.T, seen.white)
 
 
+def xyz_of_lab(lab: Array) -> Array:
+    """XYZ of one Lab against the white of daylight [frac]. Source: cie-015-2018"""
+    f = np.array([(lab[0] + 16) / 116] * 3) + np.array([lab[1] / 500, 0.0, -lab[2] / 200])
+    return np.asarray(np.where(f > 6 / 29, f**3, (116 * f - 16) * 27 / 24389) * observer("daylight").white)
+
+
 _TO_RGB = np.array(
     [[3.2404542, -1.5371385, -0.4985314], [-0.9692660, 1.8760108, 0.0415560], [0.0556434, -0.2040259, 1.0572252]]
 )
@@ -70,9 +76,7 @@ def hex_of_lab(lab: Array, light: str = "daylight") -> str:
         light: whose white it was reckoned against; the screen's stands for it
     Source: iec-61966-2-1
     """
-    f = np.array([(lab[0] + 16) / 116] * 3) + np.array([lab[1] / 500, 0.0, -lab[2] / 200])
-    ratio = np.where(f > 6 / 29, f**3, (116 * f - 16) * 27 / 24389)
-    linear = np.clip(_TO_RGB @ (ratio * observer("daylight").white), 0.0, 1.0)
+    linear = np.clip(_TO_RGB @ xyz_of_lab(lab), 0.0, 1.0)
     rgb = np.where(linear <= 0.0031308, 12.92 * linear, 1.055 * linear ** (1 / 2.4) - 0.055)
     return "#" + "".join(f"{round(float(v) * 255):02x}" for v in rgb)
 

@@ -22,10 +22,12 @@ PLACES_ALIKE = 0.15
 
 @dataclass(frozen=True)
 class Cavity:
-    """A shape, and how the volume that was weighed compares with the measured one."""
+    """A shape, and how the volume that was weighed compares with the measured one; flat: it has a floor alone, its walls are cut after it is
+    poured."""
 
     shape: Shape
     volume_factor: float = 1.0
+    flat: bool = False
 
     @property
     def depth_m(self) -> float:

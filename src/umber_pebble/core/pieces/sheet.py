@@ -12,6 +12,7 @@ from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind
+from umber_pebble.core.pieces.transfers import LaidBy, laid_s
 
 
 def poured_for(cast: CastAmounts, used_frac: float) -> CastAmounts:
@@ -55,6 +56,16 @@ def on_sheet(row: LaidPass, cutting: CuttingPlan) -> LaidPass:
 def spread_s(sheet: CutSheet) -> float:
     """How long hands take to spread a sheet out even to its edge [s]. Source: from-memory"""
     return sheet.area_m2 / material("kitchen", "usual", "sheet").value("spread")
+
+
+def laid_each_s(cast: CastAmounts, by: LaidBy, cutting: CuttingPlan | None) -> float:
+    """How long hands take to lay on a casting by hand, of a sheet with its share of the webs; or to spread a sheet, its share of that [s].
+
+    Source: from-memory
+    """
+    if by != "piped":
+        return laid_s(by, cast.open_m2 * cast.poured.value.likely / cast.finished.value.likely)
+    return 0.0 if cutting is None else spread_s(cutting.sheet) / len(cutting.cuts)
 
 
 def not_cut(passes: Sequence[PassKind], own: OwnMelts) -> Iterator[BuildFault]:

@@ -1,9 +1,14 @@
-"""Printed films and textures: how they are cut for what they are pressed on."""
+"""Printed films and textures: how they are cut for what they are pressed on; and transfers of one's own, painted before anything is
+poured."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.materials.load import material
+
+LaidBy = Literal["piped", "brush", "splatter", "finger", "scratch", "mottle", "spray"]
+"""By what a thin layer is laid on: a bag, a brush, flicked off one, a finger; brushed and scratched out again, dabbed, sprayed."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,3 +43,14 @@ def film_cut(film: Film, long_m: float, wide_m: float) -> FilmCut:
     require_range("print.wide_m", wide_m, 0.001, 1.0)
     over = material("kitchen", "usual", "print").value("over")
     return FilmCut(film, film.over * long_m + (film.over + 1) * over, wide_m + 2 * over)
+
+
+def laid_s(by: LaidBy, area_m2: float) -> float:
+    """How long hands take to lay a thin layer on an area, beside taking it up [s].
+
+    Args:
+        by: a brush, a finger, a spray; what is piped goes at its own pace, 0
+        area_m2: zero or above
+    Source: from-memory
+    """
+    return 0.0 if by == "piped" else area_m2 / material("kitchen", by, "laid").value("pace")

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.melts.dip import Dipped
 from umber_pebble.core.pieces.stripes import Piped
+from umber_pebble.core.pieces.transfers import LaidBy
 from umber_pebble.core.plan.cooks import PotCook, Round, ready_for_next, route_of
 from umber_pebble.core.plan.dips import bath_of
 from umber_pebble.core.plan.problem import Inclusion, Named, PlanInput, PouredAs, SoftWork
@@ -36,6 +37,7 @@ class CardRow:
     sets: Spread
     bath: Dipped | None
     piped: Piped | None
+    laid_by: LaidBy
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,4 +114,5 @@ def _row(plan: PlanInput, cook: PotCook, r: Round, w: PieceWindows) -> CardRow:
         sets,
         bath_of(plan, cook, r) if line.dip and cook.flow.tg is None else None,
         line.piped,
+        line.laid_by,
     )

@@ -13,9 +13,9 @@ from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.cutting import CuttingPlan
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.passes.base import InHand, LaidAs
-from umber_pebble.core.pieces.sheet import spread_s
+from umber_pebble.core.pieces.sheet import laid_each_s
 from umber_pebble.core.pieces.stripes import Piped
-from umber_pebble.core.pieces.transfers import FilmCut
+from umber_pebble.core.pieces.transfers import FilmCut, LaidBy
 from umber_pebble.core.plan.day.problem import Timetable
 from umber_pebble.core.plan.keeper import Keeper
 from umber_pebble.core.plan.making import Making
@@ -146,7 +146,7 @@ class PlanLine:
     number; hold_s: for how long hands hold each of them [s], softens_s: how long a dab first rests on the face [s]. build: what its part's build
     is known by where break rates are kept, "" for a plain fill. works: what they do while it is soft, in turn; leaves: at which mark of its
     windows it leaves its mould or film. spares: how many more than asked are cast. into: the melt that it is from then on, where it is divided
-    off. with_next: it is poured right before the line above it, into its vessel or beside it. piped: how, where it is piped in stripes; mixed:
+    off. with_next: it is poured right before the line above it, into its vessel or beside it. piped: how, where it is piped in stripes, laid_by: with what it is laid on thin; mixed:
     with others of its pass, so that what is scraped, tipped out or broken off does not go back to its vessel. body: what cools like it where it
     is poured into a bare cavity. lies: the way it goes from its pour, each stay with its place's id; empty: as its material's way has it.
     """
@@ -178,6 +178,7 @@ class PlanLine:
     piped: Piped | None = None
     mixed: bool = False
     after_steps: tuple[int, ...] = ()
+    laid_by: LaidBy = "piped"
 
     @property
     def name(self) -> str:
@@ -364,9 +365,9 @@ class PlanInput:
         """How long hands take to pour one casting, or to join and hold one piece; of a sheet, its share of pouring and spreading that [s]."""
         if line.piped is not None:
             return line.piped.each_s + line.hold_s
-        if (cutting := line.mould.cutting) is not None:
-            return (self.paces.pour_each_s + spread_s(cutting.sheet)) / line.mould.on_sheet + line.hold_s
-        return self.paces.pour_each_s + line.hold_s
+        share = 1 if line.mould.cutting is None else line.mould.on_sheet
+        laid = laid_each_s(line.cast, line.laid_by, line.mould.cutting)
+        return self.paces.pour_each_s / share + laid + line.hold_s
 
     def pour_lasts_s(self, line: PlanLine, casts: int) -> float:
         """How long hands take to pour so many; to stir a melt into another once [s]."""

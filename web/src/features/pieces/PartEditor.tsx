@@ -220,6 +220,10 @@ export function PartEditor({ head, part, moulds, colours, onChange, foot }: Prop
           colours={colours}
           wrong={wrong}
           onChange={put}
+          onAfter={(pass) => {
+            setChosen(index + 1);
+            change({ passes: part.passes.toSpliced(index + 1, 0, pass) });
+          }}
         />
         {part.passes.length > 1 && (
           <div className="mt-6">

@@ -7,6 +7,7 @@ import { pointsOf } from "../../shared/points";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Notice } from "../../shared/ui/plain";
 import type { Wording } from "../../shared/wording";
+import { Covering } from "./Covering";
 import { Keeps } from "./Keeps";
 import { type KindShown, type Part, type Pass, passName } from "./passes";
 import { wordsOf } from "./passWords";
@@ -22,13 +23,25 @@ interface Props {
   colours: string[];
   wrong: (path: string, label?: string) => string | undefined;
   onChange: (pass: Pass) => void;
+  /** Another pass right after this one. */
+  onAfter: (pass: Pass) => void;
 }
 
 /** When a pass bears the next. */
 const BEARS: Record<Wording, string> = { sugar: "holds its shape", fat: "is touch-set" };
 
 /** Everything about one pass that can be set, and what it comes to. */
-export function PassFields({ part, index, figures, kinds, materials, colours, wrong, onChange }: Props) {
+export function PassFields({
+  part,
+  index,
+  figures,
+  kinds,
+  materials,
+  colours,
+  wrong,
+  onChange,
+  onAfter,
+}: Props) {
   const pass = part.passes[index];
   const units = useUnits();
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -96,6 +109,7 @@ export function PassFields({ part, index, figures, kinds, materials, colours, wr
           is planned to be used up with the last one.
         </p>
       )}
+      {row?.covering && <Covering of={row.covering} onWhite={onAfter} />}
       {solved && (
         <div className="grid grid-cols-2 gap-5">
           <NumberField

@@ -43,6 +43,16 @@ const PASTES = {
 const OF_PASTE = { label: "Of", of: PASTES };
 const DRY: TwoWords = { label: "Goes on", no: "soft", yes: "dry, off its form" };
 
+const LAID_BY = {
+  piped: "bag or nozzle",
+  brush: "brush",
+  splatter: "flicking a brush",
+  finger: "finger",
+  scratch: "brush, then scratched out",
+  mottle: "dabbing",
+  spray: "spray",
+};
+
 /** What each kind of pass is called, and each of its fields. */
 export const PASSES: { [K in Kind]: KindWords<K> } = {
   dust: {
@@ -70,9 +80,10 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
     fields: {
       name: "What",
       melt: "Melt",
-      outline: { label: "Where", no: "a share of the wall", yes: "its own outline" },
-      share_frac: "Of the wall",
+      outline: { label: "Where", no: "a share of the face", yes: "its own outline" },
+      share_frac: "Of the face",
       thick_m: "Thickness",
+      by: { label: "Laid on by", of: LAID_BY },
     },
   },
   shell: {
@@ -237,7 +248,10 @@ export const WAYS: Record<Way, string> = {
   brushed: "Accent, brushed",
   splattered: "Accent, splattered",
   finger: "Accent, by finger",
-  butter: "Coloured cocoa butter",
+  butter: "Cocoa butter, brushed",
+  scratched: "Cocoa butter, scratched out",
+  mottled: "Cocoa butter, mottled",
+  sprayed: "Cocoa butter, sprayed",
 };
 
 /** What the fields of a body that is dipped are called. */

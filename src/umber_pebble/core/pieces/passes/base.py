@@ -15,11 +15,11 @@ from umber_pebble.core.pieces.fields import Shape, fields_of
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.transfers import Film
+from umber_pebble.core.pieces.transfers import Film, LaidBy
 
 Ground = Literal["mould", "body", "drawing", "hand"]
 """What a pass goes into or onto."""
-LayStyle = Literal["brushed", "splattered", "finger", "butter"]
+LayStyle = Literal["brushed", "splattered", "finger", "butter", "scratched", "mottled", "sprayed"]
 """Ways of laying a pass that are offered beside the usual one: accents, and coloured cocoa butter."""
 Soft = Literal["stick", "sprinkle", "film", "drag", "comb", "groove"]
 """What hands do to a melt that is still soft."""
@@ -52,6 +52,17 @@ class Put:
     name: str
     key: str = ""
     kg: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Thin:
+    """A layer that may let what is behind it through: of which melt, on which share of the face [frac] or inside which outline of its own,
+    how thick [m]."""
+
+    melt: MeltRef
+    share_frac: float
+    outline: tuple[tuple[float, float], ...] | None
+    thick_m: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -205,6 +216,20 @@ class PassKind(Shape):
     def piped_m(self) -> float | None:
         """Out of how wide a bag or nozzle its melts are piped, side by side [m]; None where they are not."""
         return None
+
+    @property
+    def laid_by(self) -> LaidBy:
+        """What a thin layer of it is laid on with; what is not is piped or poured."""
+        return "piped"
+
+    @property
+    def thin(self) -> Thin | None:
+        """It as a layer on the face that is seen through the mould, None where it is none."""
+        return None
+
+    def with_behind(self, name: str, melt: MeltRef) -> "PassKind":
+        """The same in another melt, to lie behind it; nothing asks it of what is no thin layer."""
+        raise NotImplementedError
 
     @property
     def drawn_m(self) -> float | None:
