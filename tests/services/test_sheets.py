@@ -106,7 +106,7 @@ def test_a_sheet_of_two_cutters_is_dragged_through_once(studio: Studio) -> None:
 
 
 def test_a_film_over_a_sheet_of_two_cutters_is_one_as_large_as_the_sheet(studio: Studio) -> None:
-    film = Print("Star film", True, "transfer", "food", 1)
+    film = Print("Star film", True, "transfer", "food", 1, "flat")
     for key in ("piece-crescent", "piece-spark"):
         stored = studio.workshop.get("piece", key)
         assert isinstance(stored.doc, Piece)

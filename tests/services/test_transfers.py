@@ -21,7 +21,7 @@ from umber_pebble.core.plan.remarks import NotEaten
 from umber_pebble.services.covering import Covering
 from umber_pebble.services.pieces import PartRequest, part_figures
 
-PRINT = Print("Comet print", True, "transfer", "food", 6)
+PRINT = Print("Comet print", True, "transfer", "food", 6, "flat")
 
 
 @pytest.fixture
@@ -69,7 +69,7 @@ def test_a_texture_is_used_again_and_what_is_no_food_is_told(studio: Studio) -> 
     [fill] = part_of(studio, "piece-disc").passes
     assert isinstance(fill, Fill)
     coated = replace(fill, melt=MeltRef("coating", None))
-    bubbles = Print("Packing film", True, "texture", "decoration", 1)
+    bubbles = Print("Packing film", True, "texture", "decoration", 1, "flat")
     with_passes(studio, "piece-disc", coated, bubbles)
     # one mould of fourteen: what is peeled off the first filling goes on the second
     studio.order(lines=of("piece-disc", 24))

@@ -41,6 +41,7 @@ def _mould(
         detail_m=None,
         oiled=False,
         sheet=sheet,
+        base=None,
         cavities=list(cavities),
         mat=mat,
     )
@@ -185,6 +186,34 @@ MOULDS = {
         0.0006,
         60.0,
         Cavity(name="Half", count=4, water_kg=None, shape=HalfBallShape(kind="half_ball", diameter_m=0.072)),
+    ),
+    "mould-strips": _mould(
+        "Strips of film, 210 by 40 mm",
+        "acetate",
+        0.0002,
+        70.0,
+        Cavity(
+            name="Strip",
+            count=6,
+            water_kg=None,
+            shape=BarShape(
+                kind="bar", length_m=0.21, width_m=0.04, corner_m=0.0, depth_m=0.003, draft_rad=0.0, edge_m=0.0
+            ),
+        ),
+    ),
+    "mould-leaves": _mould(
+        "Film for leaves, 12",
+        "acetate",
+        0.0002,
+        70.0,
+        Cavity(
+            name="Place",
+            count=12,
+            water_kg=None,
+            shape=BarShape(
+                kind="bar", length_m=0.09, width_m=0.04, corner_m=0.0, depth_m=0.004, draft_rad=0.0, edge_m=0.0
+            ),
+        ),
     ),
     "mould-tiles": _mould(
         "Tiles, 300 by 145 mm",

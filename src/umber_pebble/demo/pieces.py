@@ -2,10 +2,9 @@
 
 from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.joining.base import Join
-from umber_pebble.core.pieces.melt_ref import MeltRef, MeltShare
+from umber_pebble.core.pieces.melt_ref import MeltRef
 from umber_pebble.core.pieces.passes.close import Close
 from umber_pebble.core.pieces.passes.cluster import Cluster
-from umber_pebble.core.pieces.passes.comb import Comb
 from umber_pebble.core.pieces.passes.detail import Detail
 from umber_pebble.core.pieces.passes.dip import Dip
 from umber_pebble.core.pieces.passes.drizzle import Drizzle
@@ -22,92 +21,18 @@ from umber_pebble.core.pieces.passes.rose import Rose
 from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.pieces.passes.stick import Stick
 from umber_pebble.core.pieces.passes.turned import Turned
-from umber_pebble.core.pieces.transfers import LaidBy
-from umber_pebble.services.piece_docs import Part, Pass, Piece, Spot, Stand, StayDoc
-
-MOON, NIGHT_BLUE, OCHRE, DUSK = "#f1ead9", "#1f2a44", "#c98a2b", "#5b4a78"
-
-
-def _melt(of: str, colour: str | None = None) -> MeltRef:
-    return MeltRef(material=of, colour=colour)
-
-
-def _fill(of: str, level_m: float) -> Fill:
-    return Fill(melt=_melt(of), level_m=level_m, others=(), stripes_m=None)
-
-
-def _share(colour: str, frac: float) -> MeltShare:
-    return MeltShare(_melt("coating", colour), frac)
-
-
-AURORA: list[Pass] = [
-    Fill(
-        melt=_melt("coating", NIGHT_BLUE),
-        level_m=0.0025,
-        others=(_share(DUSK, 0.3), _share(MOON, 0.2)),
-        stripes_m=0.006,
-    ),
-    Comb(how="drag", strokes_count=10, deep_m=0.0008),
-]
-"""Stripes in three colours, a skewer drawn through them."""
-
-
-def _built(
-    name: str, mould: str, passes: list[Pass], cavity: int = 0, count: int = 1, bent: bool = False
-) -> Piece:
-    """A piece of one part."""
-    return Piece(name=name, parts=[_part(name, mould, passes, cavity, count, bent)], joins=[], stand=None)
-
-
-def _part(
-    name: str, mould: str | None, passes: list[Pass], cavity: int = 0, count: int = 1, bent: bool = False
-) -> Part:
-    return Part(
-        name=name,
-        count=count,
-        mould_id=mould,
-        body=None,
-        seen="mould",
-        cavity=cavity,
-        passes=passes,
-        bent=bent,
-        released=bent,
-        stays=[],
-    )
-
-
-def _butter(name: str, colour: str, share_frac: float, by: LaidBy) -> Detail:
-    """Coloured cocoa butter, laid on the film first."""
-    return Detail(
-        name=name, melt=_melt("cocoa_butter", colour), outline=None, share_frac=share_frac, thick_m=0.0001, by=by
-    )
-
-
-TILE: list[Pass] = [
-    _butter("Night, scratched", NIGHT_BLUE, 0.8, "scratch"),
-    _butter("Ochre, mottled", OCHRE, 0.4, "mottle"),
-    _fill("dark", 0.0025),
-]
-"""A transfer of one's own: painted on the film, and chocolate over it."""
-
-
-def _on_foam(name: str, cavity: int) -> Piece:
-    """Cut out of the aurora sheet, which lies on foam until it has been drawn through."""
-    part = _part(name, "mould-aurora", AURORA, cavity)
-    stays = [
-        StayDoc(from_s=0.0, place_id="foam", care="none"),
-        StayDoc(from_s=60.0, place_id="bench", care="none"),
-    ]
-    return Piece(name=name, parts=[part.model_copy(update={"stays": stays})], joins=[], stand=None)
+from umber_pebble.demo.made import DUSK, MOON, NIGHT_BLUE, OCHRE, built, fill, melt, part, share
+from umber_pebble.demo.sheet_pieces import SHEET_PIECES
+from umber_pebble.services.piece_docs import Part, Pass, Piece, Spot, Stand
 
 
 def _modelled(name: str, one: Pass, count: int = 1) -> Part:
     """A part of paste, of no mould."""
-    return _part(name, None, [one], count=count)
+    return part(name, None, [one], count=count)
 
 
 def _glued(part: int, to: int, count: int = 1, seam_m: float = 0.0, dots: int = 0) -> Join:
-    return Join(part, to, "glue", _melt("coating"), count, seam_m, dots, 0.004, 0.0, 0.0, 0)
+    return Join(part, to, "glue", melt("coating"), count, seam_m, dots, 0.004, 0.0, 0.0, 0)
 
 
 def _dipped(name: str, body: Dipped, passes: list[Pass]) -> Piece:
@@ -157,21 +82,21 @@ def _solid(
     stick: Stick | None = None,
 ) -> Piece:
     """A piece that is one solid cast, with a stick put in or not."""
-    return _built(name, mould, [_fill(of, level_m), *([stick] if stick else [])], cavity, bent=bent)
+    return built(name, mould, [fill(of, level_m), *([stick] if stick else [])], cavity, bent=bent)
 
 
 TOPPER_PARTS: dict[str, tuple[str, int, list[Pass]]] = {
-    "Star": ("mould-sky", 0, [_fill("coating", 0.006)]),
-    "Meteorite": ("mould-sky", 1, [_fill("dark", 0.012)]),
-    "Heart": ("mould-sky", 2, [Fill(melt=_melt("coating", DUSK), level_m=0.006, others=(), stripes_m=None)]),
-    "Constellation": ("mould-constellation", 0, [Lines(melt=_melt("dark"))]),
+    "Star": ("mould-sky", 0, [fill("coating", 0.006)]),
+    "Meteorite": ("mould-sky", 1, [fill("dark", 0.012)]),
+    "Heart": ("mould-sky", 2, [Fill(melt=melt("coating", DUSK), level_m=0.006, others=(), stripes_m=None)]),
+    "Constellation": ("mould-constellation", 0, [Lines(melt=melt("dark"))]),
 }
 
 
 def _topper(name: str, **counts: int) -> Piece:
     """Of so many of each of the parts that all toppers are made of."""
     parts = [
-        _part(key, mould, passes, cavity, count)
+        part(key, mould, passes, cavity, count)
         for key, (mould, cavity, passes) in TOPPER_PARTS.items()
         if (count := counts.get(key.lower(), 0))
     ]
@@ -191,9 +116,7 @@ TOPPERS = {
 
 PIECES = {
     **TOPPERS,
-    "piece-crescent": _on_foam("Aurora crescent", 0),
-    "piece-spark": _on_foam("Aurora star", 1),
-    "piece-tile": _built("Night tile", "mould-tiles", TILE),
+    **SHEET_PIECES,
     "piece-praline": _dipped(
         "Comet praline",
         Dipped(
@@ -206,24 +129,24 @@ PIECES = {
             tray=24,
         ),
         [
-            _dip(_melt("coating", NIGHT_BLUE)),
-            Print(name="Comet print", on_wet=True, of="transfer", made_for="food", in_row=6),
+            _dip(melt("coating", NIGHT_BLUE)),
+            Print(name="Comet print", on_wet=True, of="transfer", made_for="food", in_row=6, laid="flat"),
         ],
     ),
-    "piece-swirled": _built(
+    "piece-swirled": built(
         "Nebula bonbon",
         "mould-sky",
         [
             Shell(
-                melt=_melt("coating", NIGHT_BLUE),
+                melt=melt("coating", NIGHT_BLUE),
                 thick_m=0.0018,
                 emptied=True,
                 sides=False,
                 dwell_s=20.0,
-                others=(_share(DUSK, 0.3), _share(MOON, 0.2)),
+                others=(share(DUSK, 0.3), share(MOON, 0.2)),
             ),
             Filling(filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
-            Close(melt=_melt("coating", NIGHT_BLUE)),
+            Close(melt=melt("coating", NIGHT_BLUE)),
         ],
         cavity=1,
     ),
@@ -240,20 +163,20 @@ PIECES = {
     "piece-meteorite": _solid("Meteorite", "coating", "mould-sky", 0.0145, cavity=1),
     "piece-bonbon": _solid("Meteorite, dark", "dark", "mould-sky", 0.0145, cavity=1),
     "piece-pane": _solid("Dome pane", "isomalt", "mould-pane", 0.003),
-    "piece-pop": _built(
+    "piece-pop": built(
         "Night-sky pop",
         "mould-pop",
         [
             Detail(
                 name="Moon cap",
-                melt=_melt("coating", MOON),
+                melt=melt("coating", MOON),
                 share_frac=0.16,
                 thick_m=0.0012,
                 outline=None,
                 by="piped",
             ),
             Shell(
-                melt=_melt("coating", NIGHT_BLUE),
+                melt=melt("coating", NIGHT_BLUE),
                 thick_m=0.0016,
                 emptied=False,
                 sides=False,
@@ -262,43 +185,43 @@ PIECES = {
             ),
             Stick(diameter_m=0.004, inside_m=0.045, use="reseated"),
             Filling(filling="cake", gap_m=0.0022, kg=None, degc=20.0, loss_frac=0.05),
-            Close(melt=_melt("coating", NIGHT_BLUE)),
+            Close(melt=melt("coating", NIGHT_BLUE)),
         ],
     ),
-    "piece-filled": _built(
+    "piece-filled": built(
         "Filled meteorite",
         "mould-sky",
         [
             Detail(
                 name="Ochre streak",
-                melt=_melt("coating", OCHRE),
+                melt=melt("coating", OCHRE),
                 share_frac=0.1,
                 thick_m=0.0006,
                 outline=None,
                 by="finger",
             ),
-            Shell(melt=_melt("dark"), thick_m=0.0018, emptied=True, sides=False, dwell_s=20.0, others=()),
+            Shell(melt=melt("dark"), thick_m=0.0018, emptied=True, sides=False, dwell_s=20.0, others=()),
             Filling(filling="ganache", gap_m=0.002, kg=None, degc=26.0, loss_frac=0.08),
-            Close(melt=_melt("dark")),
+            Close(melt=melt("dark")),
         ],
         cavity=1,
     ),
     "piece-moon": Piece(
         name="Hollow moon",
         parts=[
-            _part(
+            part(
                 "Ball",
                 "mould-moon",
                 [
                     Detail(
                         name="Craters",
-                        melt=_melt("coating", DUSK),
+                        melt=melt("coating", DUSK),
                         share_frac=0.12,
                         thick_m=0.0008,
                         outline=None,
                         by="piped",
                     ),
-                    Turned(melt=_melt("coating", MOON), ball_kg=0.113),
+                    Turned(melt=melt("coating", MOON), ball_kg=0.113),
                 ],
             ),
         ],
@@ -308,10 +231,10 @@ PIECES = {
     "piece-dome": Piece(
         name="Dome of panes",
         parts=[
-            _part("Pane", "mould-pane", [_fill("isomalt", 0.003)], count=8),
-            _part("Hatch", "mould-disc", [_fill("isomalt", 0.004)]),
+            part("Pane", "mould-pane", [fill("isomalt", 0.003)], count=8),
+            part("Hatch", "mould-disc", [fill("isomalt", 0.004)]),
         ],
-        joins=[_bead(0, 0, _melt("isomalt"), 8, 0.12, 2), _bead(1, 0, _melt("isomalt"), 1, 0.15, 2)],
+        joins=[_bead(0, 0, melt("isomalt"), 8, 0.12, 2), _bead(1, 0, melt("isomalt"), 1, 0.15, 2)],
         stand=Stand(
             spots=[Spot(x_m=0.0, z_m=0.06), Spot(x_m=0.0, z_m=0.12)],
             base_m=0.2,
@@ -328,8 +251,8 @@ PIECES = {
             name="Strawberry", made_of="fruit", shape="cone", diameter_m=0.034, high_m=0.042, degc=21.0, tray=20
         ),
         [
-            _dip(_melt("coating", NIGHT_BLUE), 0.032, 0.3),
-            Drizzle(melt=_melt("coating", MOON), length_m=0.25, bore_m=0.0015),
+            _dip(melt("coating", NIGHT_BLUE), 0.032, 0.3),
+            Drizzle(melt=melt("coating", MOON), length_m=0.25, bore_m=0.0015),
         ],
     ),
     "piece-cup": _dipped(
@@ -337,25 +260,25 @@ PIECES = {
         Dipped(
             name="Balloon, 80 mm", made_of="balloon", shape="ball", diameter_m=0.08, high_m=0.09, degc=21.0, tray=8
         ),
-        [_dip(_melt("coating", MOON), 0.035), _dip(_melt("coating", MOON), 0.03)],
+        [_dip(melt("coating", MOON), 0.035), _dip(melt("coating", MOON), 0.03)],
     ),
-    "piece-leaf": _built("Laurel leaf", "mould-leaf", [_fill("isomalt", 0.0018)], bent=True),
-    "piece-cluster": _built(
+    "piece-leaf": built("Laurel leaf", "mould-leaf", [fill("isomalt", 0.0018)], bent=True),
+    "piece-cluster": built(
         "Asteroid cluster",
         "mould-mat",
         [
-            Cluster(name="Roasted nuts", melt=_melt("dark"), inside_kg=0.012, melt_frac=0.35),
+            Cluster(name="Roasted nuts", melt=melt("dark"), inside_kg=0.012, melt_frac=0.35),
             Dust(name="Salt flakes", kg=0.0003, on_wet=True),
         ],
     ),
-    "piece-nebula": _built(
+    "piece-nebula": built(
         "Nebula heart",
         "mould-sky",
         [
             Fill(
-                melt=_melt("coating", DUSK),
+                melt=melt("coating", DUSK),
                 level_m=0.0085,
-                others=(_share(MOON, 0.25),),
+                others=(share(MOON, 0.25),),
                 stripes_m=None,
             ),
         ],
@@ -378,8 +301,8 @@ PIECES = {
         ],
         stand=None,
     ),
-    "piece-constellation": _built("Constellation", "mould-constellation", [Lines(melt=_melt("dark"))]),
-    "piece-badge": _built(
+    "piece-constellation": built("Constellation", "mould-constellation", [Lines(melt=melt("dark"))]),
+    "piece-badge": built(
         "Observatory badge",
         "mould-disc",
         [

@@ -153,6 +153,8 @@ def works_on(part: d.Part, built: Built, index: int, paces: Paces | PacesDoc) ->
         works[one.soft] = *works.get(one.soft, ()), _on(built, row, paces)
     if not any(i > index and row.cast for i, row in rows.items()):
         works |= {"bend": ()} if part.bent else {} if built.mould.cutting is None else {"cut": ()}
+    # it is cut while it lies flat
+    works |= {"shape": works.pop("shape")} if "shape" in works else {}
     return tuple(SoftWork(kind, on) for kind, on in works.items())
 
 
@@ -162,7 +164,7 @@ def _on(built: Built, row: LaidPass, paces: Paces | PacesDoc) -> Inclusion:
     put = one.put()
     assert put is not None
     on = _handful(built, put, one, row.poured.value.likely, paces)
-    if mould.cutting is None:
+    if mould.cutting is None or one.EACH:
         return on
     sheet, film = mould.cutting.sheet, None
     if one.put_film is not None:
@@ -225,9 +227,19 @@ def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:
 
 
 def _handful(built: Built, put: Put, one: PassKind, laid_kg: float, paces: Paces | PacesDoc) -> Inclusion:
-    film = None if one.put_film is None else film_cut(one.put_film, *_across_m(built))
+    film = _film(built, one)
     kg, each_s = laid_kg if put.kg is None else put.kg, hands_s(one, paces) / (film.of.over if film else 1)
-    return Inclusion(put.what, put.name, kg, each_s, put.key, film)
+    return Inclusion(put.what, put.name, kg, each_s, put.key, film, put.shaped)
+
+
+def _film(built: Built, one: PassKind) -> FilmCut | None:
+    """How a film is cut: laid into the empty mould it lies over its loose base, if that has one."""
+    film, base = one.put_film, built.mould.base_m
+    if film is None:
+        return None
+    if one.soft is None and base is not None and film.laid == "flat":
+        return FilmCut(replace(film, over=built.mould.cavities, laid="base"), *base)
+    return film_cut(film, *_across_m(built))
 
 
 def _across_m(built: Built) -> tuple[float, float]:

@@ -18,7 +18,7 @@ from umber_pebble.core.pieces.joints import mat_m
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import OwnMelts
 from umber_pebble.core.pieces.passes.base import PassKind
-from umber_pebble.core.pieces.sheet import not_cut, on_sheet
+from umber_pebble.core.pieces.sheet import not_cut, not_on_film, on_sheet
 from umber_pebble.core.plan.problem import Mould as MouldCase
 from umber_pebble.services import piece_docs as d
 from umber_pebble.services.documents import Mould, OwnMaterial
@@ -80,7 +80,8 @@ def build_of(part: d.Part, mould: Mould | None, own: Mapping[str, OwnMaterial]) 
     if case.cutting is not None:
         laid = [on_sheet(row, case.cutting) for row in laid]
         faults = [*faults, *not_cut(passes, melts)]
-    built = Built(case, None, passes, melts, laid, faults)
+    faults = [*faults, *not_on_film(passes, case.material)]
+    built = Built(replace(case, forms=_forms(passes, case)), None, passes, melts, laid, faults)
     if not built.two_halves:
         return built
     # a ball takes two halves: as many balls at once as there are pairs, and what is laid is laid in both
@@ -89,6 +90,12 @@ def build_of(part: d.Part, mould: Mould | None, own: Mapping[str, OwnMaterial]) 
         words = "a ball takes two halves of its mould: count both"
         raise OutOfRange(words, path="mould_id", got=case.at_once, limits={"low": 2})
     return replace(built, mould=replace(case, cavities=balls, owned=1), laid=[_both_halves(row) for row in laid])
+
+
+def _forms(passes: tuple[PassKind, ...], case: MouldCase) -> int | None:
+    """For how many castings there are forms to bend them over: each takes its own, or with all that lies on its film."""
+    each = [one.forms if one.EACH else one.forms * case.on_sheet for one in passes if one.forms is not None]
+    return min(each, default=None)
 
 
 def _own_melts(part: d.Part, own: Mapping[str, OwnMaterial]) -> OwnMelts:

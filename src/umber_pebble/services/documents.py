@@ -19,7 +19,9 @@ from umber_pebble.services.wish_docs import MOST_WISHES, Opening, Roster, WishDo
 HobKind = Literal["electric", "gas", "induction"]
 SurfaceKey = Literal["wood", "steel", "granite", "marble", "glass", "trivet", "foam"]
 VesselWall = Literal["steel", "copper", "glass", "plastic", "silicone"]
-MouldMaterial = Literal["silicone", "aluminium", "polycarbonate", "thermoformed", "steel", "acetate", "paper"]
+MouldMaterial = Literal[
+    "silicone", "aluminium", "polycarbonate", "thermoformed", "steel", "spoon", "acetate", "paper"
+]
 
 
 class Ring(Doc):
@@ -134,6 +136,13 @@ class Mat(Doc):
     thickness_m: float = Field(ge=0.0002, le=0.02)
 
 
+class LooseBase(Doc):
+    """The base of a mould that comes off: a film is laid on it, under all cavities."""
+
+    length_m: float = Field(ge=0.03, le=0.8)
+    width_m: float = Field(ge=0.03, le=0.8)
+
+
 class Mould(Doc):
     """A mould, or rings and bars on a mat: then the mat is the floor; or what a sheet is poured on, and what is cut out of it, each kind of
     piece as often as there is room, and at most as often as it is counted."""
@@ -148,12 +157,14 @@ class Mould(Doc):
     detail_m: float | None = Field(ge=0.0002, le=0.02, description="width of its finest detail")
     oiled: bool = Field(description="with the thinnest film of oil")
     sheet: Sheet | None
+    base: LooseBase | None
 
     @model_validator(mode="before")
     @classmethod
     def _older(cls, doc: Any) -> Any:
-        """A mould of an older version had no detail measured, was not oiled, and was no sheet."""
-        return {"detail_m": None, "oiled": False, "sheet": None, **doc} if isinstance(doc, dict) else doc
+        """A mould of an older version had no detail measured, was not oiled, was no sheet, and its base was fixed."""
+        none = {"detail_m": None, "oiled": False, "sheet": None, "base": None}
+        return {**none, **doc} if isinstance(doc, dict) else doc
 
 
 MOST_LINES, MOST_TOGETHER = 40, 8

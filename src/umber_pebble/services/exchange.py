@@ -45,6 +45,7 @@ TASKS: dict[TaskKind, str] = {
     "comb": "Comb",
     "groove": "Groove",
     "cut": "Cut",
+    "shape": "Bend on its film",
     "put_in": "Fill by hand",
     "set": "Sets",
     "unmould": "Unmould",

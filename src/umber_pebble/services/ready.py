@@ -97,6 +97,7 @@ def ready_mould(ready: Ready, across_m: float, thick_m: float) -> Mould:
         detail_m=None,
         oiled=False,
         sheet=None,
+        base=None,
         cavities=[Cavity(name=ready.name, count=ready.cavities, water_kg=None, shape=shape)],
         mat=None,
     )

@@ -138,4 +138,5 @@ def mould_case(mould_id: str, mould: documents.Mould, index: int) -> MouldCase:
         oiled=mould.oiled,
         cutting=alone,
         by_all=cutting_of(mould) if len(mould.cavities) > 1 else None,
+        base_m=None if mould.base is None else (mould.base.length_m, mould.base.width_m),
     )

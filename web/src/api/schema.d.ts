@@ -5947,7 +5947,7 @@ export interface components {
             sure: boolean;
             tells: components["schemas"]["EventBody"] | null;
             /** What */
-            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__soft_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["PressFilm"] | components["schemas"]["umber_pebble__core__bench__soft_kinds__Comb"] | components["schemas"]["umber_pebble__core__bench__soft_kinds__Groove"] | components["schemas"]["CutPieces"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
+            what: components["schemas"]["Acknowledge"] | components["schemas"]["Pour"] | components["schemas"]["Turn"] | components["schemas"]["Bend"] | components["schemas"]["umber_pebble__core__bench__soft_kinds__Stick"] | components["schemas"]["Sprinkle"] | components["schemas"]["PressFilm"] | components["schemas"]["umber_pebble__core__bench__soft_kinds__Comb"] | components["schemas"]["umber_pebble__core__bench__soft_kinds__Groove"] | components["schemas"]["CutPieces"] | components["schemas"]["ShapeFilm"] | components["schemas"]["PutIn"] | components["schemas"]["umber_pebble__core__bench__act_kinds__ByHand"] | components["schemas"]["Move"] | components["schemas"]["Unmould"] | components["schemas"]["BurstAgain"] | components["schemas"]["StirOn"] | components["schemas"]["Temper"] | components["schemas"]["TooWarm"] | components["schemas"]["Keep"] | components["schemas"]["TakeOff"] | components["schemas"]["TakeOut"] | components["schemas"]["Read"] | components["schemas"]["Outcomes"] | components["schemas"]["WarmAgain"] | components["schemas"]["Weigh"] | components["schemas"]["Again"] | components["schemas"]["Resume"] | components["schemas"]["End"];
             /** Who */
             who: string;
         };
@@ -5981,7 +5981,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "smear" | "comb" | "dollop" | "drizzle" | "groove" | "band" | "curved";
             part: components["schemas"]["Part"];
             /** Way */
             way: ("brushed" | "splattered" | "finger" | "butter" | "scratched" | "mottled" | "sprayed") | null;
@@ -6375,7 +6375,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass" | "film" | "drag" | "comb" | "groove" | "cut";
+            state: "heating" | "ready" | "browns" | "overheats" | "too_hot" | "too_warm" | "pour" | "thickening" | "stiff" | "tempering" | "flows" | "soft" | "release" | "bend" | "setting" | "set" | "hold" | "holds" | "firm" | "fluid" | "thickens" | "touch" | "unmould" | "over_chilled" | "stick" | "next_pass" | "film" | "drag" | "comb" | "groove" | "cut" | "shape";
         };
         /**
          * Bands
@@ -6641,7 +6641,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "above_rim" | "by_hand" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "one_colour" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_hand" | "wants_lines" | "wants_mould" | "wants_walls" | "wrong_colour";
+            code: "above_rim" | "by_hand" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "one_colour" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_short" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_film" | "wants_hand" | "wants_lines" | "wants_mould" | "wants_walls" | "wrong_colour";
             /**
              * Got
              * @default null
@@ -6757,7 +6757,7 @@ export interface components {
              * Window
              * @enum {string}
              */
-            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "film" | "comb" | "groove" | "cut" | "unmould" | "off" | "out" | "keep" | "too_warm" | "timer";
+            window: "pour" | "turn" | "bend" | "stick" | "sprinkle" | "film" | "comb" | "groove" | "cut" | "shape" | "unmould" | "off" | "out" | "keep" | "too_warm" | "timer";
         };
         /**
          * CapShape
@@ -6863,7 +6863,7 @@ export interface components {
             /** First */
             first: components["schemas"]["Inclusion"][];
             /** Kind */
-            kind: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            kind: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "smear") | ("join" | "swirl" | "divide");
             /**
              * Laid By
              * @enum {string}
@@ -6914,7 +6914,7 @@ export interface components {
              */
             wording: "sugar" | "fat";
             /** Works */
-            works: (("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove"))[];
+            works: (("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape"))[];
         };
         /**
          * CastWindows
@@ -7582,7 +7582,7 @@ export interface components {
                 [key: string]: components["schemas"]["Spread"];
             };
             /** Works */
-            works: (("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove"))[];
+            works: (("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape"))[];
         };
         /** Counts */
         Counts: {
@@ -7604,7 +7604,7 @@ export interface components {
             /** Wanted */
             wanted: string;
             /** White */
-            white: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["umber_pebble__core__pieces__passes__stick__Stick"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["umber_pebble__core__pieces__passes__comb__Comb"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["umber_pebble__core__pieces__passes__groove__Groove"]) | null;
+            white: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["umber_pebble__core__pieces__passes__stick__Stick"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Smear"] | components["schemas"]["umber_pebble__core__pieces__passes__comb__Comb"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["umber_pebble__core__pieces__passes__groove__Groove"] | components["schemas"]["FilmBand"] | components["schemas"]["Curved"]) | null;
             /** With White */
             with_white: string;
             /** With White Off */
@@ -7685,6 +7685,31 @@ export interface components {
             csv: string | null;
             /** Probe Id */
             probe_id: string | null;
+        };
+        /**
+         * Curved
+         * @description Over a form so wide across, or folded to a V that opens so wide; its ends held by the form itself, or by magnets.
+         */
+        Curved: {
+            /** Form M */
+            form_m: number;
+            /** Forms Count */
+            forms_count: number;
+            /**
+             * Held
+             * @enum {string}
+             */
+            held: "form" | "magnets";
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "curve" | "v";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "curved";
         };
         /**
          * CutPiece
@@ -8064,7 +8089,7 @@ export interface components {
             /** Kept Frac */
             kept_frac: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
             named: components["schemas"]["Named"];
             /** Room S */
             room_s: number;
@@ -9233,16 +9258,39 @@ export interface components {
         };
         /**
          * Film
-         * @description A film: over how many castings in a row a piece of it goes [count]; whether it is used again once it is peeled, and whether what it
-         *     lay on may be eaten.
+         * @description A film: over how many castings in a row a piece of it goes [count]; whether it is used again once it is peeled, whether what it
+         *     lay on may be eaten, and how it lies.
          */
         Film: {
             /** Again */
             again: boolean;
             /** Eaten */
             eaten: boolean;
+            /**
+             * Laid
+             * @default flat
+             * @enum {string}
+             */
+            laid: "flat" | "corner" | "folded" | "base";
             /** Over */
             over: number;
+        };
+        /**
+         * FilmBand
+         * @description Round a form so wide across, its ends lapping by so much at the seam.
+         */
+        FilmBand: {
+            /** Form M */
+            form_m: number;
+            /** Forms Count */
+            forms_count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "band";
+            /** Overlap M */
+            overlap_m: number;
         };
         /**
          * FilmCut
@@ -9895,7 +9943,7 @@ export interface components {
         /**
          * Inclusion
          * @description What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
-         *     the tables; film: how it is cut, where it is one.
+         *     the tables; film: how it is cut, where it is one; shaped: how it is bent with its film.
          */
         Inclusion: {
             /** Each S */
@@ -9911,11 +9959,13 @@ export interface components {
             kg: number;
             /** Name */
             name: string;
+            /** @default null */
+            shaped: components["schemas"]["ShapedAs"] | null;
             /**
              * What
              * @enum {string}
              */
-            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "comb" | "groove";
+            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "comb" | "groove" | "shape";
         };
         /**
          * Ingredient
@@ -10379,6 +10429,16 @@ export interface components {
             items: components["schemas"]["RunSummary"][];
         };
         /**
+         * LooseBase
+         * @description The base of a mould that comes off: a film is laid on it, under all cavities.
+         */
+        LooseBase: {
+            /** Length M */
+            length_m: number;
+            /** Width M */
+            width_m: number;
+        };
+        /**
          * LostShown
          * @description What is too late for its window: which round, of what, what is done to it, when its window closes [s].
          */
@@ -10386,7 +10446,7 @@ export interface components {
             /** Closes S */
             closes_s: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
             named: components["schemas"]["Named"];
             /** Round */
             round: number;
@@ -10720,6 +10780,7 @@ export interface components {
          *     piece as often as there is room, and at most as often as it is counted.
          */
         Mould: {
+            base: components["schemas"]["LooseBase"] | null;
             /** Bears Degc */
             bears_degc: number;
             /** Cavities */
@@ -10734,7 +10795,7 @@ export interface components {
              * Material
              * @enum {string}
              */
-            material: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel" | "acetate" | "paper";
+            material: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel" | "spoon" | "acetate" | "paper";
             /** Name */
             name: string;
             /**
@@ -10777,7 +10838,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel" | "acetate" | "paper";
+            key: "silicone" | "aluminium" | "polycarbonate" | "thermoformed" | "steel" | "spoon" | "acetate" | "paper";
             /** Name */
             name: string;
             /** Wall M */
@@ -11097,7 +11158,7 @@ export interface components {
             code: "one_by_one";
             named: components["schemas"]["Named"];
             /** Work */
-            work: ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
+            work: ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
         };
         /**
          * Only
@@ -11484,7 +11545,7 @@ export interface components {
             /** Name */
             name: string;
             /** Passes */
-            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"])[];
+            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Smear"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"] | components["schemas"]["FilmBand"] | components["schemas"]["Curved"])[];
             /**
              * Released
              * @description bent after it was taken out warm, on a form
@@ -11583,7 +11644,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "comb" | "dollop" | "drizzle" | "groove";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "smear" | "comb" | "dollop" | "drizzle" | "groove" | "band" | "curved";
             /** On */
             on: ("mould" | "body" | "drawing" | "hand")[];
             /** Solved By */
@@ -11642,7 +11703,7 @@ export interface components {
             melted: boolean;
             poured: components["schemas"]["Explained"];
             /** Soft */
-            soft: ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
+            soft: ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
             stripes: components["schemas"]["Stripes"] | null;
             /** Thick M */
             thick_m: number;
@@ -12022,7 +12083,7 @@ export interface components {
              */
             kind: "pour";
             /** Laid */
-            laid: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            laid: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "smear") | ("join" | "swirl" | "divide");
             /**
              * Laid By
              * @enum {string}
@@ -12112,7 +12173,7 @@ export interface components {
         /**
          * Print
          * @description A printed film, its cocoa butter towards the melt, or a texture: laid into the empty mould, or pressed on the melt; a strip over so
-         *     many in a row, or a piece for each.
+         *     many in a row, or a piece for each; laid on all of it, on a corner, or folded to a V.
          */
         Print: {
             /** In Row */
@@ -12122,6 +12183,11 @@ export interface components {
              * @enum {string}
              */
             kind: "print";
+            /**
+             * Laid
+             * @enum {string}
+             */
+            laid: "flat" | "corner" | "folded";
             /**
              * Made For
              * @enum {string}
@@ -13096,6 +13162,43 @@ export interface components {
             part: components["schemas"]["Part"];
         };
         /**
+         * ShapeFilm
+         * @description Bent with the film it lies on: over a form, to a V, or each round its form; of a sheet, which.
+         */
+        ShapeFilm: {
+            /** Casts */
+            casts: number;
+            /** Items */
+            items: components["schemas"]["Inclusion"][];
+            /**
+             * Kind
+             * @default shape
+             * @constant
+             */
+            kind: "shape";
+            /** Line */
+            line: number;
+            sheet: components["schemas"]["SheetOf"] | null;
+        };
+        /**
+         * ShapedAs
+         * @description How something is bent with its film: over a form or to a V so wide across [m], or as a band round it whose ends lap so far [m]; whether
+         *     magnets hold it there.
+         */
+        ShapedAs: {
+            /** Form M */
+            form_m: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "curve" | "v" | "band";
+            /** Magnets */
+            magnets: boolean;
+            /** Overlap M */
+            overlap_m: number;
+        };
+        /**
          * Share
          * @description How many of a line, by its place, are for one of the orders that are made together, and when that is due.
          */
@@ -13368,6 +13471,26 @@ export interface components {
             low: number;
         };
         /**
+         * Smear
+         * @description As long and wide as it lies, pointed at both ends, so thick; gap_m: so wide a vein is drawn out of it with a stick, along all of it.
+         */
+        Smear: {
+            /** Gap M */
+            gap_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "smear";
+            /** Length M */
+            length_m: number;
+            melt: components["schemas"]["MeltRef"];
+            /** Thick M */
+            thick_m: number;
+            /** Width M */
+            width_m: number;
+        };
+        /**
          * Snapshot
          * @description Order, kitchen, pieces, moulds, the workshop's own materials among them, and calibrations, with the versions they had.
          *
@@ -13434,7 +13557,7 @@ export interface components {
          */
         SoftWork: {
             /** Kind */
-            kind: ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove");
+            kind: ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
             /**
              * On
              * @default []
@@ -13505,7 +13628,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
         };
         /**
          * SparedShown
@@ -14353,7 +14476,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
         };
         /**
          * ThingDoc
@@ -14367,7 +14490,7 @@ export interface components {
             /** Step */
             step: number | null;
             /** What */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
         };
         /**
          * Tightest
@@ -14604,7 +14727,8 @@ export interface components {
         };
         /**
          * Unmould
-         * @description Out of its mould, off its film, tray or props, or broken out of its sheet: how its last pass was laid, at which mark it leaves.
+         * @description Out of its mould, off its film, tray or props, or broken out of its sheet: how its last pass was laid, at which mark it leaves; warmed:
+         *     by the hand round what it lies in; on_form: it set on a form, with its film.
          */
         Unmould: {
             /** Casts */
@@ -14618,7 +14742,7 @@ export interface components {
              */
             kind: "unmould";
             /** Laid */
-            laid: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster") | ("join" | "swirl" | "divide");
+            laid: ("fill" | "stripes" | "lines" | "detail" | "shell" | "tipped" | "turned" | "close" | "dip" | "drizzle" | "dollop" | "cluster" | "smear") | ("join" | "swirl" | "divide");
             /**
              * Leaves
              * @enum {string}
@@ -14626,7 +14750,11 @@ export interface components {
             leaves: "unmould" | "peel" | "rigid" | "release_opens";
             /** Line */
             line: number;
+            /** On Form */
+            on_form: boolean;
             sheet: components["schemas"]["SheetOf"] | null;
+            /** Warmed */
+            warmed: boolean;
         };
         /**
          * UnmouldAnswer

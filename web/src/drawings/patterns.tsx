@@ -24,6 +24,7 @@ export const FILL_OF: Record<Schemas["Band"]["state"], Fill> = {
   comb: "open",
   groove: "open",
   cut: "open",
+  shape: "open",
   hold: "hatch",
   holds: "close-dots",
   firm: "open",

@@ -4,7 +4,7 @@ import { useUnits } from "./format/useUnits";
 import { tonesOf } from "./melts";
 import { partAndPass } from "./named";
 import { dipWords, LAID, sheetSize } from "./pourWords";
-import { named } from "./workWords";
+import { named, shapedWords } from "./workWords";
 
 interface Props {
   card: Schemas["Card"];
@@ -51,7 +51,7 @@ export function PourCard({ card, number, places }: Props) {
                     style={{ background: tonesOf(row).tone }}
                   />
                   <strong>{name}</strong>, {how(row, units)}
-                  {row.works.map((of) => `; then ${thenWords(of)}`)}
+                  {row.works.map((of) => `; then ${thenWords(of, units)}`)}
                   <span className="block text-quiet">
                     melt {row.cook + 1}
                     {row.with_next ? (
@@ -78,6 +78,7 @@ const WORD: Partial<Record<Schemas["CardRow"]["kind"], string>> = {
   dip: "to dip",
   join: "pieces",
   cluster: "heaps",
+  smear: "leaves",
   divide: "portion",
 };
 
@@ -87,7 +88,7 @@ function leaves({ kind }: Schemas["CardRow"], cut: boolean): string {
   return cut ? "break out" : "unmould";
 }
 
-function thenWords({ kind, on }: Schemas["SoftWork"]): string {
+function thenWords({ kind, on }: Schemas["SoftWork"], units: Units): string {
   const what = named(on).toLowerCase();
   switch (kind) {
     case "bend":
@@ -104,6 +105,8 @@ function thenWords({ kind, on }: Schemas["SoftWork"]): string {
       return `comb it, ${what}, once nothing runs back`;
     case "groove":
       return `${what}, while it is leathery`;
+    case "shape":
+      return `bent with its film: ${on.flatMap(({ shaped }) => (shaped ? [shapedWords(shaped, units)] : [])).join(", ")}`;
     case "cut":
       return "cut, while it is soft; leave the pieces in the sheet";
   }
@@ -132,6 +135,8 @@ function how(row: Schemas["CardRow"], units: Units): string {
       return `dipped: a coat of ${length(row.thick_m)}${bathWords(row.bath, units)}`;
     case "drizzle":
       return `lines of ${length(row.thick_m)}`;
+    case "smear":
+      return `spread ${length(row.thick_m)} thick, each drawn to its point`;
     case "dollop":
     case "cluster":
       return `${length(row.thick_m)} high`;

@@ -7,7 +7,7 @@ import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
 import { unmouldWords } from "./unmouldWords";
 import type { Wording } from "./wording";
-import { COMBS, named, workWords } from "./workWords";
+import { COMBS, named, shapeTitle, workWords } from "./workWords";
 
 const ANY_TIME = "whenever you like";
 
@@ -142,6 +142,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
     case "cut":
     case "comb":
     case "groove":
+    case "shape":
     case "stick":
     case "bend":
       return workWords(what, view, units, tryOne(act));
@@ -341,6 +342,8 @@ export function actShort(act: Act, view: View): string {
         : `${COMBS[what.how].title} ${what.casts} ${of(what.line)}`;
     case "groove":
       return `${named(what.items)} into ${what.casts} ${of(what.line)}`;
+    case "shape":
+      return `${shapeTitle(what.items)}: ${what.casts} ${of(what.line)}`;
     case "bend":
       return `Bend ${what.casts} ${of(what.line)}`;
     case "stick":

@@ -34,6 +34,7 @@ export const BAND_WORDS: Record<Schemas["Band"]["state"], string> = {
   comb: "COMB",
   groove: "GROOVE",
   cut: "CUT",
+  shape: "BEND",
   hold: "HOLD IT",
   holds: "holds, leave it",
   firm: "FIRM",

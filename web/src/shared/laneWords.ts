@@ -24,6 +24,7 @@ export const TASK_WORDS: Record<NonNullable<Span["what"]>, string> = {
   comb: "comb",
   groove: "groove",
   cut: "cut the sheet",
+  shape: "bend on its film",
   put_in: "fill",
   turn: "turn",
   set: "sets",

@@ -192,6 +192,12 @@ export function pourWords(what: What<"pour">, view: View, units: Units): PourWor
         how: `${each} each, ${thick} high: ${name}. ${takes}`,
         done: "Laid on",
       };
+    case "smear":
+      return {
+        title: `Spread ${plural(n, "leaf", "leaves")}, ${amount(what.each_kg * n, "mass", units)}`,
+        how: `${each} each: a spoonful, drawn to a point with its back or a knife, ${thick} thick; the vein with a stick at once, down to the film: ${name}. ${takes}`,
+        done: "Spread",
+      };
     case "cluster":
       return {
         title: `${plural(n, "heap", "heaps")} of ${each} melt`,

@@ -41,7 +41,9 @@ export function unmouldWords(act: Act, what: What<"unmould">, wording: Wording, 
     case "peel":
       return {
         title: `Peel ${pieces}`,
-        detail: [`${piece}: bend the film away from it, not it from the film.`],
+        detail: [
+          `${piece}: ${what.on_form ? "off its form first, then " : ""}bend the film away from it, not it from the film.`,
+        ],
         button: "Peeled off",
         before: "peels off in",
         during,
@@ -69,7 +71,9 @@ export function unmouldWords(act: Act, what: What<"unmould">, wording: Wording, 
         title: `Unmould ${pieces}`,
         detail: [
           {
-            fat: `${piece}: turn the mould over. What does not drop out stays in the cold longer.`,
+            fat: what.warmed
+              ? `${piece}: the back of each in the warm hand for a moment, until it slides.`
+              : `${piece}: turn the mould over. What does not drop out stays in the cold longer.`,
             sugar: `${piece}: stretch the mould, push from behind.`,
           }[wording],
         ],

@@ -12,10 +12,65 @@ export const COMBS = {
   comb: { title: "Comb", how: "a comb or fork from edge to edge, wiped after each", done: "Combed" },
 };
 
-/** How a film is cut. */
+const FILM_LIES: Record<Schemas["Film"]["laid"], string> = {
+  flat: "",
+  corner: ", on a corner",
+  folded: ", folded once to a V",
+  base: ", on the loose base, its print up",
+};
+
+/** How a film is cut, and how it lies. */
 export function filmWords({ of, long_m, wide_m }: Schemas["FilmCut"], units: Units): string {
   const size = `${amount(long_m, "length", units)} by ${amount(wide_m, "length", units)}`;
-  return of.over === 1 ? `a piece of ${size} for each` : `pieces of ${size}, each over ${of.over}`;
+  const lies = FILM_LIES[of.laid];
+  return of.over === 1
+    ? `a piece of ${size} for each${lies}`
+    : `pieces of ${size}, each over ${of.over}${lies}`;
+}
+
+type Shaped = NonNullable<Schemas["Inclusion"]["shaped"]>;
+
+/** How castings are bent with their film. */
+export function shapedWords({ how, form_m, overlap_m, magnets }: Shaped, units: Units): string {
+  const form = amount(form_m, "length", units);
+  const held = magnets ? ", its ends held by magnets" : "";
+  switch (how) {
+    case "curve":
+      return `over a form ${form} across${held}`;
+    case "v":
+      return `folded to a V, ${form} wide at its mouth${held}`;
+    case "band":
+      return `round a form ${form} across, film outside, the ends lapping ${amount(overlap_m, "length", units)}`;
+  }
+}
+
+const SHAPE_TITLES: Record<Shaped["how"], string> = {
+  curve: "Lay over curved forms",
+  v: "Fold to a V",
+  band: "Wrap round their forms",
+};
+
+/** What all of it is bent to. */
+export const shapeOf = (items: Items) => items.flatMap(({ shaped }) => shaped ?? []).at(0);
+
+export const shapeTitle = (items: Items) => {
+  const of = shapeOf(items);
+  return of ? SHAPE_TITLES[of.how] : "Bend on its film";
+};
+
+function shapeWords(what: What<"shape">, view: View, units: Units, tryOne: string[]): ActWords {
+  const of = shapeOf(what.items);
+  const whole = what.sheet && of?.how !== "band";
+  return {
+    title: `${shapeTitle(what.items)}: ${whole && what.sheet ? sheetsOf(what.sheet) : plural(what.casts, "piece", "pieces")}`,
+    detail: [
+      `${lineName(view, what.line)}: with the film it lies on${of ? `, ${shapedWords(of, units)}` : ""}. It no longer runs and still bends; leave it there until it has set.`,
+      ...tryOne,
+    ],
+    button: "They lie there",
+    before: "it still runs, bends in",
+    during: "cracks in",
+  };
 }
 
 type Items = What<"sprinkle">["items"];
@@ -33,7 +88,7 @@ const gramsOf = (items: Items, units: Units) =>
 
 const sheetsOf = ({ count }: Schemas["SheetOf"]) => (count === 1 ? "the sheet" : `${count} sheets`);
 
-type Work = What<"sprinkle" | "film" | "cut" | "comb" | "groove" | "stick" | "bend">;
+type Work = What<"sprinkle" | "film" | "cut" | "comb" | "groove" | "shape" | "stick" | "bend">;
 
 /** What hands do with castings while they are soft. */
 export function workWords(what: Work, view: View, units: Units, tryOne: string[]): ActWords {
@@ -81,6 +136,8 @@ export function workWords(what: Work, view: View, units: Units, tryOne: string[]
         before: "it still runs back in",
         during: "too firm in",
       };
+    case "shape":
+      return shapeWords(what, view, units, tryOne);
     case "groove":
       return {
         title: `${named(what.items)} into ${plural(what.casts, "back", "backs")}`,

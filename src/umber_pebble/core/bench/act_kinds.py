@@ -12,6 +12,7 @@ from umber_pebble.core.bench.soft_kinds import (
     Groove,
     OfRound,
     PressFilm,
+    ShapeFilm,
     Sprinkle,
     Stick,
 )
@@ -249,12 +250,15 @@ class Move(OfRound):
 
 @dataclass(frozen=True, slots=True)
 class Unmould(OfRound):
-    """Out of its mould, off its film, tray or props, or broken out of its sheet: how its last pass was laid, at which mark it leaves."""
+    """Out of its mould, off its film, tray or props, or broken out of its sheet: how its last pass was laid, at which mark it leaves; warmed:
+    by the hand round what it lies in; on_form: it set on a form, with its film."""
 
     laid: PouredAs
     leaves: Leaves
     sheet: SheetOf | None
     films: tuple[str, ...]
+    warmed: bool
+    on_form: bool
     kind: Literal["unmould"] = field(default="unmould", init=False)
 
 
@@ -301,6 +305,7 @@ What = (
     | Comb
     | Groove
     | CutPieces
+    | ShapeFilm
     | PutIn
     | ByHand
     | Move
@@ -323,7 +328,21 @@ What = (
 WHEN_NOTHING_CLOSES: tuple[type[What], ...] = get_args(What)
 """Of acts that can all wait: what frees a mould first, then what takes a moment, then the next cook."""
 
-Called = Pour | Turn | Bend | Stick | Sprinkle | Groove | CutPieces | Unmould | TakeOff | TakeOut | Keep | TooWarm
+Called = (
+    Pour
+    | Turn
+    | Bend
+    | Stick
+    | Sprinkle
+    | Groove
+    | CutPieces
+    | ShapeFilm
+    | Unmould
+    | TakeOff
+    | TakeOut
+    | Keep
+    | TooWarm
+)
 """What has a sound when its window opens and closes."""
 CalledKind = Literal[
     "pour",
@@ -335,6 +354,7 @@ CalledKind = Literal[
     "comb",
     "groove",
     "cut",
+    "shape",
     "unmould",
     "off",
     "out",

@@ -48,7 +48,7 @@ from umber_pebble.core.bench.passes import (
     turn_acts,
 )
 from umber_pebble.core.bench.pour_acts import act_window, pour_acts, sheet_in
-from umber_pebble.core.bench.soft_kinds import Bend, Comb, CutPieces, Groove, PressFilm, Sprinkle, Stick
+from umber_pebble.core.bench.soft_kinds import Bend, Comb, CutPieces, Groove, PressFilm, ShapeFilm, Sprinkle, Stick
 from umber_pebble.core.bench.soiled import to_wash
 from umber_pebble.core.bench.state import RoundState, RunState
 from umber_pebble.core.bench.stays import turned_out_s
@@ -162,6 +162,8 @@ def _work_act(run: RunNow, work: SoftWork, r: Round, opens: float, closes: float
             what, told = Comb(r.line, r.casts, on, how, sheet_in(run, r)), Combed(r.number, how)
         case "groove":
             what, told = Groove(r.line, r.casts, on), Grooved(r.number)
+        case "shape":
+            what, told = ShapeFilm(r.line, r.casts, on, sheet_in(run, r)), Bent(r.number)
         case "cut":
             what, told = CutPieces(r.line, r.casts), CutOut(r.number)
     return Act(what, subject, told, opens, closes, sure)
@@ -231,7 +233,16 @@ def _led_by_another(run: RunNow, r: Round, work: SoftWork) -> bool:
 def _unmould(run: RunNow, r: Round) -> Unmould:
     plan, line = run.plan, run.plan.lines[r.line]
     films = tuple(on.name for of in line.works for on in of.on if on.film is not None)
-    return Unmould(r.line, r.casts, plan.lines[plan.chains[r.line][0]].kind, line.leaves, sheet_in(run, r), films)
+    return Unmould(
+        r.line,
+        r.casts,
+        plan.lines[plan.chains[r.line][0]].kind,
+        line.leaves,
+        sheet_in(run, r),
+        films,
+        warmed=line.mould.material.flags.get("warmed", False),
+        on_form=any(of.kind == "shape" for of in line.works),
+    )
 
 
 def _too_late(track: Track, work: str) -> float:

@@ -151,7 +151,7 @@ class _Rest:
                 return seen.turned_s[nth - 1] if len(seen.turned_s) >= nth else None
             case "unmould":
                 return seen.unmoulded_s
-            case "bend" | "stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "cut":
+            case "bend" | "stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "cut" | "shape":
                 missed = poured is not None and self.now > poured + self.closes[i]
                 return seen.worked.get(name.kind, self.now - lasts if missed else None)
             case _:

@@ -69,6 +69,14 @@ class Comb(OnRound):
 
 
 @dataclass(frozen=True, slots=True)
+class ShapeFilm(OnRound):
+    """Bent with the film it lies on: over a form, to a V, or each round its form; of a sheet, which."""
+
+    sheet: SheetOf | None
+    kind: Literal["shape"] = field(default="shape", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class Groove(OnRound):
     """Grooves into the back of each while it is leathery."""
 

@@ -17,8 +17,11 @@ def inserted(state: RunState, event: Event, said: events.Inserted) -> None:
 
 
 def bent(state: RunState, event: Event, said: events.Bent) -> None:
-    """Raises: NotInSequence: it takes other work, or is bent already. Source: definition"""
+    """By itself, or with the film it lies on. Raises: NotInSequence: it takes other work, or is bent already. Source: definition"""
     target = one_of(state.rounds, said.round, "round")
+    if "shape" in state.layout.works[target.line]:
+        _on_sheet(state, event, said.round, ("shape",))
+        return
     # what hands do nothing else with may be bent though no plan says so
     _worked(event, target, ("bend",), state.layout.works[target.line] or ("bend",))
 

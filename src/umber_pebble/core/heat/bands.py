@@ -39,6 +39,7 @@ BandState = Literal[
     "comb",
     "groove",
     "cut",
+    "shape",
 ]
 LEAST_S, BEYOND = 60.0, 1.15
 """How long a ribbon is at least, and how far it goes on after the last mark."""
@@ -159,5 +160,5 @@ def _worked_bands(at: Mapping[str, Spread], use: Use, poured: Spread) -> list[tu
 
 
 AT_ONCE: tuple[Literal["stick", "drag"], ...] = ("drag", "stick")
-LATER: tuple[Literal["film", "comb", "cut", "groove"], ...] = ("film", "comb", "cut", "groove")
+LATER: tuple[Literal["film", "comb", "cut", "shape", "groove"], ...] = ("film", "comb", "cut", "shape", "groove")
 """What hands do with a fat from its pour, and what it must be firmer for, in the order of their windows."""

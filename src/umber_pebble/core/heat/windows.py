@@ -74,6 +74,7 @@ TAKES: dict[str, dict[str, tuple[str | None, str | None]]] = {
         "drag": (None, "comb_closes"),
         "comb": ("comb_opens", "comb_closes"),
         "cutter": ("comb_opens", "cutter_closes"),
+        "bend, on film": ("comb_opens", "cutter_closes"),
         "groove": ("groove_opens", "groove_closes"),
         "walls off": ("touch", None),
         "next coat": ("touch", None),

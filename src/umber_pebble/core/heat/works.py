@@ -24,6 +24,7 @@ WORKS: dict[str, Worked] = {
     "drag": Worked(None, "comb_closes", ("comb_closes",)),
     "comb": Worked("comb_opens", "comb_closes", ("comb_closes",), there=True),
     "cut": Worked("comb_opens", "cutter_closes", ("cutter_closes",), there=True),
+    "shape": Worked("comb_opens", "cutter_closes", ("cutter_closes",), there=True),
     "groove": Worked("groove_opens", "groove_closes", ("groove_closes",), there=True),
 }
 

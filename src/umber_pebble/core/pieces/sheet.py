@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from umber_pebble.core.explained import explained, given
-from umber_pebble.core.materials.load import material
+from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cutting import CutSheet, CuttingPlan
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.faults import BuildFault
@@ -66,6 +66,13 @@ def laid_each_s(cast: CastAmounts, by: LaidBy, cutting: CuttingPlan | None) -> f
     if by != "piped":
         return laid_s(by, cast.open_m2 * cast.poured.value.likely / cast.finished.value.likely)
     return 0.0 if cutting is None else spread_s(cutting.sheet) / len(cutting.cuts)
+
+
+def not_on_film(passes: Sequence[PassKind], on: Material) -> Iterator[BuildFault]:
+    """Passes that are bent with a film, where there is none. Source: common-practice"""
+    for i, one in enumerate(passes):
+        if one.WITH_FILM and not on.flags.get("peels", False):
+            yield BuildFault(i, "wants_film", "it is bent with the film it lies on: pour it on a film or paper")
 
 
 def not_cut(passes: Sequence[PassKind], own: OwnMelts) -> Iterator[BuildFault]:

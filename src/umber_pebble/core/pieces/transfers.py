@@ -11,14 +11,30 @@ LaidBy = Literal["piped", "brush", "splatter", "finger", "scratch", "mottle", "s
 """By what a thin layer is laid on: a bag, a brush, flicked off one, a finger; brushed and scratched out again, dabbed, sprayed."""
 
 
+FilmLaid = Literal["flat", "corner", "folded", "base"]
+"""How a film lies: all over, on one corner, folded to a V, or over the loose base of a mould under all its cavities."""
+
+
 @dataclass(frozen=True, slots=True)
 class Film:
-    """A film: over how many castings in a row a piece of it goes [count]; whether it is used again once it is peeled, and whether what it
-    lay on may be eaten."""
+    """A film: over how many castings in a row a piece of it goes [count]; whether it is used again once it is peeled, whether what it
+    lay on may be eaten, and how it lies."""
 
     over: int
     again: bool
     eaten: bool
+    laid: FilmLaid = "flat"
+
+
+@dataclass(frozen=True, slots=True)
+class ShapedAs:
+    """How something is bent with its film: over a form or to a V so wide across [m], or as a band round it whose ends lap so far [m]; whether
+    magnets hold it there."""
+
+    how: Literal["curve", "v", "band"]
+    form_m: float
+    overlap_m: float
+    magnets: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +47,8 @@ class FilmCut:
 
 
 def film_cut(film: Film, long_m: float, wide_m: float) -> FilmCut:
-    """A strip over so many in a row, or a piece for one by itself; it stands over all round, so that it can be peeled.
+    """A strip over so many in a row, or a piece for one by itself, on a corner half as long and wide; it stands over all round, so that it can be
+    peeled.
 
     Args:
         film: with 1 to 12 castings under one strip
@@ -42,6 +59,8 @@ def film_cut(film: Film, long_m: float, wide_m: float) -> FilmCut:
     require_range("print.long_m", long_m, 0.001, 1.0)
     require_range("print.wide_m", wide_m, 0.001, 1.0)
     over = material("kitchen", "usual", "print").value("over")
+    if film.laid == "corner":
+        return FilmCut(film, long_m / 2 + over, wide_m / 2 + over)
     return FilmCut(film, film.over * long_m + (film.over + 1) * over, wide_m + 2 * over)
 
 

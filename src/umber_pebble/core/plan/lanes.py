@@ -19,7 +19,7 @@ Role = Literal["busy", "pressed", "away", "heats", "waits", "open", "holds"]
 """What a span is: hands at work; hands at what cannot wait; hands that are not there; something gets hot; something waits by
 itself; a window is open; a place is taken."""
 CANNOT_WAIT: frozenset[TaskKind] = frozenset(
-    {"pour", "turn", "swirl", "bend", "stick", "sprinkle", "film", "drag", "comb", "groove", "cut"}
+    {"pour", "turn", "swirl", "bend", "stick", "sprinkle", "film", "drag", "comb", "groove", "cut", "shape"}
 )
 
 IN_VESSEL: dict[TaskKind, Role] = {

@@ -15,7 +15,7 @@ from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.passes.base import InHand, LaidAs
 from umber_pebble.core.pieces.sheet import laid_each_s
 from umber_pebble.core.pieces.stripes import Piped
-from umber_pebble.core.pieces.transfers import FilmCut, LaidBy
+from umber_pebble.core.pieces.transfers import FilmCut, LaidBy, ShapedAs
 from umber_pebble.core.plan.day.problem import Timetable
 from umber_pebble.core.plan.keeper import Keeper
 from umber_pebble.core.plan.making import Making
@@ -72,7 +72,8 @@ class Mould:
     mould_id ties lines that share it, kind is which of its cavities; bears is as its owner gave it; hands: they hold what is in
     it, so it is free when they are; detail_m: width of its finest detail, None where nobody said [m];
     oiled: with the thinnest film of oil; cutting: what is cut out of it, where it is a sheet, by this cutter alone, or, where it shares
-    the sheet, by all; by_all: that plan, None where there is one cutter."""
+    the sheet, by all; by_all: that plan, None where there is one cutter. forms: for so many castings there are forms to bend them
+    over [count]; base_m: how long and wide its loose base is, on which a film is laid [m]."""
 
     mould_id: str
     kind: int
@@ -88,6 +89,8 @@ class Mould:
     oiled: bool = False
     cutting: CuttingPlan | None = None
     by_all: CuttingPlan | None = None
+    forms: int | None = None
+    base_m: tuple[float, float] | None = None
 
     @property
     def shares(self) -> bool:
@@ -107,7 +110,8 @@ class Mould:
     @property
     def at_once(self) -> int:
         """Castings that one round takes at most [count]."""
-        return self.cavities * self.owned
+        every = self.cavities * self.owned
+        return every if self.forms is None else min(every, self.forms)
 
     @property
     def bears(self) -> float:
@@ -118,7 +122,7 @@ class Mould:
 @dataclass(frozen=True, slots=True)
 class Inclusion:
     """What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
-    the tables; film: how it is cut, where it is one."""
+    the tables; film: how it is cut, where it is one; shaped: how it is bent with its film."""
 
     what: InHand
     name: str
@@ -126,6 +130,7 @@ class Inclusion:
     each_s: float
     key: str = ""
     film: FilmCut | None = None
+    shaped: ShapedAs | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -27,6 +27,7 @@ SKILL_OF: dict[TaskKind, Skill] = {
     "comb": "shape",
     "groove": "shape",
     "cut": "shape",
+    "shape": "shape",
     "unmould": "unmould",
     "clean": "clean",
     "press": "join",

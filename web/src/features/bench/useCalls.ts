@@ -23,6 +23,7 @@ const WINDOW: Record<Call["window"], string> = {
   comb: "Comb",
   groove: "Groove",
   cut: "Cut the sheet",
+  shape: "Bend it on its film",
   unmould: "Unmould",
   off: "Off the heat",
   out: "Off the heat",

@@ -25,6 +25,12 @@ import { cavityFiguresQuery, freshCavity, type Mould } from "./queries";
 import { asCutter, freshCutter, SheetFields, toSheet } from "./SheetFields";
 import { SheetPlan } from "./SheetPlan";
 
+const FIRST_BASE = { length_m: 0.275, width_m: 0.135 };
+const BASE_SIZES = [
+  { key: "length_m", label: "Base, long" },
+  { key: "width_m", label: "Base, wide" },
+] as const;
+
 /** Refusals of these stand beside their field. */
 const OWN_FIELDS = new Set([
   "diameter_m",
@@ -270,6 +276,32 @@ export function MouldEditor({
                 onChange={(thickness_m) => change({ mat: { material: "silicone", thickness_m } })}
                 step={0.5}
               />
+            )}
+            {doc.material === "polycarbonate" && (
+              <Choice
+                label="Base"
+                value={doc.base ? "loose" : "fixed"}
+                options={[
+                  { key: "fixed", name: "fixed" },
+                  { key: "loose", name: "loose, for a film" },
+                ]}
+                onChange={(key) => change({ base: key === "loose" ? FIRST_BASE : null })}
+              />
+            )}
+            {doc.base && (
+              <div className="grid grid-cols-2 gap-4">
+                {BASE_SIZES.map(({ key, label }) => (
+                  <NumberField
+                    key={key}
+                    label={label}
+                    quantity="length"
+                    value={doc.base?.[key] ?? null}
+                    onChange={(m) => doc.base && change({ base: { ...doc.base, [key]: m } })}
+                    error={wrong(`base.${key}`)}
+                    step={5}
+                  />
+                ))}
+              </div>
             )}
             <NumberField
               label="Finest detail, wide"

@@ -52,6 +52,7 @@ export const FIRST_MOULD: Mould = {
   detail_m: null,
   oiled: false,
   sheet: null,
+  base: null,
 };
 
 /** A frame of a drag is of no use once the next has come. */

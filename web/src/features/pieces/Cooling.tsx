@@ -24,6 +24,8 @@ export function Cooling({ cools }: { cools: Schemas["Cools"] }) {
         {works.includes("drag") && `dragged through until ${when("comb_closes")}; `}
         {works.includes("comb") && `combed from ${when("comb_opens")}, until ${when("comb_closes")}; `}
         {works.includes("cut") && `cut from ${when("comb_opens")}, until ${when("cutter_closes")}; `}
+        {works.includes("shape") &&
+          `bends on its film from ${when("comb_opens")}, until ${when("cutter_closes")}; `}
         {works.includes("groove") &&
           `leathery, to be grooved, from ${when("groove_opens")}, until ${when("groove_closes")}; `}
         {windows.touch && `touch-set after ${when("touch")}; `}

@@ -70,7 +70,28 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       on_wet: { label: "Goes", no: "into the empty mould", yes: "on the melt, pressed" },
       of: { label: "It is", of: { transfer: "a print that comes off", texture: "a texture" } },
       made_for: { label: "Made for", of: { food: "food", decoration: "decoration only" } },
+      laid: {
+        label: "Laid",
+        of: { flat: "on all of it", corner: "on one corner", folded: "folded to a V" },
+      },
       in_row: "Under one strip, in a row",
+    },
+  },
+  curved: {
+    name: "Bent on its film",
+    fields: {
+      how: { label: "Bent", of: { curve: "over a curved form", v: "to a V" } },
+      form_m: "Form, or mouth of the V, across",
+      held: { label: "Its ends are held", of: { form: "by the form", magnets: "by magnets" } },
+      forms_count: "So many forms at hand",
+    },
+  },
+  band: {
+    name: "Band round a form",
+    fields: {
+      form_m: "Form, across",
+      overlap_m: "The ends lap at the seam",
+      forms_count: "So many forms at hand",
     },
   },
   lines: { name: "Lines over a drawing", fields: { melt: "Melt" } },
@@ -221,6 +242,16 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
     fields: { melt: "Melt", length_m: "All lines, how long", bore_m: "A line, how thick" },
   },
   dollop: { name: "Dollops", fields: { melt: "Melt", count: "How many", diameter_m: "Each, how wide" } },
+  smear: {
+    name: "Leaf or petal, spread",
+    fields: {
+      melt: "Melt",
+      length_m: "Long",
+      width_m: "Wide",
+      thick_m: "Thickness",
+      gap_m: "Vein, how wide",
+    },
+  },
   cluster: {
     name: "Cluster",
     fields: {

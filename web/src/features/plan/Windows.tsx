@@ -235,6 +235,12 @@ function CastWords({ cast }: { cast: Schemas["CastRow"] }) {
           <Figure of={cutter_closes} name="Too firm to cut" />;{" "}
         </>
       )}
+      {cast.works.includes("shape") && comb_opens && cutter_closes && (
+        <>
+          bends on its film from <Figure of={comb_opens} name="No longer runs" /> to{" "}
+          <Figure of={cutter_closes} name="Too firm to bend" />;{" "}
+        </>
+      )}
       {cast.works.includes("groove") && groove_opens && groove_closes && (
         <>
           groove from <Figure of={groove_opens} name="Leathery" /> to{" "}

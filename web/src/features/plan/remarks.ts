@@ -15,6 +15,7 @@ const ONE_BY_ONE: Record<Work, string> = {
   comb: "not even one is surely combed before it is too firm. Pour fewer at once, warmer.",
   groove: "not even one is surely leathery long enough to be grooved. Pour and groove them one by one.",
   cut: "not even one piece of the sheet is surely cut before it is too firm. Pour smaller sheets, warmer.",
+  shape: "not even one is surely bent with its film before it is too firm. Pour fewer at once, warmer.",
   sprinkle: "not even one surely gets what goes on it while it is wet. Pour and put it on one by one.",
 };
 

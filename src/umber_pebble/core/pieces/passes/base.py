@@ -15,17 +15,17 @@ from umber_pebble.core.pieces.fields import Shape, fields_of
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
-from umber_pebble.core.pieces.transfers import Film, LaidBy
+from umber_pebble.core.pieces.transfers import Film, LaidBy, ShapedAs
 
 Ground = Literal["mould", "body", "drawing", "hand"]
 """What a pass goes into or onto."""
 LayStyle = Literal["brushed", "splattered", "finger", "butter", "scratched", "mottled", "sprayed"]
 """Ways of laying a pass that are offered beside the usual one: accents, and coloured cocoa butter."""
-Soft = Literal["stick", "sprinkle", "film", "drag", "comb", "groove"]
+Soft = Literal["stick", "sprinkle", "film", "drag", "comb", "groove", "shape"]
 """What hands do to a melt that is still soft."""
 Pace = Literal["pour", "fill", "stick"]
 """Which of a kitchen's paces a pass goes at."""
-InHand = Literal["filling", "dust", "centre", "paste", "print", "stick", "comb", "groove"]
+InHand = Literal["filling", "dust", "centre", "paste", "print", "stick", "comb", "groove", "shape"]
 """What hands put in, or onto what is still wet."""
 LaidAs = Literal[
     "fill",
@@ -40,18 +40,20 @@ LaidAs = Literal[
     "drizzle",
     "dollop",
     "cluster",
+    "smear",
 ]
 """How a melt is laid on."""
 
 
 @dataclass(frozen=True, slots=True)
 class Put:
-    """What hands put in: as what, its name, its key in the tables if it stands there, its grams [kg], None: as laid."""
+    """What hands put in: as what, its name, its key in the tables if it stands there, its grams [kg], None: as laid; shaped: how they bend it."""
 
     what: InHand
     name: str
     key: str = ""
     kg: float | None = None
+    shaped: ShapedAs | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,6 +156,10 @@ class PassKind(Shape):
     """A solid melt, into which something is pushed while it is soft."""
     TWO_HALVES: ClassVar[bool] = False
     """It is cast in two halves of its mould at once."""
+    WITH_FILM: ClassVar[bool] = False
+    """It is done together with the film it lies on."""
+    EACH: ClassVar[bool] = False
+    """What is done to a melt while it is soft is done to each piece, also of a sheet."""
     EASED_OFF: ClassVar[bool] = False
     """Where it is the last, and its family is eased off what it lies on, it is."""
 
@@ -202,6 +208,11 @@ class PassKind(Shape):
     def step(self) -> str:
         """What it is called among others of its part."""
         return self.kind
+
+    @property
+    def forms(self) -> int | None:
+        """How many forms there are, one for each film, or for each casting; None: it takes none [count]."""
+        return None
 
     @property
     def put_film(self) -> Film | None:

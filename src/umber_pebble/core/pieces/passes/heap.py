@@ -95,7 +95,7 @@ class Heap(PassKind):
     def _drawn(self, row: LaidPass, spots: Sequence[Spot], own: OwnMelts) -> BaseGeometry:
         wide = self.heaped(row.index, self.material(own)).wide_m
         shapes = self.shapes(spots, row.thick_m, wide)
-        return shapely.MultiPolygon([s for s in shapes if isinstance(s, shapely.Polygon)])
+        return shapely.union_all(shapes)
 
     def _evenly(self, low: float, high: float) -> list[float]:
         n = self.many(high - low)

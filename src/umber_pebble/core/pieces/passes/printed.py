@@ -14,7 +14,7 @@ from umber_pebble.core.texts import Name
 @dataclass(frozen=True, slots=True)
 class Print(Strewn):
     """A printed film, its cocoa butter towards the melt, or a texture: laid into the empty mould, or pressed on the melt; a strip over so
-    many in a row, or a piece for each."""
+    many in a row, or a piece for each; laid on all of it, on a corner, or folded to a V."""
 
     LIES: ClassVar = "top"
     name: Name
@@ -22,11 +22,12 @@ class Print(Strewn):
     of: Literal["transfer", "texture"]
     made_for: Literal["food", "decoration"]
     in_row: Annotated[int, Number("count", 1, 12, 1.0)]
+    laid: Literal["flat", "corner", "folded"]
     kind: Literal["print"] = "print"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls("Printed film", True, "transfer", "food", 1)}
+        return {None: cls("Printed film", True, "transfer", "food", 1, "flat")}
 
     @property
     def soft(self) -> Soft | None:
@@ -34,7 +35,8 @@ class Print(Strewn):
 
     @property
     def put_film(self) -> Film:
-        return Film(self.in_row, self.of == "texture", self.made_for == "food")
+        over = self.in_row if self.laid == "flat" else 1
+        return Film(over, self.of == "texture", self.made_for == "food", self.laid)
 
     def put(self) -> Put:
         return Put("print", self.name, kg=0.0)
