@@ -9,6 +9,7 @@ from umber_pebble.core.pieces.passes.detail import Detail
 from umber_pebble.core.pieces.passes.dip import Dip
 from umber_pebble.core.pieces.passes.drizzle import Drizzle
 from umber_pebble.core.pieces.passes.dust import Dust
+from umber_pebble.core.pieces.passes.extra import Extra
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.pieces.passes.filling import Filling
 from umber_pebble.core.pieces.passes.lines import Lines
@@ -20,7 +21,9 @@ from umber_pebble.core.pieces.passes.rope import Rope
 from umber_pebble.core.pieces.passes.rose import Rose
 from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.pieces.passes.stick import Stick
+from umber_pebble.core.pieces.passes.trim import Trim
 from umber_pebble.core.pieces.passes.turned import Turned
+from umber_pebble.core.pieces.passes.wire import Wire
 from umber_pebble.demo.made import DUSK, MOON, NIGHT_BLUE, OCHRE, built, fill, melt, part, share
 from umber_pebble.demo.sheet_pieces import SHEET_PIECES
 from umber_pebble.services.piece_docs import Part, Pass, Piece, Spot, Stand
@@ -299,6 +302,24 @@ PIECES = {
             _glued(3, 0, count=3, dots=1),
             _glued(4, 2, dots=1),
         ],
+        stand=None,
+    ),
+    "piece-pick": Piece(
+        name="Comet pick",
+        parts=[
+            part(
+                "Star",
+                "mould-sky",
+                [
+                    Fill(melt=melt("coating", OCHRE), level_m=0.006, others=(), stripes_m=None),
+                    Wire("Wire, covered", 24, 1, 0.08, 0.012, 0.004, 0.003, "unknown"),
+                    Extra("Sugar pearls", "pearls", 3, 0.00008, 0.004, True, "food"),
+                ],
+            ),
+            part("Lace", None, [Trim("Sugar lace", "lace", 1, 0.07, 0.005, 0.02, "food")]),
+            part("Board", None, [Extra("Cake board", "board", 1, 0.03, 0.1, True, "contact")]),
+        ],
+        joins=[],
         stand=None,
     ),
     "piece-constellation": built("Constellation", "mould-constellation", [Lines(melt=melt("dark"))]),

@@ -189,7 +189,7 @@ def leaves_at(part: d.Part, built: Built) -> Leaves:
 
 
 def pressed(part: d.Part, built: Built, wanted: Wanted, paces: Paces) -> HandStep:
-    """A part with no melt in it, as a step of a plan: pressed or modelled of paste, and firm after a while."""
+    """A part with no melt in it, as a step of a plan: pressed or modelled of paste and firm after a while, or of bought things."""
     pastes = [paste for one in part.passes if (paste := one.pressed_of())]
     rests = _longest([] if built.by_hand else [paste.spread("leaves") for paste in pastes])
     dries = _longest([paste.spread("dries") for one in part.passes if one.dries and (paste := one.pressed_of())])
@@ -197,9 +197,24 @@ def pressed(part: d.Part, built: Built, wanted: Wanted, paces: Paces) -> HandSte
     takes = sum(hands_s(part.passes[row.index], paces) for row in built.laid)
     if not built.by_hand:
         takes += paces.unmould_each_s
-    what: Literal["press", "model"] = "model" if built.by_hand else "press"
+    items = tuple(_bought(built, row, paces) for row in built.laid if _put(built, row).bought is not None)
+    # while one softens the next are wetted
+    takes += sum(of.bought.softens.likely for of in items if of.bought and of.bought.softens) / wanted.quantity
+    what: Literal["press", "model", "fit"] = "fit" if not pastes else "model" if built.by_hand else "press"
     key = pastes[0].key if len({paste.key for paste in pastes}) == 1 else ""
-    return HandStep(what, wanted.named, wanted.item, wanted.quantity, kg, takes, rests, dries=dries, key=key)
+    return HandStep(
+        what, wanted.named, wanted.item, wanted.quantity, kg, takes, rests, dries=dries, key=key, items=items
+    )
+
+
+def _put(built: Built, row: LaidPass) -> Put:
+    put = built.passes[row.index].put()
+    assert put is not None
+    return put
+
+
+def _bought(built: Built, row: LaidPass, paces: Paces) -> Inclusion:
+    return _handful(built, _put(built, row), built.passes[row.index], row.poured.value.likely, paces)
 
 
 def _longest(times: list[Spread]) -> Spread:
@@ -229,7 +244,7 @@ def hands_s(one: PassKind, paces: Paces | PacesDoc) -> float:
 def _handful(built: Built, put: Put, one: PassKind, laid_kg: float, paces: Paces | PacesDoc) -> Inclusion:
     film = _film(built, one)
     kg, each_s = laid_kg if put.kg is None else put.kg, hands_s(one, paces) / (film.of.over if film else 1)
-    return Inclusion(put.what, put.name, kg, each_s, put.key, film, put.shaped)
+    return Inclusion(put.what, put.name, kg, each_s, put.key, film, put.shaped, put.bought)
 
 
 def _film(built: Built, one: PassKind) -> FilmCut | None:

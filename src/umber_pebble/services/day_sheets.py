@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.lanes import lanes_of
-from umber_pebble.core.plan.needs import Needs, needs_of
+from umber_pebble.core.plan.needs import BoughtNeed, Needs, needs_of
 from umber_pebble.formats import units as paper
 from umber_pebble.formats.wall import Block, write_list
 from umber_pebble.services.colouring import plan_doses
@@ -72,6 +72,7 @@ def prep_list(workshop: Workshop, order_id: str) -> bytes:
     ready = [(f"{m.count}", m.name, f"filled {m.fillings} times, dry each time") for m in needs.moulds]
     ready += [(f"{s.count}", "sticks", str(s.named)) for s in needs.sticks]
     ready += [(f"{f.count}", f.name, _cut_as(f.film, units)) for f in needs.films]
+    ready += [(f"{b.count}", b.name, _bought_as(b, units)) for b in needs.bought]
     ready += [("1", name, "clean and dry") for name in _names(kitchen, needs.vessels)]
     ready += [("1", name, "") for name in _names(kitchen, needs.heaters)]
     blocks = [
@@ -103,6 +104,11 @@ def day_sheets(workshop: Workshop, order_id: str) -> bytes:
                 Block(f"{lane.name}, {day}" if lane.name else day, ("at", "do", "of"), rows, new_page=bool(blocks))
             )
     return write_list(f"Day: {order.name}", due_words(order, kitchen), blocks)
+
+
+def _bought_as(of: BoughtNeed, units: Any) -> str:
+    cut = [f"each {paper.length(of.long_m, units)}"] if of.long_m else []
+    return ", ".join([*cut, *([] if of.status == "food" else ["not eaten"])])
 
 
 def _cut_as(film: FilmCut, units: Any) -> str:

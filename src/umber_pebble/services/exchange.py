@@ -57,6 +57,7 @@ TASKS: dict[TaskKind, str] = {
     "divide": "Divide off",
     "press": "Press",
     "model": "Model",
+    "fit": "Cut and set out",
     "join": "Join",
 }
 

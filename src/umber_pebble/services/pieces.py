@@ -8,6 +8,7 @@ from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.pieces.body import profile
+from umber_pebble.core.pieces.bought import WireBears, wire_bears
 from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.fields import with_told
@@ -51,7 +52,8 @@ class WeightRequest(Doc):
 class PassRow:
     """A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
     soft; stripes: of its melts, where they are piped in such; left_m:
-    under what is drawn into the melt before it; covering: of a thin coloured layer, how it looks over what is behind it."""
+    under what is drawn into the melt before it; covering: of a thin coloured layer, how it looks over what is behind it;
+    wire: what one bears."""
 
     index: int
     melted: bool
@@ -66,6 +68,7 @@ class PassRow:
     stripes: Stripes | None
     left_m: float | None
     covering: Covering | None
+    wire: WireBears | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,6 +107,7 @@ def part_figures(workshop: Workshop, asked: PartRequest) -> PartFigures:
             stripes_of(built, row),
             _left_under_m(built, row),
             covers.get(row.index),
+            _wire(built, row),
         )
         for row in built.laid
         for one in [built.passes[row.index]]
@@ -116,6 +120,13 @@ def _left_under_m(built: Built, row: LaidPass) -> float | None:
     deep = built.passes[row.index].drawn_m
     wet = next((of for of in reversed(built.laid) if of.cast and of.index < row.index), None)
     return None if deep is None or wet is None else wet.to_m - wet.from_m - deep
+
+
+def _wire(built: Built, row: LaidPass) -> WireBears | None:
+    wire = built.passes[row.index].wire
+    wet = next((of for of in reversed(built.laid) if of.cast and of.index < row.index), None)
+    of = None if wet is None else family_of(built.passes[wet.index].material(built.own)).rows
+    return None if wire is None else wire_bears(wire, of)
 
 
 def _weighs(built: Built) -> Explained:

@@ -5981,10 +5981,10 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "smear" | "comb" | "dollop" | "drizzle" | "groove" | "band" | "curved";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "smear" | "comb" | "dollop" | "drizzle" | "groove" | "band" | "curved" | "extra" | "trim" | "wire";
             part: components["schemas"]["Part"];
             /** Way */
-            way: ("brushed" | "splattered" | "finger" | "butter" | "scratched" | "mottled" | "sprayed") | null;
+            way: ("brushed" | "splattered" | "finger" | "butter" | "scratched" | "mottled" | "sprayed" | "sweets" | "set_out" | "lace") | null;
         };
         /**
          * After
@@ -6608,6 +6608,66 @@ export interface components {
              * @enum {string}
              */
             why: "overheated" | "temper" | "needs no temper";
+        };
+        /**
+         * Bought
+         * @description Of a piece or casting: which sort of thing, how many [count], how long each is cut [m], 0: as it comes; how deep it is set in, how long a
+         *     foot is bent at its end [m]; how long it softens after it is wetted and when it dissolves [s], None: it is not wetted; its status.
+         */
+        Bought: {
+            /** Count */
+            count: number;
+            /** @default null */
+            dissolves: components["schemas"]["Spread"] | null;
+            /**
+             * Foot M
+             * @default 0
+             */
+            foot_m: number;
+            /**
+             * Inside M
+             * @default 0
+             */
+            inside_m: number;
+            /**
+             * Long M
+             * @default 0
+             */
+            long_m: number;
+            /** @default null */
+            softens: components["schemas"]["Spread"] | null;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "sweet" | "pearls" | "wire" | "ribbon" | "lace" | "board" | "cup" | "paper" | "other";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
+        };
+        /**
+         * BoughtNeed
+         * @description Something bought: how many of it [count], how long each is cut [m], 0: as it comes; whether it may be eaten.
+         */
+        BoughtNeed: {
+            /** Count */
+            count: number;
+            /** Long M */
+            long_m: number;
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "sweet" | "pearls" | "wire" | "ribbon" | "lace" | "board" | "cup" | "paper" | "other";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
         };
         /**
          * BreaksEasily
@@ -7604,7 +7664,7 @@ export interface components {
             /** Wanted */
             wanted: string;
             /** White */
-            white: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["umber_pebble__core__pieces__passes__stick__Stick"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Smear"] | components["schemas"]["umber_pebble__core__pieces__passes__comb__Comb"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["umber_pebble__core__pieces__passes__groove__Groove"] | components["schemas"]["FilmBand"] | components["schemas"]["Curved"]) | null;
+            white: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["umber_pebble__core__pieces__passes__stick__Stick"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Smear"] | components["schemas"]["umber_pebble__core__pieces__passes__comb__Comb"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["umber_pebble__core__pieces__passes__groove__Groove"] | components["schemas"]["FilmBand"] | components["schemas"]["Curved"] | components["schemas"]["Extra"] | components["schemas"]["Trim"] | components["schemas"]["Wire"]) | null;
             /** With White */
             with_white: string;
             /** With White Off */
@@ -8089,7 +8149,7 @@ export interface components {
             /** Kept Frac */
             kept_frac: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
             named: components["schemas"]["Named"];
             /** Room S */
             room_s: number;
@@ -9079,6 +9139,38 @@ export interface components {
                 [key: string]: components["schemas"]["Spread"];
             };
         };
+        /**
+         * Extra
+         * @description So many, each of a weight and so wide; on the wet melt, or in the cavity before it, where they take the melt's room; by itself where it is in
+         *     no mould.
+         */
+        Extra: {
+            /** Count */
+            count: number;
+            /** Each Kg */
+            each_kg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "extra";
+            /** Name */
+            name: string;
+            /** On Wet */
+            on_wet: boolean;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "sweet" | "pearls" | "board" | "cup" | "paper" | "other";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
+            /** Wide M */
+            wide_m: number;
+        };
         /** FactorSpread */
         FactorSpread: {
             /** High */
@@ -9660,9 +9752,9 @@ export interface components {
         };
         /**
          * HandStep
-         * @description What hands make of no melt: a part pressed or modelled of paste, or a join by warming or glue: how many, how long each takes hands
+         * @description What hands make of no melt: a part pressed or modelled of paste, or of bought things that are cut and set out, or a join by warming or glue: how many, how long each takes hands
          *     [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs, after_steps: the
-         *     lines whose castings it joins, and what else is made by hand, by number; kg: of each; key: of the paste.
+         *     lines whose castings it joins, and what else is made by hand, by number; kg: of each; key: of the paste; items: what is bought for each.
          */
         HandStep: {
             /**
@@ -9685,6 +9777,11 @@ export interface components {
             /** Item */
             item: number;
             /**
+             * Items
+             * @default []
+             */
+            items: components["schemas"]["Inclusion"][];
+            /**
              * Key
              * @default
              */
@@ -9702,7 +9799,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "press" | "model" | "join";
+            what: "press" | "model" | "join" | "fit";
         };
         /** HeartShape */
         HeartShape: {
@@ -9943,9 +10040,11 @@ export interface components {
         /**
          * Inclusion
          * @description What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
-         *     the tables; film: how it is cut, where it is one; shaped: how it is bent with its film.
+         *     the tables; film: how it is cut, where it is one; shaped: how it is bent with its film; bought: as what.
          */
         Inclusion: {
+            /** @default null */
+            bought: components["schemas"]["Bought"] | null;
             /** Each S */
             each_s: number;
             /** @default null */
@@ -9965,7 +10064,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "comb" | "groove" | "shape";
+            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "comb" | "groove" | "shape" | "bought";
         };
         /**
          * Ingredient
@@ -10446,7 +10545,7 @@ export interface components {
             /** Closes S */
             closes_s: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
             named: components["schemas"]["Named"];
             /** Round */
             round: number;
@@ -10920,6 +11019,8 @@ export interface components {
          * @description All of it; vessels and heaters by their ids.
          */
         Needs: {
+            /** Bought */
+            bought: components["schemas"]["BoughtNeed"][];
             /** By Hand */
             by_hand: components["schemas"]["umber_pebble__core__plan__fillings__ByHand"][];
             /** Films */
@@ -11012,6 +11113,26 @@ export interface components {
             /** Film */
             film: string;
             named: components["schemas"]["Named"];
+        };
+        /**
+         * NotFood
+         * @description Something that is put in or on what is eaten and is no food itself.
+         */
+        NotFood: {
+            /**
+             * Code
+             * @default not_food
+             * @constant
+             */
+            code: "not_food";
+            named: components["schemas"]["Named"];
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
+            /** Thing */
+            thing: string;
         };
         /**
          * NotKept
@@ -11545,7 +11666,7 @@ export interface components {
             /** Name */
             name: string;
             /** Passes */
-            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Smear"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"] | components["schemas"]["FilmBand"] | components["schemas"]["Curved"])[];
+            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Smear"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"] | components["schemas"]["FilmBand"] | components["schemas"]["Curved"] | components["schemas"]["Extra"] | components["schemas"]["Trim"] | components["schemas"]["Wire"])[];
             /**
              * Released
              * @description bent after it was taken out warm, on a form
@@ -11644,13 +11765,13 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "smear" | "comb" | "dollop" | "drizzle" | "groove" | "band" | "curved";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "smear" | "comb" | "dollop" | "drizzle" | "groove" | "band" | "curved" | "extra" | "trim" | "wire";
             /** On */
             on: ("mould" | "body" | "drawing" | "hand")[];
             /** Solved By */
             solved_by: string | null;
             /** Ways */
-            ways: (("brushed" | "splattered" | "finger" | "butter" | "scratched" | "mottled" | "sprayed") | null)[];
+            ways: (("brushed" | "splattered" | "finger" | "butter" | "scratched" | "mottled" | "sprayed" | "sweets" | "set_out" | "lace") | null)[];
         };
         /** PassKinds */
         PassKinds: {
@@ -11686,7 +11807,8 @@ export interface components {
          * PassRow
          * @description A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
          *     soft; stripes: of its melts, where they are piped in such; left_m:
-         *     under what is drawn into the melt before it; covering: of a thin coloured layer, how it looks over what is behind it.
+         *     under what is drawn into the melt before it; covering: of a thin coloured layer, how it looks over what is behind it;
+         *     wire: what one bears.
          */
         PassRow: {
             covering: components["schemas"]["Covering"] | null;
@@ -11711,6 +11833,7 @@ export interface components {
             to_m: number;
             /** Volume M3 */
             volume_m3: number;
+            wire: components["schemas"]["WireBears"] | null;
         };
         /**
          * PassSets
@@ -13628,7 +13751,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
         };
         /**
          * SparedShown
@@ -14189,7 +14312,7 @@ export interface components {
             sure_frac: number;
             tightest: components["schemas"]["Tightest"] | null;
             /** Warnings */
-            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["NotEaten"] | components["schemas"]["StripesApart"] | components["schemas"]["FallsApart"] | components["schemas"]["BreaksEasily"] | components["schemas"]["BagStiffens"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["NotEaten"] | components["schemas"]["NotFood"] | components["schemas"]["StripesApart"] | components["schemas"]["FallsApart"] | components["schemas"]["BreaksEasily"] | components["schemas"]["BagStiffens"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
             wishes: components["schemas"]["WishesKept"] | null;
         };
         /**
@@ -14476,7 +14599,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
         };
         /**
          * ThingDoc
@@ -14490,7 +14613,7 @@ export interface components {
             /** Step */
             step: number | null;
             /** What */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
         };
         /**
          * Tightest
@@ -14603,6 +14726,37 @@ export interface components {
             kind: "too_warm";
             /** Name */
             name: string;
+        };
+        /**
+         * Trim
+         * @description Cut to go once round a form so wide across, its ends lapping; so high.
+         */
+        Trim: {
+            /** Count */
+            count: number;
+            /** Form M */
+            form_m: number;
+            /** High M */
+            high_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trim";
+            /** Name */
+            name: string;
+            /** Overlap M */
+            overlap_m: number;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "ribbon" | "lace" | "paper";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
         };
         /**
          * Turn
@@ -15072,6 +15226,52 @@ export interface components {
             pots: components["schemas"]["PotRow"][];
         };
         /**
+         * Wire
+         * @description So many of a gauge, each so long out of what holds it and so deep in it, with a foot bent at its end; what it carries at its other
+         *     end.
+         */
+        Wire: {
+            /** Count */
+            count: number;
+            /** Foot M */
+            foot_m: number;
+            /** Gauge */
+            gauge: number;
+            /** Inside M */
+            inside_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wire";
+            /** Load Kg */
+            load_kg: number;
+            /** Name */
+            name: string;
+            /** Out M */
+            out_m: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
+        };
+        /**
+         * WireBears
+         * @description How thick a wire is [m]; what it bears at its end [kg], and how far it sags there under what it carries [m]; what it holds before it is
+         *     pulled out of a cast [kg], None: it is set in none.
+         */
+        WireBears: {
+            /** Bears Kg */
+            bears_kg: number;
+            /** Holds Kg */
+            holds_kg: number | null;
+            /** Sags M */
+            sags_m: number;
+            /** Thick M */
+            thick_m: number;
+        };
+        /**
          * WishChange
          * @description A wish that is lifted, by its number.
          */
@@ -15212,11 +15412,13 @@ export interface components {
         };
         /**
          * Stick
-         * @description A stick into each.
+         * @description A stick or wire into each.
          */
         umber_pebble__core__bench__soft_kinds__Stick: {
             /** Casts */
             casts: number;
+            /** Items */
+            items: components["schemas"]["Inclusion"][];
             /**
              * Kind
              * @default stick

@@ -38,7 +38,9 @@ export function PourCard({ card, number, places }: Props) {
             <li key={row.line} className="border-t border-line py-1.5">
               {row.first.map((hand) => (
                 <p key={hand.name} className="flex gap-3">
-                  <strong className="w-20 shrink-0 text-right">{hand.kg > 0 ? grams(hand.kg) : "one"}</strong>
+                  <strong className="w-20 shrink-0 text-right">
+                    {hand.bought ? hand.bought.count : hand.kg > 0 ? grams(hand.kg) : "one"}
+                  </strong>
                   <span>{hand.name}, by hand</span>
                 </p>
               ))}

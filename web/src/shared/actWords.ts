@@ -7,7 +7,7 @@ import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
 import { unmouldWords } from "./unmouldWords";
 import type { Wording } from "./wording";
-import { COMBS, named, shapeTitle, workWords } from "./workWords";
+import { boughtWords, COMBS, filmWords, handfulOf, named, shapeTitle, workWords } from "./workWords";
 
 const ANY_TIME = "whenever you like";
 
@@ -124,13 +124,14 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
       };
     }
     case "put_in": {
-      const words = what.items.map((i) =>
-        i.kg > 0 ? `${amount(i.kg, "mass", units)} ${i.name.toLowerCase()}` : i.name.toLowerCase(),
-      );
+      const words = what.items.map((i) => handfulOf(i, units));
+      const film = what.items.find((i) => i.film?.of.laid === "base")?.film;
       return {
-        title: `${words.join(", ")} into each of ${plural(what.casts, "cavity", "cavities")}`,
+        title: film
+          ? `${named(what.items)} on the base, under ${plural(what.casts, "cavity", "cavities")}`
+          : `${words.join(", ")} into each of ${plural(what.casts, "cavity", "cavities")}`,
         detail: [
-          `${lineName(view, what.line)}. About ${duration(what.takes_s)}.${what.items.some((i) => i.what === "filling") ? " Keep the gap to the rim." : ""} ${habitWords(what.habits)}`,
+          `${lineName(view, what.line)}. ${film ? `${filmWords(film, units)}; then the frame on it, closed tight. ` : ""}About ${duration(what.takes_s)}.${what.items.some((i) => i.what === "filling") ? " Keep the gap to the rim." : ""} ${habitWords(what.habits)}`,
         ],
         button: "It is in",
         before: "the pass under it bears it in",
@@ -263,6 +264,7 @@ const HAND_DOES: Record<What<"by_hand">["step"]["what"], string> = {
   join: "Join",
   press: "Press",
   model: "Model",
+  fit: "Set out",
 };
 
 /** What hands make of no melt; how long it is then left where it is, and dries on its form after that. */
@@ -274,7 +276,9 @@ function byHandWords({ step }: What<"by_hand">, units: Units): ActWords {
   return {
     title: `${HAND_DOES[step.what]} ${plural(step.count, "piece", "pieces")}: ${wholeName(step.named)}`,
     detail: [
-      `${kg > 0 ? `${amount(kg, "mass", units)} each. ` : ""}About ${duration(step.count * step.each_s)}; ${then}`,
+      step.what === "fit"
+        ? `${boughtWords(step.items, units)} About ${duration(step.count * step.each_s)}.`
+        : `${kg > 0 ? `${amount(kg, "mass", units)} each. ` : ""}${boughtWords(step.items, units)}About ${duration(step.count * step.each_s)}; ${then}`,
     ],
     button: "Done",
     before: "in",
@@ -347,7 +351,7 @@ export function actShort(act: Act, view: View): string {
     case "bend":
       return `Bend ${what.casts} ${of(what.line)}`;
     case "stick":
-      return `Sticks into ${what.casts} ${of(what.line)}`;
+      return `${what.items.some(({ bought }) => bought) ? named(what.items) : "Sticks"} into ${what.casts} ${of(what.line)}`;
     case "turn":
       return `Turn ${what.casts} ${of(what.line)}`;
     case "move":

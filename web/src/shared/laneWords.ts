@@ -36,6 +36,7 @@ export const TASK_WORDS: Record<NonNullable<Span["what"]>, string> = {
   divide: "divide off",
   press: "press",
   model: "model",
+  fit: "set out",
   join: "join",
 };
 

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { type ActWords, lineName, type View, type What } from "./acts";
-import { amount, type Units } from "./format/units";
+import { amount, duration, range, type Units } from "./format/units";
 import { plural } from "./pourWords";
 
 export const COMBS = {
@@ -29,6 +29,10 @@ export function filmWords({ of, long_m, wide_m }: Schemas["FilmCut"], units: Uni
 }
 
 type Shaped = NonNullable<Schemas["Inclusion"]["shaped"]>;
+
+/** How wires are cut and set. */
+const wireWords = (items: Schemas["Inclusion"][], units: Units) =>
+  `${boughtWords(items, units)}${items.map(({ bought }) => (bought ? `${amount(bought.inside_m, "length", units)} deep, ` : "")).join("")}`;
 
 /** How castings are bent with their film. */
 export function shapedWords({ how, form_m, overlap_m, magnets }: Shaped, units: Units): string {
@@ -80,11 +84,36 @@ export const named = (items: Items) => items.map((on) => on.name).join(", ");
 
 const gramsOf = (items: Items, units: Units) =>
   items
-    .filter((on) => on.kg > 0)
-    .map(
-      (on) => `, ${amount(on.kg, "mass", units)}${items.length > 1 ? ` ${on.name.toLowerCase()}` : ""} each`,
-    )
+    .filter((on) => on.bought || on.kg > 0)
+    .map((on) => {
+      const many = on.bought ? String(on.bought.count) : amount(on.kg, "mass", units);
+      return `, ${many}${items.length > 1 ? ` ${on.name.toLowerCase()}` : ""} each`;
+    })
     .join("");
+
+/** How much or many of something goes into each. */
+export const handfulOf = ({ name, kg, bought }: Schemas["Inclusion"], units: Units): string => {
+  if (bought) return `${bought.count > 1 ? `${bought.count} × ` : ""}${name.toLowerCase()}`;
+  return kg > 0 ? `${amount(kg, "mass", units)} ${name.toLowerCase()}` : name.toLowerCase();
+};
+
+/** How what is bought is cut, wetted and set. */
+export function boughtWords(items: Schemas["Inclusion"][], units: Units): string {
+  const length = (m: number) => amount(m, "length", units);
+  return items
+    .flatMap(({ name, bought }) => {
+      if (!bought) return [];
+      const count = bought.count > 1 ? `${bought.count} × ` : "";
+      const cut = bought.long_m > 0 ? ` cut ${length(bought.long_m)} long` : "";
+      const foot = bought.foot_m > 0 ? `, a foot of ${length(bought.foot_m)} bent at its end` : "";
+      const wet =
+        bought.softens && bought.dissolves
+          ? `, a mist of water on its back, ${range(bought.softens, "s", units)} until it is supple; from about ${duration(bought.dissolves.low)} it dissolves`
+          : "";
+      return [`${count}${name}${cut}${foot}${wet}. `];
+    })
+    .join("");
+}
 
 const sheetsOf = ({ count }: Schemas["SheetOf"]) => (count === 1 ? "the sheet" : `${count} sheets`);
 
@@ -149,17 +178,24 @@ export function workWords(what: Work, view: View, units: Units, tryOne: string[]
         before: "leathery in",
         during: "too firm in",
       };
-    case "stick":
+    case "stick": {
+      const wires = what.items.filter(({ bought }) => bought);
       return {
-        title: `Put in ${plural(what.casts, "stick", "sticks")}`,
+        title:
+          wires.length > 0
+            ? `${named(wires)} into ${plural(what.casts, "casting", "castings")}`
+            : `Put in ${plural(what.casts, "stick", "sticks")}`,
         detail: [
-          `${lineName(view, what.line)}: push it in, turn it three times so that it is coated, lay it flat.`,
+          wires.length > 0
+            ? `${lineName(view, what.line)}: ${wireWords(wires, units)}hold each upright until it grips.`
+            : `${lineName(view, what.line)}: push it in, turn it three times so that it is coated, lay it flat.`,
           ...tryOne,
         ],
-        button: "Sticks are in",
+        button: wires.length > 0 ? "They are in" : "Sticks are in",
         before: "in",
         during: "too stiff in",
       };
+    }
     case "bend":
       return {
         title: `Bend ${plural(what.casts, "piece", "pieces")}`,

@@ -153,7 +153,7 @@ def _work_act(run: RunNow, work: SoftWork, r: Round, opens: float, closes: float
         case "bend":
             what, told = Bend(r.line, r.casts, line.released), Bent(r.number)
         case "stick":
-            what, told = Stick(r.line, r.casts), Inserted(r.number, what="stick")
+            what, told = Stick(r.line, r.casts, on), Inserted(r.number, what="stick")
         case "sprinkle":
             what, told = Sprinkle(r.line, r.casts, on), Inserted(r.number, what="sprinkle")
         case "film":

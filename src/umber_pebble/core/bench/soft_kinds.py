@@ -24,17 +24,17 @@ class Bend(OfRound):
 
 
 @dataclass(frozen=True, slots=True)
-class Stick(OfRound):
-    """A stick into each."""
-
-    kind: Literal["stick"] = field(default="stick", init=False)
-
-
-@dataclass(frozen=True, slots=True)
 class OnRound(OfRound):
     """What hands do to it while it is soft, with what."""
 
     items: tuple[Inclusion, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Stick(OnRound):
+    """A stick or wire into each."""
+
+    kind: Literal["stick"] = field(default="stick", init=False)
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,6 +18,7 @@ from umber_pebble.core.plan.remarks import (
     DueInPast,
     NeverSets,
     NotEaten,
+    NotFood,
     OneByOne,
     PotTooSmall,
     Remark,
@@ -80,6 +81,7 @@ def remarks_of(compiled: Plan) -> list[Remark]:
             *_stripes_apart(compiled),
             *filigree_remarks(compiled),
             *_not_eaten(plan),
+            *_not_food(plan),
             *not_kept(plan),
             *_damp(plan),
         ]
@@ -91,6 +93,15 @@ def _not_eaten(plan: PlanInput) -> Iterator[NotEaten]:
         for hand in line.inclusions:
             if hand.film is not None and not hand.film.of.eaten:
                 yield NotEaten(line.named, hand.name)
+
+
+def _not_food(plan: PlanInput) -> Iterator[NotFood]:
+    """What is set in or on a piece and only taken off before it is eaten; what is for contact says itself what it is."""
+    taken = [(line.named, hand) for line in plan.lines for hand in line.inclusions]
+    taken += [(step.named, hand) for step in plan.by_hand for hand in step.items]
+    for named, hand in taken:
+        if hand.bought is not None and hand.bought.status not in ("food", "contact"):
+            yield NotFood(named, hand.name, hand.bought.status)
 
 
 def _stripes_apart(plan: Plan) -> Iterator[StripesApart]:

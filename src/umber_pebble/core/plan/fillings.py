@@ -64,10 +64,10 @@ def by_hand_amounts(plan: PlanInput, cooks: Sequence[PotCook]) -> list[ByHand]:
     for r in (r for cook in cooks for r in cook.rounds):
         line = plan.lines[r.line]
         for hand in line.inclusions:
-            if hand.kg > 0:
+            if hand.kg > 0 and hand.bought is None:
                 add(hand.name, hand.key, r.casts, hand.kg)
     for step in plan.by_hand:
-        if step.kg > 0:
+        if step.kg > 0 and step.what != "fit":
             add(step.name, "", step.count, step.kg)
     return [
         ByHand(name, count, kg, mixed_of(key, kg) if key in mixtures() else ())

@@ -5,6 +5,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from umber_pebble.core.pieces.bought import Bought, Sort, Status
 from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import Round
@@ -40,6 +41,17 @@ class StickNeed:
 
 
 @dataclass(frozen=True, slots=True)
+class BoughtNeed:
+    """Something bought: how many of it [count], how long each is cut [m], 0: as it comes; whether it may be eaten."""
+
+    name: str
+    sort: Sort
+    count: int
+    long_m: float
+    status: Status
+
+
+@dataclass(frozen=True, slots=True)
 class FilmNeed:
     """So many pieces of a film [count], each so cut."""
 
@@ -56,6 +68,7 @@ class Needs:
     by_hand: tuple[ByHand, ...]
     pastes: tuple[PasteNeed, ...]
     sticks: tuple[StickNeed, ...]
+    bought: tuple[BoughtNeed, ...]
     films: tuple[FilmNeed, ...]
     moulds: tuple[MouldNeed, ...]
     vessels: tuple[str, ...]
@@ -68,7 +81,7 @@ def needs_of(plan: Plan) -> Needs:
     sticks: dict[Named, int] = {}
     for r in plan.rounds:
         line = plan.problem.lines[r.line]
-        if any(of.kind == "stick" for of in line.works):
+        if any(on.what == "stick" for of in line.works for on in of.on):
             sticks[line.named] = sticks.get(line.named, 0) + r.casts
     return Needs(
         tuple(
@@ -79,11 +92,24 @@ def needs_of(plan: Plan) -> Needs:
         tuple(by_hand_amounts(plan.problem, plan.cooks)),
         tuple(pastes_of(plan.problem)),
         tuple(StickNeed(named, count) for named, count in sticks.items()),
+        tuple(bought_for(plan)),
         tuple(_films(plan)),
         tuple(_moulds(plan)),
         tuple(dict.fromkeys(way.vessel_id for way in ways.values())),
         tuple(dict.fromkeys(cook.way.by.heater_id for cook in plan.cooks)),
     )
+
+
+def bought_for(plan: Plan) -> list[BoughtNeed]:
+    """All that is bought for an order, alike things together, spares with them. Source: definition"""
+    counts: dict[tuple[str, Bought], int] = {}
+    taken = [(on, r.casts) for r in plan.rounds for on in plan.problem.lines[r.line].inclusions]
+    taken += [(on, step.count) for step in plan.problem.by_hand for on in step.items]
+    for on, times in taken:
+        if on.bought is not None:
+            key = on.name, on.bought
+            counts[key] = counts.get(key, 0) + times * on.bought.count
+    return [BoughtNeed(name, of.sort, count, of.long_m, of.status) for (name, of), count in counts.items()]
 
 
 def _films(plan: Plan) -> Iterator[FilmNeed]:

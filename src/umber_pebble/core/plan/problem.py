@@ -11,6 +11,7 @@ from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.cutting import CuttingPlan
+from umber_pebble.core.pieces.bought import Bought
 from umber_pebble.core.pieces.cast import CastAmounts
 from umber_pebble.core.pieces.passes.base import InHand, LaidAs
 from umber_pebble.core.pieces.sheet import laid_each_s
@@ -122,7 +123,7 @@ class Mould:
 @dataclass(frozen=True, slots=True)
 class Inclusion:
     """What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
-    the tables; film: how it is cut, where it is one; shaped: how it is bent with its film."""
+    the tables; film: how it is cut, where it is one; shaped: how it is bent with its film; bought: as what."""
 
     what: InHand
     name: str
@@ -131,6 +132,7 @@ class Inclusion:
     key: str = ""
     film: FilmCut | None = None
     shaped: ShapedAs | None = None
+    bought: Bought | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -248,11 +250,11 @@ class PlanLine:
 
 @dataclass(frozen=True, slots=True)
 class HandStep:
-    """What hands make of no melt: a part pressed or modelled of paste, or a join by warming or glue: how many, how long each takes hands
+    """What hands make of no melt: a part pressed or modelled of paste, or of bought things that are cut and set out, or a join by warming or glue: how many, how long each takes hands
     [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs, after_steps: the
-    lines whose castings it joins, and what else is made by hand, by number; kg: of each; key: of the paste."""
+    lines whose castings it joins, and what else is made by hand, by number; kg: of each; key: of the paste; items: what is bought for each."""
 
-    what: Literal["press", "model", "join"]
+    what: Literal["press", "model", "join", "fit"]
     named: Named
     item: int
     count: int
@@ -263,6 +265,7 @@ class HandStep:
     dries: Spread = NOTHING
     key: str = ""
     after_steps: tuple[int, ...] = ()
+    items: tuple[Inclusion, ...] = ()
 
     @property
     def by_itself(self) -> bool:

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Literal
 
+from umber_pebble.core.pieces.bought import Status
 from umber_pebble.core.plan.problem import Named
 from umber_pebble.core.plan.tasks import TaskKind, Work
 
@@ -123,6 +124,16 @@ class NotEaten:
 
 
 @dataclass(frozen=True, slots=True)
+class NotFood:
+    """Something that is put in or on what is eaten and is no food itself."""
+
+    named: Named
+    thing: str
+    status: Status
+    code: Literal["not_food"] = field(default="not_food", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class StripesApart:
     """Stripes that take longer to pipe than the first of them still run together with the last [s]."""
 
@@ -194,6 +205,7 @@ Remark = (
     | ThinToLeave
     | OneByOne
     | NotEaten
+    | NotFood
     | StripesApart
     | FallsApart
     | BreaksEasily
@@ -210,6 +222,8 @@ def each_once(remarks: Iterable[Remark]) -> list[Remark]:
         match of:
             case OneByOne(work=which):
                 seen.setdefault((of.code, which), of)
+            case NotFood(thing=thing):
+                seen.setdefault((of.code, thing), of)
             case NotKept(named=named) | FallsApart(named=named) | BreaksEasily(named=named):
                 seen.setdefault((of.code, str(named)), of)
             case _:

@@ -28,6 +28,7 @@ TaskKind = (
         "dry",
         "press",
         "model",
+        "fit",
         "join",
     ]
     | Work

@@ -32,6 +32,7 @@ SKILL_OF: dict[TaskKind, Skill] = {
     "clean": "clean",
     "press": "join",
     "model": "join",
+    "fit": "join",
     "join": "join",
 }
 

@@ -47,7 +47,7 @@ export function Base({
         options={[
           { key: "mould", name: "in a mould, on a sheet or a drawing" },
           { key: "body", name: "on a body, dipped" },
-          { key: "hand", name: "by hand, of paste" },
+          { key: "hand", name: "by hand, or bought" },
         ]}
         onChange={(key) => {
           if (key === "hand") put({ mould_id: null, body: null });

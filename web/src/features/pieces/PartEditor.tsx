@@ -279,7 +279,7 @@ function Weights({ figures, index, dim }: { figures: PartFigures; index: number;
 }
 
 function stickOf(part: Part) {
-  return part.passes.find((pass) => "inside_m" in pass) ?? null;
+  return part.passes.find((pass) => "use" in pass) ?? null;
 }
 
 function layerNote(row: PartFigures["rows"][number], units: ReturnType<typeof useUnits>): string {

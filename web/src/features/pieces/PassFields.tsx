@@ -13,6 +13,7 @@ import { type KindShown, type Part, type Pass, passName } from "./passes";
 import { wordsOf } from "./passWords";
 import { type PartFigures, solvePass } from "./queries";
 import { type Around, isSet, NOTHING_ROUND, ShapeField } from "./ShapeField";
+import { WireBears } from "./WireBears";
 
 interface Props {
   part: Part;
@@ -52,6 +53,7 @@ export function PassFields({
   const { depth, across } = figures
     ? { depth: figures.section.depth_m, across: figures.section.across_m }
     : NOTHING_ROUND;
+  const byHand = part.mould_id === null && !part.body;
   const change = (patch: Record<string, unknown>) => {
     setProblem(null);
     onChange({ ...pass, ...patch } as Pass);
@@ -90,6 +92,7 @@ export function PassFields({
       )}
       {kind.fields
         .filter((field) => isSet(pass, field) && !IN_KEEPS.includes(field.name))
+        .filter((field) => !(byHand && field.name === "on_wet"))
         .map((field) => (
           <ShapeField
             key={`${index} ${field.name}`}
@@ -109,6 +112,7 @@ export function PassFields({
           is planned to be used up with the last one.
         </p>
       )}
+      {row?.wire && <WireBears of={row.wire} />}
       {row?.covering && <Covering of={row.covering} onWhite={onAfter} />}
       {solved && (
         <div className="grid grid-cols-2 gap-5">

@@ -43,6 +43,17 @@ const PASTES = {
 const OF_PASTE = { label: "Of", of: PASTES };
 const DRY: TwoWords = { label: "Goes on", no: "soft", yes: "dry, off its form" };
 
+const STATUS = {
+  label: "By its label it is",
+  of: {
+    food: "food",
+    contact: "for contact with food, not eaten",
+    non_toxic: "non-toxic, which is not food",
+    no_contact: "not for contact with food",
+    unknown: "not known: not food",
+  },
+};
+
 const LAID_BY = {
   piped: "bag or nozzle",
   brush: "brush",
@@ -237,6 +248,53 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       dry: DRY,
     },
   },
+  extra: {
+    name: "Pearls, small things",
+    fields: {
+      name: "What",
+      sort: {
+        label: "It is",
+        of: {
+          sweet: "a sweet",
+          pearls: "pearls",
+          board: "a board",
+          cup: "a cup",
+          paper: "a paper",
+          other: "something else",
+        },
+      },
+      count: "How many",
+      each_kg: "Each weighs",
+      wide_m: "Each, how wide",
+      on_wet: { label: "Goes", no: "into the cavity first", yes: "on the wet melt" },
+      status: STATUS,
+    },
+  },
+  wire: {
+    name: "Wire",
+    fields: {
+      name: "What",
+      gauge: "Gauge",
+      count: "How many",
+      out_m: "Stands out",
+      inside_m: "Set in so deep",
+      foot_m: "Foot bent at its end",
+      load_kg: "Carries at its end",
+      status: STATUS,
+    },
+  },
+  trim: {
+    name: "Ribbon or lace",
+    fields: {
+      name: "What",
+      sort: { label: "It is", of: { ribbon: "a ribbon", lace: "sugar lace", paper: "paper" } },
+      count: "How many",
+      form_m: "Form at its widest, across",
+      overlap_m: "The ends lap",
+      high_m: "How high",
+      status: STATUS,
+    },
+  },
   drizzle: {
     name: "Drizzle",
     fields: { melt: "Melt", length_m: "All lines, how long", bore_m: "A line, how thick" },
@@ -283,6 +341,9 @@ export const WAYS: Record<Way, string> = {
   scratched: "Cocoa butter, scratched out",
   mottled: "Cocoa butter, mottled",
   sprayed: "Cocoa butter, sprayed",
+  sweets: "Bought sweets",
+  set_out: "Board, cup or paper",
+  lace: "Sugar lace",
 };
 
 /** What the fields of a body that is dipped are called. */

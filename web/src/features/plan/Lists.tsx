@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
-import { amount } from "../../shared/format/units";
+import { amount, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { paletteListQuery } from "../../shared/kitchen";
 import { meltName } from "../../shared/melts";
@@ -131,11 +131,21 @@ function AtHand({ of: { needs, colours }, kitchen }: { of: Schemas["AtHand"]; ki
         ]}
       />
       <Rows
+        title="Bought"
+        rows={needs.bought.map((of): [string, string] => [String(of.count), boughtRow(of, units)])}
+      />
+      <Rows
         title="Vessels and heat"
         rows={[...named(needs.vessels), ...named(needs.heaters)].map((name) => ["1", name])}
       />
     </section>
   );
+}
+
+/** What is bought, how long it is cut, and what of it is not eaten. */
+function boughtRow({ name, long_m, status }: Schemas["BoughtNeed"], units: Units): string {
+  const cut = long_m > 0 ? `, each ${amount(long_m, "length", units)}` : "";
+  return `${name}${cut}${status === "food" ? "" : ", not eaten"}`;
 }
 
 function Rows({ title, rows }: { title: string; rows: [string, string][] }) {

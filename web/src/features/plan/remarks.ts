@@ -19,6 +19,14 @@ const ONE_BY_ONE: Record<Work, string> = {
   sprinkle: "not even one surely gets what goes on it while it is wet. Pour and put it on one by one.",
 };
 
+const NOT_FOOD: Record<Extract<Remark, { code: "not_food" }>["status"], string> = {
+  food: "food",
+  contact: "for contact only",
+  non_toxic: "non-toxic, which is not food",
+  no_contact: "not for contact with food",
+  unknown: "of unknown status, so not food",
+};
+
 /** What the plan has to say, in words. */
 export function remarkWords(remark: Remark, units: Units, places: Record<string, string>): string {
   switch (remark.code) {
@@ -44,6 +52,8 @@ export function remarkWords(remark: Remark, units: Units, places: Record<string,
       return `${wholeName(remark.named)}: it does not set where its mould lies. Sugar: cook hotter, since its water keeps it soft; coating: a colder place.`;
     case "not_eaten":
       return `${wholeName(remark.named)}: ${remark.film} is not made for food. Decoration only, not to be eaten: say so to whoever gets it, or take a film that is.`;
+    case "not_food":
+      return `${wholeName(remark.named)}: ${remark.thing} is ${NOT_FOOD[remark.status]}. It comes off before this is eaten: say so to whoever gets it, or take something that is food.`;
     case "stripes_apart":
       return `${wholeName(remark.named)}: the stripes take ${duration(remark.takes_s)}, the first run together with the last for ${duration(remark.runs_s)} only. Pipe out of a wider opening, or smaller sheets.`;
     case "falls_apart":

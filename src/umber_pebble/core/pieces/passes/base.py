@@ -9,6 +9,7 @@ from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.body import Body
+from umber_pebble.core.pieces.bought import Bought, WireSet
 from umber_pebble.core.pieces.cut import BodyCut, Cut
 from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Shape, fields_of
@@ -19,13 +20,15 @@ from umber_pebble.core.pieces.transfers import Film, LaidBy, ShapedAs
 
 Ground = Literal["mould", "body", "drawing", "hand"]
 """What a pass goes into or onto."""
-LayStyle = Literal["brushed", "splattered", "finger", "butter", "scratched", "mottled", "sprayed"]
+LayStyle = Literal[
+    "brushed", "splattered", "finger", "butter", "scratched", "mottled", "sprayed", "sweets", "set_out", "lace"
+]
 """Ways of laying a pass that are offered beside the usual one: accents, and coloured cocoa butter."""
 Soft = Literal["stick", "sprinkle", "film", "drag", "comb", "groove", "shape"]
 """What hands do to a melt that is still soft."""
 Pace = Literal["pour", "fill", "stick"]
 """Which of a kitchen's paces a pass goes at."""
-InHand = Literal["filling", "dust", "centre", "paste", "print", "stick", "comb", "groove", "shape"]
+InHand = Literal["filling", "dust", "centre", "paste", "print", "stick", "comb", "groove", "shape", "bought"]
 """What hands put in, or onto what is still wet."""
 LaidAs = Literal[
     "fill",
@@ -47,13 +50,15 @@ LaidAs = Literal[
 
 @dataclass(frozen=True, slots=True)
 class Put:
-    """What hands put in: as what, its name, its key in the tables if it stands there, its grams [kg], None: as laid; shaped: how they bend it."""
+    """What hands put in: as what, its name, its key in the tables if it stands there, its grams [kg], None: as laid; shaped: how they bend it;
+    bought: what it is, where it is bought."""
 
     what: InHand
     name: str
     key: str = ""
     kg: float | None = None
     shaped: ShapedAs | None = None
+    bought: Bought | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -241,6 +246,11 @@ class PassKind(Shape):
     def with_behind(self, name: str, melt: MeltRef) -> "PassKind":
         """The same in another melt, to lie behind it; nothing asks it of what is no thin layer."""
         raise NotImplementedError
+
+    @property
+    def wire(self) -> WireSet | None:
+        """The wire it is; None where it is none."""
+        return None
 
     @property
     def drawn_m(self) -> float | None:
