@@ -23,7 +23,8 @@ from umber_pebble.core.pieces.cast import amounts
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.plan.cooks import PotCook, make_cooks
 from umber_pebble.core.plan.fat_melt import FatMelt
-from umber_pebble.core.plan.problem import Inclusion, MeltWay, Mould, Named, Paces, PlanInput, PlanLine, SoftWork
+from umber_pebble.core.plan.handwork import Inclusion, SoftWork
+from umber_pebble.core.plan.problem import MeltWay, Mould, Named, Paces, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.plan.sugar_cook import Ring, SugarCook
 from umber_pebble.core.plan.tasks import Task

@@ -15,7 +15,8 @@ from umber_pebble.core.plan.needs import needs_of
 from umber_pebble.core.plan.summary import summary_of
 from umber_pebble.demo.fill import WREN
 from umber_pebble.services import bench
-from umber_pebble.services.documents import OrderLine
+from umber_pebble.services.day_sheets import at_hand
+from umber_pebble.services.documents import Colour, OrderLine
 from umber_pebble.services.piece_docs import Part, Piece
 
 
@@ -48,8 +49,9 @@ def test_baskets_are_planned_in_order_and_led_to_the_end(studio: Studio) -> None
             assert t.start_s >= made[part].end_s + dries - 1
     summary = summary_of(plan)
     assert (summary.quantity, summary.tightest, summary.melts) == (28, None, ())
-    # wall and floor of fondant, by hand: 4 x (22.8 + 14.4) cm3 x 1.35 g, and what stays on the pin
+    # wall and floor of fondant, by hand: 4 x (22.8 + 14.4) cm3 x 1.35 g, what stays on the pin, and off-cuts beside the walls
     fondant_kg = 4 * (0.19 * 0.04 * 0.003 + 0.06 * 0.06 * 0.004) * 1350 * 1.05
+    fondant_kg += 4 * 0.19 * 0.04 * 0.003 * 1350 * 0.3
     assert {p.name: p.kg for p in needs_of(plan).pastes}["Fondant"] == pytest.approx(fondant_kg)
     done = [of.what.step for of in studio.led() if isinstance(of.what, ByHand)]
     assert len(done) == 9 and {step.named for step in done} == {step.named for step in steps}
@@ -102,3 +104,46 @@ def test_what_goes_on_soft_is_not_waited_for(studio: Studio) -> None:
     plan = studio.plan()
     assert all(step.dries.high == 0 for step in plan.problem.by_hand[:5])
     assert plan.lasts_s < lasts - 3000
+
+
+def tinted(colour: str | None, **more: object) -> Callable[[Part], dict[str, object]]:
+    return lambda part: {"passes": [replace(one, colour=colour, **more) for one in part.passes]}  # type: ignore[call-arg]
+
+
+def test_off_cuts_go_into_the_next_darker_colour_and_colour_is_kneaded_into_what_is_taken_anew(
+    studio: Studio,
+) -> None:
+    # the wall white, the floor blue and the rest as it was; floor and wall are rolled out
+    changed(studio, 1, tinted("#2f4a8a"))
+    plan = studio.plan()
+    white, blue = (need for need in needs_of(plan).pastes if need.name == "Fondant")
+    wall, floor = 4 * 0.19 * 0.04 * 0.003 * 1350, 4 * 0.06 * 0.06 * 0.004 * 1350
+    # by hand: 5 % stays on pin and board; three tenths more is rolled out, of a quarter kilogram at once
+    assert (white.colour, blue.colour) == (None, "#2f4a8a")
+    assert white.kg == pytest.approx(1.05 * wall + 0.3 * wall)
+    assert blue.kg == pytest.approx(1.05 * floor + 0.3 * floor)
+    assert (white.into, white.left_kg) == ("#2f4a8a", pytest.approx(0.0))
+    assert blue.of_others_kg == pytest.approx(0.3 * wall) and blue.into is None
+    doses = {of.wanted: of for of in at_hand(studio.workshop, plan).pastes}
+    dose = doses["#2f4a8a"]
+    assert dose.why == "" and dose.delta_e < 10
+    named = {doc.doc.name: doc.doc for doc in studio.workshop.all("colour") if isinstance(doc.doc, Colour)}
+    # water-based into sugar paste, and per kilogram what is taken anew
+    assert dose.doses and all(named[row.name].kind == "water" for row in dose.doses)
+    for row in dose.doses:
+        strength = named[row.name].mg_per_g
+        if strength and row.add_kg is not None:
+            assert row.add_kg == pytest.approx(row.mg_kg * blue.fresh_kg / strength / 1000)
+
+
+def test_paste_is_kept_moist_and_its_mixture_is_said_at_the_bench(studio: Studio) -> None:
+    changed(studio, 2, tinted(None, paste="modelling_chocolate"))
+    told = [act.what for act in studio.led() if isinstance(act.what, ByHand)]
+    by_name = {str(what.step.named): what for what in told}
+    wall = by_name["Comet basket, wall"]
+    assert wall.step.skins == material("pastes", "fondant").spread("skins") and not wall.mixed
+    handle = by_name["Comet basket, handle"]
+    # modelling chocolate does not skin over, and is made from chocolate and syrup
+    assert handle.step.skins is None
+    [mixing] = handle.mixed
+    assert sum(part.kg for part in mixing.of) == pytest.approx(handle.step.kg * handle.step.count)

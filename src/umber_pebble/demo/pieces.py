@@ -290,11 +290,11 @@ PIECES = {
     "piece-basket": Piece(
         name="Comet basket",
         parts=[
-            _modelled("Wall", Rolled("fondant", 0.003, 0.19, 0.04, 1, True)),
-            _modelled("Floor", Rolled("fondant", 0.004, 0.06, 0.06, 1, True)),
-            _modelled("Handle", Rope("gum_paste", 0.006, 0.16, 2, True)),
-            _modelled("Star rose", Rose("gum_paste", 7, 0.02, 0.0012, True), count=3),
-            _modelled("Bow", PasteRibbon("gum_paste", 0.0012, 0.018, 0.06, "bow", False)),
+            _modelled("Wall", Rolled("fondant", 0.003, 0.19, 0.04, 1, True, None)),
+            _modelled("Floor", Rolled("fondant", 0.004, 0.06, 0.06, 1, True, None)),
+            _modelled("Handle", Rope("gum_paste", 0.006, 0.16, 2, True, None)),
+            _modelled("Star rose", Rose("gum_paste", 7, 0.02, 0.0012, True, OCHRE), count=3),
+            _modelled("Bow", PasteRibbon("gum_paste", 0.0012, 0.018, 0.06, "bow", False, OCHRE)),
         ],
         joins=[
             _glued(0, 1, seam_m=0.19),
@@ -327,7 +327,7 @@ PIECES = {
         "Observatory badge",
         "mould-disc",
         [
-            Paste(paste="fondant", kg=0.012),
+            Paste(paste="fondant", kg=0.012, colour=None),
         ],
     ),
 }

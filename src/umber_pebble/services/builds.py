@@ -13,15 +13,8 @@ from umber_pebble.core.pieces.passes.base import PassKind, Put
 from umber_pebble.core.pieces.sheet import laid_each_s
 from umber_pebble.core.pieces.transfers import FilmCut, film_cut
 from umber_pebble.core.plan.filigree import expected_frac
-from umber_pebble.core.plan.problem import (
-    HandStep,
-    Inclusion,
-    Leaves,
-    Named,
-    Paces,
-    PlanLine,
-    SoftWork,
-)
+from umber_pebble.core.plan.handwork import Inclusion, PasteShare, SoftWork
+from umber_pebble.core.plan.problem import HandStep, Leaves, Named, Paces, PlanLine
 from umber_pebble.core.plan.spares import BreakRate, Spares
 from umber_pebble.core.plan.tasks import Work
 from umber_pebble.core.spread import Spread
@@ -201,9 +194,24 @@ def pressed(part: d.Part, built: Built, wanted: Wanted, paces: Paces) -> HandSte
     # while one softens the next are wetted
     takes += sum(of.bought.softens.likely for of in items if of.bought and of.bought.softens) / wanted.quantity
     what: Literal["press", "model", "fit"] = "fit" if not pastes else "model" if built.by_hand else "press"
-    key = pastes[0].key if len({paste.key for paste in pastes}) == 1 else ""
+    shares = tuple(
+        PasteShare(of, row.finished.value.likely)
+        for row in built.laid
+        if (of := built.passes[row.index].of_paste()) is not None
+    )
+    open_s = [paste.spread("skins") for paste in pastes if paste.has("skins")]
     return HandStep(
-        what, wanted.named, wanted.item, wanted.quantity, kg, takes, rests, dries=dries, key=key, items=items
+        what,
+        wanted.named,
+        wanted.item,
+        wanted.quantity,
+        kg,
+        takes,
+        rests,
+        dries=dries,
+        pastes=shares,
+        skins=min(open_s, key=lambda s: s.low, default=None),
+        items=items,
     )
 
 

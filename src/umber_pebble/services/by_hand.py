@@ -11,7 +11,7 @@ from umber_pebble.core.explained import Explained, explained, given
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.films import ball_kg, bead_kg, dab, dip_film_m, line_kg
-from umber_pebble.core.pieces.ratios import Mixed, mixed_of, usual_first_frac
+from umber_pebble.core.pieces.ratios import Feel, Mixed, feel_of, mixed_of, usual_first_frac
 from umber_pebble.core.spread import Spread, combine
 from umber_pebble.services.doc_base import Doc, Id, Whole
 from umber_pebble.services.explorer import melt_of
@@ -36,15 +36,15 @@ class HandRequest(Doc):
     dipped: Whole = Field(ge=0, le=5000)
     dip_m: float = Field(ge=0.003, le=0.2)
     high_m: float = Field(ge=0.003, le=0.2)
-    mixture: Literal["ganache", "ganache_milk", "ganache_white", "cake"]
+    mixture: Literal["ganache", "ganache_milk", "ganache_white", "cake", "modelling_chocolate"]
     mixed_kg: float = Field(ge=0, le=50)
     first_frac: float | None = Field(ge=0, le=1, description="of the first part; None: the usual")
 
 
 @dataclass(frozen=True, slots=True)
 class HandAmounts:
-    """Grams of each, all of them together, and the coat on a dipped piece [kg, m]; what a filling is mixed of, and the usual share
-    of its first part."""
+    """Grams of each, all of them together, and the coat on a dipped piece [kg, m]; what a filling is mixed of, what is added to it by feel,
+    and the usual share of its first part."""
 
     lines: Explained
     dollops: Explained
@@ -53,6 +53,7 @@ class HandAmounts:
     dip: Explained
     coat_m: Spread
     mixed: Mixed
+    feel: Feel
     usual_frac: float
 
 
@@ -121,5 +122,6 @@ def by_hand(workshop: Workshop, asked: HandRequest) -> HandAmounts:
         ),
         coat,
         mixed_of(asked.mixture, asked.mixed_kg, asked.first_frac),
+        feel_of(asked.mixture, asked.mixed_kg, asked.first_frac),
         usual_first_frac(asked.mixture),
     )

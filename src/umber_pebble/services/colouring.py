@@ -15,8 +15,9 @@ from umber_pebble.core.colour.spaces import LIGHTS, Array, hex_of_lab, lab_of_he
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.families.family import Rows
 from umber_pebble.core.families.known import family_of
-from umber_pebble.core.materials.load import Material, material, table
+from umber_pebble.core.materials.load import Material, material, materials, table
 from umber_pebble.core.plan.compile import Plan
+from umber_pebble.core.plan.pastes import PasteNeed, pastes_of
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.doc_base import Doc, Id
 from umber_pebble.services.documents import Colour
@@ -28,10 +29,9 @@ MELTS_OF: dict[str, list[str]] = {base: row["melts"] for base, row in table("bas
 LEAST_MG_KG, PATCHES = 5.0, 14
 NEARER = 2.0
 """Another base is worth naming when it comes so much nearer [CIEDE2000]."""
-WRONG_KIND = {
-    True: "an oil-based colour parts from sugar: take a water-based one, after the bubbles have gone down",
-    False: "a water-based colour seizes fat: take an oil-based one or a powder",
-}
+STREAKS = "an oil-based colour streaks in sugar paste: take a gel or powder that is water-based"
+PARTS = "an oil-based colour parts from sugar: take a water-based one, after the bubbles have gone down"
+SEIZES = "a water-based colour seizes fat: take an oil-based one or a powder"
 
 
 class Already(Doc):
@@ -139,22 +139,31 @@ def _most() -> Spread:
 
 
 def _medium(base: Material, thickness_m: float, on_white: bool) -> Medium:
-    return Medium(base, material("melts", MELTS_OF[base.key][0]).value("density_melt"), thickness_m, on_white)
+    first = MELTS_OF[base.key][0]
+    if first in materials("pastes"):
+        return Medium(base, material("pastes", first).value("density"), thickness_m, on_white)
+    return Medium(base, material("melts", first).value("density_melt"), thickness_m, on_white)
 
 
-def _colours(workshop: Workshop, ids: list[str], clear: bool) -> list[tuple[str, Colour]]:
+def _takes(base: Material) -> Literal["water", "oil"]:
+    """Which kind of colour goes into a base."""
+    return "water" if base.flags.get("water_based", False) else "oil"
+
+
+def _colours(workshop: Workshop, ids: list[str], base: Material) -> list[tuple[str, Colour]]:
     known = {stored.id: stored.doc for stored in workshop.all("colour")}
     out = []
     for i, colour_id in enumerate(dict.fromkeys(ids)):
         doc = known.get(colour_id)
         if not isinstance(doc, Colour):
             raise NotFound(f"there is no colour {colour_id}", path=f"colour_ids.{i}", got=colour_id)
-        if (doc.kind == "water") != clear:
+        if doc.kind != _takes(base):
+            wrong = SEIZES if doc.kind == "water" else PARTS if base.flags.get("clear", False) else STREAKS
             raise OutOfRange(
-                f"{doc.name}: {WRONG_KIND[clear]}",
+                f"{doc.name}: {wrong}",
                 path=f"colour_ids.{i}",
                 got=doc.kind,
-                params={"seizes": not clear},
+                params={"seizes": doc.kind == "water"},
             )
         out.append((colour_id, doc))
     return out
@@ -166,11 +175,11 @@ def colour_batch(workshop: Workshop, asked: RecipeRequest) -> Coloured:
     Raises: NotFound: a colour is gone. OutOfRange: a colour of the wrong kind, a weight, dose or thickness that cannot be.
     """
     require_range("batch_kg", asked.batch_kg, 0.005, 50.0)
-    clear = _medium(material("bases", asked.base), asked.thicknesses_m[0], asked.on_white).clear
-    chosen = _colours(workshop, asked.colour_ids, clear)
+    base = material("bases", asked.base)
+    chosen = _colours(workshop, asked.colour_ids, base)
     inside: dict[str, float] = {}
     for i, row in enumerate(asked.already):
-        [(_, doc)] = _colours(workshop, [row.colour_id], clear)
+        [(_, doc)] = _colours(workshop, [row.colour_id], base)
         if row.grams and doc.mg_per_g is None:
             raise OutOfRange(
                 f"{doc.name}: its strength is not known, so what is in it is not: lay a swatch first",
@@ -205,7 +214,11 @@ def _recipe(asked: RecipeRequest, chosen: list[tuple[str, Colour]], inside: dict
         total_mg_kg=total,
         most_mg_kg=most.likely,
         added_frac=added,
-        oil="" if media[0].clear or added < limits.likely else "softens" if added > limits.high else "thins",
+        oil=""
+        if _takes(media[0].base) == "water" or added < limits.likely
+        else "softens"
+        if added > limits.high
+        else "thins",
         strong=total >= _usual().value("strong"),
         better_base=_better_base(asked, list(dyes.values()), found.delta_e),
     )
@@ -258,7 +271,7 @@ def patches(workshop: Workshop, asked: PatchesRequest) -> list[Patch]:
     """
     base = material("bases", asked.base)
     medium = _medium(base, asked.thickness_m, False)
-    [(_, doc)] = _colours(workshop, [asked.colour_id], medium.clear)
+    [(_, doc)] = _colours(workshop, [asked.colour_id], base)
     doses = np.geomspace(LEAST_MG_KG, _usual().value("most"), PATCHES)
     labs = lab_of_spectrum(spectrum(medium, doses[:, None], (doc.dye,)))
     return [Patch(round(float(dose), 1), hex_of_lab(lab)) for dose, lab in zip(doses, labs, strict=True)]
@@ -305,6 +318,45 @@ def _dose(plan: Plan, key: str, relatives: dict[str, str], docs: list[tuple[str,
     ]
     look, name = per_kg.swatches[0].looks["daylight"], material("bases", base).name
     return MeltDose(key, way.colour, family.rows, doses, per_kg.delta_e, per_kg.held_by, look, "", name)
+
+
+@dataclass(frozen=True, slots=True)
+class PasteDose:
+    """What colours a paste, kneaded into what is taken anew of it: doses, how far off it is [CIEDE2000], what holds it back, how it will look; why:
+    what keeps it from being coloured at all."""
+
+    paste: str
+    wanted: str
+    doses: list[Dose]
+    delta_e: float
+    held_by: HeldBy
+    look: str
+    why: Literal["", "no_colours"]
+
+
+def paste_doses(session: Session, plan: Plan) -> list[PasteDose]:
+    """The doses of a plan's coloured pastes, by the colours at hand of their kind."""
+    docs = colours(session)
+    return [_paste_dose(need, need.colour, docs) for need in pastes_of(plan.problem) if need.colour is not None]
+
+
+def _paste_dose(need: PasteNeed, wanted: str, docs: list[tuple[str, Colour]]) -> PasteDose:
+    bases = BASES_OF[need.key]
+    hand = [row for row in docs if row[1].kind == _takes(material("bases", bases[0]))][:MOST_AT_HAND]
+    if not hand:
+        return PasteDose(need.key, wanted, [], 0.0, "", wanted, "no_colours")
+    docs_of = tuple((i, doc.model_dump_json()) for i, doc in hand)
+    per_kg = min((_per_kg(base, wanted, THINNEST_M, docs_of) for base in bases), key=lambda of: of.delta_e)
+    doses = [
+        replace(
+            d,
+            add_kg=None if d.add_kg is None else d.add_kg * need.fresh_kg,
+            drops=None if d.drops is None else d.drops * need.fresh_kg,
+        )
+        for d in per_kg.doses
+    ]
+    look = per_kg.swatches[0].looks["daylight"]
+    return PasteDose(need.key, wanted, doses, per_kg.delta_e, per_kg.held_by, look, "")
 
 
 @lru_cache(maxsize=128)

@@ -11,7 +11,7 @@ from umber_pebble.core.plan.lanes import lanes_of
 from umber_pebble.core.plan.needs import BoughtNeed, Needs, needs_of
 from umber_pebble.formats import units as paper
 from umber_pebble.formats.wall import Block, write_list
-from umber_pebble.services.colouring import plan_doses
+from umber_pebble.services.colouring import PasteDose, paste_doses, plan_doses
 from umber_pebble.services.documents import Bath, Kitchen, Microwave, Ring, Vessel
 from umber_pebble.services.exchange import by_hand_rows, due_words, planned
 from umber_pebble.services.timetable_list import hand_rows, melt_called, palette_names
@@ -33,17 +33,20 @@ class AtHand:
 
     needs: Needs
     colours: tuple[ColourNeed, ...]
+    pastes: tuple[PasteDose, ...]
 
 
 def at_hand(workshop: Workshop, plan: Plan) -> AtHand:
     """What must be at hand for a plan."""
     with workshop.session() as session:
-        doses = [dose for melt in plan_doses(session, plan) for dose in melt.doses]
+        pastes = paste_doses(session, plan)
+        of_each = [of.doses for of in plan_doses(session, plan)] + [of.doses for of in pastes]
+    doses = [dose for of in of_each for dose in of]
     colours: dict[str, ColourNeed] = {}
     for dose in doses:
         known = colours.get(dose.name, ColourNeed(dose.name, 0.0, 0.0))
         colours[dose.name] = ColourNeed(dose.name, _plus(known.kg, dose.add_kg), _plus(known.drops, dose.drops))
-    return AtHand(needs_of(plan), tuple(colours.values()))
+    return AtHand(needs_of(plan), tuple(colours.values()), tuple(pastes))
 
 
 def _plus(known: float | None, more: float | None) -> float | None:
@@ -59,7 +62,7 @@ def prep_list(workshop: Workshop, order_id: str) -> bytes:
     of, palettes = at_hand(workshop, plan), palette_names(workshop)
     needs = of.needs
     melts = [(paper.weighed(m.kg, units), melt_called(m.name, m.colour, palettes)) for m in needs.melts]
-    melts += [(paper.weighed(p.kg, units), p.name) for p in needs.pastes]
+    melts += [(paper.weighed(p.fresh_kg, units), melt_called(p.name, p.colour, palettes)) for p in needs.pastes]
     colours = [
         (
             "to taste" if c.kg is None else paper.mass(c.kg, units),

@@ -49,6 +49,7 @@ NEW: dict[str, dict[str, Any]] = {
     "detail": {"outline": None, "by": "piped"},
     "shell": {"dwell_s": 0.0, "others": []},
     "fill": {"stripes_m": None},
+    **{kind: {"colour": None} for kind in ("paste", "ball", "rope", "rolled", "ribbon", "rose")},
     "print": {"of": "transfer", "made_for": "food", "in_row": 1, "laid": "flat"},
 }
 """What passes of older versions did not have."""

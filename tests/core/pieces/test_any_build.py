@@ -77,7 +77,7 @@ IN_MOULD = st.one_of(
     st.builds(Close, MELT),
     st.builds(fill, MELT, st.floats(0.001, 0.03)),
     st.builds(Turned, MELT, st.floats(0.002, 0.2)),
-    st.builds(Paste, st.just("fondant"), st.floats(0.001, 0.05)),
+    st.builds(Paste, st.just("fondant"), st.floats(0.001, 0.05), st.none()),
     st.builds(cluster, MELT, st.floats(0.001, 0.03), st.floats(0.1, 0.8)),
     st.builds(Drizzle, MELT, st.floats(0.01, 0.5), st.floats(0.001, 0.003)),
     st.builds(Dollop, MELT, st.integers(1, 9), st.floats(0.003, 0.03)),

@@ -136,12 +136,12 @@ def test_dollops_lines_clusters_and_pastes() -> None:
     assert heap.beside_kg == 0.012
     assert 0.03 < nuts.heaped(0, material("melts", "dark")).wide_m < 0.07
     mat = Cavity(Walled(Bar(0.06, 0.06, 0.0), 0.02))
-    laid_paste, faults = lay(mat, (Paste("fondant", 0.0135), Drizzle(DARK, 0.1, 0.002)))
+    laid_paste, faults = lay(mat, (Paste("fondant", 0.0135, None), Drizzle(DARK, 0.1, 0.002)))
     assert not faults
     # 10 ml on 36 cm2
     assert laid_paste[0].to_m == pytest.approx(1e-5 / 0.0036, rel=1e-6)
     for passes, code in (
-        ((Paste("fondant", 0.5),), "no_room"),
+        ((Paste("fondant", 0.5, None),), "no_room"),
         ((dip(COATING, None, 0.0, None),), "wants_body"),
         ((cluster(DARK, 0.2, 0.3),), "too_wide"),
     ):

@@ -20,18 +20,18 @@ from umber_pebble.core.pieces.passes.rolled import Rolled
 from umber_pebble.core.pieces.passes.rope import Rope
 from umber_pebble.core.pieces.passes.rose import Rose
 
-ROPE = Rope("gum_paste", 0.006, 0.16, 2, True)
+ROPE = Rope("gum_paste", 0.006, 0.16, 2, True, None)
 
 # By hand from the formulas of solids: ball, cylinder, box, cone and discs [mm3].
 BY_FORMULA = [
-    (Ball("fondant", 0.03, False), math.pi * 30**3 / 6),
+    (Ball("fondant", 0.03, False, None), math.pi * 30**3 / 6),
     (replace(ROPE, strands_count=1), math.pi * 9 * 160),
-    (Rolled("fondant", 0.003, 0.19, 0.04, 1, True), 3 * 190 * 40),
-    (Rolled("fondant", 0.003, 0.05, 0.05, 8, True), 24 * 50 * 50),
-    (PasteRibbon("gum_paste", 0.0012, 0.018, 0.06, "flat", True), 1.2 * 18 * 60),
-    (PasteRibbon("gum_paste", 0.0012, 0.018, 0.06, "pleats", True), 1.2 * 18 * 180),
-    (PasteRibbon("gum_paste", 0.0012, 0.018, 0.06, "bow", True), 1.2 * 18 * (120 + 18)),
-    (Rose("gum_paste", 7, 0.02, 0.0012, True), 7 * math.pi * 100 * 1.2 + math.pi * 25 * 20 / 3),
+    (Rolled("fondant", 0.003, 0.19, 0.04, 1, True, None), 3 * 190 * 40),
+    (Rolled("fondant", 0.003, 0.05, 0.05, 8, True, None), 24 * 50 * 50),
+    (PasteRibbon("gum_paste", 0.0012, 0.018, 0.06, "flat", True, None), 1.2 * 18 * 60),
+    (PasteRibbon("gum_paste", 0.0012, 0.018, 0.06, "pleats", True, None), 1.2 * 18 * 180),
+    (PasteRibbon("gum_paste", 0.0012, 0.018, 0.06, "bow", True, None), 1.2 * 18 * (120 + 18)),
+    (Rose("gum_paste", 7, 0.02, 0.0012, True, None), 7 * math.pi * 100 * 1.2 + math.pi * 25 * 20 / 3),
 ]
 
 
@@ -73,9 +73,9 @@ def test_strands_of_a_rope_are_as_much_longer_as_they_wind(strands: int) -> None
     ("one", "least"),
     [
         (replace(ROPE, paste="fondant", thick_m=0.003), 0.004),
-        (Rolled("fondant", 0.0015, 0.1, 0.1, 1, True), 0.002),
-        (Rolled("marzipan", 0.0015, 0.1, 0.1, 1, True), 0.0025),
-        (PasteRibbon("gum_paste", 0.0006, 0.02, 0.1, "bow", True), 0.0008),
+        (Rolled("fondant", 0.0015, 0.1, 0.1, 1, True, None), 0.002),
+        (Rolled("marzipan", 0.0015, 0.1, 0.1, 1, True, None), 0.0025),
+        (PasteRibbon("gum_paste", 0.0006, 0.02, 0.1, "bow", True, None), 0.0008),
     ],
 )
 def test_thinner_than_its_paste_bears_is_refused_in_words(one: Modelled, least: float) -> None:

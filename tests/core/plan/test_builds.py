@@ -24,8 +24,9 @@ from umber_pebble.core.pieces.passes.close import Close
 from umber_pebble.core.plan.cards import pour_cards
 from umber_pebble.core.plan.compile import Plan, compile_plan
 from umber_pebble.core.plan.cooks import ready_for_next
+from umber_pebble.core.plan.handwork import Inclusion
 from umber_pebble.core.plan.melted import melted
-from umber_pebble.core.plan.problem import Inclusion, Mould, Named, PlanInput, PlanLine
+from umber_pebble.core.plan.problem import Mould, Named, PlanInput, PlanLine
 from umber_pebble.core.plan.spares import BreakRate
 
 COATING = material("melts", "coating")

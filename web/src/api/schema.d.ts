@@ -6286,6 +6286,8 @@ export interface components {
             /** Colours */
             colours: components["schemas"]["ColourNeed"][];
             needs: components["schemas"]["Needs"];
+            /** Pastes */
+            pastes: components["schemas"]["PasteDose"][];
         };
         /**
          * AwayFromDoc
@@ -6349,6 +6351,8 @@ export interface components {
          * @description A ball rolled between the palms, by its diameter.
          */
         Ball: {
+            /** Colour */
+            colour: string | null;
             /** Diameter M */
             diameter_m: number;
             /** Dry */
@@ -9241,6 +9245,14 @@ export interface components {
             seen: string;
         };
         /**
+         * Feel
+         * @description What is added by feel: where it is too dry and crumbles, where it is too soft and sticks; None where nobody measures that so.
+         */
+        Feel: {
+            dry: components["schemas"]["Spoonful"] | null;
+            soft: components["schemas"]["Spoonful"] | null;
+        };
+        /**
          * FieldShown
          * @description A field as an editor shows it: of which sort; a number's unit and range; how it is left untold; where it is set; among what it
          *     is chosen.
@@ -9257,7 +9269,7 @@ export interface components {
              * Sort
              * @enum {string}
              */
-            sort: "number" | "flag" | "choice" | "name" | "melt" | "melts" | "outline" | "part";
+            sort: "number" | "flag" | "choice" | "name" | "melt" | "melts" | "outline" | "part" | "colour";
             told: components["schemas"]["Told"] | null;
         };
         /**
@@ -9684,8 +9696,8 @@ export interface components {
         };
         /**
          * HandAmounts
-         * @description Grams of each, all of them together, and the coat on a dipped piece [kg, m]; what a filling is mixed of, and the usual share
-         *     of its first part.
+         * @description Grams of each, all of them together, and the coat on a dipped piece [kg, m]; what a filling is mixed of, what is added to it by feel,
+         *     and the usual share of its first part.
          */
         HandAmounts: {
             ball: components["schemas"]["Explained"];
@@ -9693,6 +9705,7 @@ export interface components {
             coat_m: components["schemas"]["Spread"];
             dip: components["schemas"]["Explained"];
             dollops: components["schemas"]["Explained"];
+            feel: components["schemas"]["Feel"];
             lines: components["schemas"]["Explained"];
             /** Mixed */
             mixed: components["schemas"]["Ingredient"][];
@@ -9739,7 +9752,7 @@ export interface components {
              * Mixture
              * @enum {string}
              */
-            mixture: "ganache" | "ganache_milk" | "ganache_white" | "cake";
+            mixture: "ganache" | "ganache_milk" | "ganache_white" | "cake" | "modelling_chocolate";
             /**
              * Nozzle
              * @enum {string}
@@ -9754,7 +9767,7 @@ export interface components {
          * HandStep
          * @description What hands make of no melt: a part pressed or modelled of paste, or of bought things that are cut and set out, or a join by warming or glue: how many, how long each takes hands
          *     [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs, after_steps: the
-         *     lines whose castings it joins, and what else is made by hand, by number; kg: of each; key: of the paste; items: what is bought for each.
+         *     lines whose castings it joins, and what else is made by hand, by number; kg: of each; pastes: of what; skins: how soon a skin forms on it where it lies open [s], None: none does; items: what is bought for each.
          */
         HandStep: {
             /**
@@ -9781,11 +9794,6 @@ export interface components {
              * @default []
              */
             items: components["schemas"]["Inclusion"][];
-            /**
-             * Key
-             * @default
-             */
-            key: string;
             /** Kg */
             kg: number;
             named: components["schemas"]["Named"];
@@ -9794,7 +9802,14 @@ export interface components {
              * @default []
              */
             needs: number[];
+            /**
+             * Pastes
+             * @default []
+             */
+            pastes: components["schemas"]["PasteShare"][];
             rests: components["schemas"]["Spread"];
+            /** @default null */
+            skins: components["schemas"]["Spread"] | null;
             /**
              * What
              * @enum {string}
@@ -10068,11 +10083,12 @@ export interface components {
         };
         /**
          * Ingredient
-         * @description One part of a mixture, and its weight [kg].
+         * @description One part of a mixture, its weight [kg], and that by the spoon or cup, where people measure it so.
          */
         Ingredient: {
             /** Kg */
             kg: number;
+            measured: components["schemas"]["Measured"] | null;
             /** Name */
             name: string;
         };
@@ -10613,6 +10629,19 @@ export interface components {
             properties: components["schemas"]["PropertyShown"][];
         };
         /**
+         * Measured
+         * @description So many level spoons or cups, to a quarter [count].
+         */
+        Measured: {
+            /** Count */
+            count: number;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "tsp" | "tbsp" | "cup";
+        };
+        /**
          * MeltDose
          * @description What colours a melt of a plan, for all of it that is weighed out: the colour wanted as hex, doses, how far off it is [CIEDE2000], what holds it back,
          *     and how it will look; why: what keeps it from being coloured at all; base: what it is started from.
@@ -10648,7 +10677,8 @@ export interface components {
         };
         /**
          * MeltNeed
-         * @description So much of a material in a colour, its reserve with it [kg]; colour: as hex, None as it comes.
+         * @description So much of a material in a colour, its reserve with it [kg], and that by the cup, where it is measured so; colour: as hex, None as it
+         *     comes.
          */
         MeltNeed: {
             /** Colour */
@@ -10657,6 +10687,7 @@ export interface components {
             kg: number;
             /** Material */
             material: string;
+            measured: components["schemas"]["Measured"] | null;
             /** Name */
             name: string;
         };
@@ -10872,6 +10903,17 @@ export interface components {
             name: string;
             /** Power W */
             power_w: number;
+        };
+        /**
+         * Mixing
+         * @description A mixture as it is made: its name, of what, and what is added by feel.
+         */
+        Mixing: {
+            feel: components["schemas"]["Feel"];
+            /** Name */
+            name: string;
+            /** Of */
+            of: components["schemas"]["Ingredient"][];
         };
         /**
          * Mould
@@ -11252,6 +11294,18 @@ export interface components {
             lines: components["schemas"]["Ordered"][];
             /** Name */
             name: string;
+        };
+        /**
+         * OfPaste
+         * @description Which paste, in which colour kneaded in, as hex, None: as it comes; whether it is cut out of what is rolled out.
+         */
+        OfPaste: {
+            /** Colour */
+            colour: string | null;
+            /** Cut Out */
+            cut_out: boolean;
+            /** Key */
+            key: string;
         };
         /**
          * OnFirst
@@ -11855,6 +11909,8 @@ export interface components {
          * @description A paste pressed in by hand, by weight: fondant, gum paste, modelling chocolate.
          */
         Paste: {
+            /** Colour */
+            colour: string | null;
             /** Kg */
             kg: number;
             /**
@@ -11869,23 +11925,64 @@ export interface components {
             paste: "fondant" | "gum_paste" | "modelling_chocolate" | "marzipan";
         };
         /**
+         * PasteDose
+         * @description What colours a paste, kneaded into what is taken anew of it: doses, how far off it is [CIEDE2000], what holds it back, how it will look; why:
+         *     what keeps it from being coloured at all.
+         */
+        PasteDose: {
+            /** Delta E */
+            delta_e: number;
+            /** Doses */
+            doses: components["schemas"]["Dose"][];
+            /**
+             * Held By
+             * @enum {string}
+             */
+            held_by: "" | "the most that is usual" | "what is in it already" | "these colours";
+            /** Look */
+            look: string;
+            /** Paste */
+            paste: string;
+            /** Wanted */
+            wanted: string;
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "" | "no_colours";
+        };
+        /**
          * PasteNeed
-         * @description A paste to have ready: all that is pressed or modelled of it, and what stays on pin, board and hands [kg]; what it is mixed of, if that is
-         *     known.
+         * @description A paste in a colour, as hex, None as it comes: all that is pressed or modelled of it, with what stays on pin, board and hands and the
+         *     off-cuts of the last it is cut out of [kg]; what of that comes out of another's off-cuts [kg]; what is left in the end [kg], and into which
+         *     colour of it that may be kneaded, None: into none; what it is mixed of, and what is added by feel, if that is known.
          */
         PasteNeed: {
+            /** Colour */
+            colour: string | null;
+            feel: components["schemas"]["Feel"] | null;
+            /** Into */
+            into: string | null;
+            /** Key */
+            key: string;
             /** Kg */
             kg: number;
+            /** Left Kg */
+            left_kg: number;
             /** Name */
             name: string;
             /** Of */
             of: components["schemas"]["Ingredient"][];
+            /** Of Others Kg */
+            of_others_kg: number;
         };
         /**
          * PasteRibbon
          * @description A ribbon rolled thin, by its length as it lies in the end: flat; gathered to a ruffle; in pleats; or as a bow, each half of its length a loop, laid double, and a knot round its middle.
          */
         PasteRibbon: {
+            /** Colour */
+            colour: string | null;
             /** Dry */
             dry: boolean;
             /**
@@ -11909,6 +12006,15 @@ export interface components {
             thick_m: number;
             /** Width M */
             width_m: number;
+        };
+        /**
+         * PasteShare
+         * @description How much of a paste is in one of something [kg].
+         */
+        PasteShare: {
+            /** Kg */
+            kg: number;
+            of: components["schemas"]["OfPaste"];
         };
         /** Patch */
         Patch: {
@@ -12455,7 +12561,7 @@ export interface components {
         };
         /**
          * PutIn
-         * @description What hands put into each cavity, and how long that takes.
+         * @description What hands put into each cavity, what of it is mixed for that, and how long it takes.
          */
         PutIn: {
             /** Casts */
@@ -12472,6 +12578,8 @@ export interface components {
             kind: "put_in";
             /** Line */
             line: number;
+            /** Mixed */
+            mixed: components["schemas"]["Mixing"][];
             /** Takes S */
             takes_s: number;
         };
@@ -12882,6 +12990,8 @@ export interface components {
          * @description Rolled out and cut to a length and a width, as many layers of it on each other as come to a height.
          */
         Rolled: {
+            /** Colour */
+            colour: string | null;
             /** Dry */
             dry: boolean;
             /**
@@ -12909,6 +13019,8 @@ export interface components {
          *     thickness.
          */
         Rope: {
+            /** Colour */
+            colour: string | null;
             /** Dry */
             dry: boolean;
             /**
@@ -12933,6 +13045,8 @@ export interface components {
          * @description A cone as high as a petal is wide, and so many petals pressed thin out of discs, laid round it.
          */
         Rose: {
+            /** Colour */
+            colour: string | null;
             /** Dry */
             dry: boolean;
             /**
@@ -13790,6 +13904,23 @@ export interface components {
              * @enum {string}
              */
             spares: "as_sure" | "in_rounds" | "full_rounds";
+        };
+        /**
+         * Spoonful
+         * @description So much more of a part, by a level spoon [kg]; after how many of them it is no longer as is usual [count].
+         */
+        Spoonful: {
+            /** Kg */
+            kg: number;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "tsp" | "tbsp" | "cup";
         };
         /**
          * Spot
@@ -15357,7 +15488,7 @@ export interface components {
         };
         /**
          * ByHand
-         * @description What hands make of no melt.
+         * @description What hands make of no melt; what of it is mixed for that.
          */
         umber_pebble__core__bench__act_kinds__ByHand: {
             /**
@@ -15366,6 +15497,8 @@ export interface components {
              * @constant
              */
             kind: "by_hand";
+            /** Mixed */
+            mixed: components["schemas"]["Mixing"][];
             step: components["schemas"]["HandStep"];
         };
         /**
@@ -15541,11 +15674,14 @@ export interface components {
         };
         /**
          * ByHand
-         * @description Something that is put in or pressed by hand: its name, how many times, all of it [kg]; what it is mixed of, if that is known.
+         * @description Something that is put in or pressed by hand: its name, how many times, all of it [kg], and one of them by the spoon, where that is
+         *     measured so; what it is mixed of, and what is added by feel, if that is known.
          */
         umber_pebble__core__plan__fillings__ByHand: {
             /** Count */
             count: number;
+            each: components["schemas"]["Measured"] | null;
+            feel: components["schemas"]["Feel"] | null;
             /** Kg */
             kg: number;
             /** Name */

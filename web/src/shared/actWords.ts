@@ -1,6 +1,7 @@
 import { type Act, type ActWords, lineName, type View, type What, wordingOf } from "./acts";
 import { bowlWords, burstWords, meltName, outWords, potWords, powerWords, stirWords } from "./bowlWords";
 import { amount, duration, type Units } from "./format/units";
+import { mixingWords } from "./measures";
 import { wholeName } from "./named";
 import { offWords } from "./offWords";
 import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
@@ -132,6 +133,7 @@ export function actWords(act: Act, view: View, units: Units): ActWords {
           : `${words.join(", ")} into each of ${plural(what.casts, "cavity", "cavities")}`,
         detail: [
           `${lineName(view, what.line)}. ${film ? `${filmWords(film, units)}; then the frame on it, closed tight. ` : ""}About ${duration(what.takes_s)}.${what.items.some((i) => i.what === "filling") ? " Keep the gap to the rim." : ""} ${habitWords(what.habits)}`,
+          ...what.mixed.flatMap((mixing) => mixingWords(mixing, units)),
         ],
         button: "It is in",
         before: "the pass under it bears it in",
@@ -268,7 +270,7 @@ const HAND_DOES: Record<What<"by_hand">["step"]["what"], string> = {
 };
 
 /** What hands make of no melt; how long it is then left where it is, and dries on its form after that. */
-function byHandWords({ step }: What<"by_hand">, units: Units): ActWords {
+function byHandWords({ step, mixed }: What<"by_hand">, units: Units): ActWords {
   const { rests, dries, kg } = step;
   const span = ({ low, high }: { low: number; high: number }) => `${duration(low)} to ${duration(high)}`;
   const left = rests.low < 1 ? "out of its mould at once" : `leave them ${span(rests)}`;
@@ -279,6 +281,8 @@ function byHandWords({ step }: What<"by_hand">, units: Units): ActWords {
       step.what === "fit"
         ? `${boughtWords(step.items, units)} About ${duration(step.count * step.each_s)}.`
         : `${kg > 0 ? `${amount(kg, "mass", units)} each. ` : ""}${boughtWords(step.items, units)}About ${duration(step.count * step.each_s)}; ${then}`,
+      ...moist(step),
+      ...mixed.flatMap((mixing) => mixingWords(mixing, units)),
     ],
     button: "Done",
     before: "in",
@@ -293,6 +297,16 @@ const bubbles = ({ limited_by, bubble_m }: What<"pour">, units: Units): string[]
         `It opens when bubbles of ${amount(bubble_m, "length", units)} have risen, an assumption: your eye decides, clear is clear.`,
       ]
     : [];
+
+/** How much of a paste is out at a time, before it has a skin. */
+function moist({ skins, each_s, dries }: What<"by_hand">["step"]): string[] {
+  if (!skins) return [];
+  const many = Math.max(1, Math.floor(skins.low / each_s));
+  const soft = dries.high > 0 ? "" : " What is made stays under film until it is joined.";
+  return [
+    `Open it skins over in ${duration(skins.low)} to ${duration(skins.high)}: take out enough for ${many} at a time, the rest under film.${soft}`,
+  ];
+}
 
 /** Short form, for the rail and the list of what follows. */
 export function actShort(act: Act, view: View): string {

@@ -18,10 +18,12 @@ from umber_pebble.core.bench.soft_kinds import (
 )
 from umber_pebble.core.bench.tempering import TemperAct
 from umber_pebble.core.heat.pour import PourLimit
+from umber_pebble.core.pieces.ratios import Mixing
 from umber_pebble.core.pieces.stripes import Piped
 from umber_pebble.core.pieces.transfers import LaidBy
 from umber_pebble.core.plan.habits import Habit
-from umber_pebble.core.plan.problem import HandStep, Inclusion, Leaves, PouredAs
+from umber_pebble.core.plan.handwork import Inclusion
+from umber_pebble.core.plan.problem import HandStep, Leaves, PouredAs
 from umber_pebble.core.plan.sheets import SheetOf
 from umber_pebble.core.spread import Spread
 
@@ -221,9 +223,10 @@ class Pour(OfRound):
 
 @dataclass(frozen=True, slots=True)
 class PutIn(OfRound):
-    """What hands put into each cavity, and how long that takes."""
+    """What hands put into each cavity, what of it is mixed for that, and how long it takes."""
 
     items: tuple[Inclusion, ...]
+    mixed: tuple[Mixing, ...]
     takes_s: float
     habits: tuple[Habit, ...]
     kind: Literal["put_in"] = field(default="put_in", init=False)
@@ -271,9 +274,10 @@ class Outcomes(OfRound):
 
 @dataclass(frozen=True, slots=True)
 class ByHand:
-    """What hands make of no melt."""
+    """What hands make of no melt; what of it is mixed for that."""
 
     step: HandStep
+    mixed: tuple[Mixing, ...]
     kind: Literal["by_hand"] = field(default="by_hand", init=False)
 
 

@@ -67,7 +67,8 @@ from umber_pebble.core.heat.works import WORKS, held_there
 from umber_pebble.core.materials.load import material
 from umber_pebble.core.melts.bursts import Bowl
 from umber_pebble.core.plan.cooks import PotCook, Round, route_of
-from umber_pebble.core.plan.problem import PlanInput, PlanLine, SoftWork
+from umber_pebble.core.plan.handwork import SoftWork
+from umber_pebble.core.plan.problem import PlanInput, PlanLine
 
 
 @dataclass(frozen=True, slots=True)

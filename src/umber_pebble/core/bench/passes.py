@@ -1,6 +1,7 @@
 """Passes on one another at the bench: when the one under it bears the next, what hands put in, when a mould is free."""
 
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from umber_pebble.core.bench.act_kinds import ByHand, PutIn, Turn, What
@@ -13,6 +14,7 @@ from umber_pebble.core.bench.track import Track
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.heat.windows import PieceWindows
 from umber_pebble.core.materials.load import Material
+from umber_pebble.core.pieces.ratios import Mixing, mixing_of
 from umber_pebble.core.plan.cooks import Round
 from umber_pebble.core.plan.habits import habits_of
 from umber_pebble.core.plan.problem import HandStep, PlanInput, PlanLine
@@ -118,7 +120,8 @@ def put_in_acts(run: RunNow) -> list[Act]:
         if not line.first or seen.put_in_s is not None or seen.poured_s is not None or math.isinf(at):
             continue
         habits = tuple(habits_of(plan, r.line, put_in=True))
-        what = PutIn(r.line, r.casts, line.first, r.casts * line.handfuls_s, habits)
+        mixed = _mixed((of.key, of.kg * r.casts) for of in line.first)
+        what = PutIn(r.line, r.casts, line.first, mixed, r.casts * line.handfuls_s, habits)
         out.append(Act(what, Subject("round", r.number), Inserted(r.number, first=True), at))
     return out
 
@@ -149,8 +152,17 @@ def by_hand_acts(plan: PlanInput, state: RunState) -> list[Act]:
         at = joinable_s(plan, state, step)
         if i in state.made or math.isinf(at):
             continue
-        out.append(Act(ByHand(step), Subject("hand", i), Made(i), at))
+        mixed = _mixed((of.of.key, of.kg * step.count) for of in step.pastes)
+        out.append(Act(ByHand(step, mixed), Subject("hand", i), Made(i), at))
     return out
+
+
+def _mixed(made: Iterable[tuple[str, float]]) -> tuple[Mixing, ...]:
+    """What of it is mixed, each once [kg]."""
+    totals: dict[str, float] = {}
+    for key, kg in made:
+        totals[key] = totals.get(key, 0.0) + kg
+    return tuple(of for key, kg in totals.items() if kg > 0 and (of := mixing_of(key, kg)) is not None)
 
 
 def rounds_ready_s(run: RunNow) -> dict[int, float]:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from umber_pebble.core.plan.problem import Inclusion
+from umber_pebble.core.plan.handwork import Inclusion
 from umber_pebble.core.plan.sheets import SheetOf
 
 

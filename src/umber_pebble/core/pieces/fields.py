@@ -95,6 +95,11 @@ class Shares(GroupedMetadata):
 
 
 @dataclass(frozen=True, slots=True)
+class Tint:
+    """A colour that is put in, as hex; None: as it comes."""
+
+
+@dataclass(frozen=True, slots=True)
 class Only:
     """A field that is set only where another is told, so or more than 0, or, with a no, where it is not."""
 
@@ -106,7 +111,7 @@ PartNo = Annotated[int, Interval(ge=0, le=11)]
 """One of a piece's parts."""
 
 S = TypeVar("S", bound=Shape)
-Sort = Literal["number", "flag", "choice", "name", "melt", "melts", "outline", "part"]
+Sort = Literal["number", "flag", "choice", "name", "melt", "melts", "outline", "part", "colour"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -149,7 +154,8 @@ def _shown(name: str, hint: Any) -> FieldShown:
     if told is not None:
         plain = next(of for of in get_args(plain) if of is not NoneType)
     options = tuple(str(of) for of in get_args(plain)) if get_origin(plain) is Literal else ()
-    sort: Sort = "number" if number else "melts" if shares else _sort(plain)
+    tinted = any(isinstance(note, Tint) for note in notes)
+    sort: Sort = "colour" if tinted else "number" if number else "melts" if shares else _sort(plain)
     return FieldShown(name, sort, number, told, only, shares, options)
 
 

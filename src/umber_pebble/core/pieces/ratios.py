@@ -4,14 +4,16 @@ from dataclasses import dataclass
 
 from umber_pebble.core.errors import OutOfRange, require_range
 from umber_pebble.core.materials.load import table
+from umber_pebble.core.pieces.measures import Measured, SpoonOf, measured, spoon_kg
 
 
 @dataclass(frozen=True, slots=True)
 class Ingredient:
-    """One part of a mixture, and its weight [kg]."""
+    """One part of a mixture, its weight [kg], and that by the spoon or cup, where people measure it so."""
 
     name: str
     kg: float
+    measured: Measured | None
 
 
 Mixed = tuple[Ingredient, ...]
@@ -43,7 +45,56 @@ def mixed_of(key: str, kg: float, first_frac: float | None = None) -> Mixed:
     """
     share = require_range("first_frac", usual_first_frac(key) if first_frac is None else first_frac, 0.0, 1.0)
     first, second = _row(key)["of"]
-    return Ingredient(first, kg * share), Ingredient(second, kg * (1 - share))
+    return tuple(_part(name, part) for name, part in ((first, kg * share), (second, kg * (1 - share))))
+
+
+def _part(name: str, kg: float) -> Ingredient:
+    return Ingredient(name, kg, measured(name, kg))
+
+
+@dataclass(frozen=True, slots=True)
+class Spoonful:
+    """So much more of a part, by a level spoon [kg]; after how many of them it is no longer as is usual [count]."""
+
+    name: str
+    of: SpoonOf
+    kg: float
+    most: int
+
+
+@dataclass(frozen=True, slots=True)
+class Feel:
+    """What is added by feel: where it is too dry and crumbles, where it is too soft and sticks; None where nobody measures that so."""
+
+    dry: Spoonful | None
+    soft: Spoonful | None
+
+
+def feel_of(key: str, kg: float, first_frac: float | None = None) -> Feel:
+    """What a spoon more does for a mixture: of its second part, which softens it, or of its first, which stiffens it.
+
+    Args:
+        key, kg, first_frac: as what it is mixed of
+    Raises: OutOfRange: as for that.
+    Source: common-practice
+    """
+    row = _row(key)
+    first, second = (part.kg for part in mixed_of(key, kg, first_frac))
+    low, high = row["first"]["low"], row["first"]["high"]
+    stiff, soft = row["of"]
+    return Feel(
+        _spoonful(soft, second, first / low - first - second),
+        _spoonful(stiff, first, second / (1 - high) - first - second),
+    )
+
+
+def _spoonful(name: str, there_kg: float, until_kg: float) -> Spoonful | None:
+    """By the larger spoon that is no more than a third of what is there of it."""
+    for of in ("tbsp", "tsp"):
+        kg = spoon_kg(name, of)
+        if kg is not None and (of == "tsp" or kg <= there_kg / 3):
+            return Spoonful(name, of, kg, max(int(until_kg / kg), 0))
+    return None
 
 
 def _row(key: str) -> dict:  # type: ignore[type-arg]
@@ -51,3 +102,18 @@ def _row(key: str) -> dict:  # type: ignore[type-arg]
     if key not in rows:
         raise OutOfRange("no such mixture", path="mixture", got=key, limits={"one_of": list(rows)})
     return dict(rows[key])
+
+
+@dataclass(frozen=True, slots=True)
+class Mixing:
+    """A mixture as it is made: its name, of what, and what is added by feel."""
+
+    name: str
+    of: Mixed
+    feel: Feel
+
+
+def mixing_of(key: str, kg: float) -> Mixing | None:
+    """A mixture as it is made [kg]; None of what is none. Source: common-practice"""
+    names = mixtures()
+    return Mixing(names[key], mixed_of(key, kg), feel_of(key, kg)) if key in names else None

@@ -9,7 +9,8 @@ from umber_pebble.core.pieces.stripes import Piped
 from umber_pebble.core.pieces.transfers import LaidBy
 from umber_pebble.core.plan.cooks import PotCook, Round, ready_for_next, route_of
 from umber_pebble.core.plan.dips import bath_of
-from umber_pebble.core.plan.problem import Inclusion, Named, PlanInput, PouredAs, SoftWork
+from umber_pebble.core.plan.handwork import Inclusion, SoftWork
+from umber_pebble.core.plan.problem import Named, PlanInput, PouredAs
 from umber_pebble.core.plan.sheets import SheetOf, sheet_of
 from umber_pebble.core.spread import Spread
 

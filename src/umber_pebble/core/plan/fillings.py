@@ -4,48 +4,23 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from umber_pebble.core.materials.load import material
-from umber_pebble.core.pieces.ratios import Mixed, mixed_of, mixtures
+from umber_pebble.core.pieces.measures import Measured, measured, measured_m3
+from umber_pebble.core.pieces.ratios import Feel, Mixed, feel_of, mixed_of, mixtures
 from umber_pebble.core.plan.cooks import PotCook
 from umber_pebble.core.plan.problem import PlanInput
 
 
 @dataclass(frozen=True, slots=True)
 class ByHand:
-    """Something that is put in or pressed by hand: its name, how many times, all of it [kg]; what it is mixed of, if that is known."""
+    """Something that is put in or pressed by hand: its name, how many times, all of it [kg], and one of them by the spoon, where that is
+    measured so; what it is mixed of, and what is added by feel, if that is known."""
 
     name: str
     count: int
     kg: float
+    each: Measured | None
     of: Mixed
-
-
-@dataclass(frozen=True, slots=True)
-class PasteNeed:
-    """A paste to have ready: all that is pressed or modelled of it, and what stays on pin, board and hands [kg]; what it is mixed of, if that is
-    known."""
-
-    name: str
-    kg: float
-    of: Mixed
-
-
-def pastes_of(plan: PlanInput) -> list[PasteNeed]:
-    """What pastes an order takes, each once; off-cuts are kneaded in again [kg].
-
-    Args:
-        plan: the order
-    Source: common-practice
-    """
-    stays = 1 + material("kitchen", "usual", "paste").value("stays")
-    totals: dict[str, float] = {}
-    for step in plan.by_hand:
-        if step.key:
-            totals[step.key] = totals.get(step.key, 0.0) + step.count * step.kg * stays
-    known = mixtures()
-    return [
-        PasteNeed(material("pastes", key).name, kg, mixed_of(key, kg) if key in known else ())
-        for key, kg in totals.items()
-    ]
+    feel: Feel | None
 
 
 def by_hand_amounts(plan: PlanInput, cooks: Sequence[PotCook]) -> list[ByHand]:
@@ -70,6 +45,18 @@ def by_hand_amounts(plan: PlanInput, cooks: Sequence[PotCook]) -> list[ByHand]:
         if step.kg > 0 and step.what != "fit":
             add(step.name, "", step.count, step.kg)
     return [
-        ByHand(name, count, kg, mixed_of(key, kg) if key in mixtures() else ())
+        ByHand(
+            name,
+            count,
+            kg,
+            _each(name, key, kg / count),
+            mixed_of(key, kg) if key in mixtures() else (),
+            feel_of(key, kg) if key in mixtures() else None,
+        )
         for (name, key), (count, kg) in totals.items()
     ]
+
+
+def _each(name: str, key: str, kg: float) -> Measured | None:
+    """A filling by its volume, what is strewn as people measure it."""
+    return measured_m3(kg / material("fillings", key).value("density")) if key else measured(name, kg)

@@ -6,21 +6,25 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from umber_pebble.core.pieces.bought import Bought, Sort, Status
+from umber_pebble.core.pieces.measures import Measured, measured
 from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import Round
-from umber_pebble.core.plan.fillings import ByHand, PasteNeed, by_hand_amounts, pastes_of
+from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
+from umber_pebble.core.plan.pastes import PasteNeed, pastes_of
 from umber_pebble.core.plan.problem import Named
 
 
 @dataclass(frozen=True, slots=True)
 class MeltNeed:
-    """So much of a material in a colour, its reserve with it [kg]; colour: as hex, None as it comes."""
+    """So much of a material in a colour, its reserve with it [kg], and that by the cup, where it is measured so; colour: as hex, None as it
+    comes."""
 
     material: str
     name: str
     colour: str | None
     kg: float
+    measured: Measured | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +89,7 @@ def needs_of(plan: Plan) -> Needs:
             sticks[line.named] = sticks.get(line.named, 0) + r.casts
     return Needs(
         tuple(
-            MeltNeed(way.melt.key, way.melt.name, way.colour, kg)
+            MeltNeed(way.melt.key, way.melt.name, way.colour, kg, measured(way.melt.raw or way.melt.name, kg))
             for key, way in ways.items()
             if (kg := plan.fresh_kg(key)) > 0
         ),

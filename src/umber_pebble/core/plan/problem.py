@@ -11,17 +11,16 @@ from umber_pebble.core.heat.vessel import Pot
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.moulds.cavity import Cavity
 from umber_pebble.core.moulds.cutting import CuttingPlan
-from umber_pebble.core.pieces.bought import Bought
 from umber_pebble.core.pieces.cast import CastAmounts
-from umber_pebble.core.pieces.passes.base import InHand, LaidAs
+from umber_pebble.core.pieces.passes.base import LaidAs
 from umber_pebble.core.pieces.sheet import laid_each_s
 from umber_pebble.core.pieces.stripes import Piped
-from umber_pebble.core.pieces.transfers import FilmCut, LaidBy, ShapedAs
+from umber_pebble.core.pieces.transfers import LaidBy
 from umber_pebble.core.plan.day.problem import Timetable
+from umber_pebble.core.plan.handwork import Inclusion, PasteShare, SoftWork
 from umber_pebble.core.plan.keeper import Keeper
 from umber_pebble.core.plan.making import Making
 from umber_pebble.core.plan.spares import BreakRate, Spares
-from umber_pebble.core.plan.tasks import Work
 from umber_pebble.core.plan.wishes import Skill, Wish
 from umber_pebble.core.spread import Spread, exact
 
@@ -118,29 +117,6 @@ class Mould:
     def bears(self) -> float:
         """The least of what its owner and its material say [degC]."""
         return min(self.bears_degc, self.material.value("bears"))
-
-
-@dataclass(frozen=True, slots=True)
-class Inclusion:
-    """What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
-    the tables; film: how it is cut, where it is one; shaped: how it is bent with its film; bought: as what."""
-
-    what: InHand
-    name: str
-    kg: float
-    each_s: float
-    key: str = ""
-    film: FilmCut | None = None
-    shaped: ShapedAs | None = None
-    bought: Bought | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class SoftWork:
-    """What hands do with a cast while it is soft, on: with what; on a sheet that is done to all of it at once."""
-
-    kind: Work
-    on: tuple[Inclusion, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -252,7 +228,7 @@ class PlanLine:
 class HandStep:
     """What hands make of no melt: a part pressed or modelled of paste, or of bought things that are cut and set out, or a join by warming or glue: how many, how long each takes hands
     [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs, after_steps: the
-    lines whose castings it joins, and what else is made by hand, by number; kg: of each; key: of the paste; items: what is bought for each."""
+    lines whose castings it joins, and what else is made by hand, by number; kg: of each; pastes: of what; skins: how soon a skin forms on it where it lies open [s], None: none does; items: what is bought for each."""
 
     what: Literal["press", "model", "join", "fit"]
     named: Named
@@ -263,7 +239,8 @@ class HandStep:
     rests: Spread
     needs: tuple[int, ...] = ()
     dries: Spread = NOTHING
-    key: str = ""
+    pastes: tuple[PasteShare, ...] = ()
+    skins: Spread | None = None
     after_steps: tuple[int, ...] = ()
     items: tuple[Inclusion, ...] = ()
 

@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 
 from umber_pebble.core.moulds.cutting import Cut, CuttingPlan
 from umber_pebble.core.pieces.sheet import poured_for
-from umber_pebble.core.plan.problem import Inclusion, Mould, PlanInput, PlanLine
+from umber_pebble.core.plan.handwork import Inclusion
+from umber_pebble.core.plan.problem import Mould, PlanInput, PlanLine
 
 
 def on_one_sheet(plan: PlanInput) -> PlanInput:

@@ -9,7 +9,8 @@ from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.compile import Plan
 from umber_pebble.core.plan.cooks import PotCook, Round
 from umber_pebble.core.plan.fares import fares_of
-from umber_pebble.core.plan.fillings import ByHand, PasteNeed, by_hand_amounts, pastes_of
+from umber_pebble.core.plan.fillings import ByHand, by_hand_amounts
+from umber_pebble.core.plan.pastes import PasteNeed, pastes_of
 from umber_pebble.core.plan.problem import Named, RoundLimit
 from umber_pebble.core.plan.remarks import Remark
 from umber_pebble.core.plan.spares import chance_enough_frac

@@ -4,9 +4,11 @@ import type { Explained, Schemas } from "../../api/client";
 import { amount, range } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { propertiesQuery } from "../../shared/kitchen";
+import { measureWords } from "../../shared/measures";
 import { Choice, Pick } from "../../shared/ui/controls";
 import { Figure } from "../../shared/ui/Figure";
 import { NumberField } from "../../shared/ui/NumberField";
+import { Button } from "../../shared/ui/plain";
 import { Sheet } from "../../shared/ui/Sheet";
 import { meltsIn } from "../../shared/wording";
 import { handQuery } from "./queries";
@@ -50,6 +52,7 @@ const MIXTURES = [
   { key: "ganache_milk", name: "milk ganache" },
   { key: "ganache_white", name: "white ganache" },
   { key: "cake", name: "cake filling" },
+  { key: "modelling_chocolate", name: "modelling chocolate" },
 ] as const;
 
 /** What is made by hand: how much of a melt it takes, and what a filling is mixed of. */
@@ -62,6 +65,20 @@ export function ByHandView() {
       <Amounts />
     </div>
   );
+}
+
+const FEELS = [
+  { key: "dry", name: "Too stiff, crumbles" },
+  { key: "soft", name: "Too soft, sticks" },
+] as const;
+
+/** With a spoon more of one of its parts. */
+function withSpoon(asked: Asked, { mixed }: Schemas["HandAmounts"], more: Schemas["Spoonful"]): Asked {
+  const [first] = mixed;
+  const kg = asked.mixed_kg + more.kg;
+  if (!first) return asked;
+  const firstKg = first.kg + (more.name === first.name ? more.kg : 0);
+  return { ...asked, mixed_kg: kg, first_frac: firstKg / kg };
 }
 
 function Amounts() {
@@ -153,13 +170,28 @@ function Amounts() {
             ))}
           </dl>
           <dl className="mt-6 grid max-w-xl grid-cols-[auto_1fr] items-baseline gap-x-8 gap-y-3 border-t border-line pt-4">
-            {of.mixed.map(({ name, kg }) => (
+            {of.mixed.map(({ name, kg, measured }) => (
               <div key={name} className="contents">
                 <dt className="text-xl">{name}</dt>
-                <dd className="text-4xl font-bold">{amount(kg, "mass", units)}</dd>
+                <dd>
+                  <span className="text-4xl font-bold">{amount(kg, "mass", units)}</span>
+                  {measured && <span className="ml-4 text-quiet">{measureWords(measured)}</span>}
+                </dd>
               </div>
             ))}
           </dl>
+          <div className="mt-4 flex max-w-2xl flex-wrap gap-x-6 gap-y-2">
+            {FEELS.map(({ key, name }) => {
+              const more = of.feel[key];
+              return (
+                more && (
+                  <Button key={key} kind="quiet" onClick={() => setAsked(withSpoon(asked, of, more))}>
+                    {`${name}: ${measureWords({ count: 1, of: more.of })} of ${more.name} more`}
+                  </Button>
+                )
+              );
+            })}
+          </div>
           <p className="mt-6 max-w-2xl">
             A dipped piece keeps a coat of {range(of.coat_m, "m", units)} after draining and shaking. Add what
             stays in bag and bowl, and enough depth to dip into.

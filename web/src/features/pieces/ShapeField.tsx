@@ -7,6 +7,7 @@ import type { Point } from "../../shared/points";
 import { Choice, Pick } from "../../shared/ui/controls";
 import { NumberField } from "../../shared/ui/NumberField";
 import { Notice, TextField } from "../../shared/ui/plain";
+import { ColourField } from "./ColourField";
 import { MeltFields } from "./MeltFields";
 import { MeltShares } from "./MeltShares";
 import { fieldOf } from "./passes";
@@ -149,6 +150,10 @@ function Control({ of, field, label, value, ...around }: Props & { label: string
   switch (field.sort) {
     case "name":
       return <TextField label={label} value={String(value)} onChange={put} />;
+    case "colour":
+      return (
+        <ColourField colour={value as string | null} colours={around.colours} label={label} onChange={put} />
+      );
     case "melt":
       return (
         <MeltFields

@@ -200,9 +200,10 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
         of: PASTES,
       },
       kg: "A casting takes",
+      colour: "Colour",
     },
   },
-  ball: { name: "Ball", fields: { paste: OF_PASTE, diameter_m: "Diameter", dry: DRY } },
+  ball: { name: "Ball", fields: { paste: OF_PASTE, diameter_m: "Diameter", dry: DRY, colour: "Colour" } },
   rope: {
     name: "Rope",
     fields: {
@@ -211,6 +212,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       length_m: "As it lies, how long",
       strands_count: "Strands, twisted",
       dry: DRY,
+      colour: "Colour",
     },
   },
   rolled: {
@@ -222,6 +224,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       width_m: "Wide",
       layers_count: "Layers on each other",
       dry: DRY,
+      colour: "Colour",
     },
   },
   ribbon: {
@@ -236,6 +239,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
         of: { flat: "flat", ruffle: "as a ruffle", pleats: "in pleats", bow: "as a bow" },
       },
       dry: DRY,
+      colour: "Colour",
     },
   },
   rose: {
@@ -246,6 +250,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       petal_m: "A petal, how wide",
       thick_m: "A petal, how thick",
       dry: DRY,
+      colour: "Colour",
     },
   },
   extra: {

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { amount, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { paletteListQuery } from "../../shared/kitchen";
+import { measureWords } from "../../shared/measures";
 import { meltName } from "../../shared/melts";
 import { wholeName } from "../../shared/named";
 import { FileLink } from "../../shared/ui/files";
@@ -93,9 +94,12 @@ function AtHand({ of: { needs, colours }, kitchen }: { of: Schemas["AtHand"]; ki
         rows={[
           ...needs.melts.map((melt): [string, string] => [
             amount(melt.kg, "mass", units),
-            meltName(melt, palettes),
+            `${meltName(melt, palettes)}${melt.measured ? `, ${measureWords(melt.measured)}` : ""}`,
           ]),
-          ...needs.pastes.map((paste): [string, string] => [amount(paste.kg, "mass", units), paste.name]),
+          ...needs.pastes.map((paste): [string, string] => [
+            amount(paste.kg - paste.of_others_kg, "mass", units),
+            meltName({ material: paste.key, name: paste.name, colour: paste.colour }, palettes),
+          ]),
         ]}
       />
       <Rows

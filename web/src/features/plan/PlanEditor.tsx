@@ -225,7 +225,7 @@ function Shown({ plan, kitchen, pieces, orderId, wishes, onChange }: ShownProps)
         />
       );
     case "by-hand":
-      return <ByHand rows={plan.summary.by_hand} pastes={plan.summary.pastes} />;
+      return <ByHand rows={plan.summary.by_hand} asked={plan.asked} />;
     case "lists":
       return <Lists asked={plan.asked} orderId={orderId} kitchen={kitchen} pieces={pieces} />;
   }

@@ -7,9 +7,10 @@ from typing import Annotated, ClassVar, Literal
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from umber_pebble.core.pieces.fields import Number
+from umber_pebble.core.pieces.fields import Number, Tint
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind
 from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey
+from umber_pebble.core.texts import Hex
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,11 +21,12 @@ class Ball(Modelled):
     paste: PasteKey
     diameter_m: Annotated[float, Number("m", 0.002, 0.15, 1.0, large=True)]
     dry: bool
+    colour: Annotated[Hex | None, Tint()]
     kind: Literal["ball"] = "ball"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls("fondant", 0.02, False)}
+        return {None: cls("fondant", 0.02, False, None)}
 
     def volume_m3(self) -> float:
         return math.pi * self.diameter_m**3 / 6

@@ -16,6 +16,7 @@ from umber_pebble.core.pieces.fields import Shape, fields_of
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
+from umber_pebble.core.pieces.of_paste import OfPaste
 from umber_pebble.core.pieces.transfers import Film, LaidBy, ShapedAs
 
 Ground = Literal["mould", "body", "drawing", "hand"]
@@ -259,6 +260,10 @@ class PassKind(Shape):
 
     def tipped(self) -> tuple[float, float] | None:
         """How thick it is wanted where it is filled and tipped out [m], and how long it stands full before that [s]; None where it is not."""
+        return None
+
+    def of_paste(self) -> OfPaste | None:
+        """The paste it is of, in its colour; None where it is of none."""
         return None
 
     def pressed_of(self) -> Material | None:

@@ -8,7 +8,9 @@ from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass, plain
+from umber_pebble.core.pieces.of_paste import OfPaste
 from umber_pebble.core.pieces.passes.base import Ground, InMould, Pace, PassKind, Put
+from umber_pebble.core.texts import Hex
 
 PasteKey = Literal["fondant", "gum_paste", "modelling_chocolate", "marzipan"]
 
@@ -27,7 +29,10 @@ class Modelled(PassKind):
     PACE: ClassVar[Pace] = "fill"
     ROLLED: ClassVar[Literal["rolled", "rope"]] = "rolled"
     """Whether it is rolled out or rolled round: a paste bears either to its own thickness."""
+    CUT_OUT: ClassVar[bool] = False
+    """It is cut out of what is rolled out, the off-cuts kneaded in again."""
     paste: PasteKey
+    colour: Hex | None
     dry: bool
 
     def volume_m3(self) -> float:
@@ -48,6 +53,9 @@ class Modelled(PassKind):
 
     def pressed_of(self) -> Material:
         return material("pastes", self.paste)
+
+    def of_paste(self) -> OfPaste:
+        return OfPaste(self.paste, self.colour, self.CUT_OUT)
 
     def put(self) -> Put:
         return Put("paste", self.pressed_of().name)

@@ -9,12 +9,14 @@ from umber_pebble.core.errors import require_range
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.pieces.cut import Cut
 from umber_pebble.core.pieces.faults import ImpossiblePass
-from umber_pebble.core.pieces.fields import Number
+from umber_pebble.core.pieces.fields import Number, Tint
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass, plain
 from umber_pebble.core.pieces.melt_ref import OwnMelts
+from umber_pebble.core.pieces.of_paste import OfPaste
 from umber_pebble.core.pieces.passes.base import First, InMould, LayStyle, Pace, PassKind, Put
 from umber_pebble.core.pieces.passes.modelled import PasteKey
+from umber_pebble.core.texts import Hex
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,14 +27,18 @@ class Paste(PassKind):
     PACE: ClassVar[Pace] = "fill"
     paste: PasteKey
     kg: Annotated[float, Number("kg", 0.0, 5.0, 0.5, large=True, rolled=True)]
+    colour: Annotated[Hex | None, Tint()]
     kind: Literal["paste"] = "paste"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls("fondant", 0.005)}
+        return {None: cls("fondant", 0.005, None)}
 
     def put(self) -> Put:
         return Put("paste", self.pressed_of().name)
+
+    def of_paste(self) -> OfPaste:
+        return OfPaste(self.paste, self.colour, cut_out=False)
 
     def pressed_of(self) -> Material:
         return material("pastes", self.paste)

@@ -2,19 +2,22 @@
 
 import math
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from umber_pebble.core.pieces.fields import Number
+from umber_pebble.core.pieces.fields import Number, Tint
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind
 from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey, usual
+from umber_pebble.core.texts import Hex
 
 
 @dataclass(frozen=True, slots=True)
 class PasteRibbon(Modelled):
     """A ribbon rolled thin, by its length as it lies in the end: flat; gathered to a ruffle; in pleats; or as a bow, each half of its length a loop, laid double, and a knot round its middle."""
+
+    CUT_OUT: ClassVar = True
 
     paste: PasteKey
     thick_m: Annotated[float, Number("m", 0.0005, 0.01, 0.1, large=True)]
@@ -22,11 +25,12 @@ class PasteRibbon(Modelled):
     length_m: Annotated[float, Number("m", 0.005, 2.0, 5.0, large=True)]
     laid: Literal["flat", "ruffle", "pleats", "bow"]
     dry: bool
+    colour: Annotated[Hex | None, Tint()]
     kind: Literal["ribbon"] = "ribbon"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls("gum_paste", 0.0015, 0.02, 0.05, "bow", True)}
+        return {None: cls("gum_paste", 0.0015, 0.02, 0.05, "bow", True, None)}
 
     @property
     def strokes(self) -> int:

@@ -1,19 +1,22 @@
 """A paste rolled out and cut."""
 
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from umber_pebble.core.pieces.fields import Number
+from umber_pebble.core.pieces.fields import Number, Tint
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind
 from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey, usual
+from umber_pebble.core.texts import Hex
 
 
 @dataclass(frozen=True, slots=True)
 class Rolled(Modelled):
     """Rolled out and cut to a length and a width, as many layers of it on each other as come to a height."""
+
+    CUT_OUT: ClassVar = True
 
     paste: PasteKey
     thick_m: Annotated[float, Number("m", 0.0005, 0.03, 0.5, large=True)]
@@ -21,11 +24,12 @@ class Rolled(Modelled):
     width_m: Annotated[float, Number("m", 0.005, 1.0, 5.0, large=True)]
     layers_count: Annotated[int, Number("count", 1, 40, 1.0)]
     dry: bool
+    colour: Annotated[Hex | None, Tint()]
     kind: Literal["rolled"] = "rolled"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls("fondant", 0.003, 0.1, 0.06, 1, True)}
+        return {None: cls("fondant", 0.003, 0.1, 0.06, 1, True, None)}
 
     @property
     def strokes(self) -> int:

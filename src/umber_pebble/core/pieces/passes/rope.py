@@ -7,9 +7,10 @@ from typing import Annotated, ClassVar, Literal
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from umber_pebble.core.pieces.fields import Number
+from umber_pebble.core.pieces.fields import Number, Tint
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind
 from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey, usual
+from umber_pebble.core.texts import Hex
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,11 +24,12 @@ class Rope(Modelled):
     length_m: Annotated[float, Number("m", 0.005, 2.0, 5.0, large=True)]
     strands_count: Annotated[int, Number("count", 1, 6, 1.0)]
     dry: bool
+    colour: Annotated[Hex | None, Tint()]
     kind: Literal["rope"] = "rope"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls("fondant", 0.006, 0.15, 2, True)}
+        return {None: cls("fondant", 0.006, 0.15, 2, True, None)}
 
     @property
     def strokes(self) -> int:

@@ -8,9 +8,10 @@ import shapely
 import shapely.affinity
 from shapely.geometry.base import BaseGeometry
 
-from umber_pebble.core.pieces.fields import Number
+from umber_pebble.core.pieces.fields import Number, Tint
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind
 from umber_pebble.core.pieces.passes.modelled import Modelled, PasteKey, usual
+from umber_pebble.core.texts import Hex
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,11 +23,12 @@ class Rose(Modelled):
     petal_m: Annotated[float, Number("m", 0.005, 0.1, 1.0, large=True)]
     thick_m: Annotated[float, Number("m", 0.0005, 0.005, 0.1)]
     dry: bool
+    colour: Annotated[Hex | None, Tint()]
     kind: Literal["rose"] = "rose"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls("gum_paste", 9, 0.025, 0.0015, True)}
+        return {None: cls("gum_paste", 9, 0.025, 0.0015, True, None)}
 
     @property
     def strokes(self) -> int:
