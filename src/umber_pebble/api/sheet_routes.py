@@ -23,3 +23,5 @@ def add(api: Api, workshop: Workshop) -> None:
         "POST", "/api/figures/sheet", figures, body=sheets.SheetRequest, reply=SheetReply, summary="A cutting plan"
     )
     add_to_scale(api, workshop, "cutting", "A cutting plan", sheets.cutting_svg, sheets.cutting_pdf)
+    what = "The last sheet for so many of each cutter, as 12-4,"
+    add_to_scale(api, workshop, "last-of-{wanted}", what, sheets.cutting_svg, sheets.cutting_pdf)

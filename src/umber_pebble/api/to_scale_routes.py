@@ -6,16 +6,17 @@ from typing import Any
 from umber_pebble.api.http import Api
 from umber_pebble.services.workshop import Workshop
 
-Written = Callable[[Workshop, str, bool], Any]
+Written = Callable[..., Any]
 
 
 def add_to_scale(api: Api, workshop: Workshop, name: str, what: str, svg: Written, pdf: Written) -> None:
-    """Four addresses of one drawing: name, what it is in words, and what writes it mirrored or not."""
+    """Four addresses of one drawing: name, what it is in words, and what writes it mirrored or not; a part of the name in braces is handed
+    on."""
     for suffix, media, written in (("svg", "image/svg+xml", svg), ("pdf", "application/pdf", pdf)):
         for below, mirrored, seen in (("", False, "above"), ("-below", True, "below")):
 
-            def to_scale(id: str, of: Written = written, mirrored: bool = mirrored) -> Any:
-                return of(workshop, id, mirrored)
+            def to_scale(id: str, of: Written = written, mirrored: bool = mirrored, **parts: str) -> Any:
+                return of(workshop, id, mirrored, *parts.values())
 
             api.add(
                 "GET",

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from umber_pebble.core.errors import OutOfRange
-from umber_pebble.core.materials.load import materials
+from umber_pebble.core.families.known import family_of
+from umber_pebble.core.materials.load import material, materials
 from umber_pebble.core.moulds.traced import traced_of
 from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.fields import FieldShown, fields_of, kind_of
@@ -233,10 +234,16 @@ def _body(of: Literal["fruit", "balloon"], room_degc: float) -> Dipped:
 
 
 def _mould_for(start: Start, moulds: dict[str, Mould]) -> str:
-    """The first, or the shallowest, with a cavity of such a shape first; any where there is none."""
-    fit = [key for key, of in moulds.items() if not start.shapes or of.cavities[0].shape.kind in start.shapes]
-    choose = fit or list(moulds)
+    """The first, or the shallowest, with a cavity of such a shape first; any where there is none; as far as there is one that bears its melt."""
+    bears = [key for key, of in moulds.items() if _bears(of, start.melt)] or list(moulds)
+    fit = [key for key in bears if not start.shapes or moulds[key].cavities[0].shape.kind in start.shapes]
+    choose = fit or bears
     return min(choose, key=lambda key: _deep(key, moulds[key])) if start.shallow else choose[0]
+
+
+def _bears(mould: Mould, key: str) -> bool:
+    melt = material("melts", key)
+    return family_of(melt).coolest_degc(melt) <= mould.bears_degc
 
 
 def _deep(key: str, mould: Mould) -> float:

@@ -1,17 +1,19 @@
 """Sheets that are cut: their cutting plan as figures, and to scale on paper."""
 
+import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
 from pydantic import Field
 
-from umber_pebble.core.errors import Missing
+from umber_pebble.core.errors import Missing, OutOfRange
 from umber_pebble.core.moulds.cutting import CuttingPlan, cut_out
-from umber_pebble.core.plan.sheets import sheets_for
+from umber_pebble.core.plan.sheets import Sheets, sheets_for
 from umber_pebble.formats.to_scale import Drawn, write_pages, write_svg
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Mould
-from umber_pebble.services.shapes import cavity_fit, cutting_of
+from umber_pebble.services.shapes import cutting_of
 from umber_pebble.services.workshop import Workshop
 
 
@@ -24,27 +26,27 @@ class SheetRequest(Doc):
 
 @dataclass(frozen=True, slots=True)
 class CutPiece:
-    """One piece on a sheet: which of its cutters, its outline from the corner of the sheet [m], and whether it is in the last sheet of those
-    that are wanted."""
+    """One piece on a sheet: which of its cutters, and its outline from the corner of the sheet [m]."""
 
     kind: int
     ring: list[list[float]]
-    in_last: bool
 
 
 @dataclass(frozen=True, slots=True)
 class SheetsWanted:
-    """How many sheets as many as are wanted take [count], how long the last of them is [m], and which share of all that is poured is in
-    pieces [frac]."""
+    """How many sheets as many as are wanted take [count], how long the last of them is [m], what is cut out of that, and which share of all that
+    is poured is in pieces [frac]."""
 
     count: int
     last_m: float
+    pieces: list[CutPiece]
     used_frac: float
 
 
 @dataclass(frozen=True, slots=True)
 class SheetFigures:
-    """What is cut out of a sheet: how many by cutter, every piece, and which share of the sheet that is [frac]."""
+    """What is cut out of a sheet: how many by cutter, every piece, and which share of the sheet that is [frac]; wanted: the sheets for as many as
+    are."""
 
     counts: list[int]
     pieces: list[CutPiece]
@@ -58,29 +60,33 @@ def sheet_figures(asked: SheetRequest) -> SheetFigures:
     Raises: Missing: it is no sheet. OutOfRange: a cutter larger than it.
     """
     plan = _cutting(asked.mould)
-    rings = _rings(asked.mould, plan)
-    counts = [plan.count(k) for k in range(len(asked.mould.cavities))]
-    wanted = {kind: n for kind, n in enumerate(asked.wanted or ()) if n and kind < len(counts) and counts[kind]}
-    sheets = sheets_for(plan, wanted) if wanted else None
-    last = set(plan.cuts if sheets is None else sheets.last_cuts)
-    pieces = [
-        CutPiece(cut.kind, [[round(x, 5), round(y, 5)] for x, y in ring], cut in last)
-        for cut, ring in zip(plan.cuts, rings, strict=True)
-    ]
-    told = None if sheets is None else SheetsWanted(sheets.count, sheets.last_m, sheets.in_pieces / sheets.poured)
-    return SheetFigures(counts, pieces, plan.used_frac, told)
+    sheets = _wanted(plan, asked.wanted or [])
+    told = None
+    if sheets is not None:
+        used = sheets.in_pieces / sheets.poured
+        told = SheetsWanted(sheets.count, sheets.last_m, _pieces(sheets.last), used)
+    return SheetFigures([plan.count(k) for k in range(len(plan.rims))], _pieces(plan), plan.used_frac, told)
 
 
-def cutting_svg(workshop: Workshop, mould_id: str, mirrored: bool) -> str:
-    """A sheet's cutting plan to scale, as SVG. Raises: NotFound, and as its figures."""
+def _wanted(plan: CuttingPlan, counts: Sequence[int]) -> Sheets | None:
+    """The sheets for so many of each cutter; None where none is wanted that it gives."""
+    wanted = {kind: n for kind, n in enumerate(counts[: len(plan.rims)]) if n and plan.count(kind)}
+    return sheets_for(plan, wanted) if wanted else None
+
+
+def cutting_svg(workshop: Workshop, mould_id: str, mirrored: bool, wanted: str = "") -> str:
+    """A sheet's cutting plan to scale, as SVG; wanted: of the last sheet for so many of each cutter, as "12-4".
+
+    Raises: NotFound, and as its figures. OutOfRange: no such counts.
+    """
     mould = _mould(workshop, mould_id)
-    return write_svg(mould.name, _drawn(mould, mirrored))
+    return write_svg(mould.name, _drawn(mould, mirrored, wanted))
 
 
-def cutting_pdf(workshop: Workshop, mould_id: str, mirrored: bool) -> bytes:
+def cutting_pdf(workshop: Workshop, mould_id: str, mirrored: bool, wanted: str = "") -> bytes:
     """The same as PDF. Raises: as its SVG."""
     mould = _mould(workshop, mould_id)
-    return write_pages(mould.name, _drawn(mould, mirrored))
+    return write_pages(mould.name, _drawn(mould, mirrored, wanted))
 
 
 def _mould(workshop: Workshop, mould_id: str) -> Mould:
@@ -96,12 +102,29 @@ def _cutting(mould: Mould) -> CuttingPlan:
     return plan
 
 
-def _rings(mould: Mould, plan: CuttingPlan) -> list[list[tuple[float, float]]]:
-    rims = [cavity_fit(of).cavity.shape.rim() for of in mould.cavities]
-    return [[(x, y) for x, y in cut_out(rims[cut.kind], cut).exterior.coords] for cut in plan.cuts]
+def _rings(plan: CuttingPlan) -> list[list[tuple[float, float]]]:
+    return [[(x, y) for x, y in cut_out(plan.rims[cut.kind], cut).exterior.coords] for cut in plan.cuts]
 
 
-def _drawn(mould: Mould, mirrored: bool) -> Drawn:
+def _pieces(plan: CuttingPlan) -> list[CutPiece]:
+    return [
+        CutPiece(cut.kind, [[round(x, 5), round(y, 5)] for x, y in ring])
+        for cut, ring in zip(plan.cuts, _rings(plan), strict=True)
+    ]
+
+
+def _drawn(mould: Mould, mirrored: bool, wanted: str) -> Drawn:
     plan = _cutting(mould)
-    of = Drawn(plan.sheet.length_m, plan.sheet.width_m, _rings(mould, plan))
+    long_m = plan.sheet.length_m
+    if wanted:
+        sheets = _wanted(plan, _counts(wanted))
+        if sheets is not None:
+            plan, long_m = sheets.last, sheets.last_m
+    of = Drawn(long_m, plan.sheet.width_m, _rings(plan))
     return of.mirrored() if mirrored else of
+
+
+def _counts(wanted: str) -> list[int]:
+    if not re.fullmatch(r"\d{1,4}(-\d{1,4}){0,11}", wanted):
+        raise OutOfRange("write how many of each cutter, as 12-4", path="wanted", got=wanted[:40])
+    return [int(n) for n in wanted.split("-")]

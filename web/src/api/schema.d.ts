@@ -3586,6 +3586,198 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/moulds/{id}/last-of-{wanted}-below.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last sheet for so many of each cutter, as 12-4, to scale, seen from below */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    wanted: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/last-of-{wanted}-below.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last sheet for so many of each cutter, as 12-4, to scale, seen from below */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    wanted: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "image/svg+xml": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/last-of-{wanted}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last sheet for so many of each cutter, as 12-4, to scale, seen from above */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    wanted: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moulds/{id}/last-of-{wanted}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last sheet for so many of each cutter, as 12-4, to scale, seen from above */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    wanted: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Done */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "image/svg+xml": string;
+                    };
+                };
+                /** @description Refused */
+                default: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders": {
         parameters: {
             query?: never;
@@ -7777,12 +7969,9 @@ export interface components {
         };
         /**
          * CutPiece
-         * @description One piece on a sheet: which of its cutters, its outline from the corner of the sheet [m], and whether it is in the last sheet of those
-         *     that are wanted.
+         * @description One piece on a sheet: which of its cutters, and its outline from the corner of the sheet [m].
          */
         CutPiece: {
-            /** In Last */
-            in_last: boolean;
             /** Kind */
             kind: number;
             /** Ring */
@@ -13489,7 +13678,8 @@ export interface components {
         };
         /**
          * SheetFigures
-         * @description What is cut out of a sheet: how many by cutter, every piece, and which share of the sheet that is [frac].
+         * @description What is cut out of a sheet: how many by cutter, every piece, and which share of the sheet that is [frac]; wanted: the sheets for as many as
+         *     are.
          */
         SheetFigures: {
             /** Counts */
@@ -13543,14 +13733,16 @@ export interface components {
         };
         /**
          * SheetsWanted
-         * @description How many sheets as many as are wanted take [count], how long the last of them is [m], and which share of all that is poured is in
-         *     pieces [frac].
+         * @description How many sheets as many as are wanted take [count], how long the last of them is [m], what is cut out of that, and which share of all that
+         *     is poured is in pieces [frac].
          */
         SheetsWanted: {
             /** Count */
             count: number;
             /** Last M */
             last_m: number;
+            /** Pieces */
+            pieces: components["schemas"]["CutPiece"][];
             /** Used Frac */
             used_frac: number;
         };

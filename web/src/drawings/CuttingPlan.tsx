@@ -6,8 +6,6 @@ const TALLEST = 420;
 export interface PieceOnSheet {
   kind: number;
   ring: Point[];
-  /** In the last sheet of those that are wanted. */
-  in_last: boolean;
 }
 
 interface Props {
@@ -50,18 +48,20 @@ export function CuttingPlan({ length_m, width_m, margin_m, pieces, last_m, chose
           strokeDasharray="2 5"
         />
       )}
-      {pieces.map(({ kind, ring, in_last }) => (
+      {pieces.map(({ kind, ring }) => (
         <path
           key={ringPath(ring, x, y)}
           d={ringPath(ring, x, y)}
-          fill={in_last ? "var(--ground)" : "none"}
-          stroke={in_last ? "var(--glass)" : "var(--line)"}
-          strokeWidth={in_last && kind === chosen ? 2 : 1}
-          strokeDasharray={in_last ? undefined : "3 4"}
+          fill="var(--ground)"
+          stroke="var(--glass)"
+          strokeWidth={kind === chosen ? 2 : 1}
         />
       ))}
       {last_m < length_m && (
-        <line x1={x(last_m)} x2={x(last_m)} y1={0} y2={high} stroke="var(--ink)" strokeWidth={2} />
+        <>
+          <rect x={x(last_m)} width={wide - x(last_m)} height={high} fill="var(--ground)" />
+          <line x1={x(last_m)} x2={x(last_m)} y1={0} y2={high} stroke="var(--ink)" strokeWidth={2} />
+        </>
       )}
     </svg>
   );

@@ -66,11 +66,12 @@ class Cut:
 
 @dataclass(frozen=True, slots=True)
 class CuttingPlan:
-    """What is cut out of a sheet, and which share of it all of each outline is [frac]."""
+    """What is cut out of a sheet, which share of it all of each outline is [frac], and the outlines, about their middle [m]."""
 
     sheet: CutSheet
     cuts: tuple[Cut, ...]
     kinds_frac: tuple[float, ...]
+    rims: tuple[Points, ...]
 
     @property
     def used_frac(self) -> float:
@@ -112,6 +113,28 @@ def cutting_plan(sheet: CutSheet, rims: tuple[Points, ...], most: tuple[int, ...
     return best
 
 
+@lru_cache(maxsize=512)
+def shortest_plan(whole: CuttingPlan, counts: tuple[int, ...]) -> CuttingPlan:
+    """So many of each outline on as short a piece of a sheet as any plan that is looked at; where none has room for all, as the sheet is cut
+    whole.
+
+    Args:
+        whole: of the whole sheet
+        counts: of each of its outlines, none more than it gives
+    Source: geometry
+    """
+    wanted = dict(enumerate(counts))
+    nest, best = _nest(whole.sheet, whole.rims), whole
+    for way in nest.ways():
+        # what is laid along the sheet, row after row, is long at once
+        if way.along:
+            continue
+        plan = nest.plan(way, counts)
+        if all(plan.count(kind) == n for kind, n in wanted.items()):
+            best = min(best, plan, key=lambda of: of.length_for_m(wanted))
+    return best
+
+
 def cutting_plans(
     sheet: CutSheet, rims: Sequence[Points], most: Sequence[int], goes_on: Callable[[], bool] = lambda: True
 ) -> Iterator[CuttingPlan]:
@@ -124,7 +147,7 @@ def cutting_plans(
     Raises: OutOfRange: an outline that is larger than its sheet.
     Source: geometry
     """
-    nest, best = _Nest(sheet, rims), 0.0
+    nest, best = _Nest(sheet, tuple(rims)), 0.0
     for way in nest.ways():
         if best and not goes_on():
             return
@@ -154,9 +177,14 @@ class _Lain:
     low: tuple[int, int]
 
 
+@lru_cache(maxsize=8)
+def _nest(sheet: CutSheet, rims: tuple[Points, ...]) -> "_Nest":
+    return _Nest(sheet, rims)
+
+
 class _Nest:
-    def __init__(self, sheet: CutSheet, rims: Sequence[Points]) -> None:
-        self.sheet = sheet
+    def __init__(self, sheet: CutSheet, rims: tuple[Points, ...]) -> None:
+        self.sheet, self.rims = sheet, rims
         finest = max(FINEST_M, sheet.web_m / PARTS, max(sheet.length_m, sheet.width_m) / MOST_CELLS)
         self.cell = finest * (1 + COARSER * (len(rims) - 1))
         self.areas = [shapely.Polygon(rim).area for rim in rims]
@@ -249,7 +277,9 @@ class _Nest:
                 for of in tried:
                     free[of.turn_rad].take(*self._apart(kind, of, kind, put), x, y)
         shares = [sum(cut.kind == kind for cut in cuts) * area for kind, area in enumerate(self.areas)]
-        return CuttingPlan(self.sheet, tuple(cuts), tuple(share / self.sheet.area_m2 for share in shares))
+        return CuttingPlan(
+            self.sheet, tuple(cuts), tuple(share / self.sheet.area_m2 for share in shares), self.rims
+        )
 
     def _reaches(self, of: _Lain, at: tuple[int, int], along: bool) -> tuple[float, float]:
         """How far a piece reaches there: what takes least of the sheet comes first."""

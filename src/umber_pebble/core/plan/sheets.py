@@ -5,7 +5,7 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from umber_pebble.core.moulds.cutting import Cut, CuttingPlan
+from umber_pebble.core.moulds.cutting import CuttingPlan, shortest_plan
 from umber_pebble.core.pieces.sheet import poured_for
 from umber_pebble.core.plan.handwork import Inclusion
 from umber_pebble.core.plan.problem import Mould, PlanInput, PlanLine
@@ -38,12 +38,12 @@ def on_one_sheet(plan: PlanInput) -> PlanInput:
 
 @dataclass(frozen=True, slots=True)
 class Sheets:
-    """So many sheets [count], all but the last of them whole, the last only so long [m], with these pieces in it; how much is poured, and in
-    pieces [whole sheets]."""
+    """So many sheets [count], all but the last of them whole, the last only so long [m], cut like this; how much is poured, and in pieces
+    [whole sheets]."""
 
     count: int
     last_m: float
-    last_cuts: tuple[Cut, ...]
+    last: CuttingPlan
     poured: float
     in_pieces: float
 
@@ -78,9 +78,12 @@ def sheets_for(cutting: CuttingPlan, counts: Mapping[int, int]) -> Sheets:
     each = {kind: cutting.count(kind) for kind in counts}
     sheets = max(math.ceil(count / each[kind]) for kind, count in counts.items())
     rest = {kind: max(count - (sheets - 1) * each[kind], 0) for kind, count in counts.items()}
-    last_m, length_m = cutting.length_for_m(rest), cutting.sheet.length_m
+    last = shortest_plan(cutting, tuple(rest.get(kind, 0) for kind in range(len(cutting.rims))))
+    last_m, length_m = last.length_for_m(rest), cutting.sheet.length_m
     in_pieces = sum(cutting.kinds_frac[kind] * count / each[kind] for kind, count in counts.items())
-    return Sheets(sheets, last_m, tuple(cutting.first_cuts(rest)), sheets - 1 + last_m / length_m, in_pieces)
+    return Sheets(
+        sheets, last_m, replace(last, cuts=tuple(last.first_cuts(rest))), sheets - 1 + last_m / length_m, in_pieces
+    )
 
 
 def cut_to_size(plan: PlanInput, rounds: Sequence[Sequence[int]]) -> PlanInput:

@@ -39,10 +39,10 @@ export function SheetPlan({
         <div className={isPlaceholderData ? "opacity-50" : ""}>
           <CuttingPlan
             {...sheet}
-            pieces={data.pieces.map(({ ring, ...piece }) => ({ ...piece, ring: pointsOf(ring) }))}
+            pieces={(data.wanted ?? data).pieces.map(({ kind, ring }) => ({ kind, ring: pointsOf(ring) }))}
             last_m={data.wanted?.last_m ?? sheet.length_m}
             chosen={chosen}
-            label={`Cutting plan: ${data.counts.map(counted).join(", ")}`}
+            label={`Cutting plan: ${countsOf(data.wanted?.pieces, data.counts).map(counted).join(", ")}`}
           />
           <p className="mt-2 text-quiet">
             {length(sheet.length_m)} by {length(sheet.width_m)}, from above; {length(sheet.web_m)} between two
@@ -80,7 +80,11 @@ export function SheetPlan({
           </section>
           <p className="mt-5 flex flex-wrap gap-x-6 gap-y-1 font-bold text-glass">
             {PAPERS.map(({ file, name }) => (
-              <a key={file} href={`/api/moulds/${id}/${file}`} download>
+              <a
+                key={file}
+                href={`/api/moulds/${id}/${data.wanted ? `last-of-${asked.join("-")}` : "cutting"}${file}`}
+                download
+              >
                 {name}
               </a>
             ))}
@@ -90,6 +94,10 @@ export function SheetPlan({
     </>
   );
 }
+
+/** How many of each cutter are drawn: those of the last sheet, or of a whole one. */
+const countsOf = (last: Schemas["CutPiece"][] | undefined, whole: number[]): number[] =>
+  last ? whole.map((_, kind) => last.filter((of) => of.kind === kind).length) : whole;
 
 function sheetsWords(
   { count, last_m, used_frac }: NonNullable<Schemas["SheetFigures"]["wanted"]>,
@@ -110,8 +118,8 @@ function sheetsWords(
 const NONE = 0;
 
 const PAPERS = [
-  { file: "cutting.pdf", name: "To scale, under the paper: PDF" },
-  { file: "cutting.svg", name: "SVG" },
-  { file: "cutting-below.pdf", name: "Mirrored, seen from below: PDF" },
-  { file: "cutting-below.svg", name: "SVG, mirrored" },
+  { file: ".pdf", name: "To scale, under the paper: PDF" },
+  { file: ".svg", name: "SVG" },
+  { file: "-below.pdf", name: "Mirrored, seen from below: PDF" },
+  { file: "-below.svg", name: "SVG, mirrored" },
 ];
