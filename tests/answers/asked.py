@@ -163,6 +163,7 @@ def _hand() -> list[Question]:
         "high_m": 0.03,
         "mixture": "ganache",
         "mixed_kg": 0.4,
+        "at_hand_kg": None,
         "first_frac": None,
     }
     return [

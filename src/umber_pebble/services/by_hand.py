@@ -36,8 +36,13 @@ class HandRequest(Doc):
     dipped: Whole = Field(ge=0, le=5000)
     dip_m: float = Field(ge=0.003, le=0.2)
     high_m: float = Field(ge=0.003, le=0.2)
-    mixture: Literal["ganache", "ganache_milk", "ganache_white", "cake", "modelling_chocolate"]
+    mixture: Literal[
+        "ganache", "ganache_milk", "ganache_white", "cake", "modelling_chocolate", "gum_paste", "marzipan"
+    ]
     mixed_kg: float = Field(ge=0, le=50)
+    at_hand_kg: float | None = Field(
+        ge=0, le=50, description="of the first part, all of which is used; None: as much as mixed_kg says"
+    )
     first_frac: float | None = Field(ge=0, le=1, description="of the first part; None: the usual")
 
 
@@ -80,6 +85,9 @@ def by_hand(workshop: Workshop, asked: HandRequest) -> HandAmounts:
     drop = dab(melt, asked.dollop_m, tapped=True).volume.times(density * asked.dollops)
     coat = dip_film_m(melt, asked.high_m, film.value("drains"), film.value("drawn"))
     area = math.pi * asked.dip_m * asked.high_m + math.pi * asked.dip_m**2 / 4
+    usual = usual_first_frac(asked.mixture)
+    share = usual if asked.first_frac is None else asked.first_frac
+    mixed_kg = asked.mixed_kg if asked.at_hand_kg is None or not share else asked.at_hand_kg / share
     return HandAmounts(
         over(
             lines,
@@ -121,7 +129,7 @@ def by_hand(workshop: Workshop, asked: HandRequest) -> HandAmounts:
             source="casson-1959",
         ),
         coat,
-        mixed_of(asked.mixture, asked.mixed_kg, asked.first_frac),
-        feel_of(asked.mixture, asked.mixed_kg, asked.first_frac),
-        usual_first_frac(asked.mixture),
+        mixed_of(asked.mixture, mixed_kg, share),
+        feel_of(asked.mixture, mixed_kg, share),
+        usual,
     )

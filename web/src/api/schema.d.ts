@@ -9910,6 +9910,11 @@ export interface components {
          * @description What is made by hand of a melt: lines through a nozzle, dollops, a seam with its gap, a hollow ball, dipped pieces.
          */
         HandRequest: {
+            /**
+             * At Hand Kg
+             * @description of the first part, all of which is used; None: as much as mixed_kg says
+             */
+            at_hand_kg: number | null;
             /** Ball M */
             ball_m: number;
             /** Deep M */
@@ -9941,7 +9946,7 @@ export interface components {
              * Mixture
              * @enum {string}
              */
-            mixture: "ganache" | "ganache_milk" | "ganache_white" | "cake" | "modelling_chocolate";
+            mixture: "ganache" | "ganache_milk" | "ganache_white" | "cake" | "modelling_chocolate" | "gum_paste" | "marzipan";
             /**
              * Nozzle
              * @enum {string}

@@ -71,7 +71,7 @@ class Feel:
 
 
 def feel_of(key: str, kg: float, first_frac: float | None = None) -> Feel:
-    """What a spoon more does for a mixture: of its second part, which softens it, or of its first, which stiffens it.
+    """What a spoon more does for a mixture: of the part that softens it, or of the other, which stiffens it; nothing where neither does.
 
     Args:
         key, kg, first_frac: as what it is mixed of
@@ -79,13 +79,16 @@ def feel_of(key: str, kg: float, first_frac: float | None = None) -> Feel:
     Source: common-practice
     """
     row = _row(key)
+    if "softens" not in row:
+        return Feel(None, None)
     first, second = (part.kg for part in mixed_of(key, kg, first_frac))
     low, high = row["first"]["low"], row["first"]["high"]
-    stiff, soft = row["of"]
-    return Feel(
-        _spoonful(soft, second, first / low - first - second),
-        _spoonful(stiff, first, second / (1 - high) - first - second),
+    # so much of it may be added until the first's share is no longer usual
+    room = second / (1 - high) - first - second, first / low - first - second
+    of_first, of_second = (
+        _spoonful(name, there, until) for name, there, until in zip(row["of"], (first, second), room, strict=True)
     )
+    return Feel(of_first, of_second) if row["softens"] == 0 else Feel(of_second, of_first)
 
 
 def _spoonful(name: str, there_kg: float, until_kg: float) -> Spoonful | None:

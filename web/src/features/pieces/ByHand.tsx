@@ -30,6 +30,7 @@ const FIRST: Asked = {
   high_m: 0.03,
   mixture: "ganache",
   mixed_kg: 0.2,
+  at_hand_kg: null,
   first_frac: null,
 };
 
@@ -53,6 +54,8 @@ const MIXTURES = [
   { key: "ganache_white", name: "white ganache" },
   { key: "cake", name: "cake filling" },
   { key: "modelling_chocolate", name: "modelling chocolate" },
+  { key: "gum_paste", name: "gum paste" },
+  { key: "marzipan", name: "marzipan" },
 ] as const;
 
 /** What is made by hand: how much of a melt it takes, and what a filling is mixed of. */
@@ -75,10 +78,10 @@ const FEELS = [
 /** With a spoon more of one of its parts. */
 function withSpoon(asked: Asked, { mixed }: Schemas["HandAmounts"], more: Schemas["Spoonful"]): Asked {
   const [first] = mixed;
-  const kg = asked.mixed_kg + more.kg;
+  const kg = mixed.reduce((sum, part) => sum + part.kg, more.kg);
   if (!first) return asked;
   const firstKg = first.kg + (more.name === first.name ? more.kg : 0);
-  return { ...asked, mixed_kg: kg, first_frac: firstKg / kg };
+  return { ...asked, mixed_kg: kg, at_hand_kg: null, first_frac: firstKg / kg };
 }
 
 function Amounts() {
@@ -133,14 +136,23 @@ function Amounts() {
             label="To be mixed"
             value={asked.mixture}
             options={MIXTURES.map(({ key, name }) => ({ key, name }))}
-            onChange={(mixture) => setAsked({ ...asked, mixture, first_frac: null })}
+            onChange={(mixture) => setAsked({ ...asked, mixture, at_hand_kg: null, first_frac: null })}
           />
           <NumberField
             label="All of it"
             quantity="mass"
             value={asked.mixed_kg}
-            onChange={(mixed_kg) => setAsked({ ...asked, mixed_kg })}
+            onChange={(mixed_kg) => setAsked({ ...asked, mixed_kg, at_hand_kg: null })}
             error={wrong("mixed_kg")}
+            step={10}
+          />
+          <NumberField
+            label={`Or all the ${of?.mixed[0]?.name ?? "first"} at hand`}
+            quantity="mass"
+            value={asked.at_hand_kg}
+            onChange={(at_hand_kg) => setAsked({ ...asked, at_hand_kg })}
+            onClear={() => setAsked({ ...asked, at_hand_kg: null })}
+            error={wrong("at_hand_kg")}
             step={10}
           />
           <NumberField
