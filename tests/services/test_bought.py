@@ -25,18 +25,18 @@ def test_wires_pearls_lace_and_boards_are_at_hand_and_set_where_they_go(studio: 
     plan = studio.plan()
     needs = {need.name: need for need in needs_of(plan).bought}
     casts = plan.casts[0]
-    assert needs["Wire, covered"].count == casts and needs["Sugar pearls"].count == 3 * casts
+    assert needs["Covered wire"].count == casts and needs["Sugar pearls"].count == 3 * casts
     assert needs["Sugar lace"].count == needs["Cake board"].count == 8
     # 80 mm out, 12 mm in, 4 mm of foot
-    assert needs["Wire, covered"].long_m == pytest.approx(0.096)
+    assert needs["Covered wire"].long_m == pytest.approx(0.096)
     assert not needs_of(plan).sticks
     lace = next(step for step in plan.problem.by_hand if step.items[0].name == "Sugar lace")
     assert lace.what == "fit" and lace.count * lace.each_s == pytest.approx(8 * 12 + 90)
     # what is only for contact says itself what it is; of a wire nobody knows is said
-    assert [of.thing for of in remarks_of(plan) if isinstance(of, NotFood)] == ["Wire, covered"]
+    assert [of.thing for of in remarks_of(plan) if isinstance(of, NotFood)] == ["Covered wire"]
     done = [act.what for act in studio.led()]
     wires = [what for what in done if isinstance(what, Stick)]
-    assert [on.name for what in wires for on in what.items] == ["Wire, covered"] * len(plan.rounds)
+    assert [on.name for what in wires for on in what.items] == ["Covered wire"] * len(plan.rounds)
     assert any(isinstance(what, Sprinkle) for what in done)
     assert {what.step.items[0].name for what in done if isinstance(what, ByHand)} == {"Sugar lace", "Cake board"}
 

@@ -17,6 +17,7 @@ from umber_pebble.core.pieces.passes.shell import Shell
 from umber_pebble.core.plan.checks import remarks_of
 from umber_pebble.core.plan.needs import needs_of
 from umber_pebble.core.plan.remarks import StripesApart
+from umber_pebble.core.plan.sheets import sheets_for
 from umber_pebble.demo.fill import WREN
 from umber_pebble.services import bench
 from umber_pebble.services.documents import OrderLine
@@ -147,9 +148,10 @@ def test_stripes_that_take_longer_than_they_run_are_told(studio: Studio) -> None
 
     assert told(0.007) == []
     [slow] = told(0.003)
-    # by hand: as much of 300 x 145 x 2.5 mm as they are of all it holds, out of 3 mm at 5 cm a second
+    # by hand: as much of 145 x 2.5 mm as they lie on, out of 3 mm at 5 cm a second
     plan = studio.plan()
     line = plan.problem.lines[-1]
-    share = plan.casts[-1] / line.mould.on_sheet
-    assert slow.takes_s == pytest.approx(share * 0.3 * 0.145 * 0.0025 / (math.pi * 0.0015**2) / 0.05, rel=0.03)
+    assert line.mould.cutting is not None
+    long_m = sheets_for(line.mould.cutting, {0: plan.casts[-1]}).last_m
+    assert slow.takes_s == pytest.approx(long_m * 0.145 * 0.0025 / (math.pi * 0.0015**2) / 0.05, rel=0.03)
     assert slow.takes_s > slow.runs_s > 60

@@ -312,7 +312,7 @@ PIECES = {
                 "mould-sky",
                 [
                     Fill(melt=melt("coating", OCHRE), level_m=0.006, others=(), stripes_m=None),
-                    Wire("Wire, covered", 24, 1, 0.08, 0.012, 0.004, 0.003, "unknown"),
+                    Wire("Covered wire", 24, 1, 0.08, 0.012, 0.004, 0.003, "unknown"),
                     Extra("Sugar pearls", "pearls", 3, 0.00008, 0.004, True, "food"),
                 ],
             ),

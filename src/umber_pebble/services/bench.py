@@ -175,7 +175,8 @@ def view(service: RunService, run_id: str, actor: str) -> BenchView:
         rounds_total=sum(frozen.plan.lines[r.line].last and not r.left_out for r in seen.state.rounds),
         acknowledged=actor in seen.state.acknowledged or not frozen.layout.hot,
         ribbons=ribbons(frozen, seen, events, elapsed),
-        acts=[act_view(a, frozen, seen) for a in acts],
+        # what waits for something nobody knows the end of is not told yet
+        acts=[act_view(a, frozen, seen) for a in acts if math.isfinite(a.opens_s)],
         calls=[*_calls(acts, actor, frozen, seen), *timer_calls(seen.state)],
         paused=seen.state.paused_s is not None,
         last=_last(events),

@@ -4,7 +4,7 @@ import { amount, duration, type Units } from "./format/units";
 import { mixingWords } from "./measures";
 import { wholeName } from "./named";
 import { offWords } from "./offWords";
-import { colours, habitWords, passOf, plural, pourWords } from "./pourWords";
+import { colours, habitWords, LAID, passOf, plural, pourWords } from "./pourWords";
 import { TEMPER_SHORT, temperWords } from "./temperWords";
 import { unmouldWords } from "./unmouldWords";
 import type { Wording } from "./wording";
@@ -269,6 +269,12 @@ const HAND_DOES: Record<What<"by_hand">["step"]["what"], string> = {
   fit: "Set out",
 };
 
+/** What is bought by the length is cut before it is set out. */
+const handDoes = ({ what, items }: What<"by_hand">["step"]) =>
+  items.some(({ bought }) => bought && bought.long_m > 0) && what === "fit"
+    ? "Cut, set out"
+    : HAND_DOES[what];
+
 /** What hands make of no melt; how long it is then left where it is, and dries on its form after that. */
 function byHandWords({ step, mixed }: What<"by_hand">, units: Units): ActWords {
   const { rests, dries, kg } = step;
@@ -276,7 +282,7 @@ function byHandWords({ step, mixed }: What<"by_hand">, units: Units): ActWords {
   const left = rests.low < 1 ? "out of its mould at once" : `leave them ${span(rests)}`;
   const then = dries.high > 0 ? `${left}, then let them dry on their form ${span(dries)}.` : `${left}.`;
   return {
-    title: `${HAND_DOES[step.what]} ${plural(step.count, "piece", "pieces")}: ${wholeName(step.named)}`,
+    title: `${handDoes(step)} ${plural(step.count, "piece", "pieces")}: ${wholeName(step.named)}`,
     detail: [
       step.what === "fit"
         ? `${boughtWords(step.items, units)} About ${duration(step.count * step.each_s)}.`
@@ -340,6 +346,8 @@ export function actShort(act: Act, view: View): string {
     case "pour":
       if (what.laid === "lines") return `Pipe ${what.casts} ${of(what.line)}`;
       if (what.piped) return `Stripes, ${what.piped.count} of ${what.piped.of_all}`;
+      if (what.laid === "detail" && what.sheet)
+        return `${LAID[what.laid_by].title} ${plural(what.sheet.count, "film", "films")}`;
       if (what.sheet) return `Spread ${plural(what.sheet.count, "sheet", "sheets")}`;
       return act.into
         ? `Into ${view.vessels[act.into.vessel_id] ?? "another vessel"}`
@@ -347,7 +355,7 @@ export function actShort(act: Act, view: View): string {
     case "put_in":
       return `Fill ${what.casts} ${of(what.line)}`;
     case "by_hand":
-      return `${HAND_DOES[what.step.what]} ${what.step.count} ${wholeName(what.step.named)}`;
+      return `${handDoes(what.step)} ${what.step.count} ${wholeName(what.step.named)}`;
     case "sprinkle":
       return `${named(what.items)} on ${what.casts} ${of(what.line)}`;
     case "film":
