@@ -29,7 +29,7 @@ def test_a_basket_of_paste_is_entered_planned_and_made(demo: Server, open_page: 
     expect(page.get_by_text("saved").first).to_be_visible()
     page.goto(demo.base + "/orders/order-baskets")
     pastes = page.get_by_role("list", name="Pastes to have ready")
-    expect(pastes).to_contain_text(re.compile("211.g.*fondant"))
+    expect(pastes).to_contain_text(re.compile("248.gFondant"))
     expect(page.get_by_text("pieces, nothing melted")).to_be_visible()
     page.get_by_role("link", name="Lists").click()
     together = page.get_by_role("list", name="To put together")
@@ -50,7 +50,7 @@ def test_a_basket_of_paste_is_entered_planned_and_made(demo: Server, open_page: 
 
 def test_a_piece_is_started_by_hand_and_put_into_a_mould_again(demo: Server, open_page: OpenPage) -> None:
     page = open_page(demo.base + "/pieces/piece-disc")
-    page.get_by_role("radio", name="by hand, of paste").click()
+    page.get_by_role("radio", name="by hand, or bought").click()
     expect(page.get_by_role("list", name="Passes")).to_contain_text("Rope")
     expect(page.get_by_text("As it lies, to scale.")).to_be_visible()
     page.get_by_role("radio", name="in a mould, on a sheet or a drawing").click()
