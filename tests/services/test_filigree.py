@@ -145,7 +145,7 @@ def test_over_a_drawing_lines_are_piped_and_in_a_mould_they_are_not(studio: Stud
         with pytest.raises(CoreError) as refused:
             studio.plan()
         assert refused.value.params["build"] == code
-    build(studio, Lines(dark), Dust("Salt", 0.0002, True))
+    build(studio, Lines(dark), Dust("Salt", 0.0002, True, "food"))
     [line] = studio.plan().problem.lines
     assert [of.kind for of in line.works] == ["sprinkle"]
     stored = studio.workshop.get("piece", "piece-disc")

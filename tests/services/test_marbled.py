@@ -72,7 +72,7 @@ def test_a_shell_of_three_colours_is_swirled_one_after_the_other_and_poured_at_o
 
 def test_a_lollipop_takes_its_stick_and_then_its_sprinkles(studio: Studio) -> None:
     part = part_of(studio, "piece-lollipop")
-    sprinkles, pearls = Dust("Star sprinkles", 0.0005, True), Dust("Sugar pearls", 0.001, True)
+    sprinkles, pearls = Dust("Star sprinkles", 0.0005, True, "food"), Dust("Sugar pearls", 0.001, True, "food")
     with_passes(studio, "piece-lollipop", *part.passes, sprinkles, pearls)
     studio.order(lines=of("piece-lollipop", 4))
     plan = studio.plan()
@@ -92,7 +92,7 @@ def test_a_lollipop_takes_its_stick_and_then_its_sprinkles(studio: Studio) -> No
 
 def test_sprinkles_are_noted_as_such_where_the_stick_was_missed(studio: Studio) -> None:
     part = part_of(studio, "piece-lollipop")
-    with_passes(studio, "piece-lollipop", *part.passes, Dust("Star sprinkles", 0.0005, True))
+    with_passes(studio, "piece-lollipop", *part.passes, Dust("Star sprinkles", 0.0005, True, "food"))
     studio.order(lines=of("piece-lollipop", 4))
     studio.start("order-table")
     while not (soft := [act for act in bench.view(studio.runs, "led", WREN).acts if isinstance(act.what, Stick)]):

@@ -84,7 +84,7 @@ def test_the_demo_is_filled_once_and_has_something_to_say(tmp_path: Path) -> Non
     )  # the rehearsal's pot loses a tenth less
     assert log.lines[0].next_casts.value.likely >= 24
     assert bench.rail(runs, WREN) is None
-    assert len(workshop.all("order")) == 19
+    assert len(workshop.all("order")) == 20
     kinds = [{line.piece_id for line in stored.doc.lines} for stored in workshop.all("order")]  # type: ignore[attr-defined]
     assert max(len(of) for of in kinds) == 12
     for stored in workshop.all("order"):

@@ -9,10 +9,13 @@ from umber_pebble.core.pieces.passes.detail import Detail
 from umber_pebble.core.pieces.passes.dip import Dip
 from umber_pebble.core.pieces.passes.drizzle import Drizzle
 from umber_pebble.core.pieces.passes.dust import Dust
+from umber_pebble.core.pieces.passes.dusted import GOLD, DryDust
 from umber_pebble.core.pieces.passes.extra import Extra
 from umber_pebble.core.pieces.passes.fill import Fill
 from umber_pebble.core.pieces.passes.filling import Filling
+from umber_pebble.core.pieces.passes.lacquered import Lacquered
 from umber_pebble.core.pieces.passes.lines import Lines
+from umber_pebble.core.pieces.passes.painted import Painted
 from umber_pebble.core.pieces.passes.paste import Paste
 from umber_pebble.core.pieces.passes.printed import Print
 from umber_pebble.core.pieces.passes.ribbon import PasteRibbon
@@ -271,7 +274,7 @@ PIECES = {
         "mould-mat",
         [
             Cluster(name="Roasted nuts", melt=melt("dark"), inside_kg=0.012, melt_frac=0.35),
-            Dust(name="Salt flakes", kg=0.0003, on_wet=True),
+            Dust(name="Salt flakes", kg=0.0003, on_wet=True, status="food"),
         ],
     ),
     "piece-nebula": built(
@@ -318,6 +321,31 @@ PIECES = {
             ),
             part("Lace", None, [Trim("Sugar lace", "lace", 1, 0.07, 0.005, 0.02, "food")]),
             part("Board", None, [Extra("Cake board", "board", 1, 0.03, 0.1, True, "contact")]),
+        ],
+        joins=[],
+        stand=None,
+    ),
+    "piece-gilded": Piece(
+        name="Gilded moon",
+        parts=[
+            part(
+                "Moon",
+                "mould-sky",
+                [
+                    Fill(melt=melt("coating", OCHRE), level_m=0.006, others=(), stripes_m=None),
+                    Wire("Covered wire", 24, 1, 0.06, 0.012, 0.004, 0.003, "unknown"),
+                    DryDust("Gold dust", "highlighter", GOLD, 1.0, 2, "food"),
+                    Lacquered("Edible lacquer", 1.0, 1, "food"),
+                ],
+            ),
+            part(
+                "Dark star",
+                "mould-sky",
+                [
+                    fill("dark", 0.006),
+                    Painted("Gold paint", "highlighter", GOLD, 0.3, 2, 0.4, 0.5, "non_toxic"),
+                ],
+            ),
         ],
         joins=[],
         stand=None,

@@ -17,6 +17,7 @@ from umber_pebble.core.pieces.assembly import (
     standing,
 )
 from umber_pebble.core.pieces.body import profile
+from umber_pebble.core.pieces.eaten import Eaten, eaten
 from umber_pebble.core.pieces.joints import hand_s
 from umber_pebble.core.pieces.usual import hidden
 from umber_pebble.core.spread import Spread
@@ -80,6 +81,7 @@ class Assembly:
     joins: list[JoinRow]
     weight: Explained
     stands: Stands | None
+    eaten: Eaten
 
 
 def assembly(workshop: Workshop, asked: AssemblyRequest) -> Assembly:
@@ -108,7 +110,11 @@ def assembly(workshop: Workshop, asked: AssemblyRequest) -> Assembly:
         sources=("geometry",),
     )
     return Assembly(
-        parts, joins, weight, _stands(piece.stand, parts, family_of(of[0]).rows) if piece.stand else None
+        parts,
+        joins,
+        weight,
+        _stands(piece.stand, parts, family_of(of[0]).rows) if piece.stand else None,
+        eaten([(part.name, part.passes) for part in piece.parts]),
     )
 
 

@@ -73,6 +73,8 @@ def lines_of(
     for row in built.laid:
         one = built.passes[row.index]
         put = one.put()
+        if one.AFTER:
+            break
         if row.cast is None:
             assert put is not None
             # right after a melt it goes into what is still soft
@@ -177,7 +179,7 @@ def leaves_at(part: d.Part, built: Built) -> Leaves:
         and melted[-1].material(built.own).has("set_peel")
     ):
         return "peel"
-    last = built.passes[-1]
+    last = next(one for one in reversed(built.passes) if not one.AFTER)
     return "rigid" if last.EASED_OFF and family_of(last.material(built.own)).eased_off else "unmould"
 
 
@@ -186,11 +188,12 @@ def pressed(part: d.Part, built: Built, wanted: Wanted, paces: Paces) -> HandSte
     pastes = [paste for one in part.passes if (paste := one.pressed_of())]
     rests = _longest([] if built.by_hand else [paste.spread("leaves") for paste in pastes])
     dries = _longest([paste.spread("dries") for one in part.passes if one.dries and (paste := one.pressed_of())])
-    kg = sum(row.finished.value.likely for row in built.laid)
-    takes = sum(hands_s(part.passes[row.index], paces) for row in built.laid)
+    made = [row for row in built.laid if not built.passes[row.index].AFTER]
+    kg = sum(row.finished.value.likely for row in made)
+    takes = sum(hands_s(part.passes[row.index], paces) for row in made)
     if not built.by_hand:
         takes += paces.unmould_each_s
-    items = tuple(_bought(built, row, paces) for row in built.laid if _put(built, row).bought is not None)
+    items = tuple(_bought(built, row, paces) for row in made if _put(built, row).bought is not None)
     # while one softens the next are wetted
     takes += sum(of.bought.softens.likely for of in items if of.bought and of.bought.softens) / wanted.quantity
     what: Literal["press", "model", "fit"] = "fit" if not pastes else "model" if built.by_hand else "press"

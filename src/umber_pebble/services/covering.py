@@ -39,7 +39,7 @@ def coverings(built: Built, relatives: Mapping[str, str]) -> dict[int, Covering]
     out: dict[int, Covering] = {}
     for i, one in enumerate(built.passes):
         thin = one.thin
-        base = None if thin is None else _base_of(thin.melt, relatives)
+        base = None if thin is None else base_of(thin.melt, relatives)
         behind = None if thin is None else _behind(built, i, thin, relatives)
         if thin is not None and thin.melt.colour is not None and base is not None and behind is not None:
             out[i] = _covering(one, _coat(thin, base), thin.melt.colour, *behind)
@@ -65,12 +65,12 @@ def _behind(
     coats = list[CoatOfColour]()
     for later in built.passes[i + 1 :]:
         refs = [ref for ref, _ in later.melts()]
-        base = _base_of(refs[0], relatives) if refs else None
+        base = base_of(refs[0], relatives) if refs else None
         if base is None:
             if refs:
                 return None
         elif (thin := later.thin) is None:
-            return coats, np.array(_hiding(refs[0], base))
+            return coats, np.array(hiding(refs[0], base))
         elif _as_large(thin, front):
             coats.append(_coat(thin, base))
     return None
@@ -83,17 +83,17 @@ def _as_large(later: Thin, front: Thin) -> bool:
 
 
 def _coat(one: Thin, base: Material) -> CoatOfColour:
-    return CoatOfColour(_hiding(one.melt, base), base.value("scatter"), one.thick_m)
+    return CoatOfColour(hiding(one.melt, base), base.value("scatter"), one.thick_m)
 
 
-def _hiding(ref: MeltRef, base: Material) -> tuple[float, ...]:
+def hiding(ref: MeltRef, base: Material) -> tuple[float, ...]:
     """What a melt gives back where it is thick."""
     if ref.colour is None or base is _white_base():
         return tuple(float(v) for v in base_reflectance(base))
     return smooth_reflectance(ref.colour)
 
 
-def _base_of(ref: MeltRef, relatives: Mapping[str, str]) -> Material | None:
+def base_of(ref: MeltRef, relatives: Mapping[str, str]) -> Material | None:
     """What a melt in a colour is of: the base that looks like it by itself, else the usual one; None of what is clear."""
     bases = [material("bases", key) for key in BASES_OF.get(relatives.get(ref.material, ref.material), [])]
     opaque = [base for base in bases if not base.flags.get("clear", False)]

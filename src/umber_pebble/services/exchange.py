@@ -58,6 +58,7 @@ TASKS: dict[TaskKind, str] = {
     "press": "Press",
     "model": "Model",
     "fit": "Cut and set out",
+    "finish": "Dust, paint, lacquer",
     "join": "Join",
 }
 

@@ -46,6 +46,7 @@ def _fixed(value: Any) -> Any:
 
 
 NEW: dict[str, dict[str, Any]] = {
+    "dust": {"status": "food"},
     "detail": {"outline": None, "by": "piped"},
     "shell": {"dwell_s": 0.0, "others": []},
     "fill": {"stripes_m": None},

@@ -24,6 +24,7 @@ from umber_pebble.services.coats import stripes_of
 from umber_pebble.services.covering import Covering, coverings
 from umber_pebble.services.doc_base import Doc, Id, Whole
 from umber_pebble.services.documents import Colour, Kitchen, Mould, OwnMaterial
+from umber_pebble.services.dusting import Swatches, swatches
 from umber_pebble.services.piece_docs import Part
 from umber_pebble.services.planning import Section, section_of
 from umber_pebble.services.shapes import mould_case
@@ -53,7 +54,7 @@ class PassRow:
     """A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
     soft; stripes: of its melts, where they are piped in such; left_m:
     under what is drawn into the melt before it; covering: of a thin coloured layer, how it looks over what is behind it;
-    wire: what one bears."""
+    wire: what one bears; swatches: of a dust, how it looks."""
 
     index: int
     melted: bool
@@ -69,6 +70,7 @@ class PassRow:
     left_m: float | None
     covering: Covering | None
     wire: WireBears | None
+    swatches: Swatches | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,9 +91,8 @@ def part_figures(workshop: Workshop, asked: PartRequest) -> PartFigures:
     """
     built, kitchen = workshop.built(asked.part), workshop.get("kitchen", KITCHEN_ID).doc
     assert isinstance(kitchen, Kitchen)
-    covers = coverings(
-        built, {of.id: of.doc.like for of in workshop.all("material") if isinstance(of.doc, OwnMaterial)}
-    )
+    relatives = {of.id: of.doc.like for of in workshop.all("material") if isinstance(of.doc, OwnMaterial)}
+    covers, dusts = coverings(built, relatives), swatches(built, relatives)
     rows = [
         PassRow(
             row.index,
@@ -108,6 +109,7 @@ def part_figures(workshop: Workshop, asked: PartRequest) -> PartFigures:
             _left_under_m(built, row),
             covers.get(row.index),
             _wire(built, row),
+            dusts.get(row.index),
         )
         for row in built.laid
         for one in [built.passes[row.index]]

@@ -1,6 +1,6 @@
 """How the passes of a part set where its material usually does, and how long one round of its mould takes."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from umber_pebble.core.families.known import family_of
@@ -107,6 +107,8 @@ def part_sets(workshop: Workshop, asked: SettingRequest) -> PartSets:
             works = tuple(of.kind for of in works_on(part, built, row.index, kitchen.paces))
             bands = cast_bands(w.at, frozenset(never), family_of(melt).ends.held_until, Use(works))
             cools = Cools(place, pour, w.at, never, works, bands)
+    # what is put on at last takes no time of its mould
+    built = replace(built, laid=[row for row in built.laid if not built.passes[row.index].AFTER])
     casts, takes = built.mould.at_once, [hands_each_s(built, row, kitchen.paces) for row in built.laid]
     stretches, now, spreads = _round_of(built, rows, at, takes)
     hands = sum(takes) + sum(row.turned_s for row in rows.values())

@@ -19,9 +19,10 @@ from umber_pebble.core.plan.sheets import on_one_sheet
 from umber_pebble.core.plan.spares import BreakRate
 from umber_pebble.core.spread import Spread
 from umber_pebble.services.builds import Wanted, lines_of, pressed
-from umber_pebble.services.built import body_key, build_key, build_of
+from umber_pebble.services.built import Built, body_key, build_key, build_of
 from umber_pebble.services.doc_base import Doc
 from umber_pebble.services.documents import Kitchen, Mould, Order, OwnMaterial, Place, SheetRow, Vessel
+from umber_pebble.services.finishing import MadeBy, finishes_of
 from umber_pebble.services.hours import openings
 from umber_pebble.services.joins import Before, joins_of
 from umber_pebble.services.materials_own import castable
@@ -288,6 +289,14 @@ def _way(
     )
 
 
+def _lies_at_last(snapshot: Snapshot, part: Part, built: Built) -> str:
+    """The id of the place a part comes out of: its own, or where its family sets."""
+    if part.stays:
+        return part.stays[-1].place_id
+    melts = [built.passes[row.index].material(built.own) for row in built.laid if row.cast]
+    return _chosen(snapshot, family_of(melts[-1]).key).place_id if melts else snapshot.kitchen.places[0].id
+
+
 def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
     """The engine's problem from the documents.
 
@@ -323,9 +332,13 @@ def plan_input(snapshot: Snapshot, now: datetime) -> PlanInput:
             lines += more
             lasts.append(len(lines) - 1 if more else None)
             made.append(None if more else len(steps))
-            known[one.first] = lasts[-1], made[-1]
             if not more:
                 steps.append(pressed(part, built, wanted, paces))
+            by = MadeBy(lasts[-1], _lies_at_last(snapshot, part, built), made[-1])
+            if finishes := list(finishes_of(built, wanted, kitchen, by, len(steps))):
+                steps += finishes
+                made[-1] = len(steps) - 1
+            known[one.first] = lasts[-1], made[-1]
         joins = joins_of(
             piece, Before(lasts, made), lines, Wanted(item, Named(piece.name), row.quantity), own, kitchen
         )

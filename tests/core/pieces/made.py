@@ -41,7 +41,7 @@ def stick(diameter_m: float = 0.004, inside_m: float = 0.03, hole: bool = False)
 
 
 def dust(kg: float, on_wet: bool) -> Dust:
-    return Dust("Salt", kg, on_wet)
+    return Dust("Salt", kg, on_wet, "food")
 
 
 def centre(kg: float, volume_m3: float) -> Centre:

@@ -6173,7 +6173,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "smear" | "comb" | "dollop" | "drizzle" | "groove" | "band" | "curved" | "extra" | "trim" | "wire";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "smear" | "comb" | "dollop" | "drizzle" | "groove" | "band" | "curved" | "extra" | "trim" | "wire" | "dusted" | "lacquered" | "painted";
             part: components["schemas"]["Part"];
             /** Way */
             way: ("brushed" | "splattered" | "finger" | "butter" | "scratched" | "mottled" | "sprayed" | "sweets" | "set_out" | "lace") | null;
@@ -6452,6 +6452,7 @@ export interface components {
          * @description A piece put together.
          */
         Assembly: {
+            eaten: components["schemas"]["Eaten"];
             /** Joins */
             joins: components["schemas"]["JoinRow"][];
             /** Parts */
@@ -6897,7 +6898,7 @@ export interface components {
              * Code
              * @enum {string}
              */
-            code: "above_rim" | "by_hand" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "one_colour" | "no_room" | "no_shell" | "not_empty" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_short" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_film" | "wants_hand" | "wants_lines" | "wants_mould" | "wants_walls" | "wrong_colour";
+            code: "above_rim" | "after_finish" | "by_hand" | "closed" | "melts_shell" | "mould_too_weak" | "no_leather" | "one_colour" | "no_room" | "no_shell" | "not_empty" | "nothing_there" | "nothing_to_close" | "nothing_wet" | "outside" | "too_deep" | "too_short" | "too_large" | "too_much" | "too_thick" | "too_thin" | "too_wide" | "unset_filling" | "wants_body" | "wants_film" | "wants_hand" | "wants_lines" | "wants_mould" | "wants_walls" | "wrong_colour";
             /**
              * Got
              * @default null
@@ -7447,6 +7448,23 @@ export interface components {
             name: string;
         };
         /**
+         * CoatOf
+         * @description One coat: the dust that is taken for it and of that stays [kg], the carrier or lacquer [m3], how long hands take [s], and how long it
+         *     dries [s], inf where it does not.
+         */
+        CoatOf: {
+            /** Dries S */
+            dries_s: number;
+            /** Dust Kg */
+            dust_kg: number;
+            /** Hands S */
+            hands_s: number;
+            /** Liquid M3 */
+            liquid_m3: number;
+            /** Stays Kg */
+            stays_kg: number;
+        };
+        /**
          * ColdCentre
          * @description A coat on a cold centre: how warm the melt at it becomes [degC], when it may be touched, and on a centre as warm as the
          *     room [s]; by how much the centre grows as it warms, beside what a coat bears [frac], and how likely that tears it; the water
@@ -7860,7 +7878,7 @@ export interface components {
             /** Wanted */
             wanted: string;
             /** White */
-            white: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["umber_pebble__core__pieces__passes__stick__Stick"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Smear"] | components["schemas"]["umber_pebble__core__pieces__passes__comb__Comb"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["umber_pebble__core__pieces__passes__groove__Groove"] | components["schemas"]["FilmBand"] | components["schemas"]["Curved"] | components["schemas"]["Extra"] | components["schemas"]["Trim"] | components["schemas"]["Wire"]) | null;
+            white: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["umber_pebble__core__pieces__passes__stick__Stick"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Smear"] | components["schemas"]["umber_pebble__core__pieces__passes__comb__Comb"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["umber_pebble__core__pieces__passes__groove__Groove"] | components["schemas"]["FilmBand"] | components["schemas"]["Curved"] | components["schemas"]["Extra"] | components["schemas"]["Trim"] | components["schemas"]["Wire"] | components["schemas"]["DryDust"] | components["schemas"]["Lacquered"] | components["schemas"]["Painted"]) | null;
             /** With White */
             with_white: string;
             /** With White Off */
@@ -8295,6 +8313,35 @@ export interface components {
             melt: components["schemas"]["MeltRef"];
         };
         /**
+         * DryDust
+         * @description A dust of a sort and colour, brushed on a share of what is seen, in so many coats.
+         */
+        DryDust: {
+            /** Coats Count */
+            coats_count: number;
+            /** Colour */
+            colour: string | null;
+            /**
+             * Dust
+             * @enum {string}
+             */
+            dust: "petal" | "lustre" | "pearl" | "highlighter" | "sparkle";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dusted";
+            /** Name */
+            name: string;
+            /** Share Frac */
+            share_frac: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
+        };
+        /**
          * DueInPast
          * @description It was due so long ago [s].
          */
@@ -8324,6 +8371,11 @@ export interface components {
             name: string;
             /** On Wet */
             on_wet: boolean;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
         };
         /**
          * EasilyLost
@@ -8342,10 +8394,34 @@ export interface components {
             /** Kept Frac */
             kept_frac: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "finish" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
             named: components["schemas"]["Named"];
             /** Room S */
             room_s: number;
+        };
+        /**
+         * Eaten
+         * @description A piece, part by part, and the text for its label, "" where all of it is food.
+         */
+        Eaten: {
+            /** Label */
+            label: string;
+            /** Parts */
+            parts: components["schemas"]["EatenPart"][];
+        };
+        /**
+         * EatenPart
+         * @description A part: whether it is eaten, what makes it not, and what is taken off it before, by their names.
+         */
+        EatenPart: {
+            /** Comes Off */
+            comes_off: components["schemas"]["InIt"][];
+            /** Eaten */
+            eaten: boolean;
+            /** Name */
+            name: string;
+            /** Spoilt By */
+            spoilt_by: components["schemas"]["InIt"][];
         };
         /**
          * Edge
@@ -9619,6 +9695,81 @@ export interface components {
             /** Said */
             said: string;
         };
+        /**
+         * Finish
+         * @description A finish: which sort; of which dust, in which colour as hex; how many coats on which area [count, m2]; of paint the share of alcohol in
+         *     its carrier and of dust in the mix, by volume [frac]; its status.
+         */
+        Finish: {
+            /**
+             * Alcohol Frac
+             * @default 0
+             */
+            alcohol_frac: number;
+            /** Area M2 */
+            area_m2: number;
+            /** Coats */
+            coats: number;
+            /**
+             * Colour
+             * @default null
+             */
+            colour: string | null;
+            /**
+             * Dust
+             * @default null
+             */
+            dust: ("petal" | "lustre" | "pearl" | "highlighter" | "sparkle") | null;
+            /**
+             * Dust Frac
+             * @default 0
+             */
+            dust_frac: number;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "dust" | "paint" | "lacquer";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
+        };
+        /**
+         * FinishCoat
+         * @description A coat of a finish on a piece: of what, what it takes, and which of its coats it is, the first 0.
+         */
+        FinishCoat: {
+            coat: components["schemas"]["CoatOf"];
+            /** Nth */
+            nth: number;
+            of: components["schemas"]["Finish"];
+        };
+        /**
+         * FinishNeed
+         * @description What a finish takes over an order: dust [kg], carrier or lacquer [m3], out of so many pots or cans [count]; whether it may be eaten.
+         */
+        FinishNeed: {
+            /** Dust Kg */
+            dust_kg: number;
+            /** Liquid M3 */
+            liquid_m3: number;
+            /** Name */
+            name: string;
+            /** Pots */
+            pots: number;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "dust" | "paint" | "lacquer";
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
+        };
         /** FirstJoin */
         FirstJoin: {
             join: components["schemas"]["Join"];
@@ -9959,9 +10110,10 @@ export interface components {
         };
         /**
          * HandStep
-         * @description What hands make of no melt: a part pressed or modelled of paste, or of bought things that are cut and set out, or a join by warming or glue: how many, how long each takes hands
+         * @description What hands make of no melt: a part pressed or modelled of paste, or of bought things that are cut and set out, a coat of a finish on what is out of its mould, or a join by warming or glue: how many, how long each takes hands
          *     [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs, after_steps: the
-         *     lines whose castings it joins, and what else is made by hand, by number; kg: of each; pastes: of what; skins: how soon a skin forms on it where it lies open [s], None: none does; items: what is bought for each.
+         *     lines whose castings it joins, and what else is made by hand, by number; kg: of each; pastes: of what; skins: how soon a skin forms on it where it lies open [s], None: none does; items: what is bought for each, or put on it; out_s: how long what it
+         *     needs is out of its mould before it [s].
          */
         HandStep: {
             /**
@@ -9997,6 +10149,14 @@ export interface components {
              */
             needs: number[];
             /**
+             * @default {
+             *       "high": 0,
+             *       "likely": 0,
+             *       "low": 0
+             *     }
+             */
+            out_s: components["schemas"]["Spread"];
+            /**
              * Pastes
              * @default []
              */
@@ -10008,7 +10168,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "press" | "model" | "join" | "fit";
+            what: "press" | "model" | "join" | "fit" | "finish";
         };
         /** HeartShape */
         HeartShape: {
@@ -10235,6 +10395,21 @@ export interface components {
             wanted: number;
         };
         /**
+         * InIt
+         * @description Something in or on a part: its name, its status by its label, and whether it comes off before the part is eaten.
+         */
+        InIt: {
+            /** Comes Off */
+            comes_off: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
+        };
+        /**
          * InOven
          * @description A bowl between its bursts: until when the last is on [s since the run started], None before the first; whether any of it has
          *     been too hot; a fault that was seen.
@@ -10249,7 +10424,7 @@ export interface components {
         /**
          * Inclusion
          * @description What hands put into each cavity before a pour: its name, grams each [kg], and how long one takes [s]; key: of a filling in
-         *     the tables; film: how it is cut, where it is one; shaped: how it is bent with its film; bought: as what.
+         *     the tables; film: how it is cut, where it is one; shaped: how it is bent with its film; bought: as what; finish: which coat of what.
          */
         Inclusion: {
             /** @default null */
@@ -10258,6 +10433,8 @@ export interface components {
             each_s: number;
             /** @default null */
             film: components["schemas"]["FilmCut"] | null;
+            /** @default null */
+            finish: components["schemas"]["FinishCoat"] | null;
             /**
              * Key
              * @default
@@ -10273,7 +10450,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "comb" | "groove" | "shape" | "bought";
+            what: "filling" | "dust" | "centre" | "paste" | "print" | "stick" | "comb" | "groove" | "shape" | "bought" | "finish";
         };
         /**
          * Ingredient
@@ -10579,6 +10756,28 @@ export interface components {
             };
         };
         /**
+         * Lacquered
+         * @description In so many light coats, one for satin, a second for gloss.
+         */
+        Lacquered: {
+            /** Coats Count */
+            coats_count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lacquered";
+            /** Name */
+            name: string;
+            /** Share Frac */
+            share_frac: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
+        };
+        /**
          * Lane
          * @description A row of a timetable: a pair of hands, a heater, a melt in its vessel, a mould, a place. id: of the heater, vessel, mould or
          *     place, of hands a number; name: whose hands, of the mould or what is in the vessel, "" where its id says it; colour: of the melt, as hex; kg: of the
@@ -10755,7 +10954,7 @@ export interface components {
             /** Closes S */
             closes_s: number;
             /** Kind */
-            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
+            kind: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "finish" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape");
             named: components["schemas"]["Named"];
             /** Round */
             round: number;
@@ -11261,6 +11460,8 @@ export interface components {
             by_hand: components["schemas"]["umber_pebble__core__plan__fillings__ByHand"][];
             /** Films */
             films: components["schemas"]["FilmNeed"][];
+            /** Finishes */
+            finishes: components["schemas"]["FinishNeed"][];
             /** Heaters */
             heaters: string[];
             /** Melts */
@@ -11786,6 +11987,39 @@ export interface components {
             weigh_s: number;
         };
         /**
+         * Painted
+         * @description A dust of a sort and colour in a carrier of so much alcohol by volume, so much of the mix dust, painted on a share of what is seen.
+         */
+        Painted: {
+            /** Alcohol Frac */
+            alcohol_frac: number;
+            /** Coats Count */
+            coats_count: number;
+            /** Colour */
+            colour: string | null;
+            /**
+             * Dust
+             * @enum {string}
+             */
+            dust: "petal" | "lustre" | "pearl" | "highlighter" | "sparkle";
+            /** Dust Frac */
+            dust_frac: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "painted";
+            /** Name */
+            name: string;
+            /** Share Frac */
+            share_frac: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "food" | "contact" | "non_toxic" | "no_contact" | "unknown";
+        };
+        /**
          * Pair
          * @description Two colours side by side: how far apart [CIEDE2000], and whether that reads when they are marbled.
          */
@@ -11914,7 +12148,7 @@ export interface components {
             /** Name */
             name: string;
             /** Passes */
-            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Smear"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"] | components["schemas"]["FilmBand"] | components["schemas"]["Curved"] | components["schemas"]["Extra"] | components["schemas"]["Trim"] | components["schemas"]["Wire"])[];
+            passes: (components["schemas"]["Dust"] | components["schemas"]["Print"] | components["schemas"]["Detail"] | components["schemas"]["Shell"] | components["schemas"]["Turned"] | components["schemas"]["Stick-Input"] | components["schemas"]["Centre"] | components["schemas"]["Ball"] | components["schemas"]["Filling"] | components["schemas"]["Paste"] | components["schemas"]["PasteRibbon"] | components["schemas"]["Rolled"] | components["schemas"]["Rope"] | components["schemas"]["Rose"] | components["schemas"]["Fill"] | components["schemas"]["Lines"] | components["schemas"]["Close"] | components["schemas"]["Cluster"] | components["schemas"]["Dip"] | components["schemas"]["Smear"] | components["schemas"]["Comb-Input"] | components["schemas"]["Dollop"] | components["schemas"]["Drizzle"] | components["schemas"]["Groove-Input"] | components["schemas"]["FilmBand"] | components["schemas"]["Curved"] | components["schemas"]["Extra"] | components["schemas"]["Trim"] | components["schemas"]["Wire"] | components["schemas"]["DryDust"] | components["schemas"]["Lacquered"] | components["schemas"]["Painted"])[];
             /**
              * Released
              * @description bent after it was taken out warm, on a form
@@ -12013,7 +12247,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "smear" | "comb" | "dollop" | "drizzle" | "groove" | "band" | "curved" | "extra" | "trim" | "wire";
+            kind: "dust" | "print" | "detail" | "shell" | "turned" | "stick" | "centre" | "ball" | "filling" | "paste" | "ribbon" | "rolled" | "rope" | "rose" | "fill" | "lines" | "close" | "cluster" | "dip" | "smear" | "comb" | "dollop" | "drizzle" | "groove" | "band" | "curved" | "extra" | "trim" | "wire" | "dusted" | "lacquered" | "painted";
             /** On */
             on: ("mould" | "body" | "drawing" | "hand")[];
             /** Solved By */
@@ -12056,7 +12290,7 @@ export interface components {
          * @description A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
          *     soft; stripes: of its melts, where they are piped in such; left_m:
          *     under what is drawn into the melt before it; covering: of a thin coloured layer, how it looks over what is behind it;
-         *     wire: what one bears.
+         *     wire: what one bears; swatches: of a dust, how it looks.
          */
         PassRow: {
             covering: components["schemas"]["Covering"] | null;
@@ -12075,6 +12309,7 @@ export interface components {
             /** Soft */
             soft: ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
             stripes: components["schemas"]["Stripes"] | null;
+            swatches: components["schemas"]["Swatches"] | null;
             /** Thick M */
             thick_m: number;
             /** To M */
@@ -14062,7 +14297,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "finish" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
         };
         /**
          * SparedShown
@@ -14640,7 +14875,7 @@ export interface components {
             sure_frac: number;
             tightest: components["schemas"]["Tightest"] | null;
             /** Warnings */
-            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["NotEaten"] | components["schemas"]["NotFood"] | components["schemas"]["StripesApart"] | components["schemas"]["FallsApart"] | components["schemas"]["BreaksEasily"] | components["schemas"]["BagStiffens"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
+            warnings: (components["schemas"]["DueInPast"] | components["schemas"]["TooLate"] | components["schemas"]["WindowNever"] | components["schemas"]["WindowNarrow"] | components["schemas"]["EasilyLost"] | components["schemas"]["NotKept"] | components["schemas"]["PotTooSmall"] | components["schemas"]["NeverSets"] | components["schemas"]["ChillsFirst"] | components["schemas"]["ThinToLeave"] | components["schemas"]["OneByOne"] | components["schemas"]["NotEaten"] | components["schemas"]["NotFood"] | components["schemas"]["WeakSpirit"] | components["schemas"]["StripesApart"] | components["schemas"]["FallsApart"] | components["schemas"]["BreaksEasily"] | components["schemas"]["BagStiffens"] | components["schemas"]["ShelfSmall"] | components["schemas"]["StickyRoom"])[];
             wishes: components["schemas"]["WishesKept"] | null;
         };
         /**
@@ -14654,6 +14889,23 @@ export interface components {
             };
             /** Thickness M */
             thickness_m: number;
+        };
+        /**
+         * Swatches
+         * @description A surface bare, and under a dust: towards the light, a little aside and far from it, as hex; the same on a base of the dust's own colour,
+         *     and how far apart the two are, far from the light [CIEDE2000]; swallowed: so far that the base swallows it.
+         */
+        Swatches: {
+            /** Apart */
+            apart: number;
+            /** Bare */
+            bare: string;
+            /** Here */
+            here: string[];
+            /** Matching */
+            matching: string[];
+            /** Swallowed */
+            swallowed: boolean;
         };
         /**
          * Sweat
@@ -14927,7 +15179,7 @@ export interface components {
              * What
              * @default null
              */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "finish" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
         };
         /**
          * ThingDoc
@@ -14941,7 +15193,7 @@ export interface components {
             /** Step */
             step: number | null;
             /** What */
-            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
+            what: ("wash" | "weigh" | "cook" | "warm" | "temper" | "tend" | "rest" | "pour" | "put_in" | "turn" | "swirl" | "divide" | "set" | "unmould" | "firm" | "clean" | "dry" | "press" | "model" | "fit" | "finish" | "join") | ("bend" | "cut") | ("stick" | "sprinkle" | "film" | "drag" | "comb" | "groove" | "shape") | null;
         };
         /**
          * Tightest
@@ -15454,6 +15706,25 @@ export interface components {
             points: number[][];
             /** Reach M */
             reach_m: number;
+        };
+        /**
+         * WeakSpirit
+         * @description A paint whose carrier has less alcohol by volume than dries before it draws in [frac].
+         */
+        WeakSpirit: {
+            /** Alcohol Frac */
+            alcohol_frac: number;
+            /**
+             * Code
+             * @default weak_spirit
+             * @constant
+             */
+            code: "weak_spirit";
+            /** Dries S */
+            dries_s: number;
+            /** Least Frac */
+            least_frac: number;
+            named: components["schemas"]["Named"];
         };
         /**
          * Weigh

@@ -1,5 +1,6 @@
 import { type Act, type ActWords, lineName, type View, type What, wordingOf } from "./acts";
 import { bowlWords, burstWords, meltName, outWords, potWords, powerWords, stirWords } from "./bowlWords";
+import { finishWords } from "./finishWords";
 import { amount, duration, type Units } from "./format/units";
 import { mixingWords } from "./measures";
 import { wholeName } from "./named";
@@ -267,6 +268,7 @@ const HAND_DOES: Record<What<"by_hand">["step"]["what"], string> = {
   press: "Press",
   model: "Model",
   fit: "Set out",
+  finish: "Finish",
 };
 
 /** What is bought by the length is cut before it is set out. */
@@ -277,6 +279,8 @@ const handDoes = ({ what, items }: What<"by_hand">["step"]) =>
 
 /** What hands make of no melt; how long it is then left where it is, and dries on its form after that. */
 function byHandWords({ step, mixed }: What<"by_hand">, units: Units): ActWords {
+  const [coat] = step.items.flatMap(({ finish }) => finish ?? []);
+  if (coat) return finishWords(step, coat, units);
   const { rests, dries, kg } = step;
   const span = ({ low, high }: { low: number; high: number }) => `${duration(low)} to ${duration(high)}`;
   const left = rests.low < 1 ? "out of its mould at once" : `leave them ${span(rests)}`;

@@ -37,6 +37,7 @@ export const TASK_WORDS: Record<NonNullable<Span["what"]>, string> = {
   press: "press",
   model: "model",
   fit: "set out",
+  finish: "finish",
   join: "join",
 };
 

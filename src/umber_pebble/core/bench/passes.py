@@ -64,7 +64,8 @@ def joinable_s(plan: PlanInput, state: RunState, join: PlanLine | HandStep) -> f
     """
     if not _enough(plan, state, join.needs):
         return math.inf
-    out = (math.inf if r.unmoulded_s is None else r.unmoulded_s for r in _cast_of(state, join.needs))
+    rests_s = join.out_s.high if isinstance(join, HandStep) else 0.0
+    out = (math.inf if r.unmoulded_s is None else r.unmoulded_s + rests_s for r in _cast_of(state, join.needs))
     return max([_dry_s(plan, state, join), *out])
 
 

@@ -16,6 +16,15 @@ LEAST_GAUGE, MOST_GAUGE = 16, 34
 
 
 @dataclass(frozen=True, slots=True)
+class InIt:
+    """Something in or on a part: its name, its status by its label, and whether it comes off before the part is eaten."""
+
+    name: str
+    status: Status
+    comes_off: bool
+
+
+@dataclass(frozen=True, slots=True)
 class Bought:
     """Of a piece or casting: which sort of thing, how many [count], how long each is cut [m], 0: as it comes; how deep it is set in, how long a
     foot is bent at its end [m]; how long it softens after it is wetted and when it dissolves [s], None: it is not wetted; its status."""

@@ -103,6 +103,9 @@ def _all(
     for i, of in enumerate(passes):
         try:
             _bears(of, bears_degc, own)
+            if not of.AFTER and any(one.AFTER for one in passes[:i]):
+                words = "it comes before what is put on once the piece is out of its mould: move it up"
+                raise ImpossiblePass("after_finish", words)
             laid = (*laid, one(i, laid))
         except ImpossiblePass as wrong:
             faults.append(wrong.at(i))

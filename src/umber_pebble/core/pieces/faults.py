@@ -5,6 +5,7 @@ from typing import Literal
 
 FaultCode = Literal[
     "above_rim",
+    "after_finish",
     "by_hand",
     "closed",
     "melts_shell",
@@ -14,6 +15,7 @@ FaultCode = Literal[
     "no_room",
     "no_shell",
     "not_empty",
+    "nothing_there",
     "nothing_to_close",
     "nothing_wet",
     "outside",

@@ -17,7 +17,7 @@ UNEVEN = (0.8, 1.0, 1.3)
 @dataclass(frozen=True, slots=True)
 class LaidPass:
     """A pass as it lies: grams and volume of one casting, thickness, what it lies on (material, thickness [m], how warm [degC], None: as what is round it); cast: as the
-    plan takes it, None where nothing is melted; beside_kg: what lies in it that is not melt; body: what cools like it, poured into a bare cavity; thick_m: its mean thickness; from_m, to_m: heights it fills over the floor."""
+    plan takes it, None where nothing is melted; beside_kg: what lies in it that is not melt; area_m2: of what is put on at last; body: what cools like it, poured into a bare cavity; thick_m: its mean thickness; from_m, to_m: heights it fills over the floor."""
 
     index: int
     finished: Explained
@@ -29,6 +29,7 @@ class LaidPass:
     cast: CastAmounts | None
     under: tuple[tuple[Material, float, float | None], ...]
     beside_kg: float = 0.0
+    area_m2: float = 0.0
     body: Revolved | None = None
 
 

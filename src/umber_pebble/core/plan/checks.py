@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from umber_pebble.core.families.known import family_of
 from umber_pebble.core.humidity.stickiness import sticky_from_frac
 from umber_pebble.core.materials.load import Material
+from umber_pebble.core.pieces.finishes import strong_enough_frac
 from umber_pebble.core.pieces.leaving import least_thickness_m
 from umber_pebble.core.plan.charge import holds_kg
 from umber_pebble.core.plan.compile import Plan
@@ -27,6 +28,7 @@ from umber_pebble.core.plan.remarks import (
     StripesApart,
     ThinToLeave,
     TooLate,
+    WeakSpirit,
     WindowNarrow,
     WindowNever,
     each_once,
@@ -82,6 +84,7 @@ def remarks_of(compiled: Plan) -> list[Remark]:
             *filigree_remarks(compiled),
             *_not_eaten(plan),
             *_not_food(plan),
+            *_weak_spirit(plan),
             *not_kept(plan),
             *_damp(plan),
         ]
@@ -100,8 +103,17 @@ def _not_food(plan: PlanInput) -> Iterator[NotFood]:
     taken = [(line.named, hand) for line in plan.lines for hand in line.inclusions]
     taken += [(step.named, hand) for step in plan.by_hand for hand in step.items]
     for named, hand in taken:
-        if hand.bought is not None and hand.bought.status not in ("food", "contact"):
-            yield NotFood(named, hand.name, hand.bought.status)
+        of = hand.bought if hand.finish is None else hand.finish.of
+        if of is not None and of.status not in ("food", "contact"):
+            yield NotFood(named, hand.name, of.status)
+
+
+def _weak_spirit(plan: PlanInput) -> Iterator[WeakSpirit]:
+    least = strong_enough_frac()
+    for step in plan.by_hand:
+        for on in step.items:
+            if on.finish is not None and on.finish.of.sort == "paint" and on.finish.of.alcohol_frac < least:
+                yield WeakSpirit(step.named, on.finish.of.alcohol_frac, least, on.finish.coat.dries_s)
 
 
 def _stripes_apart(plan: Plan) -> Iterator[StripesApart]:

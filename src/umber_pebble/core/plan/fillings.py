@@ -42,7 +42,7 @@ def by_hand_amounts(plan: PlanInput, cooks: Sequence[PotCook]) -> list[ByHand]:
             if hand.kg > 0 and hand.bought is None:
                 add(hand.name, hand.key, r.casts, hand.kg)
     for step in plan.by_hand:
-        if step.kg > 0 and step.what != "fit":
+        if step.kg > 0 and step.what not in ("fit", "finish"):
             add(step.name, "", step.count, step.kg)
     return [
         ByHand(

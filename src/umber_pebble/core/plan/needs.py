@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from umber_pebble.core.pieces.bought import Bought, Sort, Status
+from umber_pebble.core.pieces.finishes import FinishSort, pots
 from umber_pebble.core.pieces.measures import Measured, measured
 from umber_pebble.core.pieces.transfers import FilmCut
 from umber_pebble.core.plan.compile import Plan
@@ -56,6 +57,18 @@ class BoughtNeed:
 
 
 @dataclass(frozen=True, slots=True)
+class FinishNeed:
+    """What a finish takes over an order: dust [kg], carrier or lacquer [m3], out of so many pots or cans [count]; whether it may be eaten."""
+
+    name: str
+    sort: FinishSort
+    dust_kg: float
+    liquid_m3: float
+    pots: int
+    status: Status
+
+
+@dataclass(frozen=True, slots=True)
 class FilmNeed:
     """So many pieces of a film [count], each so cut."""
 
@@ -73,6 +86,7 @@ class Needs:
     pastes: tuple[PasteNeed, ...]
     sticks: tuple[StickNeed, ...]
     bought: tuple[BoughtNeed, ...]
+    finishes: tuple[FinishNeed, ...]
     films: tuple[FilmNeed, ...]
     moulds: tuple[MouldNeed, ...]
     vessels: tuple[str, ...]
@@ -97,6 +111,7 @@ def needs_of(plan: Plan) -> Needs:
         tuple(pastes_of(plan.problem)),
         tuple(StickNeed(named, count) for named, count in sticks.items()),
         tuple(bought_for(plan)),
+        tuple(finishes_for(plan)),
         tuple(_films(plan)),
         tuple(_moulds(plan)),
         tuple(dict.fromkeys(way.vessel_id for way in ways.values())),
@@ -114,6 +129,22 @@ def bought_for(plan: Plan) -> list[BoughtNeed]:
             key = on.name, on.bought
             counts[key] = counts.get(key, 0) + times * on.bought.count
     return [BoughtNeed(name, of.sort, count, of.long_m, of.status) for (name, of), count in counts.items()]
+
+
+def finishes_for(plan: Plan) -> list[FinishNeed]:
+    """Dust, paint and lacquer for an order, alike ones together, rounded up to what their pots hold. Source: from-memory"""
+    totals: dict[tuple[str, FinishSort, Status], tuple[float, float]] = {}
+    for step in plan.problem.by_hand:
+        for on in step.items:
+            if on.finish is not None:
+                key = on.name, on.finish.of.sort, on.finish.of.status
+                dust, liquid = totals.get(key, (0.0, 0.0))
+                each = on.finish.coat
+                totals[key] = dust + step.count * each.dust_kg, liquid + step.count * each.liquid_m3
+    return [
+        FinishNeed(name, sort, dust, liquid, pots(sort, dust, liquid), status)
+        for (name, sort, status), (dust, liquid) in totals.items()
+    ]
 
 
 def _films(plan: Plan) -> Iterator[FilmNeed]:

@@ -226,11 +226,12 @@ class PlanLine:
 
 @dataclass(frozen=True, slots=True)
 class HandStep:
-    """What hands make of no melt: a part pressed or modelled of paste, or of bought things that are cut and set out, or a join by warming or glue: how many, how long each takes hands
+    """What hands make of no melt: a part pressed or modelled of paste, or of bought things that are cut and set out, a coat of a finish on what is out of its mould, or a join by warming or glue: how many, how long each takes hands
     [s], how long it then rests in its mould, or until it holds [s], and dries on its form after that [s]; needs, after_steps: the
-    lines whose castings it joins, and what else is made by hand, by number; kg: of each; pastes: of what; skins: how soon a skin forms on it where it lies open [s], None: none does; items: what is bought for each."""
+    lines whose castings it joins, and what else is made by hand, by number; kg: of each; pastes: of what; skins: how soon a skin forms on it where it lies open [s], None: none does; items: what is bought for each, or put on it; out_s: how long what it
+    needs is out of its mould before it [s]."""
 
-    what: Literal["press", "model", "join", "fit"]
+    what: Literal["press", "model", "join", "fit", "finish"]
     named: Named
     item: int
     count: int
@@ -243,11 +244,12 @@ class HandStep:
     skins: Spread | None = None
     after_steps: tuple[int, ...] = ()
     items: tuple[Inclusion, ...] = ()
+    out_s: Spread = NOTHING
 
     @property
     def by_itself(self) -> bool:
         """Whether it makes a part, and joins none."""
-        return self.what != "join"
+        return self.what not in ("join", "finish")
 
     @property
     def name(self) -> str:

@@ -134,6 +134,17 @@ class NotFood:
 
 
 @dataclass(frozen=True, slots=True)
+class WeakSpirit:
+    """A paint whose carrier has less alcohol by volume than dries before it draws in [frac]."""
+
+    named: Named
+    alcohol_frac: float
+    least_frac: float
+    dries_s: float
+    code: Literal["weak_spirit"] = field(default="weak_spirit", init=False)
+
+
+@dataclass(frozen=True, slots=True)
 class StripesApart:
     """Stripes that take longer to pipe than the first of them still run together with the last [s]."""
 
@@ -206,6 +217,7 @@ Remark = (
     | OneByOne
     | NotEaten
     | NotFood
+    | WeakSpirit
     | StripesApart
     | FallsApart
     | BreaksEasily

@@ -29,6 +29,7 @@ TaskKind = (
         "press",
         "model",
         "fit",
+        "finish",
         "join",
     ]
     | Work

@@ -33,6 +33,7 @@ SKILL_OF: dict[TaskKind, Skill] = {
     "press": "join",
     "model": "join",
     "fit": "join",
+    "finish": "join",
     "join": "join",
 }
 

@@ -8,6 +8,7 @@ import { NumberField } from "../../shared/ui/NumberField";
 import { Notice } from "../../shared/ui/plain";
 import type { Wording } from "../../shared/wording";
 import { Covering } from "./Covering";
+import { DustSwatches } from "./DustSwatches";
 import { Keeps } from "./Keeps";
 import { type KindShown, type Part, type Pass, passName } from "./passes";
 import { wordsOf } from "./passWords";
@@ -112,6 +113,7 @@ export function PassFields({
           is planned to be used up with the last one.
         </p>
       )}
+      {row?.swatches && <DustSwatches of={row.swatches} />}
       {row?.wire && <WireBears of={row.wire} />}
       {row?.covering && <Covering of={row.covering} onWhite={onAfter} />}
       {solved && (

@@ -13,6 +13,7 @@ import { useDebounced } from "../../shared/useDebounced";
 import { meltsIn } from "../../shared/wording";
 import { GROUNDS } from "./Base";
 import { JoinFields } from "./JoinFields";
+import { MayBeEaten } from "./MayBeEaten";
 import { groundOf, type Join, type Part, partTone, passName } from "./passes";
 import { assemblyQuery, firstJoin, type Piece } from "./queries";
 import { StandPart } from "./StandPart";
@@ -127,6 +128,7 @@ export function Together({
             </Button>
           </div>
         </div>
+        {of && <MayBeEaten of={of.eaten} />}
         <StandPart doc={doc} stands={of?.stands ?? null} parts={of?.parts ?? []} onChange={onChange} />
         {problem && !problem.path.includes("joins.") && (
           <Notice tone="hot">{wordProblem(problem, units)}</Notice>

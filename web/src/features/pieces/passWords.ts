@@ -54,6 +54,17 @@ const STATUS = {
   },
 };
 
+const DUSTS = {
+  label: "Sort",
+  of: {
+    petal: "petal dust, matt",
+    lustre: "lustre",
+    pearl: "pearl, turns with the light",
+    highlighter: "metallic highlighter",
+    sparkle: "sparkle, coarse",
+  },
+};
+
 const LAID_BY = {
   piped: "bag or nozzle",
   brush: "brush",
@@ -72,6 +83,7 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       name: "What",
       kg: "A casting takes",
       on_wet: { label: "Goes", no: "into the empty mould", yes: "on the wet melt" },
+      status: STATUS,
     },
   },
   print: {
@@ -299,6 +311,34 @@ export const PASSES: { [K in Kind]: KindWords<K> } = {
       high_m: "How high",
       status: STATUS,
     },
+  },
+  dusted: {
+    name: "Dry dust, brushed on",
+    fields: {
+      name: "What",
+      dust: DUSTS,
+      colour: "Colour",
+      share_frac: "Of what is seen",
+      coats_count: "Coats",
+      status: STATUS,
+    },
+  },
+  painted: {
+    name: "Paint: dust in a spirit",
+    fields: {
+      name: "What",
+      dust: DUSTS,
+      colour: "Colour",
+      share_frac: "Of what is seen",
+      coats_count: "Coats",
+      alcohol_frac: "Alcohol in the spirit, by volume",
+      dust_frac: "Dust in the mix, by volume",
+      status: STATUS,
+    },
+  },
+  lacquered: {
+    name: "Lacquer, sprayed",
+    fields: { name: "What", share_frac: "Of what is seen", coats_count: "Coats", status: STATUS },
   },
   drizzle: {
     name: "Drizzle",

@@ -66,6 +66,7 @@ export function passName(pass: Pass): string {
 /** The tone a pass is drawn in; none of what has no area in a cut. */
 export function passTone(pass: Pass): string | null {
   if ("melt" in pass) return meltTone(pass.melt);
+  if ("dust" in pass) return pass.colour ?? toneOf(pass.dust);
   if ("paste" in pass) return pass.colour ?? toneOf(pass.paste);
   return "filling" in pass ? toneOf(pass.filling) : null;
 }

@@ -139,6 +139,10 @@ function AtHand({ of: { needs, colours }, kitchen }: { of: Schemas["AtHand"]; ki
         rows={needs.bought.map((of): [string, string] => [String(of.count), boughtRow(of, units)])}
       />
       <Rows
+        title="Finishes"
+        rows={needs.finishes.map((of): [string, string] => [String(of.pots), finishRow(of, units)])}
+      />
+      <Rows
         title="Vessels and heat"
         rows={[...named(needs.vessels), ...named(needs.heaters)].map((name) => ["1", name])}
       />
@@ -150,6 +154,23 @@ function AtHand({ of: { needs, colours }, kitchen }: { of: Schemas["AtHand"]; ki
 function boughtRow({ name, long_m, status }: Schemas["BoughtNeed"], units: Units): string {
   const cut = long_m > 0 ? `, each ${amount(long_m, "length", units)}` : "";
   return `${name}${cut}${status === "food" ? "" : ", not eaten"}`;
+}
+
+const POTS: Record<Schemas["FinishNeed"]["sort"], string> = { dust: "pot", paint: "pot", lacquer: "can" };
+
+/** What a finish takes, out of so many pots. */
+function finishRow(
+  { name, sort, pots, dust_kg, liquid_m3, status }: Schemas["FinishNeed"],
+  units: Units,
+): string {
+  const takes = [
+    ...(dust_kg > 0 ? [`${amount(dust_kg, "mass", units)} dust`] : []),
+    ...(liquid_m3 > 0
+      ? [`${amount(liquid_m3, "volume", units)} ${sort === "paint" ? "spirit" : ""}`.trim()]
+      : []),
+  ].join(" in ");
+  const vessel = pots === 1 ? POTS[sort] : `${POTS[sort]}s`;
+  return `${vessel}, ${name}: ${takes}${status === "food" ? "" : ", not food"}`;
 }
 
 function Rows({ title, rows }: { title: string; rows: [string, string][] }) {

@@ -54,6 +54,8 @@ export function remarkWords(remark: Remark, units: Units, places: Record<string,
       return `${wholeName(remark.named)}: ${remark.film} is not made for food. Decoration only, not to be eaten: say so to whoever gets it, or take a film that is.`;
     case "not_food":
       return `${wholeName(remark.named)}: ${remark.thing} is ${NOT_FOOD[remark.status]}. It comes off before this is eaten: say so to whoever gets it, or take something that is food.`;
+    case "weak_spirit":
+      return `${wholeName(remark.named)}: a spirit of ${amount(remark.alcohol_frac, "share", units)} alcohol takes about ${duration(remark.dries_s)} to dry; its water draws into the face and lifts what is under it. Take one of ${amount(remark.least_frac, "share", units)} or more, or lemon extract, or go thin and wait.`;
     case "stripes_apart":
       return `${wholeName(remark.named)}: the stripes take ${duration(remark.takes_s)}, the first run together with the last for ${duration(remark.runs_s)} only. Pipe out of a wider opening, or smaller sheets.`;
     case "falls_apart":

@@ -9,10 +9,11 @@ from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.materials.load import Material
 from umber_pebble.core.pieces.body import Body
-from umber_pebble.core.pieces.bought import Bought, WireSet
+from umber_pebble.core.pieces.bought import Bought, InIt, WireSet
 from umber_pebble.core.pieces.cut import BodyCut, Cut
 from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Shape, fields_of
+from umber_pebble.core.pieces.finishes import Finish
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.melt_ref import MeltRef, OwnMelts
@@ -29,7 +30,9 @@ Soft = Literal["stick", "sprinkle", "film", "drag", "comb", "groove", "shape"]
 """What hands do to a melt that is still soft."""
 Pace = Literal["pour", "fill", "stick"]
 """Which of a kitchen's paces a pass goes at."""
-InHand = Literal["filling", "dust", "centre", "paste", "print", "stick", "comb", "groove", "shape", "bought"]
+InHand = Literal[
+    "filling", "dust", "centre", "paste", "print", "stick", "comb", "groove", "shape", "bought", "finish"
+]
 """What hands put in, or onto what is still wet."""
 LaidAs = Literal[
     "fill",
@@ -166,6 +169,8 @@ class PassKind(Shape):
     """It is done together with the film it lies on."""
     EACH: ClassVar[bool] = False
     """What is done to a melt while it is soft is done to each piece, also of a sheet."""
+    AFTER: ClassVar[bool] = False
+    """It is done once the piece is out of its mould."""
     EASED_OFF: ClassVar[bool] = False
     """Where it is the last, and its family is eased off what it lies on, it is."""
 
@@ -251,6 +256,14 @@ class PassKind(Shape):
     @property
     def wire(self) -> WireSet | None:
         """The wire it is; None where it is none."""
+        return None
+
+    def in_it(self) -> tuple[InIt, ...]:
+        """What is bought and stays in or on a part by it; melts, fillings and pastes are food."""
+        return ()
+
+    def finish(self, area_m2: float) -> Finish | None:
+        """The finish it is on such an area; None where it is none."""
         return None
 
     @property

@@ -6,6 +6,7 @@ from typing import Annotated, ClassVar, Literal
 
 from shapely.geometry.base import BaseGeometry
 
+from umber_pebble.core.pieces.bought import InIt, Status
 from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
@@ -72,11 +73,15 @@ class Dust(Strewn):
     name: Name
     kg: Annotated[float, Number("kg", 0.0, 5.0, 0.1)]
     on_wet: bool
+    status: Status
     kind: Literal["dust"] = "dust"
 
     @classmethod
     def firsts(cls, first: First) -> dict[LayStyle | None, PassKind]:
-        return {None: cls("Sprinkles", 0.0005, True)}
+        return {None: cls("Sprinkles", 0.0005, True, "food")}
+
+    def in_it(self) -> tuple[InIt, ...]:
+        return (InIt(self.name, self.status, comes_off=False),)
 
     def weight_kg(self) -> float:
         return self.kg

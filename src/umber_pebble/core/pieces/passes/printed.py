@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
+from umber_pebble.core.pieces.bought import InIt
 from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.passes.base import First, LayStyle, PassKind, Place, Put, Soft
@@ -37,6 +38,9 @@ class Print(Strewn):
     def put_film(self) -> Film:
         over = self.in_row if self.laid == "flat" else 1
         return Film(over, self.of == "texture", self.made_for == "food", self.laid)
+
+    def in_it(self) -> tuple[InIt, ...]:
+        return (InIt(self.name, "food" if self.made_for == "food" else "no_contact", comes_off=False),)
 
     def put(self) -> Put:
         return Put("print", self.name, kg=0.0)

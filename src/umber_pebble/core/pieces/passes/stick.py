@@ -9,6 +9,7 @@ from shapely.geometry.base import BaseGeometry
 
 from umber_pebble.core.errors import require_range
 from umber_pebble.core.moulds.traced import traced_of
+from umber_pebble.core.pieces.bought import InIt
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass, plain
@@ -61,6 +62,9 @@ class Stick(PassKind):
     @property
     def pushed_in_m3(self) -> float:
         return 0.0 if self.use == "hole" else self.volume_m3
+
+    def in_it(self) -> tuple[InIt, ...]:
+        return () if self.use == "hole" else (InIt("Stick", "contact", comes_off=True),)
 
     def put(self) -> Put:
         return Put("stick", "stick")

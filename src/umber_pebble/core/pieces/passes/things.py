@@ -4,7 +4,7 @@ from typing import ClassVar
 
 from shapely.geometry.base import BaseGeometry
 
-from umber_pebble.core.pieces.bought import Bought, Status
+from umber_pebble.core.pieces.bought import Bought, InIt, Status
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass, plain
 from umber_pebble.core.pieces.passes.base import Ground, InMould, OnBody, Pace, PassKind, Put
@@ -41,6 +41,9 @@ class Thing(PassKind):
 
     def put(self) -> Put:
         return Put("bought", self.name, bought=self.bought())
+
+    def in_it(self) -> tuple[InIt, ...]:
+        return (InIt(self.name, self.status, comes_off=True),)
 
     def step(self) -> str:
         return self.name.lower()

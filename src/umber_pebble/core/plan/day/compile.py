@@ -359,7 +359,7 @@ class _Compiler:
         """Nothing is joined before all castings of its parts are out of their moulds, and what hands made has dried."""
         for number, filling in enumerate(self.fillings):
             if filling.line in of.needs and number in self.off:
-                self._follows(self.off[number], then, 0.0)
+                self._follows(self.off[number], then, 0.0 if isinstance(of, PlanLine) else of.out_s.high)
         for index in of.after_steps:
             step = self.plan.by_hand[index]
             self._follows(self.made[index], then, step.rests.high + step.dries.likely)
