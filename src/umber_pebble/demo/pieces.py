@@ -326,10 +326,10 @@ PIECES = {
         stand=None,
     ),
     "piece-gilded": Piece(
-        name="Gilded moon",
+        name="Gilded stars",
         parts=[
             part(
-                "Moon",
+                "Gilded star",
                 "mould-sky",
                 [
                     Fill(melt=melt("coating", OCHRE), level_m=0.006, others=(), stripes_m=None),

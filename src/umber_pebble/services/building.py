@@ -35,7 +35,8 @@ HELD_BY_HAND = 2
 @dataclass(frozen=True, slots=True)
 class PassKindShown:
     """A kind of pass as an editor knows it: into or onto what it goes; the ways in which it is offered, None the usual one; its fields;
-    which of them a weight or volume is turned into; its edge that is dragged; whether it is drawn grainy."""
+    which of them a weight or volume is turned into; its edge that is dragged; whether it is drawn grainy; whether it is put on
+    once the piece is out of its mould."""
 
     kind: Kind
     on: tuple[Ground, ...]
@@ -44,6 +45,7 @@ class PassKindShown:
     solved_by: str | None
     edge: Edge | None
     grainy: bool
+    after: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,7 +91,14 @@ def pass_kinds() -> list[PassKindShown]:
     """All kinds of passes, in the order in which they are offered."""
     return [
         PassKindShown(
-            kind_of(of), of.ON, list(of.firsts(ANY)), list(fields_of(of)), of.SOLVED_BY, of.EDGE, of.GRAINY
+            kind_of(of),
+            of.ON,
+            list(of.firsts(ANY)),
+            list(fields_of(of)),
+            of.SOLVED_BY,
+            of.EDGE,
+            of.GRAINY,
+            of.AFTER,
         )
         for of in KINDS
     ]

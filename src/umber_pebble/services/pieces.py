@@ -12,6 +12,7 @@ from umber_pebble.core.pieces.bought import WireBears, wire_bears
 from umber_pebble.core.pieces.dipped import Dipped
 from umber_pebble.core.pieces.faults import BuildFault
 from umber_pebble.core.pieces.fields import with_told
+from umber_pebble.core.pieces.finishes import Finish, coat_of, strong_enough_frac
 from umber_pebble.core.pieces.layers import LaidPass
 from umber_pebble.core.pieces.passes.base import Soft
 from umber_pebble.core.pieces.section import Layer, layers_in_hand, layers_of, layers_on
@@ -50,11 +51,20 @@ class WeightRequest(Doc):
 
 
 @dataclass(frozen=True, slots=True)
+class CoatTold:
+    """A coat of a finish: how long it dries in this room [s]; weak: its spirit has less alcohol than is usual, least_frac [frac]."""
+
+    dries_s: float
+    weak: bool
+    least_frac: float
+
+
+@dataclass(frozen=True, slots=True)
 class PassRow:
     """A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
     soft; stripes: of its melts, where they are piped in such; left_m:
     under what is drawn into the melt before it; covering: of a thin coloured layer, how it looks over what is behind it;
-    wire: what one bears; swatches: of a dust, how it looks."""
+    wire: what one bears; swatches: of a dust, how it looks; coat: of a finish, how it dries."""
 
     index: int
     melted: bool
@@ -71,6 +81,7 @@ class PassRow:
     covering: Covering | None
     wire: WireBears | None
     swatches: Swatches | None
+    coat: CoatTold | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,6 +121,7 @@ def part_figures(workshop: Workshop, asked: PartRequest) -> PartFigures:
             covers.get(row.index),
             _wire(built, row),
             dusts.get(row.index),
+            _coat(one.finish(row.area_m2), kitchen),
         )
         for row in built.laid
         for one in [built.passes[row.index]]
@@ -129,6 +141,14 @@ def _wire(built: Built, row: LaidPass) -> WireBears | None:
     wet = next((of for of in reversed(built.laid) if of.cast and of.index < row.index), None)
     of = None if wet is None else family_of(built.passes[wet.index].material(built.own)).rows
     return None if wire is None else wire_bears(wire, of)
+
+
+def _coat(of: Finish | None, kitchen: Kitchen) -> CoatTold | None:
+    if of is None:
+        return None
+    least = strong_enough_frac()
+    dries = coat_of(of, kitchen.room_degc, kitchen.humidity_frac).dries_s
+    return CoatTold(dries, of.sort == "paint" and of.alcohol_frac < least, least)
 
 
 def _weighs(built: Built) -> Explained:

@@ -7465,6 +7465,18 @@ export interface components {
             stays_kg: number;
         };
         /**
+         * CoatTold
+         * @description A coat of a finish: how long it dries in this room [s]; weak: its spirit has less alcohol than is usual, least_frac [frac].
+         */
+        CoatTold: {
+            /** Dries S */
+            dries_s: number;
+            /** Least Frac */
+            least_frac: number;
+            /** Weak */
+            weak: boolean;
+        };
+        /**
          * ColdCentre
          * @description A coat on a cold centre: how warm the melt at it becomes [degC], when it may be touched, and on a centre as warm as the
          *     room [s]; by how much the centre grows as it warms, beside what a coat bears [frac], and how likely that tears it; the water
@@ -12235,9 +12247,12 @@ export interface components {
         /**
          * PassKindShown
          * @description A kind of pass as an editor knows it: into or onto what it goes; the ways in which it is offered, None the usual one; its fields;
-         *     which of them a weight or volume is turned into; its edge that is dragged; whether it is drawn grainy.
+         *     which of them a weight or volume is turned into; its edge that is dragged; whether it is drawn grainy; whether it is put on
+         *     once the piece is out of its mould.
          */
         PassKindShown: {
+            /** After */
+            after: boolean;
             edge: components["schemas"]["Edge"] | null;
             /** Fields */
             fields: components["schemas"]["FieldShown"][];
@@ -12290,9 +12305,10 @@ export interface components {
          * @description A pass as it lies [SI]; hands_s: what hands take for a casting; soft: what they do with it where the melt before it is still
          *     soft; stripes: of its melts, where they are piped in such; left_m:
          *     under what is drawn into the melt before it; covering: of a thin coloured layer, how it looks over what is behind it;
-         *     wire: what one bears; swatches: of a dust, how it looks.
+         *     wire: what one bears; swatches: of a dust, how it looks; coat: of a finish, how it dries.
          */
         PassRow: {
+            coat: components["schemas"]["CoatTold"] | null;
             covering: components["schemas"]["Covering"] | null;
             finished: components["schemas"]["Explained"];
             /** From M */

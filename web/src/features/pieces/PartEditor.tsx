@@ -252,7 +252,7 @@ function HandsTake({ figures }: { figures: PartFigures }) {
 
 function Weights({ figures, index, dim }: { figures: PartFigures; index: number; dim: boolean }) {
   const row = figures.rows.find((r) => r.index === index);
-  if (!row || row.finished.value.likely === 0) return null;
+  if (!row || row.finished.value.likely === 0 || row.swatches) return null;
   return (
     <dl className={`mt-4 flex flex-wrap gap-x-12 gap-y-3 ${dim ? "opacity-50" : ""}`}>
       {(

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { type Problem, problemOf, type Schemas } from "../../api/client";
-import { amount, inUnit, range, type Units } from "../../shared/format/units";
+import { amount, duration, inUnit, range, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { wordProblem } from "../../shared/format/words";
 import { pointsOf } from "../../shared/points";
@@ -84,7 +84,11 @@ export function PassFields({
   return (
     <div className="space-y-5">
       <h2 className="text-xl">{passName(pass)}</h2>
-      <Waits part={part} index={index} figures={figures} materials={materials} />
+      {kind.after ? (
+        <p className="text-quiet">Once it is out of its mould and no longer cold.</p>
+      ) : (
+        <Waits part={part} index={index} figures={figures} materials={materials} />
+      )}
       {fault && (
         <Notice tone="hot">
           {fault.words}
@@ -113,6 +117,7 @@ export function PassFields({
           is planned to be used up with the last one.
         </p>
       )}
+      {row?.coat && <CoatWords of={row.coat} />}
       {row?.swatches && <DustSwatches of={row.swatches} />}
       {row?.wire && <WireBears of={row.wire} />}
       {row?.covering && <Covering of={row.covering} onWhite={onAfter} />}
@@ -138,6 +143,24 @@ export function PassFields({
         <Keeps keeps={row.setting.keeps} pass={pass} onChange={change} />
       )}
     </div>
+  );
+}
+
+/** How a coat dries, and what its spirit lacks. */
+function CoatWords({ of }: { of: Schemas["CoatTold"] }) {
+  const units = useUnits();
+  return (
+    <>
+      {of.weak && (
+        <Notice tone="hot">
+          Under {amount(of.least_frac, "share", units)} alcohol it dries slowly: its water draws into the face
+          and lifts what is under it. Take a stronger spirit or lemon extract, or go thin and wait.
+        </Notice>
+      )}
+      {of.dries_s > 0 && (
+        <p className="text-quiet">A coat is dry in about {duration(of.dries_s)} in this kitchen.</p>
+      )}
+    </>
   );
 }
 

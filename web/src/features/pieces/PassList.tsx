@@ -1,4 +1,4 @@
-import { amount, range } from "../../shared/format/units";
+import { amount, range, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { Button } from "../../shared/ui/plain";
 import { type Pass, passName, passTone } from "./passes";
@@ -35,7 +35,7 @@ export function PassList({ passes, figures, materials, selected, onSelect, onMov
               <span className="text-lg font-bold">{i + 1}</span>
               <span className="text-lg leading-tight font-bold">{passName(pass)}</span>
               <span className="text-lg font-bold">
-                {row && row.finished.value.likely > 0 ? amount(row.finished.value.likely, "mass", units) : ""}
+                {row && row.finished.value.likely > 0 ? gramsOf(row.finished.value.likely, units) : ""}
               </span>
               <span aria-hidden className="pt-1.5">
                 {tone && (
@@ -91,3 +91,8 @@ function notes(
     out.push(`sets ${range(row.setting.sets, "s", units)}, ${row.setting.place.toLowerCase()}`);
   return out;
 }
+
+/** Less than a scale of a tenth of a gram shows. */
+const TRACE_KG = 0.00005;
+
+const gramsOf = (kg: number, units: Units) => (kg < TRACE_KG ? "a trace" : amount(kg, "mass", units));

@@ -1,3 +1,4 @@
+import { DRY, DUSTS, LAID_BY, OF_PASTE, PASTES, STATUS } from "./choiceWords";
 import type { Body, Join, Kind, Of, Way } from "./passes";
 
 /** Two ways a field may be, each in words. */
@@ -33,47 +34,6 @@ interface KindWords<K extends Kind> {
   edge?: string;
   fields: { [F in Exclude<keyof Of<K>, "kind" | "whole">]: Words<Of<K>[F]> };
 }
-
-const PASTES = {
-  fondant: "Fondant",
-  gum_paste: "Gum paste",
-  modelling_chocolate: "Modelling chocolate",
-  marzipan: "Marzipan",
-};
-const OF_PASTE = { label: "Of", of: PASTES };
-const DRY: TwoWords = { label: "Goes on", no: "soft", yes: "dry, off its form" };
-
-const STATUS = {
-  label: "By its label it is",
-  of: {
-    food: "food",
-    contact: "for contact with food, not eaten",
-    non_toxic: "non-toxic, which is not food",
-    no_contact: "not for contact with food",
-    unknown: "not known: not food",
-  },
-};
-
-const DUSTS = {
-  label: "Sort",
-  of: {
-    petal: "petal dust, matt",
-    lustre: "lustre",
-    pearl: "pearl, turns with the light",
-    highlighter: "metallic highlighter",
-    sparkle: "sparkle, coarse",
-  },
-};
-
-const LAID_BY = {
-  piped: "bag or nozzle",
-  brush: "brush",
-  splatter: "flicking a brush",
-  finger: "finger",
-  scratch: "brush, then scratched out",
-  mottle: "dabbing",
-  spray: "spray",
-};
 
 /** What each kind of pass is called, and each of its fields. */
 export const PASSES: { [K in Kind]: KindWords<K> } = {

@@ -17,9 +17,13 @@ export function groundOf(part: Part, mould: Schemas["Mould"] | undefined): KindS
   return isOf(mould, part.cavity) === "drawing" ? "drawing" : "mould";
 }
 
+/** What covers less of a part does not give it its tone. */
+const HALF = 0.5;
+
 /** The tone of a part: of what it is made of last. */
 export function partTone(part: Part): string {
-  const [last] = part.passes.flatMap((pass) => passTone(pass) ?? []).reverse();
+  const over = part.passes.filter((pass) => !("dust" in pass) || pass.share_frac > HALF);
+  const [last] = over.flatMap((pass) => passTone(pass) ?? []).reverse();
   return last ?? "var(--raised)";
 }
 
