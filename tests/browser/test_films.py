@@ -81,7 +81,7 @@ def test_what_is_bought_is_said_where_it_is_not_food_and_a_mixture_takes_a_spoon
     page.get_by_role("option", name="cake filling").click()
     page.get_by_label("All of it").fill("180")
     expect(page.get_by_text("1¼ cups")).to_be_visible()
-    page.get_by_role("button", name=re.compile("^Too stiff, crumbles: 1 teaspoon of frosting more")).click()
+    page.get_by_role("button", name=re.compile("^Too stiff: 1 teaspoon of frosting more")).click()
     expect(page.get_by_label("All of it")).to_have_value("184.83")
 
 

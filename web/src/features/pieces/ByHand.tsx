@@ -71,8 +71,8 @@ export function ByHandView() {
 }
 
 const FEELS = [
-  { key: "dry", name: "Too stiff, crumbles" },
-  { key: "soft", name: "Too soft, sticks" },
+  { key: "dry", name: "Too stiff" },
+  { key: "soft", name: "Too soft" },
 ] as const;
 
 /** With a spoon more of one of its parts. */
@@ -187,7 +187,7 @@ function Amounts() {
                 <dt className="text-xl">{name}</dt>
                 <dd>
                   <span className="text-4xl font-bold">{amount(kg, "mass", units)}</span>
-                  {measured && <span className="ml-4 text-quiet">{measureWords(measured)}</span>}
+                  {measured && <span className="block text-quiet">{measureWords(measured)}</span>}
                 </dd>
               </div>
             ))}
