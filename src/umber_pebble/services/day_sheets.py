@@ -76,6 +76,7 @@ def prep_list(workshop: Workshop, order_id: str) -> bytes:
     ready += [(f"{s.count}", "sticks", str(s.named)) for s in needs.sticks]
     ready += [(f"{f.count}", f.name, _cut_as(f.film, units)) for f in needs.films]
     ready += [(f"{b.count}", b.name, _bought_as(b, units)) for b in needs.bought]
+    ready += [(f"{f.pots}", f.name, "" if f.status == "food" else "not food") for f in needs.finishes]
     ready += [("1", name, "clean and dry") for name in _names(kitchen, needs.vessels)]
     ready += [("1", name, "") for name in _names(kitchen, needs.heaters)]
     blocks = [

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
+import { dustOf, liquidOf } from "../../shared/finishWords";
 import { amount, type Units } from "../../shared/format/units";
 import { useUnits } from "../../shared/format/useUnits";
 import { paletteListQuery } from "../../shared/kitchen";
@@ -164,10 +165,8 @@ function finishRow(
   units: Units,
 ): string {
   const takes = [
-    ...(dust_kg > 0 ? [`${amount(dust_kg, "mass", units)} dust`] : []),
-    ...(liquid_m3 > 0
-      ? [`${amount(liquid_m3, "volume", units)} ${sort === "paint" ? "spirit" : ""}`.trim()]
-      : []),
+    ...(dust_kg > 0 ? [`${dustOf(dust_kg, units)} of dust`] : []),
+    ...(liquid_m3 > 0 ? [`${liquidOf(liquid_m3, units)}${sort === "paint" ? " of spirit" : ""}`] : []),
   ].join(" in ");
   const vessel = pots === 1 ? POTS[sort] : `${POTS[sort]}s`;
   return `${vessel}, ${name}: ${takes}${status === "food" ? "" : ", not food"}`;
