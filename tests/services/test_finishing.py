@@ -10,6 +10,7 @@ from tests.services.test_marbled import of, part_of, with_passes
 from umber_pebble.core.bench.act_kinds import ByHand
 from umber_pebble.core.errors import OutOfRange
 from umber_pebble.core.humidity.evaporate import dries_s, film_of
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.moulds.cavity import Cavity, wetted_m2
 from umber_pebble.core.moulds.outline import Circle
 from umber_pebble.core.moulds.walled import Walled
@@ -79,6 +80,14 @@ def test_finishes_are_put_on_once_it_is_out_and_no_longer_cold_each_when_the_one
     assert (weak.alcohol_frac, weak.least_frac) == (0.4, 0.8)
     told = [str(act.what.step.named.step) for act in studio.led() if isinstance(act.what, ByHand)]
     assert told == ["gold dust, 1", "gold dust, 2", "gold paint", "lacquer"]
+
+
+def test_sugar_out_of_the_cold_rests_too_and_what_has_no_finish_is_planned_as_ever(studio: Studio) -> None:
+    isomalt = material("melts", "isomalt")
+    assert 200 < rests_s(isomalt, 0.006, 4.0, 21.5, 0.46).likely < 1500
+    with_passes(studio, "piece-disc", *part_of(studio, "piece-disc").passes, LACQUER)
+    studio.order(lines=of("piece-disc", 4))
+    assert [step.what for step in studio.plan().problem.by_hand] == ["finish"]
 
 
 def test_what_is_not_cold_needs_no_rest_and_thin_less_than_thick(studio: Studio) -> None:

@@ -29,6 +29,8 @@ def finishes_of(built: Built, wanted: Wanted, kitchen: Kitchen, made: MadeBy, fi
 
     Raises: OutOfRange: a finish that cannot be.
     """
+    if not any(one.AFTER for one in built.passes):
+        return
     out = exact(0.0)
     if made.line is not None:
         cast = next(row for row in reversed(built.laid) if row.cast)

@@ -10,6 +10,12 @@ from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.spread import Spread, exact
 
 
+def _as_set(melt: Material, name: str) -> float:
+    """Of a melt that has set; a glass is as it was poured."""
+    known = next(of for of in (f"{name}_set", f"{name}_glass", f"{name}_melt") if melt.has(of))
+    return melt.value(known)
+
+
 def rests_s(melt: Material, thick_m: float, from_degc: float, room_degc: float, humidity_frac: float) -> Spread:
     """How long a piece out of the cold is left until it no longer sweats and is near the room [s]; none where it is not cold.
 
@@ -24,7 +30,7 @@ def rests_s(melt: Material, thick_m: float, from_degc: float, room_degc: float, 
     near = material("kitchen", "rest", "finish").spread("near")
     if room_degc - from_degc <= near.low:
         return exact(0.0)
-    density, cp = melt.value("density_set"), melt.value("cp_set")
+    density, cp = (_as_set(melt, name) for name in ("density", "cp"))
     wet = sweat(thick_m, density, cp, from_degc, room_degc, humidity_frac, SEA_LEVEL_PA).dry_s or 0.0
     middle = (from_degc + room_degc) / 2
     takes = STILL_W_M2K + h_radiation_w_m2k(middle, room_degc, EMISSIVITY)

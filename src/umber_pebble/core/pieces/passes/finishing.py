@@ -53,7 +53,7 @@ class Finishing(PassKind):
         elif cavity.flat:
             area = open_m2(cavity, 0.0)
         else:
-            area = wetted_m2(cavity, max(row.to_m for row in at.laid) if at.laid else 0.0)
+            area = wetted_m2(cavity, min(max((row.to_m for row in at.laid), default=0.0), cavity.depth_m))
         return self._told(at, area, at.hollow.level_m), at.hollow
 
     def lay_on(self, at: OnBody) -> tuple[LaidPass, tuple[BaseGeometry, ...]]:
