@@ -1,7 +1,7 @@
 """Sweets, pearls, boards, cups, papers: bought as they are."""
 
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import shapely
 from shapely.geometry.base import BaseGeometry
@@ -11,7 +11,7 @@ from umber_pebble.core.pieces.faults import ImpossiblePass
 from umber_pebble.core.pieces.fields import Number
 from umber_pebble.core.pieces.hollow import Hollow
 from umber_pebble.core.pieces.layers import LaidPass
-from umber_pebble.core.pieces.passes.base import First, InMould, LayStyle, PassKind, Soft
+from umber_pebble.core.pieces.passes.base import First, InMould, LayStyle, Pace, PassKind, Soft
 from umber_pebble.core.pieces.passes.dust import ON_WET
 from umber_pebble.core.pieces.passes.things import Thing
 from umber_pebble.core.texts import Name
@@ -22,6 +22,7 @@ class Extra(Thing):
     """So many, each of a weight and so wide; on the wet melt, or in the cavity before it, where they take the melt's room; by itself where it is in
     no mould."""
 
+    PACE: ClassVar[Pace] = "stick"
     name: Name
     sort: Literal["sweet", "pearls", "board", "cup", "paper", "other"]
     count: Annotated[int, Number("count", 1, 200, 1.0, large=True)]
