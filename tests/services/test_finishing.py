@@ -90,9 +90,8 @@ def test_sugar_out_of_the_cold_rests_too_and_what_has_no_finish_is_planned_as_ev
     assert [step.what for step in studio.plan().problem.by_hand] == ["finish"]
 
 
-def test_what_is_not_cold_needs_no_rest_and_thin_less_than_thick(studio: Studio) -> None:
-    melt = studio.plan().problem.ways["coating"].melt if "coating" in studio.plan().problem.ways else None
-    of_coating = melt or next(iter(studio.plan().problem.ways.values())).melt
+def test_what_is_not_cold_needs_no_rest_and_thin_less_than_thick() -> None:
+    of_coating = material("melts", "coating")
     warm = rests_s(of_coating, 0.006, 20.0, 21.0, 0.5)
     thin, thick = (rests_s(of_coating, t, 4.0, 21.5, 0.46).likely for t in (0.004, 0.012))
     assert warm.high == 0.0 and 120 < thin < thick / 2

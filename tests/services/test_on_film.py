@@ -127,6 +127,8 @@ def test_a_film_lies_on_the_loose_base_once_for_all_cavities_or_on_a_corner_of_e
     assert (need.film.long_m, need.film.wide_m, need.film.of.laid) == (0.275, 0.135, "base")
     cavities = plan.problem.lines[0].mould.cavities
     assert need.count == sum(math.ceil(r.casts / cavities) for r in plan.rounds) < alone.count
+    off = [act.what for act in studio.led() if isinstance(act.what, Unmould)]
+    assert off and all(what.films == ("Star film",) for what in off)
     # a texture pressed on a corner: half as long and wide, and 5 mm over
     with_passes(studio, "piece-topper-belt", star, replace(film, on_wet=True, laid="corner", of="texture"))
     [corner] = needs_of(studio.plan()).films

@@ -3,11 +3,12 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from umber_pebble.core.materials.load import material
 from umber_pebble.core.pieces.finishes import coat_of
 from umber_pebble.core.plan.finishing import rests_s
 from umber_pebble.core.plan.handwork import FinishCoat, Inclusion
 from umber_pebble.core.plan.problem import HandStep, Named
-from umber_pebble.core.spread import Spread, exact
+from umber_pebble.core.spread import exact
 from umber_pebble.services.builds import Wanted
 from umber_pebble.services.built import Built
 from umber_pebble.services.documents import Kitchen
@@ -43,6 +44,7 @@ def finishes_of(built: Built, wanted: Wanted, kitchen: Kitchen, made: MadeBy, fi
         of = one.finish(row.area_m2) if one.AFTER else None
         if of is None:
             continue
+        times = material("kitchen", "dries", "finish").spread("times")
         coat = coat_of(of, kitchen.room_degc, kitchen.humidity_frac)
         for nth in range(of.coats):
             step = f"{one.step()}, {nth + 1}" if of.coats > 1 else one.step()
@@ -56,7 +58,7 @@ def finishes_of(built: Built, wanted: Wanted, kitchen: Kitchen, made: MadeBy, fi
                 wanted.quantity,
                 coat.stays_kg,
                 kitchen.paces.fill_each_s + coat.hands_s,
-                Spread(coat.dries_s / 2, coat.dries_s, coat.dries_s * 2),
+                times.times(coat.dries_s),
                 () if made.line is None else (made.line,),
                 after_steps=() if before is None else (before,),
                 items=(put,),

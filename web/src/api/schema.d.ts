@@ -7449,14 +7449,19 @@ export interface components {
         };
         /**
          * CoatOf
-         * @description One coat: the dust that is taken for it and of that stays [kg], the carrier or lacquer [m3], how long hands take [s], and how long it
-         *     dries [s], inf where it does not.
+         * @description One coat: the dust that is taken for it and of that stays [kg], the carrier or lacquer [m3], how long hands take [s], how long it dries
+         *     [s], inf where it does not, and from how far it is sprayed [m], 0: it is not.
          */
         CoatOf: {
             /** Dries S */
             dries_s: number;
             /** Dust Kg */
             dust_kg: number;
+            /**
+             * Far M
+             * @default 0
+             */
+            far_m: number;
             /** Hands S */
             hands_s: number;
             /** Liquid M3 */
@@ -9686,7 +9691,7 @@ export interface components {
         };
         /**
          * FilmNeed
-         * @description So many pieces of a film [count], each so cut.
+         * @description So many pieces of a film [count], each so cut, and how often all of them are laid on together [count].
          */
         FilmNeed: {
             /** Count */
@@ -9694,6 +9699,8 @@ export interface components {
             film: components["schemas"]["FilmCut"];
             /** Name */
             name: string;
+            /** Uses */
+            uses: number;
         };
         /** FindReply */
         FindReply: {

@@ -39,7 +39,7 @@ const HOW: Record<Schemas["Finish"]["sort"], (coat: Coat, count: number, units: 
   paint: ({ of, coat }, count, units) =>
     `${dustOf(count * coat.dust_kg, units)} of dust and ${liquidOf(count * coat.liquid_m3, units)} of spirit for all, ${Math.round(of.dust_frac * 10)} parts of dust to ${10 - Math.round(of.dust_frac * 10)} by volume. Runs or does not cover: more dust; drags: a drop of spirit. Dry in about ${duration(coat.dries_s)}.`,
   lacquer: ({ coat }, count, units) =>
-    `${liquidOf(count * coat.liquid_m3, units)} for all, from about 25 cm, one light pass, begun and ended beside it. Dry in about ${duration(coat.dries_s)}: never over what is wet.`,
+    `${liquidOf(count * coat.liquid_m3, units)} for all, from about ${amount(coat.far_m, "length", units)}, one light pass, begun and ended beside it. Dry in about ${duration(coat.dries_s)}: never over what is wet.`,
 };
 
 /** What can hurt. */

@@ -233,7 +233,9 @@ def _led_by_another(run: RunNow, r: Round, work: SoftWork) -> bool:
 
 def _unmould(run: RunNow, r: Round) -> Unmould:
     plan, line = run.plan, run.plan.lines[r.line]
-    films = tuple(on.name for of in line.works for on in of.on if on.film is not None)
+    # those on it, and those it was poured on
+    on = [put for i in plan.chains[r.line] for put in plan.lines[i].inclusions if put.film is not None]
+    films = tuple(dict.fromkeys(put.name for put in on))
     return Unmould(
         r.line,
         r.casts,

@@ -15,8 +15,6 @@ from umber_pebble.core.materials.load import material
 DustSort = Literal["petal", "lustre", "pearl", "highlighter", "sparkle"]
 TILTS_RAD = (0.0, math.radians(20.0), math.radians(50.0))
 """Towards the light, a little aside, and far from it."""
-FACE_SIZES = 0.5
-"""Of the light that a rough face gives back at all angles a flake hides so much where it mirrors. Source: assumption"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,20 +51,16 @@ def looks(dust: Dusted, base: Array, tilt_rad: float) -> Array:
         tilt_rad: of the surface, from where it mirrors the light, 0 to pi / 2
     Source: kubelka-munk-1931, assumption
     """
-    row = material("kitchen", dust.sort, "dust")
+    row, usual = material("kitchen", dust.sort, "dust"), material("kitchen", "usual", "dust")
     share = covers_frac(dust.sort, dust.kg_m2)
     if share <= 0:
         return lab_of_spectrum(base)
     own = smooth_reflectance(dust.colour)
-    hiding = own if row.flags.get("absorbs", True) else tuple(max(v, CLEAR) for v in own)
+    hiding = own if row.flags.get("absorbs", True) else tuple(max(v, usual.value("clear")) for v in own)
     deep_m = dust.kg_m2 / share / row.value("density")
     coat = CoatOfColour(hiding, row.value("scatter"), max(deep_m, 1e-7))
     body = outside(over(coat, inside(base)))
     seen = (1 - share) * base + share * body
     lobe = math.exp(-((tilt_rad / row.value("spread")) ** 2)) if row.value("mirrors") else 0.0
     mirror = share * row.value("mirrors") * lobe * np.asarray(own)
-    return lab_of_spectrum(np.clip(seen * (1 - FACE_SIZES * mirror) + mirror * (1 - seen), DEEPEST, 1.0))
-
-
-CLEAR = 0.97
-"""Flakes that only mirror a colour take none of the light that goes through them [frac]."""
+    return lab_of_spectrum(np.clip(seen * (1 - usual.value("hides") * mirror) + mirror * (1 - seen), DEEPEST, 1.0))

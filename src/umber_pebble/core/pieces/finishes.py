@@ -31,14 +31,15 @@ class Finish:
 
 @dataclass(frozen=True, slots=True)
 class CoatOf:
-    """One coat: the dust that is taken for it and of that stays [kg], the carrier or lacquer [m3], how long hands take [s], and how long it
-    dries [s], inf where it does not."""
+    """One coat: the dust that is taken for it and of that stays [kg], the carrier or lacquer [m3], how long hands take [s], how long it dries
+    [s], inf where it does not, and from how far it is sprayed [m], 0: it is not."""
 
     dust_kg: float
     stays_kg: float
     liquid_m3: float
     hands_s: float
     dries_s: float
+    far_m: float = 0.0
 
 
 def usual(sort: FinishSort) -> Material:
@@ -69,7 +70,7 @@ def coat_of(of: Finish, room_degc: float, humidity_frac: float) -> CoatOf:
     taken = of.area_m2 * wet_m / (1 - row.value("lost"))
     if of.sort == "lacquer":
         dries = dries_s(film_of(wet_m, row.value("alcohol")), room_degc, humidity_frac)
-        return CoatOf(0.0, 0.0, taken, laid_s("spray", of.area_m2), dries)
+        return CoatOf(0.0, 0.0, taken, laid_s("spray", of.area_m2), dries, row.value("far"))
     loose = row.value("loose")
     carrier = 1 - of.dust_frac
     dries = dries_s(film_of(wet_m * carrier, of.alcohol_frac), room_degc, humidity_frac)

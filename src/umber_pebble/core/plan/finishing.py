@@ -5,7 +5,7 @@ import math
 from umber_pebble.core.constants import SEA_LEVEL_PA
 from umber_pebble.core.heat.convection import h_radiation_w_m2k
 from umber_pebble.core.heat.sweat import EMISSIVITY, sweat
-from umber_pebble.core.humidity.evaporate import STILL_W_M2K
+from umber_pebble.core.humidity.evaporate import drying
 from umber_pebble.core.materials.load import Material, material
 from umber_pebble.core.spread import Spread, exact
 
@@ -33,7 +33,7 @@ def rests_s(melt: Material, thick_m: float, from_degc: float, room_degc: float, 
     density, cp = (_as_set(melt, name) for name in ("density", "cp"))
     wet = sweat(thick_m, density, cp, from_degc, room_degc, humidity_frac, SEA_LEVEL_PA).dry_s or 0.0
     middle = (from_degc + room_degc) / 2
-    takes = STILL_W_M2K + h_radiation_w_m2k(middle, room_degc, EMISSIVITY)
+    takes = drying("still") + h_radiation_w_m2k(middle, room_degc, EMISSIVITY)
     pace = density * cp * thick_m / 2 / takes
     low, likely, high = (
         max(wet, pace * math.log((room_degc - from_degc) / max(k, 0.5)))

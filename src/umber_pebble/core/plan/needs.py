@@ -70,11 +70,12 @@ class FinishNeed:
 
 @dataclass(frozen=True, slots=True)
 class FilmNeed:
-    """So many pieces of a film [count], each so cut."""
+    """So many pieces of a film [count], each so cut, and how often all of them are laid on together [count]."""
 
     name: str
     film: FilmCut
     count: int
+    uses: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -160,7 +161,8 @@ def _films(plan: Plan) -> Iterator[FilmNeed]:
             sheets.add(sheet)
     for (name, film), rounds in on.items():
         each = {r.number: math.ceil(r.casts / film.of.over) for r in rounds}
-        yield FilmNeed(name, film, _most_at_once(plan, each) if film.of.again else sum(each.values()))
+        uses = sum(each.values())
+        yield FilmNeed(name, film, _most_at_once(plan, each) if film.of.again else uses, uses)
 
 
 def _most_at_once(plan: Plan, each: dict[int, int]) -> int:

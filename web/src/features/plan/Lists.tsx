@@ -127,7 +127,7 @@ function AtHand({ of: { needs, colours }, kitchen }: { of: Schemas["AtHand"]; ki
           ]),
           ...needs.films.map((of): [string, string] => [
             String(of.count),
-            `${of.name}, ${filmWords(of.film, units)}`,
+            `${of.name}, ${filmWords(of.film, units)}${of.uses > of.count ? `; laid on ${of.uses} times in all` : ""}`,
           ]),
           ...needs.sticks.map((stick): [string, string] => [
             String(stick.count),
