@@ -307,17 +307,21 @@ def _dose(plan: Plan, key: str, relatives: dict[str, str], docs: list[tuple[str,
     base, per_kg = (
         tried[0] if way.out_of or tried[0][1].delta_e <= FAR_OFF else min(tried, key=lambda row: row[1].delta_e)
     )
-    kg = plan.made_kg(key)
-    doses = [
-        replace(
-            d,
-            add_kg=None if d.add_kg is None else d.add_kg * kg,
-            drops=None if d.drops is None else d.drops * kg,
-        )
-        for d in per_kg.doses
-    ]
+    doses = _for_kg(per_kg.doses, plan.made_kg(key))
     look, name = per_kg.swatches[0].looks["daylight"], material("bases", base).name
     return MeltDose(key, way.colour, family.rows, doses, per_kg.delta_e, per_kg.held_by, look, "", name)
+
+
+def _for_kg(per_kg: list[Dose], kg: float) -> list[Dose]:
+    """Doses of a kilogram for so much [kg]."""
+    return [
+        replace(
+            dose,
+            add_kg=None if dose.add_kg is None else dose.add_kg * kg,
+            drops=None if dose.drops is None else dose.drops * kg,
+        )
+        for dose in per_kg
+    ]
 
 
 @dataclass(frozen=True, slots=True)
@@ -347,14 +351,7 @@ def _paste_dose(need: PasteNeed, wanted: str, docs: list[tuple[str, Colour]]) ->
         return PasteDose(need.key, wanted, [], 0.0, "", wanted, "no_colours")
     docs_of = tuple((i, doc.model_dump_json()) for i, doc in hand)
     per_kg = min((_per_kg(base, wanted, THINNEST_M, docs_of) for base in bases), key=lambda of: of.delta_e)
-    doses = [
-        replace(
-            d,
-            add_kg=None if d.add_kg is None else d.add_kg * need.fresh_kg,
-            drops=None if d.drops is None else d.drops * need.fresh_kg,
-        )
-        for d in per_kg.doses
-    ]
+    doses = _for_kg(per_kg.doses, need.fresh_kg)
     look = per_kg.swatches[0].looks["daylight"]
     return PasteDose(need.key, wanted, doses, per_kg.delta_e, per_kg.held_by, look, "")
 
