@@ -51,7 +51,9 @@ def test_a_finish_lies_on_what_is_seen_and_comes_last() -> None:
     )
     assert laid[1].finished.value.likely == pytest.approx(2 * 0.0015 * laid[1].area_m2)
     assert [f.code for f in lay(disc, (DUST,))[1]] == ["nothing_there"]
-    assert [f.code for f in lay(disc, (FILL, DUST, FILL))[1]][-1] == "after_finish"
+    # what stands too early says so itself, and the rest is laid
+    laid, [early] = lay(disc, (DUST, FILL, LACQUER))
+    assert (early.index, early.code, [row.index for row in laid]) == (0, "after_finish", [1, 2])
 
 
 def test_finishes_are_put_on_once_it_is_out_and_no_longer_cold_each_when_the_one_before_is_dry(
@@ -129,6 +131,6 @@ def test_a_part_takes_the_worst_of_what_stays_on_it_and_the_label_says_what_come
     assert [(of.thing, of.status) for of in remarks_of(studio.plan()) if isinstance(of, NotFood)] == [
         ("Gold dust", "non_toxic")
     ]
-    with pytest.raises(OutOfRange, match="nothing yet for it to lie on"):
+    with pytest.raises(OutOfRange, match="move it down, after all that is cast"):
         with_passes(studio, "piece-bonbon", DUST, *part_of(studio, "piece-bonbon").passes)
         studio.plan()

@@ -103,8 +103,8 @@ def _all(
     for i, of in enumerate(passes):
         try:
             _bears(of, bears_degc, own)
-            if not of.AFTER and any(one.AFTER for one in passes[:i]):
-                words = "it comes before what is put on once the piece is out of its mould: move it up"
+            if of.AFTER and not all(one.AFTER for one in passes[i:]):
+                words = "it is put on once the piece is out of its mould: move it down, after all that is cast"
                 raise ImpossiblePass("after_finish", words)
             laid = (*laid, one(i, laid))
         except ImpossiblePass as wrong:
