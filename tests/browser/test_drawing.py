@@ -54,6 +54,8 @@ def test_a_filigree_falls_apart_is_joined_and_holds(demo: Server, open_page: Ope
     # what is taken away is gone, and one press brings it back
     lines = pad.get_attribute("aria-label")
     page.get_by_role("radio", name="take away").click()
+    # a hand's pace after the last edit: nearer ones are one step
+    page.wait_for_timeout(1000)
     page.locator("svg[aria-label^='Drawing of'] > g > path").first.click(force=True)
     expect(pad).not_to_have_accessible_name(str(lines))
     page.keyboard.press("Control+z")
